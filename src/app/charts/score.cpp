@@ -1,0 +1,401 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "charts/score.h"
+#include "shell/theme.h"
+#include "units/text.h"
+#include <QHelpEvent>
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPainterPath>
+#include <QToolTip>
+#include <algorithm>
+#include <cmath>
+#include <functional>
+
+namespace amber::app {
+namespace {
+constexpr int leftMargin = 168, rightMargin = 18, topMargin = 40, bottomMargin = 20;
+constexpr double shortestView = 120.0; // s
+constexpr double clickSlack = 4.0;     // px
+
+QString q(const std::string& text) { return QString::fromStdString(text); }
+
+plan::Moment between(const std::vector<plan::Moment>& moments, double t) {
+    if (moments.empty())
+        return {};
+    const auto after = std::lower_bound(moments.begin(), moments.end(), t, [](const plan::Moment& m, double value) { return m.time < value; });
+    if (after == moments.begin())
+        return moments.front();
+    if (after == moments.end())
+        return moments.back();
+    const auto& a = *(after - 1);
+    const auto& b = *after;
+    const double x = b.time > a.time ? (t - a.time) / (b.time - a.time) : 0.0;
+    plan::Moment m = x < 0.5 ? a : b;
+    m.time = t;
+    const auto mix = [x](double p, double r) { return p + x * (r - p); };
+    m.boost = mix(a.boost, b.boost);
+    m.rpm = mix(a.rpm, b.rpm);
+    m.height = mix(a.height, b.height);
+    m.metal = mix(a.metal, b.metal);
+    m.oil = mix(a.oil, b.oil);
+    m.fuel = mix(a.fuel, b.fuel);
+    return m;
+}
+} // namespace
+
+struct Score::Lane {
+    QString name;
+    std::function<double(const plan::Moment&)> value; // SI
+    const UnitSpec* unit;
+    std::optional<Gauge> gauge; // judged, with its bands behind
+    int weight = 1;
+};
+
+Score::Score(SortieDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
+    setObjectName(QStringLiteral("score"));
+    setAccessibleName(tr("Score of the sortie"));
+    setFocusPolicy(Qt::StrongFocus);
+    setMouseTracking(true);
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+}
+
+std::vector<Score::Lane> Score::lanes() const {
+    const TypeNotes& n = document_.aircraft().notes;
+    const bool heads = n.engine.cooling == Cooling::air;
+    return {
+        {tr("boost"), [](const plan::Moment& m) { return m.boost; }, &n.unitOf(Gauge::boost), Gauge::boost},
+        {tr("rpm"), [](const plan::Moment& m) { return m.rpm; }, units::rpm.spec, Gauge::rpm},
+        {tr("height"), [](const plan::Moment& m) { return m.height; }, n.cockpit.height, {}},
+        {heads ? tr("heads") : tr("coolant"), [](const plan::Moment& m) { return m.metal; }, &n.unitOf(heads ? Gauge::headTemperature : Gauge::coolantTemperature), heads ? Gauge::headTemperature : Gauge::coolantTemperature},
+        {tr("oil"), [](const plan::Moment& m) { return m.oil; }, &n.unitOf(Gauge::oilTemperature), Gauge::oilTemperature},
+        {tr("fuel"), [](const plan::Moment& m) { return m.fuel; }, n.cockpit.fuel, {}},
+    };
+}
+
+QRectF Score::area() const { return QRectF(leftMargin, topMargin, std::max(10, width() - leftMargin - rightMargin), std::max(10, height() - topMargin - bottomMargin)); }
+double Score::total() const { return document_.isOpen() ? std::max(60.0, document_.plan().flown.totalTime()) : 60.0; }
+double Score::xOf(double seconds) const { return area().left() + area().width() * (seconds - from_) / (to_ - from_); }
+double Score::timeAt(double x) const { return from_ + (to_ - from_) * (x - area().left()) / area().width(); }
+
+void Score::refresh() {
+    if (all_) {
+        from_ = 0;
+        to_ = total();
+    }
+    clampView();
+    update();
+}
+
+void Score::select(Phase phase) {
+    phase_ = phase;
+    update();
+}
+
+void Score::clampView() {
+    const double whole = total();
+    const double span = std::clamp(to_ - from_, std::min(shortestView, whole), whole);
+    from_ = std::clamp(from_, 0.0, whole - span);
+    to_ = from_ + span;
+    all_ = span >= whole * 0.999;
+}
+
+void Score::zoom(double factor, double around) {
+    const double span = (to_ - from_) * factor;
+    const double share = (around - from_) / (to_ - from_);
+    from_ = around - span * share;
+    to_ = from_ + span;
+    clampView();
+    update();
+}
+
+void Score::showAll() {
+    all_ = true;
+    refresh();
+}
+
+QStringList Score::readings(double seconds) const {
+    QStringList out;
+    if (!document_.isOpen())
+        return out;
+    const auto moment = between(document_.plan().flown.moments, seconds);
+    for (const auto& lane : lanes())
+        out << q(format(lane.value(moment), *lane.unit));
+    return out;
+}
+
+void Score::paintLane(QPainter& p, const Lane& lane, const QRectF& box) const {
+    const Colours c(this);
+    const auto& moments = document_.plan().flown.moments;
+    double low = 1e30, high = -1e30;
+    for (const auto& m : moments) {
+        low = std::min(low, lane.value(m));
+        high = std::max(high, lane.value(m));
+    }
+    const TypeNotes& n = document_.aircraft().notes;
+    const auto gauge = lane.gauge ? n.gauges.find(*lane.gauge) : n.gauges.end();
+    const bool temperature = lane.gauge && nameOf(*lane.gauge).dimension == Dimension::temperature;
+    if (gauge != n.gauges.end() && temperature && gauge->second.band.limitHigh)
+        high = std::max(high, *gauge->second.band.limitHigh);
+    if (high - low < 1e-9)
+        high = low + 1;
+    const double margin = 3;
+    const auto y = [&](double v) { return box.bottom() - margin - (box.height() - 2 * margin) * (v - low) / (high - low); };
+    p.save();
+    p.setClipRect(box.adjusted(-1, -2, 1, 2));
+    // Limits of each phase behind the temperature lanes: amber margin washed, limit a red line.
+    if (gauge != n.gauges.end() && temperature)
+        for (const auto& phase : document_.plan().phases) {
+            const Band& b = gauge->second.in(phase.phase);
+            if (!b.limitHigh || phase.phase == Phase::walkRound)
+                continue;
+            const double x0 = std::max(box.left(), xOf(phase.start)), x1 = std::min(box.right(), xOf(phase.start + phase.duration));
+            if (x1 <= x0)
+                continue;
+            QColor wash = c.amber;
+            wash.setAlpha(60);
+            if (b.normalHigh)
+                p.fillRect(QRectF(QPointF(x0, y(*b.limitHigh)), QPointF(x1, y(*b.normalHigh))), wash);
+            p.setPen(QPen(c.red, 1.2));
+            p.drawLine(QPointF(x0, y(*b.limitHigh)), QPointF(x1, y(*b.limitHigh)));
+        }
+    // The line, in its judged colour where that is not normal.
+    p.setRenderHint(QPainter::Antialiasing);
+    QPainterPath path;
+    bool started = false;
+    for (std::size_t i = 0; i < moments.size(); ++i) {
+        const QPointF at(xOf(moments[i].time), y(lane.value(moments[i])));
+        if (!started)
+            path.moveTo(at);
+        else
+            path.lineTo(at);
+        started = true;
+    }
+    p.setPen(QPen(c.ink, 1.5));
+    p.setBrush(Qt::NoBrush);
+    p.drawPath(path);
+    if (gauge != n.gauges.end())
+        for (std::size_t i = 1; i < moments.size(); ++i) {
+            const auto& m = moments[i];
+            if (m.rpm <= 0 || moments[i - 1].rpm <= 0)
+                continue;
+            const auto colour = watch::colourOf(gauge->second.in(m.phase), lane.value(m));
+            if (colour == watch::Colour::normal)
+                continue;
+            p.setPen(QPen(c.of(colour), 3));
+            p.drawLine(QPointF(xOf(moments[i - 1].time), y(lane.value(moments[i - 1]))), QPointF(xOf(m.time), y(lane.value(m))));
+        }
+    p.restore();
+}
+
+void Score::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    const Colours c(this);
+    p.fillRect(rect(), c.paper);
+    p.setPen(QPen(hasFocus() ? c.amber : c.faint, hasFocus() ? 2 : 1));
+    p.drawLine(0, 0, width(), 0);
+    if (!document_.isOpen())
+        return;
+    const QRectF box = area();
+    p.setFont(captionFace());
+    p.setPen(c.amber);
+    p.drawText(QRectF(20, 8, 60, 16), Qt::AlignLeft | Qt::AlignVCenter, tr("Score"));
+    p.setFont(face(12));
+    p.setPen(c.faint);
+    p.drawText(QRectF(74, 8, width() - 100, 16), Qt::AlignLeft | Qt::AlignVCenter, q(document_.plan().route));
+
+    // Time grid.
+    static constexpr double steps[] = {30, 60, 120, 300, 600, 900, 1800, 3600, 7200};
+    double step = steps[0];
+    for (const double s : steps) {
+        step = s;
+        if (box.width() * s / (to_ - from_) >= 58)
+            break;
+    }
+    p.setFont(face(11));
+    for (double t = std::ceil(from_ / step) * step; t <= to_ + 1e-6; t += step) {
+        const double x = xOf(t);
+        p.setPen(QPen(c.grid, 1));
+        p.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
+        p.setPen(c.faint);
+        p.drawText(QRectF(x - 30, box.bottom() + 2, 60, 16), Qt::AlignCenter, q(step < 60 ? formatMinutesSeconds(t) : formatHoursMinutes(t)));
+    }
+
+    // The phase shown above.
+    const auto& phases = document_.plan().phases;
+    const auto& here = phases[static_cast<std::size_t>(phase_)];
+    const double x0 = std::max(box.left(), xOf(here.start)), x1 = std::min(box.right(), xOf(here.start + here.duration));
+    if (x1 > x0) {
+        QColor wash = c.amber;
+        wash.setAlpha(26);
+        p.fillRect(QRectF(QPointF(x0, box.top() - 12), QPointF(x1, box.bottom())), wash);
+        p.setPen(QPen(c.amber, 1));
+        p.drawRect(QRectF(QPointF(x0, box.top() - 12), QPointF(x1, box.bottom())));
+    }
+
+    // Lanes.
+    const auto all = lanes();
+    const double gap = 4, laneHeight = (box.height() - gap * (static_cast<double>(all.size()) - 1)) / static_cast<double>(all.size());
+    const bool reading = cursor_ >= 0;
+    const QStringList now = readings(reading ? cursor_ : here.start + 0.999 * here.duration);
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const QRectF lane(box.left(), box.top() + static_cast<double>(i) * (laneHeight + gap), box.width(), laneHeight);
+        p.setPen(QPen(c.grid, 1));
+        p.drawLine(lane.bottomLeft() + QPointF(0, gap / 2), lane.bottomRight() + QPointF(0, gap / 2));
+        p.setFont(face(12));
+        p.setPen(c.faint);
+        p.drawText(QRectF(20, lane.top(), 60, laneHeight), Qt::AlignVCenter | Qt::AlignLeft, all[i].name);
+        p.setFont(face(12, true));
+        p.setPen(reading ? c.ink : c.faint);
+        p.drawText(QRectF(64, lane.top(), leftMargin - 64 - 10, laneHeight), Qt::AlignVCenter | Qt::AlignRight, now.value(static_cast<int>(i)));
+        paintLane(p, all[i], lane);
+    }
+
+    // Marks: what must be done, above the lanes; labels where there is room.
+    p.setFont(face(11));
+    double free = box.left() - 1;
+    const double markY = box.top() - 7;
+    for (const auto& mark : document_.plan().marks) {
+        const double x = xOf(mark.time);
+        if (x < box.left() - 1 || x > box.right() + 1)
+            continue;
+        p.setPen(QPen(c.rule, 1, Qt::DotLine));
+        p.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
+        if (mark.colour == watch::Colour::normal) {
+            p.setPen(QPen(c.ink, 1.5));
+            p.drawLine(QPointF(x, markY - 4), QPointF(x, markY + 4));
+            const QString text = q(mark.text);
+            const double wide = QFontMetricsF(p.font()).horizontalAdvance(text);
+            if (x + 4 > free && x + 4 + wide < box.right() + 10) {
+                p.setPen(c.ink);
+                p.drawText(QRectF(x + 4, markY - 9, wide + 2, 14), Qt::AlignLeft | Qt::AlignVCenter, text);
+                free = x + wide + 12;
+            }
+        } else {
+            drawColourMark(p, QPointF(x, box.bottom() - 3), mark.colour, c, 4);
+        }
+    }
+
+    if (reading) {
+        const double x = xOf(cursor_);
+        p.setPen(QPen(c.ink, 1));
+        p.drawLine(QPointF(x, box.top() - 12), QPointF(x, box.bottom()));
+        p.setFont(face(11, true));
+        const QString text = q(formatHoursMinutes(cursor_));
+        const QRectF label(x - 20, box.bottom() + 2, 40, 16);
+        p.fillRect(label, c.sheet);
+        p.drawText(label, Qt::AlignCenter, text);
+    }
+}
+
+void Score::mousePressEvent(QMouseEvent* event) {
+    if (event->button() != Qt::LeftButton)
+        return;
+    setFocus(Qt::MouseFocusReason);
+    pressed_ = true;
+    panned_ = false;
+    pressX_ = event->position().x();
+    pressFrom_ = from_;
+}
+
+void Score::mouseMoveEvent(QMouseEvent* event) {
+    if (!document_.isOpen())
+        return;
+    const double x = event->position().x();
+    if (pressed_ && std::abs(x - pressX_) > clickSlack && !all_) {
+        panned_ = true;
+        const double span = to_ - from_;
+        from_ = pressFrom_ - (x - pressX_) * span / area().width();
+        to_ = from_ + span;
+        clampView();
+    }
+    cursor_ = area().adjusted(0, -topMargin, 0, bottomMargin).contains(event->position()) ? std::clamp(timeAt(x), 0.0, total()) : -1.0;
+    update();
+}
+
+void Score::mouseReleaseEvent(QMouseEvent* event) {
+    if (!pressed_ || event->button() != Qt::LeftButton)
+        return;
+    pressed_ = false;
+    if (panned_ || !document_.isOpen() || event->position().x() < area().left() - clickSlack)
+        return;
+    const double t = std::clamp(timeAt(event->position().x()), 0.0, total());
+    for (const auto& p : document_.plan().phases)
+        if (t >= p.start && t <= p.start + p.duration) {
+            emit chosen(p.phase);
+            return;
+        }
+}
+
+void Score::leaveEvent(QEvent*) {
+    cursor_ = -1.0;
+    update();
+}
+
+void Score::wheelEvent(QWheelEvent* event) {
+    zoom(event->angleDelta().y() > 0 ? 0.8 : 1.25, std::clamp(timeAt(event->position().x()), from_, to_));
+    event->accept();
+}
+
+void Score::keyPressEvent(QKeyEvent* event) {
+    if (!document_.isOpen())
+        return;
+    const double step = event->modifiers() & Qt::ShiftModifier ? 600.0 : 60.0;
+    if (cursor_ < 0)
+        cursor_ = document_.plan()[phase_].start;
+    switch (event->key()) {
+    case Qt::Key_Left:
+        cursor_ = std::max(0.0, cursor_ - step);
+        break;
+    case Qt::Key_Right:
+        cursor_ = std::min(total(), cursor_ + step);
+        break;
+    case Qt::Key_Plus:
+    case Qt::Key_Equal:
+        zoom(0.7, cursor_);
+        break;
+    case Qt::Key_Minus:
+        zoom(1.0 / 0.7, cursor_);
+        break;
+    case Qt::Key_Home:
+        showAll();
+        break;
+    case Qt::Key_Return:
+    case Qt::Key_Enter:
+    case Qt::Key_Space:
+        for (const auto& p : document_.plan().phases)
+            if (cursor_ >= p.start && cursor_ <= p.start + p.duration) {
+                emit chosen(p.phase);
+                break;
+            }
+        return;
+    default:
+        QWidget::keyPressEvent(event);
+        return;
+    }
+    if (cursor_ < from_ || cursor_ > to_) {
+        const double span = to_ - from_;
+        from_ = cursor_ - span / 2;
+        to_ = from_ + span;
+        clampView();
+    }
+    update();
+}
+
+bool Score::event(QEvent* event) {
+    if (event->type() == QEvent::ToolTip && document_.isOpen()) {
+        const auto* help = static_cast<QHelpEvent*>(event);
+        QString text;
+        for (const auto& m : document_.plan().marks)
+            if (std::abs(xOf(m.time) - help->pos().x()) < 6)
+                text += (text.isEmpty() ? QString() : QStringLiteral("\n")) + q(formatHoursMinutes(m.time)) + QStringLiteral("  ") + q(m.text);
+        if (text.isEmpty())
+            QToolTip::hideText();
+        else
+            QToolTip::showText(help->globalPos(), text, this);
+        return true;
+    }
+    return QWidget::event(event);
+}
+
+} // namespace amber::app

@@ -1,0 +1,60 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "store/sortie_document.h"
+#include <QWidget>
+#include <vector>
+
+namespace amber::app {
+
+/// The whole sortie against time, always in sight: boost, rpm, height, heads or coolant, oil and fuel, each in its own lane,
+/// with marks where something must be done. Click or Enter goes to the phase of that moment; the wheel and + − zoom,
+/// dragging pans, Home shows all.
+class Score : public QWidget {
+    Q_OBJECT
+public:
+    explicit Score(SortieDocument& document, QWidget* parent = nullptr);
+    void refresh();
+    void select(Phase phase);
+    [[nodiscard]] QSize sizeHint() const override { return {1000, 208}; }
+    [[nodiscard]] QSize minimumSizeHint() const override { return {400, 150}; }
+
+    /// Where a time of the sortie stands, and back.
+    [[nodiscard]] double xOf(double seconds) const;
+    [[nodiscard]] double timeAt(double x) const;
+    [[nodiscard]] double cursorTime() const { return cursor_; }
+    /// What the lanes read at a time, as shown beside them.
+    [[nodiscard]] QStringList readings(double seconds) const;
+    void zoom(double factor, double aroundSeconds);
+    void showAll();
+
+signals:
+    void chosen(amber::Phase phase);
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void leaveEvent(QEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    bool event(QEvent* event) override;
+
+private:
+    struct Lane;
+    [[nodiscard]] std::vector<Lane> lanes() const;
+    [[nodiscard]] QRectF area() const;
+    [[nodiscard]] double total() const;
+    void paintLane(QPainter& painter, const Lane& lane, const QRectF& box) const;
+    void clampView();
+
+    SortieDocument& document_;
+    Phase phase_ = Phase::climb;
+    double from_ = 0.0, to_ = 1.0; // visible times, s
+    bool all_ = true;
+    double cursor_ = -1.0;
+    bool pressed_ = false, panned_ = false;
+    double pressX_ = 0.0, pressFrom_ = 0.0;
+};
+
+} // namespace amber::app

@@ -1,0 +1,149 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/command_line.h"
+#include "cli/exit_codes.h"
+#include "cli/point_command.h"
+#include "notes/document.h"
+#include "notes/notes_reader.h"
+#include "plan/loading.h"
+#include "plan/plan_export.h"
+#include <CLI/CLI.hpp>
+#include <cstdio>
+#include <fmt/format.h>
+
+namespace amber::app {
+namespace {
+
+void print(const Problems& problems, std::FILE* to) {
+    for (const auto& p : problems)
+        fmt::print(to, "{}\n", p.text());
+}
+
+int runPlan(const std::string& path, bool json, bool csv) {
+    const auto loaded = plan::loadSortie(path);
+    if (!loaded.ok()) {
+        print(loaded.problems, stderr);
+        return exitProblems;
+    }
+    const auto made = plan::makePlan(*loaded.aircraft, *loaded.sortie);
+    const std::string text = json ? plan::planJson(*loaded.aircraft, *loaded.sortie, made) : csv ? plan::planCsv(made) : plan::planText(made);
+    return std::fwrite(text.data(), 1, text.size(), stdout) == text.size() && std::fflush(stdout) == 0 ? exitOk : exitWrite;
+}
+
+/// Notes, or a sortie when the file has an [airframe].
+int runCheck(const std::vector<std::string>& files) {
+    bool bad = false;
+    for (const auto& file : files) {
+        Problems problems;
+        std::string verdict;
+        const auto text = document::readFile(file, problems);
+        if (text) {
+            Problems ignored;
+            const auto root = document::parse(*text, file, ignored);
+            if (root && root->find("airframe")) {
+                problems = plan::loadSortieText(*text, file).problems;
+                verdict = "sortie";
+            } else {
+                const auto plain = readNotes(*text, file);
+                problems = plain.problems;
+                verdict = "notes";
+                std::vector<std::string> variants{plain.notes ? plain.notes->variant : ""};
+                if (plain.notes)
+                    for (const auto& v : plain.notes->variants)
+                        if (v.id != variants.front())
+                            variants.push_back(v.id);
+                for (const auto& v : variants)
+                    if (problems.empty())
+                        problems = plan::loadAircraft(file, v).problems;
+            }
+        }
+        print(problems, stdout);
+        bad = bad || !problems.empty();
+        if (problems.empty())
+            fmt::print("{}: {} in order\n", file, verdict);
+    }
+    return bad ? exitProblems : exitOk;
+}
+
+/// "1280x800". @return false when it is not that
+bool readSize(const std::string& text, int& width, int& height) {
+    char end = 0;
+    return std::sscanf(text.c_str(), "%dx%d%c", &width, &height, &end) == 2 && width >= 640 && height >= 480 && width <= 7680 && height <= 4320;
+}
+} // namespace
+
+int runCommandLine(int argc, char** argv, const CommandActions& actions) {
+    CLI::App app{"Amber Throttle plans the engine settings of a sortie for period aircraft.\n"
+                 "It plans and teaches; approved flight manuals, placards and licensed engineers come first.",
+                 "amber-throttle"};
+    app.set_version_flag("--version", "amber-throttle " AMBER_VERSION);
+    app.footer("Exit codes: 0 done, 1 problems in the input, 2 wrong command, 3 output could not be written.");
+
+    std::string sortie;
+    bool demo = false;
+    app.add_option("file", sortie, "Sortie to open in the window");
+    app.add_flag("--demo", demo, "Open the demo sortie");
+
+    auto* planCommand = app.add_subcommand("plan", "Plan a sortie: text, or one of the formats");
+    std::string planFile, pdf;
+    bool json = false, csv = false;
+    planCommand->add_option("sortie", planFile, "Sortie file (TOML)")->required();
+    auto* jsonFlag = planCommand->add_flag("--json", json, "JSON to standard output");
+    auto* csvFlag = planCommand->add_flag("--csv", csv, "CSV to standard output")->excludes(jsonFlag);
+    planCommand->add_option("--pdf", pdf, "Write the card (A5 PDF) to this file")->excludes(jsonFlag)->excludes(csvFlag);
+
+    auto* pointCommand = app.add_subcommand("point", "One steady point of one engine");
+    PointOptions point;
+    pointCommand->add_option("--notes", point.notes, "Type notes (TOML)")->required();
+    pointCommand->add_option("--variant", point.variant, "Variant of the type");
+    pointCommand->add_option("--rpm", point.rpm, "Engine speed")->required();
+    pointCommand->add_option("--boost", point.boost, "Boost or manifold pressure with its unit; full throttle without");
+    pointCommand->add_option("--gear", point.gear, "Supercharger gear");
+    pointCommand->add_option("--altitude", point.altitude, "Pressure altitude")->required();
+    pointCommand->add_option("--oat", point.oat, "Outside air temperature there; standard without");
+    pointCommand->add_option("--ias", point.ias, "Indicated airspeed, for ram; standing without");
+    pointCommand->add_option("--mixture", point.mixture, "rich, weak or a fuel-air ratio");
+    pointCommand->add_flag("--json", point.json, "JSON to standard output");
+
+    auto* checkCommand = app.add_subcommand("check", "Check type notes and sorties; list every problem");
+    std::vector<std::string> files;
+    checkCommand->add_option("files", files, "Files to check")->required();
+
+    auto* snapshotCommand = app.add_subcommand("snapshot", "Draw a view of the demo to PNG, without a display");
+    std::string view, out, size = "1280x800", theme = "day";
+    bool list = false;
+    snapshotCommand->add_option("--view", view, "View, see --list");
+    snapshotCommand->add_option("--out", out, "PNG file");
+    snapshotCommand->add_option("--size", size, "WIDTHxHEIGHT")->capture_default_str();
+    snapshotCommand->add_option("--theme", theme, "day or hangar")->check(CLI::IsMember({"day", "hangar"}))->capture_default_str();
+    snapshotCommand->add_flag("--list", list, "List the views");
+    app.require_subcommand(0, 1);
+
+    try {
+        app.parse(argc, argv);
+    } catch (const CLI::ParseError& error) {
+        return app.exit(error) == 0 ? exitOk : exitUsage;
+    }
+
+    if (planCommand->parsed())
+        return pdf.empty() ? runPlan(planFile, json, csv) : actions.card(planFile, pdf);
+    if (pointCommand->parsed())
+        return runPoint(point);
+    if (checkCommand->parsed())
+        return runCheck(files);
+    if (snapshotCommand->parsed()) {
+        if (list) {
+            for (const auto& name : actions.snapshotViews)
+                fmt::print("{}\n", name);
+            return exitOk;
+        }
+        int width = 0, height = 0;
+        if (!readSize(size, width, height) || view.empty() || out.empty()) {
+            fmt::print(stderr, "amber-throttle snapshot: --view and --out are needed; --size is WIDTHxHEIGHT from 640x480\n");
+            return exitUsage;
+        }
+        return actions.snapshot(view, out, width, height, theme == "hangar");
+    }
+    return actions.window(sortie, demo);
+}
+
+} // namespace amber::app

@@ -1,0 +1,21 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <functional>
+#include <string>
+#include <vector>
+
+namespace amber::app {
+
+/// What to do with a window, or without one but with Qt's fonts and painters: supplied by main so that parsing the command
+/// line needs neither.
+struct CommandActions {
+    std::function<int(const std::string& sortie, bool demo)> window;
+    std::function<int(const std::string& sortie, const std::string& pdf)> card;
+    std::function<int(const std::string& view, const std::string& out, int width, int height, bool hangar)> snapshot;
+    std::vector<std::string> snapshotViews;
+};
+
+/// Parses the command line and runs it. @return an ExitCode
+int runCommandLine(int argc, char** argv, const CommandActions& actions);
+
+} // namespace amber::app

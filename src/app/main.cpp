@@ -1,0 +1,76 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/command_line.h"
+#include "cli/exit_codes.h"
+#include "plan/loading.h"
+#include "plan/plan.h"
+#include "print/card.h"
+#include "shell/main_window.h"
+#include "shell/snapshot.h"
+#include "shell/theme.h"
+#include "store/data_folder.h"
+#include <QApplication>
+#include <QIcon>
+#include <QStandardPaths>
+#include <QTimer>
+#include <cstdio>
+#include <fmt/format.h>
+
+namespace {
+using namespace amber;
+using namespace amber::app;
+
+/// Programs without a window draw off-screen, so that no display is needed.
+void offScreen() { qputenv("QT_QPA_PLATFORM", "offscreen"); }
+
+void dress(QApplication& application) {
+    QApplication::setStyle(QStringLiteral("Fusion"));
+    application.setApplicationName(QStringLiteral("amber-throttle"));
+    application.setApplicationDisplayName(QStringLiteral("Amber Throttle"));
+    application.setDesktopFileName(QStringLiteral("amber-throttle"));
+    application.setWindowIcon(QIcon(QStringLiteral(":/amber-throttle.svg")));
+    if (!loadFonts())
+        fmt::print(stderr, "amber-throttle: a font that ships with the program could not be loaded\n");
+    application.setFont(face(14));
+}
+} // namespace
+
+int main(int argc, char** argv) {
+    CommandActions actions;
+    actions.snapshotViews = snapshotViews();
+    actions.card = [&](const std::string& sortie, const std::string& pdf) {
+        offScreen();
+        QApplication application(argc, argv);
+        dress(application);
+        const auto loaded = plan::loadSortie(sortie);
+        if (!loaded.ok()) {
+            for (const auto& p : loaded.problems)
+                fmt::print(stderr, "{}\n", p.text());
+            return static_cast<int>(exitProblems);
+        }
+        const QString error = writeCardPdf(QString::fromStdString(pdf), plan::makePlan(*loaded.aircraft, *loaded.sortie), loaded.aircraft->notes);
+        if (!error.isEmpty())
+            fmt::print(stderr, "amber-throttle: {}\n", error.toStdString());
+        return static_cast<int>(error.isEmpty() ? exitOk : exitWrite);
+    };
+    actions.snapshot = [&](const std::string& view, const std::string& out, int width, int height, bool hangar) {
+        offScreen();
+        QApplication application(argc, argv);
+        dress(application);
+        return takeSnapshot(view, out, width, height, hangar);
+    };
+    actions.window = [&](const std::string& sortie, bool demo) {
+        QApplication application(argc, argv);
+        dress(application);
+        MainWindow window({}, QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/autosave"));
+        const bool bare = sortie.empty() && !demo;
+        window.openPath(sortie.empty() ? demoSortie(QStringLiteral("lorimer-spring")) : QString::fromStdString(sortie));
+        window.showPhase(bare || demo ? Phase::climb : Phase::walkRound);
+        window.show();
+        QTimer::singleShot(0, &window, [&window] { window.offerRecovery(); });
+        // For measuring how soon the window is up: draw once and leave.
+        if (qEnvironmentVariableIsSet("AMBER_THROTTLE_QUIT_WHEN_SHOWN"))
+            QTimer::singleShot(0, &application, [] { QApplication::quit(); });
+        return QApplication::exec();
+    };
+    return runCommandLine(argc, argv, actions);
+}

@@ -1,0 +1,369 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "pages/phase_page.h"
+#include "shell/field_behaviour.h"
+#include "shell/theme.h"
+#include "units/text.h"
+#include <QHBoxLayout>
+#include <QMenu>
+#include <QSignalBlocker>
+#include <QVBoxLayout>
+#include <algorithm>
+
+namespace amber::app {
+namespace {
+QString q(const std::string& text) { return QString::fromStdString(text).toHtmlEscaped(); }
+constexpr std::size_t mostTankFields = 4;
+
+QString markHtml(watch::Colour colour, const Colours& c) {
+    const char* shape = colour == watch::Colour::red ? "■" : colour == watch::Colour::amber ? "▲" : "●";
+    return QStringLiteral("<span style='color:%1'>%2</span>").arg(c.of(colour).name(), QString::fromUtf8(shape));
+}
+
+template <class Line>
+std::vector<Row> rowsOf(const std::vector<Line>& lines) {
+    return {lines.begin(), lines.end()};
+}
+} // namespace
+
+PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
+    setObjectName(QStringLiteral("phase-page"));
+    auto* page = new QVBoxLayout(this);
+    page->setContentsMargins(20, 8, 20, 8);
+    page->setSpacing(6);
+
+    auto* head = new QHBoxLayout;
+    head->setSpacing(12);
+    title_ = new QLabel(this);
+    title_->setObjectName(QStringLiteral("phase-title"));
+    title_->setFont(face(25, true));
+    headline_ = new QLabel(this);
+    headline_->setObjectName(QStringLiteral("headline"));
+    headline_->setFont(face(14));
+    headline_->setForegroundRole(QPalette::PlaceholderText);
+    head->addWidget(title_, 0, Qt::AlignBottom);
+    head->addWidget(headline_, 1, Qt::AlignBottom);
+    fieldRow_ = new QWidget(this);
+    head->addWidget(fieldRow_, 0, Qt::AlignBottom);
+    page->addLayout(head);
+
+    notices_ = new QLabel(this);
+    notices_->setObjectName(QStringLiteral("notices"));
+    notices_->setFont(face(13));
+    notices_->setWordWrap(true);
+    notices_->setTextFormat(Qt::RichText);
+    page->addWidget(notices_);
+
+    auto* columns = new QHBoxLayout;
+    columns->setSpacing(26);
+    page->addLayout(columns, 1);
+
+    auto* left = new QVBoxLayout;
+    left->setSpacing(0);
+    set_ = new RowView(QStringLiteral("set"), this);
+    set_->setAccessibleName(tr("Set: levers in order"));
+    left->addWidget(heading(tr("Set")));
+    left->addWidget(set_);
+    why_ = new QLabel(this);
+    why_->setObjectName(QStringLiteral("why"));
+    why_->setFont(face(13));
+    why_->setWordWrap(true);
+    why_->setTextFormat(Qt::RichText);
+    why_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+    left->addSpacing(8);
+    left->addWidget(why_);
+    left->addStretch(1);
+    columns->addLayout(left, 38);
+
+    auto* right = new QVBoxLayout;
+    right->setSpacing(0);
+    auto* upper = new QHBoxLayout;
+    upper->setSpacing(26);
+    auto* expectColumn = new QVBoxLayout;
+    expectColumn->setSpacing(0);
+    expect_ = new RowView(QStringLiteral("expect"), this);
+    expect_->setAccessibleName(tr("Expect: gauges"));
+    expectHead_ = heading(tr("Expect"));
+    expectColumn->addWidget(expectHead_);
+    expectColumn->addWidget(expect_);
+    expectColumn->addStretch(1);
+    auto* clockColumn = new QVBoxLayout;
+    clockColumn->setSpacing(0);
+    clock_ = new RowView(QStringLiteral("clock"), this);
+    clock_->setAccessibleName(tr("Clock: waits and times"));
+    clockColumn->addWidget(heading(tr("Clock")));
+    clockColumn->addWidget(clock_);
+    clockColumn->addStretch(1);
+    upper->addLayout(expectColumn, 52);
+    upper->addLayout(clockColumn, 48);
+    right->addLayout(upper);
+
+    auto* lower = new QHBoxLayout;
+    lower->setSpacing(22);
+    auto* picture = new QVBoxLayout;
+    picture->setSpacing(2);
+    chartTitle_ = new QLabel(this);
+    chartTitle_->setFont(face(12));
+    chartTitle_->setForegroundRole(QPalette::PlaceholderText);
+    chart_ = new PhaseChart(document_, this);
+    picture->addWidget(chartTitle_);
+    picture->addWidget(chart_, 1);
+    lower->addLayout(picture, 1);
+    auto* other = new QVBoxLayout;
+    other->setSpacing(2);
+    comparisonHead_ = heading(tr("Another day"));
+    comparison_ = new QLabel(this);
+    comparison_->setObjectName(QStringLiteral("comparison"));
+    comparison_->setFont(face(13));
+    comparison_->setTextFormat(Qt::RichText);
+    comparison_->setAlignment(Qt::AlignTop);
+    other->addWidget(comparisonHead_);
+    other->addWidget(comparison_);
+    other->addStretch(1);
+    lower->addLayout(other);
+    right->addSpacing(8);
+    right->addLayout(lower, 1);
+    columns->addLayout(right, 62);
+
+    buildFields();
+    connect(set_, &RowView::rowSelected, this, &PhasePage::showWhy);
+    connect(set_, &RowView::schoolWanted, this, &PhasePage::offerSchools);
+    connect(chart_, &PhaseChart::heightDragged, this, [this](double metres, int gesture) {
+        Sortie changed = document_.sortie();
+        changed.flight.cruiseHeight = Length::si(metres);
+        if (const QString error = document_.edit(changed, tr("cruise height"), gesture); !error.isEmpty())
+            emit refused(error);
+    });
+}
+
+QLabel* PhasePage::heading(const QString& text) {
+    auto* label = new QLabel(text, this);
+    QFont font = captionFace();
+    font.setBold(true);
+    font.setPixelSize(12);
+    label->setFont(font);
+    label->setForegroundRole(QPalette::Link);
+    label->setFixedHeight(20);
+    return label;
+}
+
+QComboBox* PhasePage::ratingChoice(const QString& name, std::string Flight::*place) {
+    auto* box = new QComboBox(fieldRow_);
+    box->setObjectName(name);
+    box->setFont(face(15, true));
+    box->setSizeAdjustPolicy(QComboBox::AdjustToContents);
+    box->setAccessibleName(tr("Rating"));
+    ratings_.emplace_back(box, place);
+    connect(box, &QComboBox::activated, this, [this, box, place](int index) {
+        Sortie changed = document_.sortie();
+        changed.flight.*place = box->itemData(index).toString().toStdString();
+        if (const QString error = document_.edit(changed, tr("rating")); !error.isEmpty())
+            emit refused(error);
+    });
+    return box;
+}
+
+void PhasePage::buildFields() {
+    auto* row = new QHBoxLayout(fieldRow_);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(18);
+    const auto cockpit = [this](const UnitSpec* Cockpit::*unit) { return [this, unit] { return document_.aircraft().notes.cockpit.*unit; }; };
+    const auto addInline = [&](InlineField* field, const QString& hint, std::vector<Phase> phases) {
+        field->setHint(hint);
+        row->addWidget(field, 0, Qt::AlignBottom);
+        inlineFields_.push_back(field);
+        fields_.push_back({field, std::move(phases)});
+        return field;
+    };
+    const auto captioned = [&](const QString& caption, QComboBox* box, std::vector<Phase> phases) {
+        auto* holder = new QWidget(fieldRow_);
+        auto* layout = new QVBoxLayout(holder);
+        layout->setContentsMargins(0, 0, 0, 0);
+        layout->setSpacing(0);
+        auto* label = new QLabel(caption, holder);
+        label->setFont(captionFace());
+        label->setForegroundRole(QPalette::PlaceholderText);
+        label->setBuddy(box);
+        layout->addWidget(label);
+        layout->addWidget(box);
+        row->addWidget(holder, 0, Qt::AlignBottom);
+        fields_.push_back({holder, std::move(phases)});
+    };
+    captioned(tr("Rating"), ratingChoice(QStringLiteral("climb-rating"), &Flight::climbRating), {Phase::climb});
+    captioned(tr("Rating"), ratingChoice(QStringLiteral("cruise-rating"), &Flight::cruiseRating), {Phase::cruise});
+    addInline(new InlineField(tr("Cruise height"), QStringLiteral("cruise-height"), figureField<Dimension::length>(document_, tr("cruise height"), cockpit(&Cockpit::height), 500, [](Sortie& s) -> Length& { return s.flight.cruiseHeight; }), fieldRow_),
+              tr("Height above sea level on the QNH"), {Phase::climb, Phase::cruise, Phase::letDown});
+    addInline(new InlineField(tr("Distance"), QStringLiteral("distance"), figureField<Dimension::distance>(document_, tr("distance"), cockpit(&Cockpit::distance), 10, [](Sortie& s) -> Distance& { return s.flight.distance; }), fieldRow_),
+              tr("Over the ground, the whole flight"), {Phase::cruise});
+    addInline(new InlineField(tr("Queue"), QStringLiteral("hold"), figureField<Dimension::duration>(document_, tr("queue"), [] { return units::minute.spec; }, 1, [](Sortie& s) -> Duration& { return s.flight.hold; }), fieldRow_),
+              tr("Minutes of waiting at the holding point"), {Phase::warmUp, Phase::runUp});
+    addInline(new InlineField(tr("Landing field"), QStringLiteral("to-elevation"), figureField<Dimension::length>(document_, tr("landing field"), cockpit(&Cockpit::height), 50, [](Sortie& s) -> Length& { return s.flight.toElevation; }), fieldRow_),
+              tr("Elevation of the field of landing"), {Phase::letDown, Phase::landing});
+    // Tank contents are read on the walk-round.
+    for (std::size_t i = 0; i < mostTankFields; ++i) {
+        InlineField::Behaviour b;
+        const auto tank = [this, i]() -> const Tank* { return i < document_.aircraft().notes.fuel.tanks.size() ? &document_.aircraft().notes.fuel.tanks[i] : nullptr; };
+        const auto contents = [this, tank] {
+            const auto found = document_.sortie().contents.find(tank()->id);
+            return found == document_.sortie().contents.end() ? tank()->capacity : found->second;
+        };
+        const auto put = [this, tank](double si, int gesture) {
+            Sortie changed = document_.sortie();
+            changed.contents[tank()->id] = Volume::si(std::max(0.0, si));
+            return document_.edit(changed, tr("fuel"), gesture);
+        };
+        b.show = [this, tank, contents] { return tank() ? QString::fromStdString(format(contents().si(), *document_.aircraft().notes.cockpit.fuel)) : QString(); };
+        b.apply = [this, tank, put](const QString& text, int gesture) -> QString {
+            if (!tank())
+                return {};
+            const auto read = readQuantity(Dimension::volume, text.toStdString(), document_.aircraft().notes.cockpit.fuel);
+            return read ? put(read.value().si, gesture) : QString::fromStdString(read.error());
+        };
+        b.step = [this, tank, contents, put](int steps, int gesture) -> QString {
+            const double unit = document_.aircraft().notes.cockpit.fuel->scale;
+            return tank() ? put(std::min(tank()->capacity.si(), contents().si() + steps * 5 * unit), gesture) : QString();
+        };
+        auto* field = addInline(new InlineField(tr("Tank"), QStringLiteral("tank-%1").arg(i), std::move(b), fieldRow_), tr("Fuel in this tank at start, by dip"), {Phase::walkRound, Phase::cruise});
+        tankFields_.emplace_back(field, i);
+    }
+}
+
+void PhasePage::show(Phase phase) {
+    phase_ = phase;
+    set_->clearSelection();
+    refresh();
+    if (set_->model()->rowCount() > 0)
+        set_->setCurrentIndex(set_->model()->index(0, 0));
+    showWhy();
+}
+
+void PhasePage::refresh() {
+    if (!document_.isOpen())
+        return;
+    const plan::PhasePlan& p = document_.plan()[phase_];
+    const TypeNotes& notes = document_.aircraft().notes;
+    const Colours c(this);
+    title_->setText(QString::fromUtf8(titleOf(phase_).data()));
+    headline_->setText(QString::fromStdString(p.headline));
+    headline_->setToolTip(headline_->text());
+
+    QStringList lines;
+    for (const auto& caution : p.cautions)
+        lines << QStringLiteral("<b>%1</b> %2").arg(tr("Caution:"), q(caution));
+    for (const auto& r : p.remarks)
+        lines << QStringLiteral("%1 %2").arg(markHtml(r.colour, c), q(r.sentence));
+    for (const auto& e : p.expect)
+        if (e.judgement.colour != watch::Colour::normal)
+            lines << QStringLiteral("%1 %2").arg(markHtml(e.judgement.colour, c), q(e.judgement.sentence));
+    notices_->setText(lines.join(QStringLiteral("<br>")));
+    notices_->setVisible(!lines.isEmpty());
+
+    const int row = set_->currentIndex().row();
+    set_->put(rowsOf(p.set));
+    if (row >= 0 && row < set_->model()->rowCount())
+        set_->setCurrentIndex(set_->model()->index(row, 0));
+    expect_->put(rowsOf(p.expect));
+    expectHead_->setVisible(!p.expect.empty());
+    expect_->setVisible(!p.expect.empty());
+    clock_->put(rowsOf(p.clocks));
+    chart_->show(phase_);
+    chartTitle_->setVisible(PhaseChart::hasPicture(phase_));
+    chartTitle_->setText(chart_->title());
+
+    for (auto& [widget, phases] : fields_)
+        widget->setVisible(std::find(phases.begin(), phases.end(), phase_) != phases.end());
+    for (auto& [field, index] : tankFields_) {
+        const bool there = index < notes.fuel.tanks.size();
+        if (there)
+            field->setCaption(tr("%1 tank").arg(QString::fromStdString(notes.fuel.tanks[index].name)));
+        field->setVisible(there && phase_ == Phase::walkRound);
+    }
+    for (auto& [box, place] : ratings_) {
+        const QSignalBlocker quiet(box);
+        box->clear();
+        for (const auto& rating : notes.ratings)
+            box->addItem(QString::fromStdString(rating.name), QString::fromStdString(rating.key));
+        const Phase phase = place == &Flight::climbRating ? Phase::climb : Phase::cruise;
+        box->setCurrentIndex(box->findData(QString::fromStdString(plan::ratingFor(notes, document_.sortie(), phase).key)));
+    }
+    for (auto* field : inlineFields_)
+        field->refresh();
+    refreshComparison();
+    showWhy();
+}
+
+void PhasePage::refreshComparison() {
+    const auto comparison = plan::compareDays(document_.aircraft(), document_.sortie(), document_.plan().flown, phase_);
+    const bool any = !comparison.rows.empty();
+    comparisonHead_->setVisible(any);
+    comparison_->setVisible(any);
+    if (!any)
+        return;
+    const Colours c(this);
+    QString html = QStringLiteral("<table cellspacing='0' cellpadding='4'><tr><td></td>");
+    for (const auto& column : comparison.columns)
+        html += QStringLiteral("<td align='right' style='color:%1'>%2</td>").arg(c.faint.name(), q(column));
+    html += QStringLiteral("</tr>");
+    for (const auto& row : comparison.rows) {
+        html += QStringLiteral("<tr><td style='color:%1'>%2</td>").arg(c.ink.name(), q(row.what));
+        for (std::size_t i = 0; i < row.cells.size(); ++i) {
+            QString cell = q(row.cells[i]).replace(QLatin1Char(' '), QStringLiteral("&nbsp;"));
+            if (row.colours[i] != watch::Colour::normal)
+                cell = markHtml(row.colours[i], c) + QStringLiteral("&nbsp;<span style='color:%1'>%2</span>").arg(c.of(row.colours[i]).name(), cell);
+            html += QStringLiteral("<td align='right'>%1</td>").arg(i == 0 ? QStringLiteral("<b>%1</b>").arg(cell) : cell);
+        }
+        html += QStringLiteral("</tr>");
+    }
+    comparison_->setText(html + QStringLiteral("</table>"));
+}
+
+void PhasePage::showWhy() {
+    const auto& lines = document_.plan()[phase_].set;
+    const int row = set_->currentIndex().row();
+    if (row < 0 || row >= static_cast<int>(lines.size())) {
+        why_->clear();
+        return;
+    }
+    const auto& s = lines[static_cast<std::size_t>(row)];
+    const Colours c(this);
+    QString html = QStringLiteral("<span style='color:%1'><b>%2</b></span> &nbsp;%3").arg(c.amber.name(), q(s.what), q(s.why));
+    if (!s.skipped.empty())
+        html += QStringLiteral("<br><i>%1</i> %2").arg(tr("Skipped:"), q(s.skipped));
+    for (std::size_t i = 0; i < s.schools.size(); ++i) {
+        const auto& school = s.schools[i];
+        html += QStringLiteral("<br>%1 <b>%2</b>%3: %4 <i>%5</i> %6")
+                    .arg(static_cast<int>(i) == s.school ? QStringLiteral("●") : QStringLiteral("○"), q(school.name), school.byNotes ? tr(" (notes)") : QString(), q(school.gain), tr("But:"), q(school.risk));
+    }
+    why_->setText(html);
+}
+
+void PhasePage::offerSchools(int row) {
+    const auto& lines = document_.plan()[phase_].set;
+    if (row < 0 || row >= static_cast<int>(lines.size()))
+        return;
+    const auto& s = lines[static_cast<std::size_t>(row)];
+    if (s.schools.empty() || !s.open)
+        return;
+    auto* menu = new QMenu(this);
+    menu->setObjectName(QStringLiteral("schools"));
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    menu->setToolTipsVisible(true);
+    for (std::size_t i = 0; i < s.schools.size(); ++i) {
+        auto* action = menu->addAction(QString::fromStdString(s.schools[i].name) + (s.schools[i].byNotes ? tr("  (notes)") : QString()));
+        action->setCheckable(true);
+        action->setChecked(static_cast<int>(i) == s.school);
+        action->setToolTip(QString::fromStdString(s.schools[i].gain + " But: " + s.schools[i].risk));
+        const QString name = QString::fromStdString(s.schools[i].name);
+        connect(action, &QAction::triggered, this, [this, row, name] { chooseSchool(row, name); });
+    }
+    menu->popup(set_->viewport()->mapToGlobal(set_->visualRect(set_->model()->index(row, 0)).bottomLeft() + QPoint(128, 0)));
+}
+
+void PhasePage::chooseSchool(int row, const QString& school) {
+    const auto& s = document_.plan()[phase_].set.at(static_cast<std::size_t>(row));
+    Sortie changed = document_.sortie();
+    changed.choices[std::string(keyOf(phase_)) + "/" + s.stepId] = school.toStdString();
+    if (const QString error = document_.edit(changed, tr("school")); !error.isEmpty())
+        emit refused(error);
+}
+
+} // namespace amber::app

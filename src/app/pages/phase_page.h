@@ -1,0 +1,58 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "charts/phase_chart.h"
+#include "pages/row_view.h"
+#include "shell/inline_field.h"
+#include "store/sortie_document.h"
+#include <QComboBox>
+#include <QLabel>
+#include <QWidget>
+#include <vector>
+
+namespace amber::app {
+
+/// One phase of the plan: Set, Expect, Clock, why, the phase's picture, cautions, and what another day would change.
+class PhasePage : public QWidget {
+    Q_OBJECT
+public:
+    explicit PhasePage(SortieDocument& document, QWidget* parent = nullptr);
+    void show(Phase phase);
+    void refresh();
+    [[nodiscard]] Phase phase() const { return phase_; }
+    [[nodiscard]] RowView& setRows() { return *set_; }
+    [[nodiscard]] RowView& expectRows() { return *expect_; }
+    [[nodiscard]] RowView& clockRows() { return *clock_; }
+    [[nodiscard]] PhaseChart& chart() { return *chart_; }
+
+    /// Takes a school for a step: an undoable edit.
+    void chooseSchool(int row, const QString& school);
+
+signals:
+    void refused(QString why);
+
+private:
+    QLabel* heading(const QString& text);
+    void buildFields();
+    void showWhy();
+    void offerSchools(int row);
+    void refreshComparison();
+    [[nodiscard]] QComboBox* ratingChoice(const QString& name, std::string Flight::*place);
+
+    struct PageField {
+        QWidget* widget;
+        std::vector<Phase> phases;
+    };
+
+    SortieDocument& document_;
+    Phase phase_ = Phase::climb;
+    QLabel *title_, *headline_, *notices_, *why_, *comparison_, *comparisonHead_, *chartTitle_, *expectHead_;
+    RowView *set_, *expect_, *clock_;
+    PhaseChart* chart_;
+    QWidget* fieldRow_;
+    std::vector<PageField> fields_;
+    std::vector<InlineField*> inlineFields_;
+    std::vector<std::pair<QComboBox*, std::string Flight::*>> ratings_;
+    std::vector<std::pair<InlineField*, std::size_t>> tankFields_;
+};
+
+} // namespace amber::app

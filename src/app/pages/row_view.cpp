@@ -1,0 +1,269 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "pages/row_view.h"
+#include "shell/theme.h"
+#include <QKeyEvent>
+#include <QPainter>
+#include <QStyledItemDelegate>
+#include <algorithm>
+#include <cmath>
+
+namespace amber::app {
+namespace {
+using plan::ClockLine;
+using plan::ExpectLine;
+using plan::SetLine;
+
+QString q(const std::string& text) { return QString::fromStdString(text); }
+QString mark(Origin origin) { return origin == Origin::betweenNotes ? QStringLiteral("between") : QString::fromUtf8(markOf(origin).data()); }
+
+constexpr int rowPadding = 5;
+constexpr int setWhatLeft = 22, setValueLeft = 128, setMarkWidth = 56;
+constexpr int expectHeight = 30, clockHeight = 27;
+
+/// Small print under a setting: when, lever sense, school.
+QString smallPrint(const SetLine& s) {
+    QStringList parts;
+    if (!s.at.empty())
+        parts << QObject::tr("at: %1").arg(q(s.at));
+    if (!s.sense.empty())
+        parts << q(s.sense);
+    if (s.school >= 0)
+        parts << QObject::tr("school: %1%2").arg(q(s.schools[static_cast<std::size_t>(s.school)].name), s.open ? QObject::tr(" (Enter: others)") : QString());
+    return parts.join(QStringLiteral(" · "));
+}
+
+class RowDelegate : public QStyledItemDelegate {
+public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+
+    static const Row& rowOf(const QModelIndex& index) { return static_cast<const RowModel*>(index.model())->row(index.row()); }
+
+    QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+        const Row& row = rowOf(index);
+        const int width = static_cast<const QListView*>(option.widget)->viewport()->width();
+        if (const auto* s = std::get_if<SetLine>(&row)) {
+            int height = 2 * rowPadding + valueRect(*s, width).height();
+            if (const QString small = smallPrint(*s); !small.isEmpty())
+                height += smallRect(small, width).height() + 1;
+            return {width, height};
+        }
+        return {width, std::holds_alternative<ExpectLine>(row) ? expectHeight : clockHeight};
+    }
+
+    void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+        const Row& row = rowOf(index);
+        const Colours c(option.palette);
+        const QRect r = option.rect;
+        const bool focus = static_cast<const QWidget*>(option.widget)->hasFocus();
+        p->save();
+        if (option.state & QStyle::State_Selected && focus) {
+            p->fillRect(r, c.amberWash);
+            p->fillRect(QRect(r.left(), r.top(), 3, r.height()), c.amber);
+        }
+        if (const auto* s = std::get_if<SetLine>(&row))
+            paintSet(*p, r, c, *s, index.row() + 1, option.state & QStyle::State_Selected);
+        else if (const auto* e = std::get_if<ExpectLine>(&row))
+            paintExpect(*p, r, c, *e);
+        else
+            paintClock(*p, r, c, std::get<ClockLine>(row));
+        p->setPen(QPen(c.rule, 1));
+        p->drawLine(r.left(), r.bottom(), r.right(), r.bottom());
+        p->restore();
+    }
+
+private:
+    static QRect valueRect(const SetLine& s, int width) {
+        const QFontMetrics metrics(face(15, true));
+        return metrics.boundingRect(QRect(0, 0, std::max(60, width - setValueLeft - setMarkWidth - 6), 1000), Qt::TextWordWrap, q(s.value));
+    }
+    static QRect smallRect(const QString& text, int width) {
+        return QFontMetrics(face(12)).boundingRect(QRect(0, 0, std::max(60, width - setWhatLeft - 8), 1000), Qt::TextWordWrap, text);
+    }
+
+    static void paintSet(QPainter& p, const QRect& r, const Colours& c, const SetLine& s, int number, bool) {
+        const int top = r.top() + rowPadding;
+        const QRect value = valueRect(s, r.width());
+        p.setFont(face(12));
+        p.setPen(c.faint);
+        p.drawText(QRect(r.left() + 4, top, 16, 19), Qt::AlignLeft | Qt::AlignVCenter, QString::number(number));
+        p.setFont(face(14));
+        p.setPen(c.ink);
+        p.drawText(QRect(r.left() + setWhatLeft, top, setValueLeft - setWhatLeft - 6, 19), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(face(14)).elidedText(q(s.what), Qt::ElideRight, setValueLeft - setWhatLeft - 4));
+        p.setFont(face(15, true));
+        p.drawText(QRect(r.left() + setValueLeft, top, r.width() - setValueLeft - setMarkWidth - 6, value.height() + 2), Qt::TextWordWrap, q(s.value));
+        p.setFont(face(12));
+        p.setPen(c.faint);
+        p.drawText(QRect(r.right() - setMarkWidth - 2, top, setMarkWidth, 19), Qt::AlignRight | Qt::AlignVCenter, mark(s.origin));
+        if (const QString small = smallPrint(s); !small.isEmpty()) {
+            const int y = top + value.height() + 1;
+            int left = r.left() + setWhatLeft;
+            if (s.reversed) {
+                drawColourMark(p, QPointF(r.left() + 8, y + 8), watch::Colour::amber, c, 3.6);
+                p.setPen(c.amber);
+            } else {
+                p.setPen(s.open && s.school >= 0 ? c.amber : c.faint);
+            }
+            p.drawText(QRect(left, y, r.width() - setWhatLeft - 8, r.bottom() - y), Qt::TextWordWrap, small);
+        }
+    }
+
+    static void paintExpect(QPainter& p, const QRect& r, const Colours& c, const ExpectLine& e) {
+        const int titleWidth = 112, markWidth = 54, valueWidth = 92;
+        const watch::Colour colour = e.judgement.colour;
+        int left = r.left() + 2;
+        if (colour != watch::Colour::normal) {
+            drawColourMark(p, QPointF(left + 6, r.center().y() + 1), colour, c, 4.4);
+            left += 16;
+        }
+        p.setFont(face(14));
+        p.setPen(c.ink);
+        p.drawText(QRect(left, r.top(), titleWidth, r.height()), Qt::AlignVCenter | Qt::AlignLeft, q(e.title));
+        p.setFont(face(12));
+        p.setPen(c.faint);
+        p.drawText(QRect(r.right() - markWidth - 2, r.top(), markWidth, r.height()), Qt::AlignVCenter | Qt::AlignRight, mark(e.origin));
+        p.setFont(face(15, true));
+        p.setPen(colour == watch::Colour::normal ? c.ink : c.of(colour));
+        p.drawText(QRect(r.right() - markWidth - valueWidth - 4, r.top(), valueWidth, r.height()), Qt::AlignVCenter | Qt::AlignRight, q(e.text));
+        const QRectF bar(r.left() + titleWidth + 10, r.center().y() + 1, r.width() - titleWidth - markWidth - valueWidth - 24, 7);
+        if (bar.width() > 24)
+            paintBar(p, bar, c, e);
+    }
+
+    /// Normal a filled band, amber margin hatched, limits red lines across, the expected value a pointer above.
+    static void paintBar(QPainter& p, const QRectF& bar, const Colours& c, const ExpectLine& e) {
+        const auto [low, high] = e.scale;
+        const auto x = [&](double si) { return bar.left() + bar.width() * std::clamp((si - low) / (high - low), 0.0, 1.0); };
+        p.save();
+        p.fillRect(bar, c.grid);
+        const Band& b = e.band;
+        const double normalFrom = x(b.normalLow.value_or(b.limitLow.value_or(low))), normalTo = x(b.normalHigh.value_or(b.limitHigh.value_or(high)));
+        const auto margin = [&](double from, double to) {
+            if (to - from < 0.5)
+                return;
+            QColor wash = c.amber;
+            wash.setAlpha(70);
+            p.fillRect(QRectF(from, bar.top(), to - from, bar.height()), wash);
+            p.fillRect(QRectF(from, bar.top(), to - from, bar.height()), QBrush(c.amber, Qt::BDiagPattern));
+        };
+        if (b.normalLow)
+            margin(x(b.limitLow.value_or(low)), normalFrom);
+        if (b.normalHigh)
+            margin(normalTo, x(b.limitHigh.value_or(high)));
+        QColor green = c.green;
+        green.setAlpha(150);
+        p.fillRect(QRectF(normalFrom, bar.top(), normalTo - normalFrom, bar.height()), green);
+        p.setPen(QPen(c.red, 2));
+        for (const auto& limit : {b.limitLow, b.limitHigh})
+            if (limit && *limit >= low && *limit <= high)
+                p.drawLine(QPointF(x(*limit), bar.top() - 3), QPointF(x(*limit), bar.bottom() + 3));
+        p.setRenderHint(QPainter::Antialiasing);
+        p.setPen(Qt::NoPen);
+        p.setBrush(c.ink);
+        const double at = x(e.value);
+        p.drawPolygon(QPolygonF{{QPointF(at - 4.5, bar.top() - 8), QPointF(at + 4.5, bar.top() - 8), QPointF(at, bar.top() - 0.5)}});
+        p.restore();
+    }
+
+    static void paintClock(QPainter& p, const QRect& r, const Colours& c, const ClockLine& k) {
+        int left = r.left() + 2;
+        if (k.colour != watch::Colour::normal) {
+            drawColourMark(p, QPointF(left + 6, r.center().y() + 1), k.colour, c, 4.4);
+            left += 16;
+        }
+        const int remarkWidth = 62;
+        const QFont valueFace = face(15, true);
+        const int valueWidth = QFontMetrics(valueFace).horizontalAdvance(q(k.value)) + 2;
+        const int whatWidth = r.width() - (left - r.left()) - remarkWidth - valueWidth - 10;
+        p.setFont(face(14));
+        p.setPen(c.ink);
+        p.drawText(QRect(left, r.top(), whatWidth, r.height()), Qt::AlignVCenter | Qt::AlignLeft, QFontMetrics(face(14)).elidedText(q(k.what), Qt::ElideRight, whatWidth));
+        p.setFont(valueFace);
+        p.setPen(k.colour == watch::Colour::normal ? c.ink : c.of(k.colour));
+        p.drawText(QRect(r.right() - remarkWidth - valueWidth - 2, r.top(), valueWidth, r.height()), Qt::AlignVCenter | Qt::AlignRight, q(k.value));
+        p.setFont(face(12));
+        p.setPen(c.faint);
+        p.drawText(QRect(r.right() - remarkWidth, r.top(), remarkWidth - 2, r.height()), Qt::AlignVCenter | Qt::AlignRight, q(k.remark));
+    }
+};
+} // namespace
+
+void RowModel::put(std::vector<Row> rows) {
+    if (rows.size() == rows_.size()) {
+        rows_ = std::move(rows);
+        if (!rows_.empty())
+            emit dataChanged(index(0), index(rowCount() - 1));
+        return;
+    }
+    beginResetModel();
+    rows_ = std::move(rows);
+    endResetModel();
+}
+
+QVariant RowModel::data(const QModelIndex& index, int role) const {
+    const Row& any = row(index.row());
+    if (role != Qt::DisplayRole && role != Qt::AccessibleTextRole && role != Qt::ToolTipRole)
+        return {};
+    const bool tip = role == Qt::ToolTipRole;
+    if (const auto* s = std::get_if<SetLine>(&any))
+        return tip ? q(s->why) : QStringLiteral("%1: %2 (%3)").arg(q(s->what), q(s->value), QString::fromUtf8(markOf(s->origin).data()));
+    if (const auto* e = std::get_if<ExpectLine>(&any))
+        return tip ? QStringLiteral("%1\n%2, %3").arg(q(e->judgement.sentence), q(e->moment), QString::fromUtf8(markOf(e->origin).data())) : QStringLiteral("%1: %2 (%3)").arg(q(e->title), q(e->text), QString::fromUtf8(watch::wordOf(e->judgement.colour).data()));
+    const auto& k = std::get<ClockLine>(any);
+    return tip ? q(k.why) : QStringLiteral("%1: %2 %3").arg(q(k.what), q(k.value), q(k.remark));
+}
+
+RowView::RowView(const QString& name, QWidget* parent) : QListView(parent), model_(new RowModel(this)) {
+    setObjectName(name);
+    setModel(model_);
+    setItemDelegate(new RowDelegate(this));
+    setFrameShape(QFrame::NoFrame);
+    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    setSelectionMode(QAbstractItemView::SingleSelection);
+    setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Maximum);
+    setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
+    viewport()->setBackgroundRole(QPalette::Window);
+    setMouseTracking(true);
+}
+
+void RowView::put(std::vector<Row> rows) {
+    model_->put(std::move(rows));
+    scheduleDelayedItemsLayout();
+    updateGeometry();
+}
+
+int RowView::contentHeight() const {
+    int height = 0;
+    for (int i = 0; i < model_->rowCount(); ++i)
+        height += sizeHintForRow(i);
+    return height + 2;
+}
+
+QSize RowView::sizeHint() const { return {280, contentHeight()}; }
+QSize RowView::minimumSizeHint() const { return {200, std::min(contentHeight(), 60)}; }
+
+void RowView::currentChanged(const QModelIndex& current, const QModelIndex& previous) {
+    QListView::currentChanged(current, previous);
+    emit rowSelected(current.isValid() ? current.row() : -1);
+}
+
+void RowView::keyPressEvent(QKeyEvent* event) {
+    if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space) && currentIndex().isValid()) {
+        emit schoolWanted(currentIndex().row());
+        return;
+    }
+    QListView::keyPressEvent(event);
+}
+
+void RowView::mouseDoubleClickEvent(QMouseEvent* event) {
+    QListView::mouseDoubleClickEvent(event);
+    if (currentIndex().isValid())
+        emit schoolWanted(currentIndex().row());
+}
+
+void RowView::resizeEvent(QResizeEvent* event) {
+    QListView::resizeEvent(event);
+    scheduleDelayedItemsLayout();
+    updateGeometry();
+}
+
+} // namespace amber::app

@@ -1,0 +1,52 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "plan/plan.h"
+#include <QAbstractListModel>
+#include <QListView>
+#include <variant>
+#include <vector>
+
+namespace amber::app {
+
+using Row = std::variant<plan::SetLine, plan::ExpectLine, plan::ClockLine>;
+
+/// The rows of one column of a phase page.
+class RowModel : public QAbstractListModel {
+    Q_OBJECT
+public:
+    using QAbstractListModel::QAbstractListModel;
+    void put(std::vector<Row> rows);
+    [[nodiscard]] const Row& row(int index) const { return rows_[static_cast<std::size_t>(index)]; }
+    [[nodiscard]] int rowCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : static_cast<int>(rows_.size()); }
+    [[nodiscard]] QVariant data(const QModelIndex& index, int role) const override;
+
+private:
+    std::vector<Row> rows_;
+};
+
+/// A ruled list of settings, gauges or clocks, set like a page of notes: reached and read by keyboard, reasons in the tool tips.
+class RowView : public QListView {
+    Q_OBJECT
+public:
+    explicit RowView(const QString& name, QWidget* parent = nullptr);
+    void put(std::vector<Row> rows);
+    [[nodiscard]] const RowModel& rows() const { return *model_; }
+    [[nodiscard]] QSize sizeHint() const override;
+    [[nodiscard]] QSize minimumSizeHint() const override;
+    [[nodiscard]] int contentHeight() const;
+
+signals:
+    void rowSelected(int row);
+    void schoolWanted(int row); ///< Enter, Space or a double click on a step with schools that may be chosen
+
+protected:
+    void currentChanged(const QModelIndex& current, const QModelIndex& previous) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+
+private:
+    RowModel* model_;
+};
+
+} // namespace amber::app

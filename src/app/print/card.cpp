@@ -1,0 +1,210 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "print/card.h"
+#include "store/sortie_document.h"
+#include "units/text.h"
+#include <QBuffer>
+#include <QPainter>
+#include <QPdfWriter>
+#include <functional>
+
+namespace amber::app {
+namespace {
+QString q(const std::string& text) { return QString::fromStdString(text); }
+
+constexpr double marginMm = 9.0;
+constexpr double bodyPoints = 7.6, smallPoints = 6.2, titlePoints = 10.5;
+
+/// Origin marks are letters on the card, explained at its foot.
+QString letter(Origin origin) {
+    switch (origin) {
+    case Origin::notes:
+        return QStringLiteral("n");
+    case Origin::betweenNotes:
+        return QStringLiteral("b");
+    case Origin::model:
+        return QStringLiteral("m");
+    case Origin::logged:
+        return QStringLiteral("l");
+    }
+    return {};
+}
+
+QFont cardFont(double points, bool bold = false) {
+    QFont font(QStringLiteral("B612"));
+    font.setPointSizeF(points);
+    font.setBold(bold);
+    return font;
+}
+
+/// Sets lines down the page and turns it when full. With a null painter it only measures.
+class Setter {
+public:
+    Setter(QPagedPaintDevice& device, QPainter& painter, const plan::Plan& plan) : device_(device), p_(painter), plan_(plan) {
+        mm_ = device.logicalDpiX() / 25.4;
+        const QRectF page = device.pageLayout().fullRectPixels(device.logicalDpiX());
+        const QRectF paint = device.pageLayout().paintRectPixels(device.logicalDpiX());
+        area_ = QRectF(marginMm * mm_ - paint.left(), marginMm * mm_ - paint.top(), page.width() - 2 * marginMm * mm_, page.height() - 2 * marginMm * mm_);
+        header();
+    }
+
+    [[nodiscard]] double mm() const { return mm_; }
+    [[nodiscard]] double width() const { return area_.width(); }
+    [[nodiscard]] double left() const { return area_.left(); }
+    [[nodiscard]] int sides() const { return side_; }
+
+    double heightOf(const QString& text, const QFont& font, double width) const {
+        return QFontMetricsF(font, &device_).boundingRect(QRectF(0, 0, width, 1e6), Qt::TextWordWrap, text).height();
+    }
+    void text(double x, double width, const QString& value, const QFont& font, Qt::Alignment align = Qt::AlignLeft) {
+        p_.setFont(font);
+        p_.drawText(QRectF(area_.left() + x, y_, width, 1e4), static_cast<int>(align | Qt::AlignTop) | Qt::TextWordWrap, value);
+    }
+    void rule(double pixels) {
+        p_.setPen(QPen(Qt::black, pixels));
+        p_.drawLine(QPointF(area_.left(), y_), QPointF(area_.right(), y_));
+    }
+    void down(double by) { y_ += by; }
+    /// Turns the page unless so much room is left.
+    void need(double height) {
+        if (y_ + height > area_.bottom() - 6 * mm_) {
+            foot();
+            device_.newPage();
+            ++side_;
+            header();
+        }
+    }
+    void foot() {
+        p_.setFont(cardFont(smallPoints));
+        p_.setPen(Qt::black);
+        const QRectF box(area_.left(), area_.bottom() - 5.4 * mm_, area_.width(), 6 * mm_);
+        p_.drawText(box, Qt::AlignLeft | Qt::AlignBottom | Qt::TextWordWrap,
+                    QObject::tr("n notes · b between notes · m model, an estimate · l logged. Approved flight manual, placards and licensed engineers come first. Propellers are live, always."));
+    }
+
+private:
+    void header() {
+        y_ = area_.top();
+        p_.setPen(Qt::black);
+        text(0, width() - 24 * mm_, q(plan_.aircraft), cardFont(titlePoints, true));
+        text(width() - 24 * mm_, 24 * mm_, QObject::tr("side %1").arg(side_), cardFont(bodyPoints), Qt::AlignRight);
+        y_ += heightOf(q(plan_.aircraft), cardFont(titlePoints, true), width() - 24 * mm_);
+        text(0, width(), q(plan_.route), cardFont(bodyPoints));
+        y_ += heightOf(q(plan_.route), cardFont(bodyPoints), width());
+        text(0, width(), q(plan_.dayLine), cardFont(smallPoints));
+        y_ += heightOf(q(plan_.dayLine), cardFont(smallPoints), width()) + 1.0 * mm_;
+        rule(0.5 * mm_);
+        y_ += 1.2 * mm_;
+    }
+
+    QPagedPaintDevice& device_;
+    QPainter& p_;
+    const plan::Plan& plan_;
+    double mm_ = 1.0, y_ = 0.0;
+    QRectF area_;
+    int side_ = 1;
+};
+
+QString bandText(const plan::ExpectLine& e, const UnitSpec& unit) {
+    QStringList parts;
+    if (e.band.normalLow && e.band.normalHigh)
+        parts << QObject::tr("normal %1–%2").arg(q(formatValue(*e.band.normalLow, unit)), q(formatValue(*e.band.normalHigh, unit)));
+    if (e.band.limitLow)
+        parts << QObject::tr("least %1").arg(q(formatValue(*e.band.limitLow, unit)));
+    if (e.band.limitHigh)
+        parts << QObject::tr("limit %1").arg(q(formatValue(*e.band.limitHigh, unit)));
+    return parts.join(QStringLiteral(", "));
+}
+
+/// Black on white: a colour is a word and a shape.
+QString shape(watch::Colour colour) { return colour == watch::Colour::red ? QStringLiteral("■ ") : colour == watch::Colour::amber ? QStringLiteral("▲ ") : QString(); }
+} // namespace
+
+int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const TypeNotes& notes) {
+    QPainter painter(&device);
+    Setter s(device, painter, plan);
+    const double mm = s.mm();
+    const QFont body = cardFont(bodyPoints), bold = cardFont(bodyPoints, true), small = cardFont(smallPoints);
+    const double markWidth = 4 * mm;
+    for (const auto& phase : plan.phases) {
+        // A phase's head stays with its first lines.
+        s.need(16 * mm);
+        s.down(0.8 * mm);
+        const QFont head = cardFont(8.6, true);
+        s.text(0, 34 * mm, QString::fromUtf8(titleOf(phase.phase).data()).toUpper(), head);
+        const QString headline = q(formatHoursMinutes(phase.start)) + QStringLiteral("  ") + q(phase.headline);
+        s.text(34 * mm, s.width() - 34 * mm, headline, small, Qt::AlignRight);
+        s.down(std::max(s.heightOf(QStringLiteral("X"), head, 100 * mm), s.heightOf(headline, small, s.width() - 34 * mm)) + 0.3 * mm);
+        s.rule(0.25 * mm);
+        s.down(0.7 * mm);
+        for (const auto& caution : phase.cautions) {
+            const QString line = QObject::tr("CAUTION  %1").arg(q(caution));
+            s.need(s.heightOf(line, bold, s.width()));
+            s.text(0, s.width(), line, bold);
+            s.down(s.heightOf(line, bold, s.width()) + 0.3 * mm);
+        }
+        int number = 1;
+        for (const auto& step : phase.set) {
+            const double valueLeft = 32 * mm, valueWidth = s.width() - valueLeft - markWidth;
+            QString value = q(step.value);
+            if (!step.at.empty())
+                value += QObject::tr("  (at %1)").arg(q(step.at));
+            if (step.reversed)
+                value += QObject::tr("  — %1").arg(q(step.sense));
+            const double height = std::max(s.heightOf(value, bold, valueWidth), s.heightOf(q(step.what), body, valueLeft - 6 * mm));
+            s.need(height);
+            s.text(0, 5 * mm, QString::number(number++), body);
+            s.text(5 * mm, valueLeft - 6 * mm, q(step.what), body);
+            s.text(valueLeft, valueWidth, value, bold);
+            s.text(s.width() - markWidth, markWidth, letter(step.origin), small, Qt::AlignRight);
+            s.down(height + 0.35 * mm);
+        }
+        for (const auto& e : phase.expect) {
+            const UnitSpec& unit = notes.unitOf(e.gauge);
+            const QString band = bandText(e, unit);
+            const double height = s.heightOf(QStringLiteral("X"), body, 50 * mm);
+            s.need(height);
+            s.text(5 * mm, 27 * mm, q(e.title), body);
+            s.text(32 * mm, 28 * mm, shape(e.judgement.colour) + q(e.text), body);
+            s.text(58 * mm, s.width() - 58 * mm - markWidth, band, small);
+            s.text(s.width() - markWidth, markWidth, letter(e.origin), small, Qt::AlignRight);
+            s.down(height + 0.1 * mm);
+        }
+        QStringList clocks;
+        for (const auto& c : phase.clocks)
+            clocks << shape(c.colour) + QStringLiteral("%1 %2%3").arg(q(c.what), q(c.value), c.remark.empty() ? QString() : QStringLiteral(" (%1)").arg(q(c.remark)));
+        if (!clocks.isEmpty()) {
+            const QString line = clocks.join(QStringLiteral("  ·  "));
+            const double height = s.heightOf(line, body, s.width() - 5 * mm);
+            s.need(height);
+            s.text(5 * mm, s.width() - 5 * mm, line, body);
+            s.down(height + 0.3 * mm);
+        }
+        for (const auto& r : phase.remarks) {
+            const QString line = shape(r.colour) + q(r.sentence);
+            const double height = s.heightOf(line, bold, s.width() - 5 * mm);
+            s.need(height);
+            s.text(5 * mm, s.width() - 5 * mm, line, bold);
+            s.down(height + 0.3 * mm);
+        }
+    }
+    s.foot();
+    return s.sides();
+}
+
+QString writeCardPdf(const QString& path, const plan::Plan& plan, const TypeNotes& notes) {
+    QByteArray bytes;
+    {
+        QBuffer buffer(&bytes);
+        buffer.open(QIODevice::WriteOnly);
+        QPdfWriter writer(&buffer);
+        writer.setPageSize(QPageSize(QPageSize::A5));
+        writer.setPageMargins(QMarginsF(0, 0, 0, 0));
+        writer.setResolution(600);
+        writer.setTitle(q(plan.title));
+        writer.setCreator(QStringLiteral("Amber Throttle " AMBER_VERSION));
+        paintCard(writer, plan, notes);
+    }
+    return writeAtomically(path, bytes);
+}
+
+} // namespace amber::app

@@ -1,0 +1,193 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "shell/day_strip.h"
+#include "shell/field_behaviour.h"
+#include "shell/theme.h"
+#include "units/unit_table.h"
+#include <QHBoxLayout>
+#include <QPainter>
+#include <QSignalBlocker>
+#include <QVBoxLayout>
+#include <cmath>
+
+namespace amber::app {
+namespace {
+/// A caption over a combo box, on the same lines as the inline fields.
+QWidget* captioned(const QString& caption, QComboBox* box, QLabel*& label, QWidget* parent) {
+    auto* holder = new QWidget(parent);
+    auto* layout = new QVBoxLayout(holder);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(0);
+    label = new QLabel(caption, holder);
+    label->setFont(captionFace());
+    label->setForegroundRole(QPalette::PlaceholderText);
+    label->setBuddy(box);
+    box->setFont(face(15, true));
+    box->setAccessibleName(caption);
+    box->setSizeAdjustPolicy(QComboBox::AdjustToContents);
+    layout->addWidget(label);
+    layout->addWidget(box);
+    return holder;
+}
+
+InlineField::Behaviour fieldName(SortieDocument& document) {
+    InlineField::Behaviour b;
+    b.show = [&document] { return QString::fromStdString(document.sortie().day.field); };
+    b.apply = [&document](const QString& text, int gesture) -> QString {
+        if (text.trimmed().isEmpty())
+            return QObject::tr("Name the field.");
+        Sortie changed = document.sortie();
+        const bool home = changed.flight.to == changed.day.field;
+        changed.day.field = text.trimmed().toStdString();
+        if (home)
+            changed.flight.to = changed.day.field;
+        return document.edit(changed, QObject::tr("field"), gesture);
+    };
+    return b;
+}
+
+InlineField::Behaviour windField(SortieDocument& document) {
+    InlineField::Behaviour b;
+    b.show = [&document] {
+        const auto& w = document.sortie().day.wind;
+        return QStringLiteral("%1°/%2 kt").arg(w.fromDegrees, 3, 10, QLatin1Char('0')).arg(std::lround(w.speed.in(units::knot)));
+    };
+    b.apply = [&document](const QString& text, int gesture) -> QString {
+        const QString error = QObject::tr("Write the wind as direction and speed: 240/8");
+        const auto slash = text.indexOf(QLatin1Char('/'));
+        if (slash < 1)
+            return error;
+        bool ok = false;
+        const int from = text.left(slash).remove(QChar(0x00b0)).trimmed().toInt(&ok);
+        const auto speed = readQuantity(Dimension::speed, text.mid(slash + 1).toStdString(), units::knot.spec);
+        if (!ok || from < 0 || from > 360 || !speed || speed.value().si < 0 || speed.value().si > 100)
+            return error;
+        Sortie changed = document.sortie();
+        changed.day.wind = {from, Speed::si(speed.value().si)};
+        return document.edit(changed, QObject::tr("wind"), gesture);
+    };
+    return b;
+}
+} // namespace
+
+DayStrip::DayStrip(SortieDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
+    setObjectName(QStringLiteral("day-strip"));
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(20, 8, 20, 8);
+    row->setSpacing(20);
+
+    airframe_ = new QComboBox(this);
+    airframe_->setObjectName(QStringLiteral("airframe"));
+    row->addWidget(captioned(tr("Aircraft"), airframe_, airframeCaption_, this));
+    airframe_->setToolTip(tr("Mark or model of this airframe: limits and ratings follow it"));
+
+    const auto cockpit = [this](const UnitSpec* Cockpit::*unit) { return [this, unit] { return document_.aircraft().notes.cockpit.*unit; }; };
+    row->addWidget(add(new InlineField(tr("From"), QStringLiteral("field"), fieldName(document_), this), tr("Field of departure")));
+    row->addWidget(add(new InlineField(tr("Elevation"), QStringLiteral("elevation"),
+                                       figureField<Dimension::length>(document_, tr("elevation"), cockpit(&Cockpit::height), 50, [](Sortie& s) -> Length& { return s.day.elevation; }), this),
+                       tr("Height of the field above sea level. A different unit may be typed: 92 m")));
+    row->addWidget(add(new InlineField(tr("QNH"), QStringLiteral("qnh"),
+                                       figureField<Dimension::pressure>(document_, tr("QNH"), [] { return units::hPa.spec; }, 1, [](Sortie& s) -> Pressure& { return s.day.qnh; }), this),
+                       tr("Altimeter setting; inHg may be typed: 29.80 inHg")));
+    row->addWidget(add(new InlineField(tr("OAT"), QStringLiteral("oat"),
+                                       figureField<Dimension::temperature>(document_, tr("OAT"), cockpit(&Cockpit::temperature), 1, [](Sortie& s) -> Temperature& { return s.day.oat; }), this),
+                       tr("Outside air temperature at the field")));
+    row->addWidget(add(new InlineField(tr("Dew point"), QStringLiteral("dew-point"),
+                                       figureField<Dimension::temperature>(document_, tr("dew point"), cockpit(&Cockpit::temperature), 1, [](Sortie& s) -> Temperature& { return s.day.dewPoint; }), this),
+                       tr("Dew point at the field")));
+    row->addWidget(add(new InlineField(tr("Wind"), QStringLiteral("wind"), windField(document_), this), tr("Direction and speed: 240/8")));
+    grade_ = new QComboBox(this);
+    grade_->setObjectName(QStringLiteral("grade"));
+    QLabel* gradeCaption = nullptr;
+    row->addWidget(captioned(tr("Fuel grade"), grade_, gradeCaption, this));
+    grade_->setToolTip(tr("Grade in the tanks today; a lower one cuts the boost that may be used"));
+    row->addWidget(add(new InlineField(tr("Weight"), QStringLiteral("weight"),
+                                       figureField<Dimension::mass>(document_, tr("weight"), cockpit(&Cockpit::weight), 100, [](Sortie& s) -> Mass& { return s.weight; }), this),
+                       tr("All-up weight at start")));
+    metar_ = new QPushButton(tr("METAR…"), this);
+    metar_->setObjectName(QStringLiteral("metar"));
+    metar_->setFont(face(13));
+    metar_->setToolTip(tr("Paste a weather report (Ctrl+M)"));
+    row->addWidget(metar_, 0, Qt::AlignBottom);
+    row->addStretch(1);
+    summary_ = new QLabel(this);
+    summary_->setObjectName(QStringLiteral("summary"));
+    summary_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    row->addWidget(summary_);
+
+    connect(metar_, &QPushButton::clicked, this, &DayStrip::metarWanted);
+    connect(airframe_, &QComboBox::activated, this, [this](int index) {
+        Sortie changed = document_.sortie();
+        changed.airframe.variant = airframe_->itemData(index).toString().toStdString();
+        const QString error = document_.edit(changed, tr("variant"));
+        if (!error.isEmpty()) {
+            airframe_->setToolTip(error);
+            refresh();
+        }
+    });
+    connect(grade_, &QComboBox::activated, this, [this](int index) {
+        Sortie changed = document_.sortie();
+        changed.fuelGrade = grade_->itemData(index).toString().toStdString();
+        document_.edit(changed, tr("fuel grade"));
+    });
+}
+
+InlineField* DayStrip::add(InlineField* field, const QString& hint) {
+    field->setHint(hint);
+    fields_.push_back(field);
+    return field;
+}
+
+void DayStrip::refresh() {
+    if (!document_.isOpen())
+        return;
+    const TypeNotes& notes = document_.aircraft().notes;
+    const Sortie& s = document_.sortie();
+    const QSignalBlocker quiet1(airframe_), quiet2(grade_);
+    airframe_->clear();
+    const QString name = QString::fromStdString(notes.name) + (s.airframe.registration.empty() ? QString() : QStringLiteral(" “%1”").arg(QString::fromStdString(s.airframe.registration)));
+    if (notes.variants.empty()) {
+        airframe_->addItem(name, QString());
+    } else {
+        for (const auto& v : notes.variants) {
+            airframe_->addItem(name + QStringLiteral(" · ") + QString::fromStdString(v.id), QString::fromStdString(v.id));
+            airframe_->setItemData(airframe_->count() - 1, QString::fromStdString(v.name), Qt::ToolTipRole);
+            if (v.id == notes.variant)
+                airframe_->setCurrentIndex(airframe_->count() - 1);
+        }
+    }
+    grade_->clear();
+    for (const auto& g : notes.fuel.grades)
+        grade_->addItem(tr("grade %1").arg(QString::fromStdString(g)), QString::fromStdString(g));
+    int index = grade_->findData(QString::fromStdString(s.fuelGrade));
+    if (index < 0) {
+        grade_->addItem(tr("grade %1").arg(QString::fromStdString(s.fuelGrade)), QString::fromStdString(s.fuelGrade));
+        index = grade_->count() - 1;
+    }
+    grade_->setCurrentIndex(index);
+    for (auto* field : fields_)
+        field->refresh();
+    refreshSummary();
+}
+
+void DayStrip::refreshSummary() {
+    const auto& f = document_.plan().flown;
+    const UnitSpec& fuel = *document_.aircraft().notes.cockpit.fuel;
+    const Colours c(this);
+    summary_->setTextFormat(Qt::RichText);
+    summary_->setText(QStringLiteral("<div style='font-size:11px;color:%1'>SORTIE</div><div style='font-size:15px'><b>%2</b> h · <b>%3</b></div>")
+                          .arg(c.faint.name(), QString::fromStdString(formatHoursMinutes(f.totalTime())), QString::fromStdString(format(f.fuelAtStart - f.fuelAtEnd, fuel))));
+    summary_->setToolTip(tr("Elapsed time from walk-round to the last engine stopped, and fuel used (model)\n%1").arg(QString::fromStdString(document_.plan().dayLine)));
+}
+
+void DayStrip::focusFirst() {
+    if (!fields_.empty())
+        fields_[2]->editor()->setFocus(Qt::ShortcutFocusReason);
+}
+
+void DayStrip::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.setPen(QPen(Colours(this).faint, 1));
+    p.drawLine(0, height() - 1, width(), height() - 1);
+}
+
+} // namespace amber::app

@@ -1,0 +1,388 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "shell/main_window.h"
+#include "air/metar.h"
+#include "notes/document.h"
+#include "plan/plan_export.h"
+#include "print/card.h"
+#include "shell/metar_dialog.h"
+#include "shell/problems_dialog.h"
+#include "shell/theme.h"
+#include "store/data_folder.h"
+#include <QActionGroup>
+#include <QApplication>
+#include <QClipboard>
+#include <QCloseEvent>
+#include <QDragEnterEvent>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QMenuBar>
+#include <QMessageBox>
+#include <QMimeData>
+#include <QPrintDialog>
+#include <QPrinter>
+#include <QTimer>
+#include <QVBoxLayout>
+
+namespace amber::app {
+namespace {
+const QString sortieFilter = QStringLiteral("Sorties (*.toml);;All files (*)");
+}
+
+MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolder, QWidget* parent)
+    : QMainWindow(parent), settings_(settingsFile), autosaveFolder_(autosaveFolder), document_(autosaveFolder) {
+    setObjectName(QStringLiteral("main-window"));
+    setAcceptDrops(true);
+    auto* centre = new QWidget(this);
+    auto* column = new QVBoxLayout(centre);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    strip_ = new DayStrip(document_, centre);
+    rail_ = new PhaseRail(centre);
+    page_ = new PhasePage(document_, centre);
+    score_ = new Score(document_, centre);
+    auto* middle = new QHBoxLayout;
+    middle->setContentsMargins(0, 0, 0, 0);
+    middle->setSpacing(0);
+    auto* rule = new QFrame(centre);
+    rule->setFrameShape(QFrame::VLine);
+    rule->setFrameShadow(QFrame::Plain);
+    rule->setForegroundRole(QPalette::Mid);
+    middle->addWidget(rail_);
+    middle->addWidget(rule);
+    middle->addWidget(page_, 1);
+    column->addWidget(strip_);
+    column->addLayout(middle, 1);
+    message_ = new QLabel(centre);
+    message_->setObjectName(QStringLiteral("message"));
+    message_->setFont(face(13));
+    message_->setContentsMargins(20, 2, 20, 2);
+    message_->hide();
+    column->addWidget(message_);
+    column->addWidget(score_);
+    setCentralWidget(centre);
+    resize(1280, 800);
+    buildMenus();
+
+    connect(&document_, &SortieDocument::changed, this, &MainWindow::refresh);
+    connect(&document_, &SortieDocument::fileChanged, this, &MainWindow::refreshTitle);
+    connect(&document_, &SortieDocument::failed, this, [this](const QString& text) { say(text, true); });
+    connect(rail_, &PhaseRail::chosen, this, [this](Phase phase) {
+        page_->show(phase);
+        score_->select(phase);
+    });
+    connect(score_, &Score::chosen, this, &MainWindow::showPhase);
+    connect(strip_, &DayStrip::metarWanted, this, &MainWindow::pasteMetar);
+    connect(page_, &PhasePage::refused, this, [this](const QString& why) { say(why, true); });
+
+    askUnsaved = [this] {
+        QMessageBox box(QMessageBox::NoIcon, tr("Unsaved changes"), tr("Save the changes to %1 before leaving it?").arg(document_.path().isEmpty() ? tr("this new sortie") : QFileInfo(document_.path()).fileName()),
+                        QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
+        box.setDefaultButton(QMessageBox::Save);
+        const int answer = box.exec();
+        return answer == QMessageBox::Save ? Unsaved::save : answer == QMessageBox::Discard ? Unsaved::discard : Unsaved::cancel;
+    };
+    askFile = [this](const QString& title, const QString& suggestion, const QString& filter, bool saving) {
+        return saving ? QFileDialog::getSaveFileName(this, title, suggestion, filter) : QFileDialog::getOpenFileName(this, title, suggestion, filter);
+    };
+    setTheme(settings_.theme());
+    if (const auto geometry = settings_.geometry(); !geometry.isEmpty())
+        restoreGeometry(geometry);
+    refreshTitle();
+}
+
+void MainWindow::buildMenus() {
+    const auto add = [this](QMenu* menu, const QString& text, const QKeySequence& key, auto slot, bool sortie = true) {
+        QAction* action = menu->addAction(text);
+        action->setShortcut(key);
+        connect(action, &QAction::triggered, this, slot);
+        if (sortie)
+            needsSortie_ << action;
+        return action;
+    };
+    QMenu* file = menuBar()->addMenu(tr("&Sortie"));
+    add(file, tr("&New from type notes…"), QKeySequence::New, [this] {
+        if (!mayLeave())
+            return;
+        if (const QString path = askFile(tr("Type notes"), dataFolder() + QStringLiteral("/notes"), tr("Type notes (*.toml)"), false); !path.isEmpty())
+            if (const auto problems = document_.startNew(path); !problems.empty())
+                (new ProblemsDialog(QFileInfo(path).fileName(), problems, this))->open();
+    }, false);
+    add(file, tr("&Open…"), QKeySequence::Open, [this] {
+        if (const QString path = askFile(tr("Open sortie"), QFileInfo(document_.path()).absolutePath(), sortieFilter, false); !path.isEmpty())
+            openPath(path);
+    }, false);
+    recent_ = file->addMenu(tr("Open &recent"));
+    QMenu* demo = file->addMenu(tr("&Demo sorties"));
+    add(demo, tr("Lorimer, a cool spring morning"), {}, [this] { openPath(demoSortie(QStringLiteral("lorimer-spring"))); }, false);
+    add(demo, tr("Farrier, a hot noon with a queue"), {}, [this] { openPath(demoSortie(QStringLiteral("farrier-summer"))); }, false);
+    file->addSeparator();
+    add(file, tr("&Save"), QKeySequence::Save, [this] { save(); });
+    add(file, tr("Save &as…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_S), [this] { saveAs(); });
+    file->addSeparator();
+    add(file, tr("&Print card…"), QKeySequence::Print, [this] { printCard(); });
+    add(file, tr("Card as P&DF…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_P), [this] { exportAs(QStringLiteral("pdf")); });
+    add(file, tr("Plan as &JSON…"), {}, [this] { exportAs(QStringLiteral("json")); });
+    add(file, tr("Plan as &CSV…"), {}, [this] { exportAs(QStringLiteral("csv")); });
+    file->addSeparator();
+    add(file, tr("&Quit"), QKeySequence(Qt::CTRL | Qt::Key_Q), [this] { close(); }, false);
+
+    QMenu* editMenu = menuBar()->addMenu(tr("&Edit"));
+    QAction* undo = document_.undoStack().createUndoAction(this, tr("&Undo"));
+    undo->setShortcut(QKeySequence::Undo);
+    QAction* redo = document_.undoStack().createRedoAction(this, tr("&Redo"));
+    redo->setShortcuts({QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), QKeySequence(Qt::CTRL | Qt::Key_Y)});
+    editMenu->addActions({undo, redo});
+    editMenu->addSeparator();
+    add(editMenu, tr("Paste &METAR…"), QKeySequence(Qt::CTRL | Qt::Key_M), [this] { pasteMetar(); });
+    add(editMenu, tr("&Day strip"), QKeySequence(Qt::CTRL | Qt::Key_D), [this] { strip_->focusFirst(); });
+
+    QMenu* view = menuBar()->addMenu(tr("&View"));
+    for (std::size_t i = 0; i < plannedPhases; ++i) {
+        const Phase phase = phaseNames[i].phase;
+        add(view, QString::fromUtf8(titleOf(phase).data()), QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_0 + (i + 1) % 10)), [this, phase] { showPhase(phase); });
+    }
+    view->addSeparator();
+    add(view, tr("&Next phase"), QKeySequence(Qt::CTRL | Qt::Key_PageDown), [this] { showPhase(static_cast<Phase>(std::min<int>(static_cast<int>(rail_->selected()) + 1, plannedPhases - 1))); });
+    add(view, tr("&Previous phase"), QKeySequence(Qt::CTRL | Qt::Key_PageUp), [this] { showPhase(static_cast<Phase>(std::max(static_cast<int>(rail_->selected()) - 1, 0))); });
+    view->addSeparator();
+    add(view, tr("S&et column"), QKeySequence(Qt::ALT | Qt::Key_1), [this] { page_->setRows().setFocus(); });
+    add(view, tr("E&xpect column"), QKeySequence(Qt::ALT | Qt::Key_2), [this] { page_->expectRows().setFocus(); });
+    add(view, tr("C&lock column"), QKeySequence(Qt::ALT | Qt::Key_3), [this] { page_->clockRows().setFocus(); });
+    add(view, tr("Sc&ore"), QKeySequence(Qt::ALT | Qt::Key_4), [this] { score_->setFocus(); });
+    add(view, tr("Whole &score"), QKeySequence(Qt::ALT | Qt::Key_Home), [this] { score_->showAll(); });
+    view->addSeparator();
+    add(view, tr("&Hangar theme"), QKeySequence(Qt::CTRL | Qt::Key_T), [this] {
+        setTheme(theme_ == ThemeKind::day ? ThemeKind::hangar : ThemeKind::day);
+        settings_.setTheme(theme_);
+    }, false);
+
+    QMenu* help = menuBar()->addMenu(tr("&Help"));
+    add(help, tr("&Keys"), QKeySequence(Qt::Key_F1), [this] { showShortcuts(); }, false);
+    add(help, tr("&Cautions"), {}, [this] { showCautions(); }, false);
+    for (auto* action : needsSortie_)
+        action->setEnabled(false);
+    refreshRecent();
+}
+
+bool MainWindow::openPath(const QString& path) {
+    if (!mayLeave())
+        return false;
+    // Type notes dropped or opened begin a new sortie of that type.
+    Problems ignored;
+    const auto text = document::readFile(path.toStdString(), ignored);
+    const auto root = text ? document::parse(*text, path.toStdString(), ignored) : std::nullopt;
+    const bool notes = root && root->find("engine") && !root->find("airframe");
+    const Problems problems = notes ? document_.startNew(path) : document_.load(path);
+    if (!problems.empty()) {
+        (new ProblemsDialog(QFileInfo(path).fileName(), problems, this))->open();
+        settings_.forgetRecent(QFileInfo(path).absoluteFilePath());
+        refreshRecent();
+        return false;
+    }
+    if (!notes)
+        settings_.addRecent(path);
+    refreshRecent();
+    say({});
+    return true;
+}
+
+void MainWindow::offerRecovery() {
+    for (const auto& leftover : SortieDocument::leftovers(autosaveFolder_)) {
+        const QString name = leftover.original.isEmpty() ? tr("a sortie that was never saved") : QFileInfo(leftover.original).fileName();
+        auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Unsaved work found"), tr("The last run ended without saving %1. Bring back its changes?").arg(name), QMessageBox::Yes | QMessageBox::Discard, this);
+        box->setObjectName(QStringLiteral("recovery"));
+        box->setAttribute(Qt::WA_DeleteOnClose);
+        box->button(QMessageBox::Yes)->setText(tr("Bring back"));
+        connect(box, &QMessageBox::finished, this, [this, leftover, box](int) {
+            const bool wanted = box->standardButton(box->clickedButton()) == QMessageBox::Yes;
+            if (wanted) {
+                const auto problems = document_.recover(leftover.autosave, leftover.original);
+                if (!problems.empty()) {
+                    (new ProblemsDialog(QFileInfo(leftover.autosave).fileName(), problems, this))->open();
+                    return;
+                }
+            }
+            SortieDocument::discard(leftover);
+        });
+        box->open();
+        return;
+    }
+}
+
+void MainWindow::showPhase(Phase phase) { rail_->select(phase); }
+
+void MainWindow::setTheme(ThemeKind theme) {
+    theme_ = theme;
+    const QPalette palette = paletteFor(theme);
+    qApp->setPalette(palette);
+    setPalette(palette);
+    qApp->setStyleSheet(styleSheetFor(palette));
+    if (document_.isOpen())
+        refresh();
+}
+
+void MainWindow::refresh() {
+    for (auto* action : needsSortie_)
+        action->setEnabled(true);
+    strip_->refresh();
+    rail_->show(document_.plan());
+    page_->refresh();
+    score_->refresh();
+    say({});
+}
+
+void MainWindow::refreshTitle() {
+    const QString name = !document_.isOpen() ? QString() : document_.path().isEmpty() ? tr("new sortie") : QFileInfo(document_.path()).fileName();
+    setWindowTitle(name.isEmpty() ? tr("Amber Throttle") : tr("%1[*] — Amber Throttle").arg(name));
+    setWindowModified(document_.isOpen() && document_.isModified());
+}
+
+void MainWindow::refreshRecent() {
+    recent_->clear();
+    const auto files = settings_.recentFiles();
+    for (const auto& path : files)
+        connect(recent_->addAction(QFileInfo(path).fileName()), &QAction::triggered, this, [this, path] { openPath(path); });
+    recent_->setEnabled(!files.isEmpty());
+}
+
+void MainWindow::say(const QString& text, bool wrong) {
+    const Colours c(this);
+    message_->setText(text);
+    message_->setStyleSheet(wrong ? QStringLiteral("color:%1").arg(c.red.name()) : QString());
+    message_->setVisible(!text.isEmpty());
+}
+
+bool MainWindow::mayLeave() {
+    if (!document_.isOpen() || !document_.isModified())
+        return true;
+    switch (askUnsaved()) {
+    case Unsaved::save:
+        return save();
+    case Unsaved::discard:
+        return true;
+    case Unsaved::cancel:
+        break;
+    }
+    return false;
+}
+
+bool MainWindow::save() {
+    if (document_.path().isEmpty())
+        return saveAs();
+    if (const QString error = document_.save(document_.path()); !error.isEmpty()) {
+        say(error, true);
+        return false;
+    }
+    say(tr("Saved."));
+    return true;
+}
+
+bool MainWindow::saveAs() {
+    QString path = askFile(tr("Save sortie as"), document_.path().isEmpty() ? QStringLiteral("sortie.toml") : document_.path(), sortieFilter, true);
+    if (path.isEmpty())
+        return false;
+    if (QFileInfo(path).suffix().isEmpty())
+        path += QStringLiteral(".toml");
+    if (const QString error = document_.save(path); !error.isEmpty()) {
+        say(error, true);
+        return false;
+    }
+    settings_.addRecent(path);
+    refreshRecent();
+    say(tr("Saved as %1.").arg(QFileInfo(path).fileName()));
+    return true;
+}
+
+void MainWindow::applyMetar(const air::MetarReading& reading) {
+    Sortie changed = document_.sortie();
+    changed.day = reading.applied(changed.day);
+    const QString error = document_.edit(changed, tr("METAR"));
+    say(error.isEmpty() ? QString::fromStdString(reading.summary()) : error, !error.isEmpty());
+}
+
+void MainWindow::pasteMetar() {
+    const QString clipboard = QApplication::clipboard()->text();
+    const bool usable = clipboard.size() < 1000 && air::readMetar(clipboard.toStdString()).ok();
+    auto* dialog = new MetarDialog(usable ? clipboard : QString(), this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    connect(dialog, &QDialog::accepted, this, [this, dialog] {
+        if (dialog->reading())
+            applyMetar(*dialog->reading());
+    });
+    dialog->open();
+}
+
+void MainWindow::exportAs(const QString& kind) {
+    const QString base = document_.path().isEmpty() ? QStringLiteral("plan") : QFileInfo(document_.path()).completeBaseName();
+    const QString path = askFile(tr("Export"), base + QLatin1Char('.') + kind, QStringLiteral("*.%1").arg(kind), true);
+    if (path.isEmpty())
+        return;
+    QString error;
+    if (kind == QLatin1String("pdf"))
+        error = writeCardPdf(path, document_.plan(), document_.aircraft().notes);
+    else
+        error = writeAtomically(path, QByteArray::fromStdString(kind == QLatin1String("json") ? plan::planJson(document_.aircraft(), document_.sortie(), document_.plan()) : plan::planCsv(document_.plan())));
+    say(error.isEmpty() ? tr("Written to %1.").arg(path) : error, !error.isEmpty());
+}
+
+void MainWindow::printCard() {
+    QPrinter printer(QPrinter::HighResolution);
+    printer.setPageSize(QPageSize(QPageSize::A5));
+    printer.setDocName(QString::fromStdString(document_.plan().title));
+    QPrintDialog dialog(&printer, this);
+    if (dialog.exec() == QDialog::Accepted)
+        paintCard(printer, document_.plan(), document_.aircraft().notes);
+}
+
+void MainWindow::showShortcuts() {
+    QString html = QStringLiteral("<table cellpadding='3'>");
+    for (const auto* menu : menuBar()->actions())
+        for (const auto* action : menu->menu()->actions())
+            if (!action->shortcut().isEmpty())
+                html += QStringLiteral("<tr><td><b>%1</b></td><td>%2</td></tr>").arg(action->shortcut().toString(QKeySequence::NativeText), action->text().remove(QLatin1Char('&')).toHtmlEscaped());
+    html += tr("<tr><td><b>Up, Down</b></td><td>in a field: step the value; in a column: next line and its reason</td></tr>"
+               "<tr><td><b>Enter</b></td><td>on a step with schools: choose another; on the score: go to the phase</td></tr>"
+               "<tr><td><b>Left, Right, + −, Home</b></td><td>on score and pictures: move, zoom, all</td></tr></table>");
+    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Keys"), html, QMessageBox::Close, this);
+    box->setAttribute(Qt::WA_DeleteOnClose);
+    box->open();
+}
+
+void MainWindow::showCautions() {
+    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Cautions"),
+                                tr("Amber Throttle plans, teaches and records; it does not fly or maintain aircraft.\n\n"
+                                   "Approved flight manuals, limitations placards, local regulations and licensed engineers come first. A figure marked model is an estimate.\n\n"
+                                   "Propellers: treat as live, always. Fire guard, chocks and clear area for every start. No ground running beyond the limits; never hand-turn against resistance."),
+                                QMessageBox::Close, this);
+    box->setAttribute(Qt::WA_DeleteOnClose);
+    box->open();
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    if (!mayLeave()) {
+        event->ignore();
+        return;
+    }
+    settings_.setGeometry(saveGeometry());
+    event->accept();
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls() || event->mimeData()->hasText())
+        event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+    const auto urls = event->mimeData()->urls();
+    if (!urls.isEmpty() && urls.front().isLocalFile()) {
+        openPath(urls.front().toLocalFile());
+    } else if (document_.isOpen()) {
+        if (const auto reading = air::readMetar(event->mimeData()->text().toStdString()))
+            applyMetar(reading.value());
+        else
+            say(QString::fromStdString(reading.error()), true);
+    }
+}
+
+} // namespace amber::app

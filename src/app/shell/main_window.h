@@ -1,0 +1,81 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "air/metar.h"
+#include "charts/score.h"
+#include "pages/phase_page.h"
+#include "shell/day_strip.h"
+#include "shell/phase_rail.h"
+#include "store/settings.h"
+#include "store/sortie_document.h"
+#include <QLabel>
+#include <QMainWindow>
+#include <QMenu>
+#include <functional>
+
+namespace amber::app {
+
+/// The window: day strip, phase rail, phase page, score; menus; files.
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+public:
+    enum class Unsaved { save, discard, cancel };
+
+    /// @param settingsFile INI file, empty for the user's own @param autosaveFolder where crash protection is kept
+    MainWindow(const QString& settingsFile, const QString& autosaveFolder, QWidget* parent = nullptr);
+
+    /// Opens a sortie, or type notes as a new sortie. @return whether it opened; problems are shown when not
+    bool openPath(const QString& path);
+    /// Offers autosaves that a crash left behind.
+    void offerRecovery();
+    void showPhase(Phase phase);
+    void setTheme(ThemeKind theme);
+    [[nodiscard]] ThemeKind theme() const { return theme_; }
+
+    [[nodiscard]] SortieDocument& document() { return document_; }
+    [[nodiscard]] DayStrip& strip() { return *strip_; }
+    [[nodiscard]] PhaseRail& rail() { return *rail_; }
+    [[nodiscard]] PhasePage& page() { return *page_; }
+    [[nodiscard]] Score& score() { return *score_; }
+    [[nodiscard]] QString message() const { return message_->text(); }
+
+    /// How the user is asked; tests answer themselves.
+    std::function<Unsaved()> askUnsaved;
+    std::function<QString(const QString& title, const QString& suggestion, const QString& filter, bool save)> askFile;
+
+    bool save();
+    bool saveAs();
+    /// Puts a METAR's figures into the day: one undoable edit.
+    void applyMetar(const air::MetarReading& reading);
+
+protected:
+    void closeEvent(QCloseEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+
+private:
+    void buildMenus();
+    void refresh();
+    void refreshTitle();
+    void refreshRecent();
+    void say(const QString& text, bool wrong = false);
+    [[nodiscard]] bool mayLeave();
+    void pasteMetar();
+    void exportAs(const QString& kind);
+    void printCard();
+    void showShortcuts();
+    void showCautions();
+
+    Settings settings_;
+    QString autosaveFolder_;
+    SortieDocument document_;
+    DayStrip* strip_;
+    PhaseRail* rail_;
+    PhasePage* page_;
+    Score* score_;
+    QLabel* message_;
+    QMenu* recent_ = nullptr;
+    QList<QAction*> needsSortie_;
+    ThemeKind theme_ = ThemeKind::day;
+};
+
+} // namespace amber::app

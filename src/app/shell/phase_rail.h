@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "plan/plan.h"
+#include <QAbstractListModel>
+#include <QListView>
+
+namespace amber::app {
+
+/// The phases of the sortie down the left side: worst colour, name, when it begins.
+class PhaseRail : public QListView {
+    Q_OBJECT
+public:
+    explicit PhaseRail(QWidget* parent = nullptr);
+    void show(const plan::Plan& plan);
+    void select(Phase phase);
+    [[nodiscard]] Phase selected() const;
+
+signals:
+    void chosen(amber::Phase phase);
+
+protected:
+    void currentChanged(const QModelIndex& current, const QModelIndex& previous) override;
+    void resizeEvent(QResizeEvent* event) override;
+
+private:
+    class Model;
+    class Delegate;
+    Model* model_;
+};
+
+} // namespace amber::app

@@ -1,0 +1,58 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "shell/snapshot.h"
+#include "cli/exit_codes.h"
+#include "shell/main_window.h"
+#include "store/data_folder.h"
+#include <QApplication>
+#include <QBuffer>
+#include <QTemporaryDir>
+#include <algorithm>
+#include <cstdio>
+#include <fmt/format.h>
+
+namespace amber::app {
+
+std::vector<std::string> snapshotViews() {
+    std::vector<std::string> out;
+    for (const char* demo : {"lorimer", "farrier"})
+        for (std::size_t i = 0; i < plannedPhases; ++i)
+            out.push_back(fmt::format("{}-{}", demo, phaseNames[i].key));
+    return out;
+}
+
+int takeSnapshot(const std::string& view, const std::string& out, int width, int height, bool hangar) {
+    const auto all = snapshotViews();
+    const auto found = std::find(all.begin(), all.end(), view);
+    if (found == all.end()) {
+        fmt::print(stderr, "amber-throttle snapshot: there is no view \"{}\"; see snapshot --list\n", view);
+        return exitUsage;
+    }
+    const auto index = static_cast<std::size_t>(found - all.begin());
+    const bool lorimer = index < plannedPhases;
+    QTemporaryDir scratch;
+    MainWindow window(scratch.filePath(QStringLiteral("settings.ini")), scratch.filePath(QStringLiteral("autosave")));
+    window.setTheme(hangar ? ThemeKind::hangar : ThemeKind::day);
+    const auto problems = window.document().load(demoSortie(lorimer ? QStringLiteral("lorimer-spring") : QStringLiteral("farrier-summer")));
+    if (!problems.empty()) {
+        for (const auto& p : problems)
+            fmt::print(stderr, "{}\n", p.text());
+        return exitProblems;
+    }
+    window.resize(width, height);
+    window.show();
+    window.showPhase(phaseNames[index % plannedPhases].phase);
+    // Layout, then the queued repaint of the picture.
+    for (int i = 0; i < 4; ++i)
+        QApplication::processEvents();
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    buffer.open(QIODevice::WriteOnly);
+    window.grab().save(&buffer, "PNG");
+    if (const QString error = writeAtomically(QString::fromStdString(out), bytes); !error.isEmpty()) {
+        fmt::print(stderr, "amber-throttle snapshot: {}\n", error.toStdString());
+        return exitWrite;
+    }
+    return exitOk;
+}
+
+} // namespace amber::app

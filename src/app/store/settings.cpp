@@ -1,0 +1,40 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/settings.h"
+#include <QFileInfo>
+
+namespace amber::app {
+namespace {
+constexpr int mostRecent = 8;
+}
+
+Settings::Settings(const QString& file)
+    : store_(file.isEmpty() ? std::make_unique<QSettings>(QSettings::IniFormat, QSettings::UserScope, QStringLiteral("amber-throttle"), QStringLiteral("amber-throttle")) : std::make_unique<QSettings>(file, QSettings::IniFormat)) {}
+
+QStringList Settings::recentFiles() const {
+    QStringList out;
+    for (const auto& path : store_->value(QStringLiteral("recent")).toStringList())
+        if (QFileInfo::exists(path))
+            out << path;
+    return out;
+}
+
+void Settings::addRecent(const QString& path) {
+    const QString absolute = QFileInfo(path).absoluteFilePath();
+    QStringList all = recentFiles();
+    all.removeAll(absolute);
+    all.prepend(absolute);
+    store_->setValue(QStringLiteral("recent"), QStringList(all.mid(0, mostRecent)));
+}
+
+void Settings::forgetRecent(const QString& path) {
+    QStringList all = recentFiles();
+    all.removeAll(path);
+    store_->setValue(QStringLiteral("recent"), all);
+}
+
+ThemeKind Settings::theme() const { return store_->value(QStringLiteral("theme")).toString() == QLatin1String("hangar") ? ThemeKind::hangar : ThemeKind::day; }
+void Settings::setTheme(ThemeKind theme) { store_->setValue(QStringLiteral("theme"), theme == ThemeKind::hangar ? QStringLiteral("hangar") : QStringLiteral("day")); }
+QByteArray Settings::geometry() const { return store_->value(QStringLiteral("geometry")).toByteArray(); }
+void Settings::setGeometry(const QByteArray& geometry) { store_->setValue(QStringLiteral("geometry"), geometry); }
+
+} // namespace amber::app

@@ -1,0 +1,28 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "shell/theme.h"
+#include <QSettings>
+#include <QStringList>
+#include <memory>
+
+namespace amber::app {
+
+/// What the program remembers between runs: the one typed home of it.
+class Settings {
+public:
+    /// @param file an INI file; empty: the user's own
+    explicit Settings(const QString& file = {});
+
+    [[nodiscard]] QStringList recentFiles() const;
+    void addRecent(const QString& path);
+    void forgetRecent(const QString& path);
+    [[nodiscard]] ThemeKind theme() const;
+    void setTheme(ThemeKind theme);
+    [[nodiscard]] QByteArray geometry() const;
+    void setGeometry(const QByteArray& geometry);
+
+private:
+    std::unique_ptr<QSettings> store_;
+};
+
+} // namespace amber::app

@@ -1,0 +1,34 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "notes/type_notes.h"
+#include <vector>
+
+namespace amber::engine {
+
+/// The few numbers of the engine model, SI. Made from the notes by calibrate().
+struct EngineParameters {
+    double displacement = 0.03; ///< m³, all cylinders
+    double compression = 6.5;
+    double stroke = 0.15; ///< m
+    double impellerDiameter = 0.0;
+    struct Gear {
+        double ratio = 1.0;
+        double efficiency = 0.70; ///< adiabatic, of the impeller in this gear
+    };
+    std::vector<Gear> gears;    ///< empty: not supercharged
+    double workFactor = 0.90;   ///< ψ: impeller work over tip speed squared
+    double isac = 3.7 / 3.6e6;  ///< air per indicated work at best-power mixture, kg/J
+    double frictionBase = 0.5e5; ///< Pa of mean effective pressure
+    double frictionSpeed = 420.0; ///< Pa per (m/s)² of mean piston speed
+    double volumetric = 0.90;   ///< ηv0
+    double ram = 0.7;
+    double throttleLoss = 0.02;
+    std::vector<std::pair<double, double>> rich; ///< fraction of rated charge → fuel–air ratio
+    double weak = 0.067;
+    double ratedCharge = 1.0; ///< manifold pressure × rev/s at the highest rating, Pa/s
+};
+
+/// The parameters the notes give outright, with typical values for those that calibration settles.
+EngineParameters typicalParameters(const TypeNotes& notes);
+
+} // namespace amber::engine

@@ -1,0 +1,114 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "engine/operating_point.h"
+#include "air/airspeed.h"
+#include "air/atmosphere.h"
+#include "engine/mixture_curve.h"
+#include <algorithm>
+#include <boost/math/tools/toms748_solve.hpp>
+#include <cmath>
+#include <limits>
+#include <numbers>
+
+namespace amber::engine {
+namespace {
+constexpr double gammaExponent = 3.5;         // γ/(γ−1) of air
+constexpr double coolingByFuel = 20.0 / 0.08; // K of charge cooling per unit of fuel–air ratio
+constexpr double lowestAltitude = -1000.0, highestAltitude = 15000.0;
+
+double ratioOf(const EngineParameters& e, const MixtureSetting& mixture, double manifold, double n) {
+    if (const auto* set = std::get_if<double>(&mixture))
+        return std::clamp(*set, 0.04, 0.14);
+    return automaticRatio(e, std::get<Mixture>(mixture), manifold * n / e.ratedCharge);
+}
+
+struct Induction {
+    double wideOpen;    // Pa
+    double temperature; // K in the manifold
+    double impellerWork; // J/kg
+};
+
+Induction induction(const EngineParameters& e, const Demand& d, double n, double fuelAir) {
+    const Pressure impact = air::impactPressure(d.ias);
+    const double carburettor = d.air.pressure.si() + e.ram * impact.si();
+    const double mach = impact.si() > 0 ? air::machNumber(impact, d.air.pressure) : 0.0;
+    const double intake = d.air.temperature.si() * (1.0 + 0.2 * mach * mach);
+    const double cooled = intake - coolingByFuel * fuelAir;
+    if (e.gears.empty())
+        return {carburettor * (1.0 - e.throttleLoss), cooled, 0.0};
+    const auto& gear = e.gears[std::min(d.gear, e.gears.size() - 1)];
+    const double tip = std::numbers::pi * e.impellerDiameter * n * gear.ratio;
+    const double work = e.workFactor * tip * tip;
+    const double ratio = std::pow(1.0 + gear.efficiency * work / (air::specificHeat * cooled), gammaExponent);
+    return {carburettor * (1.0 - e.throttleLoss) * ratio, cooled + work / air::specificHeat, work};
+}
+} // namespace
+
+double OperatingPoint::specificConsumption() const {
+    return power.si() > 0 ? fuelFlow.si() / power.si() : std::numeric_limits<double>::infinity();
+}
+
+OperatingPoint operate(const EngineParameters& e, const Demand& d) {
+    const double n = std::clamp(d.rpm.si(), 1.0, 100.0);
+    const double wanted = d.boost ? std::clamp(d.boost->si(), 2e3, 4e5) : 4e5;
+    // The ratio depends on the manifold pressure and, weakly, the full-throttle pressure on the ratio: two passes settle both.
+    double manifold = std::min(wanted, e.ratedCharge / n);
+    double fuelAir = ratioOf(e, d.mixture, manifold, n);
+    Induction in = induction(e, d, n, fuelAir);
+    for (int pass = 0; pass < 2; ++pass) {
+        manifold = std::min(wanted, in.wideOpen);
+        fuelAir = ratioOf(e, d.mixture, manifold, n);
+        in = induction(e, d, n, fuelAir);
+    }
+    manifold = std::min(wanted, in.wideOpen);
+
+    const double exhaust = 1.03 * d.air.pressure.si();
+    const double residual = std::pow(exhaust / manifold, 1.0 / 1.35);
+    const double filling = std::max(0.02, e.volumetric * (e.compression - residual) / (e.compression - 1.0) * std::sqrt(in.temperature / 330.0));
+    const double dry = manifold * (1.0 - std::min(0.2, d.air.vapour.si() / d.air.pressure.si()));
+    const double swept = e.displacement * n / 2.0; // m³/s of a four-stroke engine
+    const double airFlow = filling * dry / (air::gasConstantDryAir * in.temperature) * swept;
+    const double pistonSpeed = 2.0 * e.stroke * n;
+
+    OperatingPoint p;
+    p.indicated = airFlow / e.isac * powerOfMixture(fuelAir);
+    p.friction = (e.frictionBase + e.frictionSpeed * pistonSpeed * pistonSpeed) * swept;
+    p.pumping = 0.7 * (exhaust - manifold) * swept;
+    p.impeller = airFlow * (1.0 + fuelAir) * in.impellerWork / 0.95;
+    p.power = Power::si(p.indicated - p.friction - p.pumping - p.impeller);
+    p.manifoldPressure = ManifoldPressure::si(manifold);
+    p.fullThrottle = wanted >= in.wideOpen;
+    p.chargeTemperature = Temperature::si(in.temperature);
+    p.airFlow = MassFlow::si(airFlow);
+    p.fuelFlow = MassFlow::si(airFlow * fuelAir);
+    p.fuelAirRatio = fuelAir;
+    return p;
+}
+
+ManifoldPressure fullThrottlePressure(const EngineParameters& engine, Demand demand) {
+    demand.boost.reset();
+    return operate(engine, demand).manifoldPressure;
+}
+
+std::optional<Length> fullThrottleHeight(const EngineParameters& engine, Rotation rpm, ManifoldPressure boost, std::size_t gear,
+                                         const air::Day& day, Speed ias, MixtureSetting mixture) {
+    Demand demand{rpm, boost, gear, {}, ias, mixture};
+    // At the height looked for the ratio is that of the wanted boost, so it is held there.
+    if (const auto* automatic = std::get_if<Mixture>(&mixture))
+        demand.mixture = automaticRatio(engine, *automatic, boost.si() * rpm.si() / engine.ratedCharge);
+    const auto excess = [&](double altitude) {
+        demand.air = day.at(Length::si(altitude));
+        return fullThrottlePressure(engine, demand).si() - boost.si();
+    };
+    const double atBottom = excess(lowestAltitude);
+    if (atBottom < 0)
+        return std::nullopt;
+    const double atTop = excess(highestAltitude);
+    if (atTop > 0)
+        return Length::si(highestAltitude);
+    std::uintmax_t most = 60;
+    const auto bracket = ::boost::math::tools::toms748_solve(excess, lowestAltitude, highestAltitude, atBottom, atTop,
+                                                           [](double a, double b) { return std::abs(b - a) < 0.1; }, most);
+    return Length::si(0.5 * (bracket.first + bracket.second));
+}
+
+} // namespace amber::engine

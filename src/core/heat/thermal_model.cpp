@@ -1,0 +1,166 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "heat/thermal_model.h"
+#include "air/airspeed.h"
+#include "air/atmosphere.h"
+#include <algorithm>
+#include <array>
+#include <boost/numeric/odeint/stepper/runge_kutta4.hpp>
+#include <cmath>
+#include <numbers>
+
+namespace amber::heat {
+namespace {
+constexpr double headTime = 95.0, coolantTime = 90.0, oilTime = 180.0; // s, at the rated point
+constexpr double standingTime = 2400.0;                                // s, natural cooling of a stopped engine
+constexpr double radiatorUnits = 1.2;                                  // NTU of the radiator at the rated point
+constexpr double longestStep = 10.0;                                   // s
+
+/// Gas temperature the heads see, K: 1,050 °C at best power, lower rich and weak of it (Pinkel).
+double gasTemperature(double fuelAir) { return 1323.15 - 1.6e5 * (fuelAir - 0.08) * (fuelAir - 0.08); }
+
+/// A shut flap still lets two fifths of the air through.
+double flapFactor(double flap) { return 0.4 + 0.6 * std::clamp(flap, 0.0, 1.0); }
+
+double smooth(double x) {
+    const double t = std::clamp(x, 0.0, 1.0);
+    return t * t * (3 - 2 * t);
+}
+double coolantOpening(double t, double thermostat) { return 0.05 + 0.95 * smooth((t - thermostat) / 16.0 + 0.5); }
+double oilOpening(double t, double thermostat) { return 0.12 + 0.88 * smooth((t - thermostat) / 24.0 + 0.5); }
+
+/// Radiator heat per degree relative to rated, at x times the rated air flow (effectiveness–NTU, NTU ∝ x^−0.4).
+double radiator(double x) {
+    x = std::max(x, 1e-4);
+    return x * (1.0 - std::exp(-radiatorUnits * std::pow(x, -0.4))) / (1.0 - std::exp(-radiatorUnits));
+}
+} // namespace
+
+double oilViscosity(Temperature oil) {
+    // Walther: log10 log10(ν + 0.7) = A − B log10 T through 1,060 mm²/s at 20 °C and 25 mm²/s at 100 °C.
+    static const auto constants = [] {
+        const double a = std::log10(std::log10(1060.7)), b = std::log10(std::log10(25.7));
+        const double slope = (a - b) / (std::log10(373.15) - std::log10(293.15));
+        return std::pair{a + slope * std::log10(293.15), slope};
+    }();
+    const double t = std::clamp(oil.si(), 233.15, 423.15);
+    return std::pow(10.0, std::pow(10.0, constants.first - constants.second * std::log10(t))) - 0.7;
+}
+
+struct ThermalModel::Forcing {
+    bool running;
+    double gas;         // K
+    double metalIn;     // relative to rated
+    double metalOut;    // relative to rated
+    double oilIn;       // relative to rated
+    double oilOut;      // relative to rated
+    double ambient;     // K
+};
+
+ThermalModel::ThermalModel(const TypeNotes& notes, const engine::EngineParameters& engine)
+    : cooling_(notes.engine.cooling), propellerArea_(std::numbers::pi / 4 * notes.propeller.diameter * notes.propeller.diameter),
+      ratedFlap_(notes.heat.flap), slipstream_(notes.heat.slipstream), oilRelief_(notes.heat.oilRelief.si()) {
+    const HeatNotes& h = notes.heat;
+    const Rating& rating = *notes.rating(h.rating);
+    const air::Day day = air::standardDay(Length{});
+    const air::Ambient air = day.at(h.height);
+    const auto gear = rating.lines.empty() ? 0 : notes.gearIndex(rating.lines.front().gear).value_or(0);
+    const auto point = engine::operate(engine, {rating.rpm, rating.boost, gear, air, h.ias, rating.mixture});
+    ratedAirFlow_ = std::max(1e-6, point.airFlow.si());
+    ratedRpm_ = rating.rpm.si();
+    ratedAmbient_ = air.temperature.si();
+    gasRated_ = gasTemperature(point.fuelAirRatio);
+    rated_.metal = cooling_ == Cooling::air ? h.head.value_or(Temperature::si(480)) : h.coolant.value_or(Temperature::si(370));
+    rated_.metal = Temperature::si(std::max(rated_.metal.si(), ratedAmbient_ + 10.0));
+    rated_.oil = Temperature::si(std::max(h.oil.si(), ratedAmbient_ + 10.0));
+    thermostat_ = h.thermostat ? h.thermostat->si() : rated_.metal.si() - 15.0;
+    oilThermostat_ = std::min(h.oilThermostat.si(), rated_.oil.si());
+    ratedCoolantOpen_ = coolantOpening(rated_.metal.si(), thermostat_);
+    ratedOilOpen_ = oilOpening(rated_.oil.si(), oilThermostat_);
+    const Drive drive{true, point.airFlow, point.fuelAirRatio, point.power, rating.rpm, air, air::trueAirspeed(h.ias, air.pressure, air.temperature), h.flap};
+    ratedWind_ = std::max(1e-3, coolingWind(drive));
+}
+
+double ThermalModel::coolingWind(const Drive& d) const {
+    const double rho = air::density(d.air.pressure, d.air.temperature);
+    const double v = std::max(0.0, d.trueAirspeed.si());
+    double wash = 0.0;
+    if (d.running && d.shaft.si() > 0) {
+        // Momentum theory: induced velocity of a propeller standing still, fading as the aircraft moves.
+        const double induced = std::cbrt(0.8 * d.shaft.si() / (2.0 * rho * propellerArea_));
+        wash = slipstream_ * induced * induced / (induced + v);
+    }
+    const double dynamic = 0.5 * rho * (v + wash) * (v + wash);
+    return rho / 1.225 * dynamic;
+}
+
+ThermalModel::Forcing ThermalModel::forcing(const Drive& d) const {
+    Forcing f{};
+    f.running = d.running;
+    f.ambient = d.air.temperature.si();
+    const double open = flapFactor(d.flap) / flapFactor(ratedFlap_);
+    const double wind = coolingWind(d) / ratedWind_;
+    const double flow = d.airFlow.si() / ratedAirFlow_;
+    f.gas = gasTemperature(d.fuelAirRatio);
+    if (cooling_ == Cooling::air) {
+        f.metalIn = d.running ? std::pow(std::max(flow, 0.0), 0.62) : 0.0;
+        f.metalOut = std::pow(wind * open * open, 0.38);
+    } else {
+        f.metalIn = d.running ? std::pow(std::max(flow, 0.0), 0.65) : 0.0;
+        f.metalOut = radiator(std::sqrt(wind) * open);
+    }
+    const double n = d.rpm.si() / ratedRpm_;
+    f.oilIn = d.running ? 0.6 * n * n + 0.4 * std::pow(std::max(flow, 0.0), 0.65) : 0.0;
+    f.oilOut = radiator(std::sqrt(wind));
+    return f;
+}
+
+namespace {
+using State = std::array<double, 2>;
+} // namespace
+
+Temperatures ThermalModel::after(Temperatures now, const Drive& drive, Duration time) const {
+    const Forcing f = forcing(drive);
+    const double ta0 = ratedAmbient_, tm0 = rated_.metal.si(), to0 = rated_.oil.si();
+    const double beta = (gasRated_ - tm0) / (tm0 - ta0); // heads: out over in at the rated point
+    const double headRate = 1.0 / (headTime * (1.0 + beta));
+    static const double viscosityWarm = oilViscosity(Temperature::si(343.15));
+    const auto rates = [&](const State& x, State& dx, double) {
+        const double tm = x[0], to = x[1];
+        if (cooling_ == Cooling::air)
+            dx[0] = headRate * (f.metalIn * (f.gas - tm) - beta * f.metalOut * (tm - f.ambient));
+        else
+            dx[0] = (f.metalIn * (tm0 - ta0) * (f.gas - tm) / (gasRated_ - tm0) -
+                     f.metalOut * coolantOpening(tm, thermostat_) / ratedCoolantOpen_ * (tm - f.ambient)) /
+                    coolantTime;
+        dx[0] -= (tm - f.ambient) / standingTime * (f.running ? 0.0 : 1.0);
+        // Cold oil takes more friction work; the tank and sump lose a little heat always.
+        const double thick = f.running ? std::min(2.2, std::pow(oilViscosity(Temperature::si(to)) / viscosityWarm, 0.25)) : 0.0;
+        dx[1] = (f.oilIn * std::max(0.7, thick) * (to0 - ta0) - (f.running ? f.oilOut * oilOpening(to, oilThermostat_) / ratedOilOpen_ : 0.0) * (to - f.ambient)) / oilTime -
+                (f.running ? 0.0 : (to - f.ambient) / (1.5 * standingTime));
+    };
+    State x{now.metal.si(), now.oil.si()};
+    const double total = std::max(0.0, time.si());
+    const int steps = std::max(1, static_cast<int>(std::ceil(total / longestStep)));
+    const double dt = total / steps;
+    boost::numeric::odeint::runge_kutta4<State> stepper;
+    for (int i = 0; i < steps; ++i)
+        stepper.do_step(rates, x, i * dt, dt);
+    return {Temperature::si(x[0]), Temperature::si(x[1])};
+}
+
+Temperatures ThermalModel::steady(const Drive& drive) const {
+    Temperatures t{rated_.metal, rated_.oil};
+    return after(t, drive, Duration::si(3600));
+}
+
+Pressure ThermalModel::oilPressure(Rotation rpm, Temperature oil) const {
+    if (rpm.si() <= 0)
+        return Pressure{};
+    static const double viscosityWarm = oilViscosity(Temperature::si(343.15));
+    const double thick = oilViscosity(oil) / viscosityWarm;
+    const double x = 3.2 * rpm.si() / ratedRpm_ * std::sqrt(thick);
+    const double overshoot = 1.0 + 0.25 * (1.0 - std::exp(-std::max(0.0, thick - 1.0) / 12.0)) * std::min(1.0, 1.5 * rpm.si() / ratedRpm_);
+    return Pressure::si(oilRelief_ * (1.0 - std::exp(-x)) * overshoot);
+}
+
+} // namespace amber::heat

@@ -1,0 +1,64 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "air/day.h"
+#include "engine/operating_point.h"
+#include "notes/type_notes.h"
+
+namespace amber::heat {
+
+/// Temperatures of one engine that change with time.
+struct Temperatures {
+    Temperature metal; ///< cylinder heads, or coolant in a liquid-cooled engine
+    Temperature oil;
+};
+
+/// What drives them, constant over a stretch of time.
+struct Drive {
+    bool running = false;
+    MassFlow airFlow;
+    double fuelAirRatio = 0.08;
+    Power shaft; ///< for the propeller's wash
+    Rotation rpm;
+    air::Ambient air;
+    Speed trueAirspeed;
+    double flap = 0.5; ///< 0 shut … 1 open
+};
+
+/// Head or coolant and oil as lumped masses (heads: Pinkel, NACA Report 612, 1938: heat in ∝ ṁ^0.62 (Tg − Th), out ∝
+/// (σΔp)^0.38 (Th − Ta); coolant: heat in ∝ ṁ^0.65 to an effectiveness–NTU radiator with thermostat; oil: friction and piston
+/// cooling to a cooler with thermostatic bypass). Scaled so that the notes' rated point is a steady state. Integrated by
+/// Boost.Odeint's fourth-order Runge–Kutta with steps of at most 10 s. An estimate: always marked as model.
+class ThermalModel {
+public:
+    ThermalModel(const TypeNotes& notes, const engine::EngineParameters& engine);
+
+    [[nodiscard]] Temperatures after(Temperatures now, const Drive& drive, Duration time) const;
+    /// Where the temperatures settle when the drive lasts.
+    [[nodiscard]] Temperatures steady(const Drive& drive) const;
+
+    /// Oil pressure: the relief setting approached from ∝ n ν(T), Walther viscosity (ASTM D341) of a grade-120 aero oil; cold oil
+    /// overshoots by up to a quarter.
+    [[nodiscard]] Pressure oilPressure(Rotation rpm, Temperature oil) const;
+
+private:
+    struct Forcing;
+    /// σ q of the air on the cowl, propeller's wash included, Pa.
+    [[nodiscard]] double coolingWind(const Drive& drive) const;
+    [[nodiscard]] Forcing forcing(const Drive& drive) const;
+
+    Cooling cooling_;
+    double propellerArea_;
+    double ratedFlap_, slipstream_;
+    double ratedAirFlow_ = 1.0, ratedRpm_ = 1.0, ratedWind_ = 1.0;
+    double gasRated_ = 1323.0;
+    Temperatures rated_;
+    double ratedAmbient_ = 288.15;
+    double thermostat_ = 0.0, oilThermostat_ = 0.0;
+    double ratedCoolantOpen_ = 1.0, ratedOilOpen_ = 1.0;
+    double oilRelief_;
+};
+
+/// Kinematic viscosity of the reference oil, mm²/s. @param oil clamped to −40 … 150 °C
+double oilViscosity(Temperature oil);
+
+} // namespace amber::heat

@@ -1,0 +1,479 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "notes/notes_reader.h"
+#include "notes/notes_check.h"
+#include "notes/table_reader.h"
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+#include <numbers>
+
+namespace amber {
+namespace {
+using document::Node;
+using document::TableReader;
+
+constexpr int formatVersion = 1;
+
+const UnitSpec* const rpmUnit = units::rpm.spec;
+const UnitSpec* const minutesUnit = units::minute.spec;
+
+Cockpit readCockpit(TableReader t) {
+    Cockpit c;
+    const auto take = [&](Dimension d, const char* key, const UnitSpec*& into) {
+        if (const UnitSpec* unit = t.unit(d, key))
+            into = unit;
+    };
+    take(Dimension::manifoldPressure, "boost", c.boost);
+    take(Dimension::temperature, "temperature", c.temperature);
+    take(Dimension::pressure, "pressure", c.pressure);
+    take(Dimension::speed, "speed", c.speed);
+    take(Dimension::length, "height", c.height);
+    take(Dimension::volume, "fuel", c.fuel);
+    take(Dimension::mass, "weight", c.weight);
+    take(Dimension::distance, "distance", c.distance);
+    take(Dimension::power, "power", c.power);
+    t.finish();
+    return c;
+}
+
+EngineNotes readEngine(TableReader t) {
+    EngineNotes e;
+    e.line = t.line();
+    e.name = t.text("name", true);
+    e.cylinders = static_cast<int>(t.number("cylinders", 1, 48, true).value_or(1));
+    e.displacement = t.quantity<Dimension::volume>("displacement", true).value_or(Volume::si(0.02));
+    if (e.displacement.si() < 1e-4 || e.displacement.si() > 0.2) {
+        t.problem(t.line("displacement"), "engine.displacement is out of range", "It must lie between 0.1 and 200 l");
+        e.displacement = Volume::si(0.02);
+    }
+    e.compression = t.number("compression", 3.0, 14.0, true).value_or(6.5);
+    const double boreVolume = e.displacement.si() / e.cylinders;
+    e.strokeMetres = t.quantity<Dimension::length>("stroke").value_or(Length::si(std::cbrt(boreVolume * 4.0 / std::numbers::pi))).si();
+    if (!(e.strokeMetres > 0.02 && e.strokeMetres < 0.5)) {
+        t.problem(t.line("stroke"), "engine.stroke is out of range", "It must lie between 20 and 500 mm");
+        e.strokeMetres = 0.15;
+    }
+    e.cooling = t.word("cooling", {"air", "liquid"}, true).value_or(0) == 0 ? Cooling::air : Cooling::liquid;
+    e.reduction = t.number("reduction", 0.2, 1.0).value_or(1.0);
+    e.ramEfficiency = t.number("ram", 0.0, 1.0).value_or(0.7);
+    e.throttleLoss = t.number("throttle_loss", 0.0, 0.2).value_or(0.02);
+    if (auto blower = t.table("supercharger")) {
+        e.impellerDiameter = blower->quantity<Dimension::length>("impeller", true).value_or(Length::si(0.25)).si();
+        if (!(e.impellerDiameter > 0.05 && e.impellerDiameter < 1.0)) {
+            blower->problem(blower->line("impeller"), "the impeller's diameter is out of range", "It must lie between 5 and 100 cm");
+            e.impellerDiameter = 0.25;
+        }
+        for (auto& gear : blower->tables("gear")) {
+            e.gears.push_back({gear.text("name", true), gear.number("ratio", 1.0, 20.0, true).value_or(7.0)});
+            gear.finish();
+        }
+        if (e.gears.empty())
+            blower->problem(blower->line(), "the supercharger has no gear", "Add gear = [{ name = \"low\", ratio = 7.2 }]");
+        blower->finish();
+    }
+    e.richSchedule = {{0.4, 0.085}, {0.7, 0.088}, {1.0, 0.105}};
+    if (auto mixture = t.table("mixture")) {
+        if (mixture->has("rich"))
+            e.richSchedule = mixture->pairs("rich");
+        e.weakRatio = mixture->number("weak", 0.05, 0.08).value_or(e.weakRatio);
+        e.weakUpTo = mixture->number("weak_up_to", 0.1, 1.0).value_or(e.weakUpTo);
+        double last = -1.0;
+        for (const auto& [fraction, ratio] : e.richSchedule) {
+            if (fraction <= last || ratio < 0.05 || ratio > 0.13)
+                mixture->problem(mixture->line("rich"), "engine.mixture.rich does not rise in steps within range",
+                                 "Give power fractions in rising order with fuel–air ratios between 0.05 and 0.13");
+            last = fraction;
+        }
+        if (e.richSchedule.empty())
+            e.richSchedule = {{1.0, 0.09}};
+        mixture->finish();
+    }
+    t.finish();
+    return e;
+}
+
+std::optional<Band> readBand(TableReader& t, Dimension dimension, const Band& from) {
+    Band band = from;
+    bool any = false;
+    if (const auto normal = t.range(dimension, "normal")) {
+        band.normalLow = normal->first;
+        band.normalHigh = normal->second;
+        any = true;
+    }
+    const UnitSpec* bare = dimension == Dimension::rotation ? rpmUnit : nullptr;
+    if (const auto low = t.quantitySi(dimension, "min", false, bare)) {
+        band.limitLow = low;
+        any = true;
+    }
+    if (const auto high = t.quantitySi(dimension, "max", false, bare)) {
+        band.limitHigh = high;
+        any = true;
+    }
+    if (const auto minutes = t.quantity<Dimension::duration>("amber_for", false, minutesUnit)) {
+        band.amberFor = minutes;
+        any = true;
+    }
+    return any ? std::optional(band) : std::nullopt;
+}
+
+std::map<Gauge, GaugeNotes> readLimits(TableReader t) {
+    std::map<Gauge, GaugeNotes> out;
+    for (auto& [key, gaugeTable] : t.namedTables()) {
+        const auto gauge = gaugeFromKey(key);
+        if (!gauge) {
+            std::vector<std::string> names;
+            for (const auto& name : gaugeNames)
+                names.emplace_back(name.key);
+            gaugeTable.problem(gaugeTable.line(), fmt::format("limits.{} is not a gauge", key), fmt::format("Use one of: {}", fmt::join(names, ", ")));
+            continue;
+        }
+        const Dimension dimension = nameOf(*gauge).dimension;
+        GaugeNotes g;
+        g.line = gaugeTable.line();
+        g.unit = gaugeTable.unit(dimension, "unit");
+        g.scale = gaugeTable.range(dimension, "scale");
+        g.band = readBand(gaugeTable, dimension, {}).value_or(Band{});
+        for (auto& [phaseKey, phaseTable] : gaugeTable.namedTables()) {
+            const auto phase = phaseFromKey(phaseKey);
+            if (!phase) {
+                phaseTable.problem(phaseTable.line(), fmt::format("limits.{}.{} is not a phase", key, phaseKey), "Use a phase's key: start, warm-up, run-up, take-off, climb, cruise, let-down, landing, stop");
+                continue;
+            }
+            if (const auto band = readBand(phaseTable, dimension, g.band))
+                g.perPhase[*phase] = *band;
+            phaseTable.finish();
+        }
+        gaugeTable.finish();
+        out.emplace(*gauge, std::move(g));
+    }
+    t.finish();
+    return out;
+}
+
+Rating readRating(TableReader& t) {
+    Rating r;
+    r.line = t.line();
+    r.key = t.text("key", true);
+    r.name = t.text("name", true);
+    r.rpm = t.quantity<Dimension::rotation>("rpm", true, rpmUnit).value_or(Rotation::si(30));
+    if (!(r.rpm.si() > 1.0 && r.rpm.si() < 100.0)) {
+        t.problem(t.line("rpm"), fmt::format("rating {}: rpm is out of range", r.key), "It must lie between 60 and 6,000 rpm");
+        r.rpm = Rotation::si(30);
+    }
+    r.boost = t.quantity<Dimension::manifoldPressure>("boost");
+    r.mixture = t.word("mixture", {"rich", "weak"}).value_or(0) == 0 ? Mixture::rich : Mixture::weak;
+    r.minutes = t.quantity<Dimension::duration>("minutes", false, minutesUnit);
+    r.grade = t.text("grade");
+    for (const auto& [grade, node] : t.members("grades")) {
+        if (node->kind != Node::Kind::text) {
+            t.problem(node->line, fmt::format("the boost for grade {} has no unit", grade), "Write it in quotes with its unit");
+            continue;
+        }
+        const auto boost = read<Dimension::manifoldPressure>(node->text);
+        if (boost)
+            r.grades.emplace(grade, boost.value());
+        else
+            t.problem(node->line, fmt::format("grade {}: {}", grade, boost.error()), "");
+    }
+    for (auto& line : t.tables("line")) {
+        RatingLine l;
+        l.line = line.line();
+        l.gear = line.text("gear");
+        l.power = line.quantity<Dimension::power>("power");
+        l.at = line.quantity<Dimension::length>("at").value_or(Length{});
+        l.holdsTo = line.quantity<Dimension::length>("holds_to");
+        l.fuelFlow = line.quantity<Dimension::volumeFlow>("fuel_flow");
+        line.finish();
+        r.lines.push_back(std::move(l));
+    }
+    t.finish();
+    return r;
+}
+
+Step readStep(TableReader& t) {
+    Step s;
+    s.line = t.line();
+    s.what = t.text("what", true);
+    s.id = t.text("id");
+    if (s.id.empty())
+        s.id = s.what;
+    s.set = t.text("set", true);
+    s.at = t.text("at");
+    s.why = t.text("why");
+    s.skipped = t.text("skipped");
+    s.job = t.text("job");
+    s.open = t.flag("open").value_or(false);
+    for (auto& school : t.tables("school")) {
+        School c;
+        c.name = school.text("name", true);
+        c.set = school.text("set", true);
+        c.gain = school.text("gain", true);
+        c.risk = school.text("risk", true);
+        c.byNotes = school.flag("notes").value_or(false);
+        school.finish();
+        s.schools.push_back(std::move(c));
+    }
+    const auto byNotes = std::count_if(s.schools.begin(), s.schools.end(), [](const School& c) { return c.byNotes; });
+    if (!s.schools.empty() && byNotes != 1)
+        t.problem(t.line(), fmt::format("step \"{}\" marks {} schools as the notes' own", s.what, byNotes), "Put notes = true on exactly one school");
+    t.finish();
+    return s;
+}
+
+PhaseNotes readPhase(TableReader t) {
+    PhaseNotes p;
+    p.line = t.line();
+    p.duration = t.quantity<Dimension::duration>("minutes", false, minutesUnit);
+    p.rpm = t.quantity<Dimension::rotation>("rpm", false, rpmUnit);
+    p.boost = t.quantity<Dimension::manifoldPressure>("boost");
+    p.rating = t.text("rating");
+    p.ias = t.quantity<Dimension::speed>("ias");
+    p.rate = t.quantity<Dimension::verticalSpeed>("rate");
+    p.gear = t.text("gear");
+    if (const auto mixture = t.word("mixture", {"rich", "weak"}))
+        p.mixture = *mixture == 0 ? Mixture::rich : Mixture::weak;
+    p.flap = t.number("flap", 0.0, 1.0);
+    p.cautions = t.texts("cautions");
+    for (auto& step : t.tables("step"))
+        p.steps.push_back(readStep(step));
+    for (auto& clock : t.tables("clock")) {
+        p.clocks.push_back({clock.text("what", true), clock.text("value", true), clock.text("why")});
+        clock.finish();
+    }
+    t.finish();
+    return p;
+}
+
+HeatNotes readHeat(TableReader t) {
+    HeatNotes h;
+    h.line = t.line();
+    h.rating = t.text("rating", true);
+    h.ias = t.quantity<Dimension::speed>("ias", true).value_or(Speed::si(70));
+    h.height = t.quantity<Dimension::length>("height").value_or(Length{});
+    h.flap = t.number("flap", 0.0, 1.0).value_or(0.5);
+    h.slipstream = t.number("slipstream", 0.0, 1.0).value_or(1.0);
+    h.head = t.quantity<Dimension::temperature>("head");
+    h.coolant = t.quantity<Dimension::temperature>("coolant");
+    h.oil = t.quantity<Dimension::temperature>("oil", true).value_or(Temperature::si(350));
+    h.thermostat = t.quantity<Dimension::temperature>("coolant_thermostat");
+    h.oilThermostat = t.quantity<Dimension::temperature>("oil_thermostat").value_or(h.oilThermostat);
+    h.oilRelief = t.quantity<Dimension::pressure>("oil_relief", true).value_or(Pressure::si(5e5));
+    h.fuelPressure = t.quantity<Dimension::pressure>("fuel_pressure", true).value_or(Pressure::si(1e5));
+    t.finish();
+    return h;
+}
+
+Speeds readSpeeds(TableReader t) {
+    Speeds s;
+    s.lightWeight = t.quantity<Dimension::mass>("light_weight", true).value_or(Mass::si(1000));
+    s.heavyWeight = t.quantity<Dimension::mass>("heavy_weight", true).value_or(Mass::si(2000));
+    s.climbLossPerKm = Speed::si(0.0);
+    if (const auto loss = t.quantity<Dimension::speed>("climb_loss_per_1000ft"))
+        s.climbLossPerKm = Speed::si(loss->si() / 0.3048);
+    for (auto& e : t.tables("entry")) {
+        s.entries.push_back({e.text("id", true), e.text("name", true), e.quantity<Dimension::speed>("light", true).value_or(Speed::si(40)),
+                             e.quantity<Dimension::speed>("heavy", true).value_or(Speed::si(50))});
+        e.finish();
+    }
+    if (!(s.heavyWeight > s.lightWeight))
+        t.problem(t.line("heavy_weight"), "the heavy column is not heavier than the light one", "Correct light_weight or heavy_weight");
+    t.finish();
+    return s;
+}
+
+FuelNotes readFuel(TableReader t) {
+    FuelNotes f;
+    f.density = t.number("density", 600.0, 850.0).value_or(720.0);
+    f.takeOffTank = t.text("take_off", true);
+    f.landingTank = t.text("landing", true);
+    f.order = t.texts("order");
+    f.grades = t.texts("grades");
+    f.reserve = t.quantity<Dimension::duration>("reserve", false, minutesUnit).value_or(Duration::si(1800));
+    for (auto& tank : t.tables("tank")) {
+        Tank k;
+        k.id = tank.text("id", true);
+        k.name = tank.text("name", true);
+        k.capacity = tank.quantity<Dimension::volume>("capacity", true).value_or(Volume::si(0.1));
+        k.usable = tank.quantity<Dimension::volume>("usable").value_or(k.capacity);
+        k.gauged = tank.flag("gauged").value_or(true);
+        tank.finish();
+        f.tanks.push_back(std::move(k));
+    }
+    if (f.tanks.empty())
+        t.problem(t.line(), "there is no tank", "Add [[fuel.tank]] with id, name and capacity");
+    t.finish();
+    return f;
+}
+
+StartNotes readStart(TableReader t) {
+    StartNotes s;
+    s.primer = t.text("primer", true);
+    for (auto& entry : t.tables("prime")) {
+        s.prime.push_back({entry.quantity<Dimension::temperature>("at", true).value_or(Temperature::si(288)), entry.number("dose", 0, 60, true).value_or(1)});
+        entry.finish();
+    }
+    std::sort(s.prime.begin(), s.prime.end(), [](const PrimeEntry& a, const PrimeEntry& b) { return a.at < b.at; });
+    for (std::size_t i = 1; i < s.prime.size(); ++i)
+        if (s.prime[i].dose > s.prime[i - 1].dose)
+            t.problem(t.line("prime"), "the priming table gives more prime to a warmer engine", "Check the doses: colder never needs less");
+    if (s.prime.empty())
+        t.problem(t.line(), "there is no priming table", "Add [[engine_start.prime]] with at and dose");
+    s.order = t.texts("order");
+    s.orderReason = t.text("order_reason");
+    s.perEngine = t.quantity<Dimension::duration>("minutes_per_engine", true, minutesUnit).value_or(Duration::si(120));
+    s.crankMost = t.quantity<Dimension::duration>("crank_most", true).value_or(Duration::si(15));
+    s.rest = t.quantity<Dimension::duration>("rest", true).value_or(Duration::si(60));
+    s.tries = static_cast<int>(t.number("tries", 1, 20).value_or(3));
+    s.oilPressure = t.quantity<Dimension::pressure>("oil_pressure", true).value_or(Pressure::si(1e5));
+    s.oilPressureWithin = t.quantity<Dimension::duration>("oil_pressure_within", true).value_or(Duration::si(30));
+    t.finish();
+    return s;
+}
+
+bool positiveWithin(double value, double least, double most) { return value >= least && value <= most; }
+
+TypeNotes readType(TableReader& t, const std::string& file) {
+    TypeNotes n;
+    n.file = file;
+    t.number("format", 1, formatVersion, true);
+    if (auto type = t.table("type", true)) {
+        n.name = type->text("name", true);
+        n.summary = type->text("summary");
+        n.coolingLever = type->text("cooling_lever", true);
+        n.emptyWeight = type->quantity<Dimension::mass>("empty_weight", true).value_or(Mass::si(1000));
+        n.maxWeight = type->quantity<Dimension::mass>("max_weight", true).value_or(Mass::si(2000));
+        if (!positiveWithin(n.emptyWeight.si(), 50, 1e6) || !(n.maxWeight > n.emptyWeight) || n.maxWeight.si() > 1e6)
+            type->problem(type->line("max_weight"), "empty_weight and max_weight do not make sense together", "max_weight must be above empty_weight, both above 50 kg");
+        type->finish();
+    }
+    for (auto& v : t.tables("variant")) {
+        n.variants.push_back({v.text("id", true), v.text("name", true)});
+        v.table("set");
+        v.finish();
+    }
+    if (auto cockpit = t.table("cockpit"))
+        n.cockpit = readCockpit(*cockpit);
+    if (auto engine = t.table("engine", true))
+        n.engine = readEngine(*engine);
+    if (auto p = t.table("propeller", true)) {
+        n.propeller.kind = p->text("kind", true);
+        n.propeller.diameter = p->quantity<Dimension::length>("diameter", true).value_or(Length::si(3)).si();
+        if (!positiveWithin(n.propeller.diameter, 0.5, 10.0)) {
+            p->problem(p->line("diameter"), "the propeller's diameter is out of range", "It must lie between 0.5 and 10 m");
+            n.propeller.diameter = 3.0;
+        }
+        n.propeller.referenceRpm = p->quantity<Dimension::rotation>("reference_rpm", false, rpmUnit);
+        n.propeller.referenceTolerance = p->quantity<Dimension::rotation>("reference_tolerance", false, rpmUnit).value_or(Rotation::si(50.0 / 60.0)).si();
+        p->finish();
+    }
+    for (auto& p : t.tables("position")) {
+        n.positions.push_back({p.text("id", true), p.text("name", true), p.texts("accessories")});
+        p.finish();
+    }
+    if (n.positions.empty())
+        t.problem(t.line(), "there is no engine position", "Add [[position]] with id and name for each engine");
+    if (n.positions.size() > 8)
+        t.problem(t.line("position"), "more than eight engine positions", "Eight are the most that can be planned");
+    if (auto limits = t.table("limits", true))
+        n.gauges = readLimits(*limits);
+    for (auto& r : t.tables("rating"))
+        n.ratings.push_back(readRating(r));
+    if (auto g = t.table("gear_change")) {
+        n.gearChange = GearChange{g->quantity<Dimension::pressure>("fall", true).value_or(Pressure::si(1e4)),
+                                  g->quantity<Dimension::manifoldPressure>("throttle_back_to", true).value_or(ManifoldPressure::si(1e5))};
+        g->finish();
+    }
+    for (auto& l : t.tables("lever")) {
+        n.levers.push_back({l.text("id", true), l.text("name", true), l.text("sense", true), l.texts("positions"), l.flag("reversed").value_or(false)});
+        l.finish();
+    }
+    if (auto speeds = t.table("speeds", true))
+        n.speeds = readSpeeds(*speeds);
+    for (auto& p : t.tables("performance")) {
+        PerformanceLine line;
+        line.line = p.line();
+        line.rating = p.text("rating", true);
+        line.height = p.quantity<Dimension::length>("height", true).value_or(Length{});
+        line.weight = p.quantity<Dimension::mass>("weight", true).value_or(Mass::si(1000));
+        line.ias = p.quantity<Dimension::speed>("ias", true).value_or(Speed::si(50));
+        line.rate = p.quantity<Dimension::verticalSpeed>("rate");
+        p.finish();
+        n.performance.push_back(std::move(line));
+    }
+    if (auto fuel = t.table("fuel", true))
+        n.fuel = readFuel(*fuel);
+    if (auto start = t.table("engine_start", true))
+        n.start = readStart(*start);
+    if (auto w = t.table("warming", true)) {
+        n.warmUp.oilRunUp = w->quantity<Dimension::temperature>("oil_run_up", true).value_or(Temperature::si(300));
+        n.warmUp.oilTakeOff = w->quantity<Dimension::temperature>("oil_take_off", true).value_or(Temperature::si(310));
+        n.warmUp.headRunUp = w->quantity<Dimension::temperature>("metal_run_up");
+        n.warmUp.headTakeOff = w->quantity<Dimension::temperature>("metal_take_off");
+        n.warmUp.taxi = w->quantity<Dimension::duration>("taxi", true, minutesUnit).value_or(Duration::si(240));
+        n.warmUp.taxiRpm = w->quantity<Dimension::rotation>("taxi_rpm", true, rpmUnit).value_or(Rotation::si(15));
+        w->finish();
+    }
+    if (auto s = t.table("cooling_down", true)) {
+        n.stop.coolBelow = s->quantity<Dimension::temperature>("below");
+        n.stop.scavenge = s->quantity<Dimension::duration>("scavenge", true).value_or(Duration::si(30));
+        n.stop.scavengeRpm = s->quantity<Dimension::rotation>("scavenge_rpm", true, rpmUnit).value_or(Rotation::si(20));
+        s->finish();
+    }
+    if (auto heat = t.table("heat", true))
+        n.heat = readHeat(*heat);
+    for (const auto& name : phaseNames)
+        if (name.phase != Phase::writeUp)
+            if (auto phase = t.table(std::string(name.key), name.phase != Phase::walkRound))
+                n.phases.emplace(name.phase, readPhase(*phase));
+    t.finish();
+    return n;
+}
+} // namespace
+
+NotesReading readNotes(std::string_view text, const std::string& file, const std::string& variant) {
+    NotesReading out;
+    auto root = document::parse(text, file, out.problems);
+    if (!root)
+        return out;
+    std::string applied;
+    if (const Node* variants = root->find("variant"); variants && variants->kind == Node::Kind::array) {
+        const std::vector<Node> all = variants->items; // overlay changes the tree they stand in
+        std::vector<std::string> ids;
+        bool found = false;
+        for (const Node& v : all) {
+            const Node* id = v.find("id");
+            if (!id || id->kind != Node::Kind::text)
+                continue;
+            ids.push_back(id->text);
+            if (found || (!variant.empty() && id->text != variant))
+                continue;
+            found = true;
+            applied = id->text;
+            if (const Node* set = v.find("set"); set && set->kind == Node::Kind::table)
+                document::overlay(*root, *set, file, out.problems);
+        }
+        if (!found && !variant.empty())
+            out.problems.push_back({file, variants->line, fmt::format("there is no variant \"{}\"", variant), fmt::format("Use one of: {}", fmt::join(ids, ", "))});
+    } else if (!variant.empty()) {
+        out.problems.push_back({file, 0, fmt::format("there is no variant \"{}\"", variant), "This type has no variants: leave the variant out"});
+    }
+    TableReader reader(*root, "", file, out.problems);
+    TypeNotes notes = readType(reader, file);
+    notes.variant = applied;
+    if (out.problems.empty())
+        checkNotes(notes, out.problems);
+    std::stable_sort(out.problems.begin(), out.problems.end(), [](const Problem& a, const Problem& b) { return a.line < b.line; });
+    if (out.problems.empty())
+        out.notes = std::move(notes);
+    return out;
+}
+
+NotesReading readNotesFile(const std::string& path, const std::string& variant) {
+    NotesReading out;
+    const auto text = document::readFile(path, out.problems);
+    if (!text)
+        return out;
+    return readNotes(*text, path, variant);
+}
+
+} // namespace amber

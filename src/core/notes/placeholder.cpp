@@ -1,0 +1,74 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "notes/placeholder.h"
+#include <algorithm>
+
+namespace amber::placeholder {
+
+const std::vector<Name>& all() {
+    using enum Phase;
+    static const std::vector<Name> names{
+        {"boost", "boost to set, cut for the grade, in the gauge's unit", {takeOff, climb, cruise, letDown, landing}},
+        {"rpm", "engine speed to set", {start, warmUp, runUp, takeOff, climb, cruise, letDown, landing, stop}},
+        {"mixture", "rich or weak, by the lever's own word", {takeOff, climb, cruise, letDown, landing}},
+        {"gear", "supercharger gear", {takeOff, climb, cruise, letDown, landing}},
+        {"flap", "cowl flap or radiator opening", {start, warmUp, runUp, takeOff, climb, cruise, letDown, landing, stop}},
+        {"ias", "indicated airspeed", {climb, cruise, letDown, landing}},
+        {"rate", "rate of descent", {letDown}},
+        {"tank", "tank that feeds", {start, takeOff, climb, cruise, letDown, landing}},
+        {"prime", "dose of each engine for today's temperature", {start}},
+        {"order", "start order", {start}},
+        {"taxi-rpm", "taxying speed of the engine", {warmUp}},
+        {"oil-run-up", "least oil temperature for the run-up", {warmUp, runUp}},
+        {"metal-run-up", "least head or coolant temperature for the run-up", {warmUp, runUp}},
+        {"field-boost", "what the manifold gauge shows at rest", {runUp}},
+        {"reference-rpm", "rpm at that boost on the fine stop today", {runUp}},
+        {"lift-off", "lift-off speed at today's weight", {takeOff}},
+        {"safe-single", "safe speed on one engine", {takeOff}},
+        {"climb-boost", "boost of the climb", {takeOff}},
+        {"climb-rpm", "rpm of the climb", {takeOff}},
+        {"change-height", "height of the gear change", {climb}},
+        {"throttle-back", "boost to close to before the change", {climb}},
+        {"approach", "approach speed at landing weight", {landing}},
+        {"cool-below", "temperature to cool under before stopping", {stop}},
+        {"scavenge", "time of the scavenge run", {stop}},
+        {"scavenge-rpm", "rpm of the scavenge run", {stop}},
+    };
+    return names;
+}
+
+bool availableIn(std::string_view name, Phase phase) {
+    const auto found = std::find_if(all().begin(), all().end(), [&](const Name& n) { return n.name == name; });
+    return found != all().end() && std::find(found->phases.begin(), found->phases.end(), phase) != found->phases.end();
+}
+
+std::vector<std::string> namesIn(std::string_view text) {
+    std::vector<std::string> out;
+    for (std::size_t at = 0; (at = text.find('{', at)) != std::string_view::npos;) {
+        const auto close = text.find('}', at);
+        if (close == std::string_view::npos) {
+            out.emplace_back("{");
+            break;
+        }
+        out.emplace_back(text.substr(at + 1, close - at - 1));
+        at = close + 1;
+    }
+    return out;
+}
+
+std::string filled(std::string_view text, const std::function<std::string(std::string_view)>& value) {
+    std::string out;
+    while (!text.empty()) {
+        const auto open = text.find('{');
+        const auto close = open == std::string_view::npos ? open : text.find('}', open);
+        if (close == std::string_view::npos) {
+            out += text;
+            break;
+        }
+        out += text.substr(0, open);
+        out += value(text.substr(open + 1, close - open - 1));
+        text.remove_prefix(close + 1);
+    }
+    return out;
+}
+
+} // namespace amber::placeholder

@@ -1,0 +1,26 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "notes/phase.h"
+#include <functional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+/// Figures that a step of the notes leaves to the plan, written in braces: set = "{boost}, then lock".
+namespace amber::placeholder {
+
+struct Name {
+    std::string_view name;
+    std::string_view meaning;
+    std::vector<Phase> phases; ///< where it has a value
+};
+
+const std::vector<Name>& all();
+/// Whether the plan has this figure in this phase.
+bool availableIn(std::string_view name, Phase phase);
+/// The names in a text, in order. A brace without its partner ends the list with "{".
+std::vector<std::string> namesIn(std::string_view text);
+/// The text with every {name} replaced by what `value` says.
+std::string filled(std::string_view text, const std::function<std::string(std::string_view)>& value);
+
+} // namespace amber::placeholder

@@ -1,0 +1,43 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "notes/type_notes.h"
+
+namespace amber {
+
+const Rating* TypeNotes::rating(std::string_view key) const {
+    for (const auto& r : ratings)
+        if (r.key == key)
+            return &r;
+    return nullptr;
+}
+
+const PhaseNotes& TypeNotes::phase(Phase wanted) const {
+    static const PhaseNotes none;
+    const auto found = phases.find(wanted);
+    return found == phases.end() ? none : found->second;
+}
+
+std::optional<std::size_t> TypeNotes::gearIndex(std::string_view wanted) const {
+    if (engine.gears.empty() || wanted.empty())
+        return 0;
+    for (std::size_t i = 0; i < engine.gears.size(); ++i)
+        if (engine.gears[i].name == wanted)
+            return i;
+    return std::nullopt;
+}
+
+const UnitSpec& TypeNotes::unitOf(Gauge gauge) const {
+    if (const auto found = gauges.find(gauge); found != gauges.end() && found->second.unit)
+        return *found->second.unit;
+    switch (amber::nameOf(gauge).dimension) {
+    case Dimension::manifoldPressure:
+        return *cockpit.boost;
+    case Dimension::temperature:
+        return *cockpit.temperature;
+    case Dimension::rotation:
+        return *units::rpm.spec;
+    default:
+        return *cockpit.pressure;
+    }
+}
+
+} // namespace amber

@@ -1,0 +1,292 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "notes/gauge.h"
+#include "notes/origin.h"
+#include "notes/phase.h"
+#include "notes/problem.h"
+#include "units/quantity.h"
+#include "units/unit_table.h"
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+/// The type notes: what a period booklet says of one aircraft type, as read from its TOML file (docs/formats/type-notes.md).
+/// Plain values in SI; a field that the booklet leaves out is empty.
+namespace amber {
+
+enum class Mixture { rich, weak };
+enum class Cooling { air, liquid };
+
+/// Normal range and limits of one gauge, SI. Between normal and limit lies the amber margin.
+struct Band {
+    std::optional<double> normalLow, normalHigh, limitLow, limitHigh;
+    std::optional<Duration> amberFor; ///< how long amber may last, where the notes say so
+};
+
+struct GaugeNotes {
+    const UnitSpec* unit = nullptr;
+    std::optional<std::pair<double, double>> scale; ///< ends of the dial
+    Band band;
+    std::map<Phase, Band> perPhase; ///< complete bands: what a phase does not say is taken from `band`
+    int line = 0;
+
+    [[nodiscard]] const Band& in(Phase phase) const {
+        const auto found = perPhase.find(phase);
+        return found == perPhase.end() ? band : found->second;
+    }
+};
+
+/// What the needles of this cockpit are marked in.
+struct Cockpit {
+    const UnitSpec* boost = units::manifold::inHg.spec;
+    const UnitSpec* temperature = units::celsius.spec;
+    const UnitSpec* pressure = units::psi.spec;
+    const UnitSpec* speed = units::knot.spec;
+    const UnitSpec* height = units::foot.spec;
+    const UnitSpec* fuel = units::usGallon.spec;
+    const UnitSpec* weight = units::pound.spec;
+    const UnitSpec* distance = units::nauticalMile.spec;
+    const UnitSpec* power = units::horsepower.spec;
+};
+
+struct Lever {
+    std::string id;
+    std::string name;
+    std::string sense;                  ///< "forward is rich"
+    std::vector<std::string> positions; ///< as engraved, if any
+    bool reversed = false;              ///< against the modern sense: shown as a caution
+};
+
+struct School {
+    std::string name;
+    std::string set; ///< replaces the step's setting
+    std::string gain;
+    std::string risk;
+    bool byNotes = false;
+};
+
+/// One thing to set, in order. `set` may hold placeholders in braces that the plan fills (docs/formats/type-notes.md).
+struct Step {
+    std::string id;
+    std::string what; ///< lever name, or what is done
+    std::string set;
+    std::string at;   ///< when, if not at once
+    std::string why;
+    std::string skipped; ///< what goes wrong when it is left out
+    std::string job;     ///< row of the practice, J14
+    std::vector<School> schools;
+    bool open = false; ///< the notes leave the choice to the pilot
+    int line = 0;
+};
+
+struct ClockNote {
+    std::string what;
+    std::string value;
+    std::string why;
+};
+
+struct PhaseNotes {
+    std::optional<Duration> duration;
+    std::optional<Rotation> rpm;
+    std::optional<ManifoldPressure> boost;
+    std::string rating; ///< key
+    std::optional<Speed> ias;
+    std::optional<VerticalSpeed> rate;
+    std::string gear;
+    std::optional<Mixture> mixture;
+    std::optional<double> flap; ///< cowl flaps or radiator shutter, 0 shut … 1 open
+    std::vector<Step> steps;
+    std::vector<ClockNote> clocks;
+    std::vector<std::string> cautions;
+    int line = 0;
+};
+
+struct RatingLine {
+    std::string gear; ///< empty without a supercharger
+    std::optional<Power> power;
+    Length at;                     ///< pressure altitude of `power`
+    std::optional<Length> holdsTo; ///< full-throttle height, no ram
+    std::optional<VolumeFlow> fuelFlow; ///< per engine
+    int line = 0;
+};
+
+struct Rating {
+    std::string key;
+    std::string name;
+    Rotation rpm;
+    std::optional<ManifoldPressure> boost; ///< none: full throttle (no boost gauge)
+    Mixture mixture = Mixture::rich;
+    std::optional<Duration> minutes;
+    std::string grade; ///< the fuel it was set for
+    std::map<std::string, ManifoldPressure> grades;
+    std::vector<RatingLine> lines;
+    int line = 0;
+};
+
+struct SuperchargerGear {
+    std::string name;
+    double ratio = 0.0;
+};
+
+/// A stroke count of the priming table.
+struct PrimeEntry {
+    Temperature at;
+    double dose = 0.0;
+};
+
+struct Position {
+    std::string id;
+    std::string name;
+    std::vector<std::string> accessories;
+};
+
+struct EngineNotes {
+    std::string name;
+    int cylinders = 0;
+    Volume displacement;
+    double compression = 0.0;
+    double strokeMetres = 0.0; ///< from stroke, or a square engine
+    Cooling cooling = Cooling::air;
+    double reduction = 1.0; ///< propeller revolutions per engine revolution
+    double impellerDiameter = 0.0;
+    std::vector<SuperchargerGear> gears;
+    double ramEfficiency = 0.7;
+    double throttleLoss = 0.02;
+    std::vector<std::pair<double, double>> richSchedule; ///< fraction of rated charge flow → fuel–air ratio
+    double weakRatio = 0.067;
+    double weakUpTo = 0.7; ///< fraction of rated power up to which weak may be used
+    int line = 0;
+};
+
+/// The rated point that sets the scale of the heat model.
+struct HeatNotes {
+    std::string rating;
+    Speed ias;
+    Length height;
+    double flap = 0.5;
+    double slipstream = 1.0; ///< share of the propeller's wash that reaches cowl or radiator
+    std::optional<Temperature> head, coolant;
+    Temperature oil;
+    std::optional<Temperature> thermostat; ///< coolant
+    Temperature oilThermostat = Temperature::si(343.15);
+    Pressure oilRelief;
+    Pressure fuelPressure;
+    int line = 0;
+};
+
+struct PropellerNotes {
+    std::string kind;
+    double diameter = 0.0; ///< m
+    std::optional<Rotation> referenceRpm; ///< at field barometric pressure on the standard day at sea level, fine stop
+    double referenceTolerance = 50.0 / 60.0; ///< rev/s
+};
+
+struct PerformanceLine {
+    std::string rating;
+    Length height;
+    Mass weight;
+    Speed ias;
+    std::optional<VerticalSpeed> rate; ///< none: level
+    int line = 0;
+};
+
+struct SpeedEntry {
+    std::string id;
+    std::string name;
+    Speed light, heavy;
+};
+
+struct Speeds {
+    Mass lightWeight, heavyWeight;
+    std::vector<SpeedEntry> entries;
+    Speed climbLossPerKm; ///< fall of climbing speed per 1,000 m
+};
+
+struct Tank {
+    std::string id;
+    std::string name;
+    Volume capacity;
+    Volume usable;
+    bool gauged = true;
+};
+
+struct FuelNotes {
+    double density = 720.0; ///< kg/m³
+    std::vector<Tank> tanks;
+    std::string takeOffTank, landingTank;
+    std::vector<std::string> order;
+    Duration reserve;
+    std::vector<std::string> grades; ///< best first
+};
+
+struct StartNotes {
+    std::string primer; ///< "strokes", "seconds", "blades"
+    std::vector<PrimeEntry> prime;
+    std::vector<std::string> order;
+    std::string orderReason;
+    Duration perEngine;
+    Duration crankMost, rest;
+    int tries = 3;
+    Pressure oilPressure;
+    Duration oilPressureWithin;
+};
+
+struct GearChange {
+    Pressure fall;
+    ManifoldPressure throttleBackTo;
+};
+
+struct WarmUpNotes {
+    Temperature oilRunUp, oilTakeOff;
+    std::optional<Temperature> headRunUp, headTakeOff; ///< or coolant, by the cooling
+    Duration taxi;
+    Rotation taxiRpm;
+};
+
+struct StopNotes {
+    std::optional<Temperature> coolBelow; ///< head or coolant
+    Duration scavenge;
+    Rotation scavengeRpm;
+};
+
+struct Variant {
+    std::string id;
+    std::string name;
+};
+
+struct TypeNotes {
+    std::string file;
+    std::string name;
+    std::string summary;
+    std::vector<Variant> variants;
+    std::string variant; ///< id of the one applied, or empty
+    Cockpit cockpit;
+    EngineNotes engine;
+    PropellerNotes propeller;
+    std::vector<Position> positions;
+    std::map<Gauge, GaugeNotes> gauges;
+    std::vector<Rating> ratings;
+    std::optional<GearChange> gearChange;
+    std::string coolingLever; ///< what the cooling flaps are called
+    std::vector<Lever> levers;
+    Speeds speeds;
+    Mass emptyWeight, maxWeight;
+    std::vector<PerformanceLine> performance;
+    FuelNotes fuel;
+    StartNotes start;
+    WarmUpNotes warmUp;
+    StopNotes stop;
+    HeatNotes heat;
+    std::map<Phase, PhaseNotes> phases;
+
+    [[nodiscard]] const Rating* rating(std::string_view key) const;
+    [[nodiscard]] const PhaseNotes& phase(Phase phase) const;
+    /// Index of a gear by name; 0 without a supercharger; nothing for an unknown name.
+    [[nodiscard]] std::optional<std::size_t> gearIndex(std::string_view name) const;
+    /// Unit a gauge is marked in: its own, or the cockpit's.
+    [[nodiscard]] const UnitSpec& unitOf(Gauge gauge) const;
+    [[nodiscard]] std::size_t engineCount() const { return positions.size(); }
+};
+
+} // namespace amber

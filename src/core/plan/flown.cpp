@@ -1,0 +1,640 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "plan/flown.h"
+#include "air/airspeed.h"
+#include "air/atmosphere.h"
+#include "engine/fuel_grade.h"
+#include "units/text.h"
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace amber::plan {
+namespace {
+constexpr double groundStep = 30.0, airStep = 30.0, cruiseStep = 60.0; // s between moments
+constexpr double longestWarmUp = 25 * 60.0, longestCoolDown = 15 * 60.0;
+constexpr double leastClimb = 0.5;       // m/s: service ceiling, 100 ft/min
+constexpr double circuitHeight = 300.0;  // m above the field, where let-down ends
+constexpr double takeOffHeight = 150.0;  // m above the field, least height where the climb begins
+constexpr double gearChangeTime = 6.0;   // s, throttle back, shift, open
+constexpr double groundBudgetHorizon = 3600.0;
+
+class Simulation {
+public:
+    Simulation(const Aircraft& aircraft, const Sortie& sortie) : a_(aircraft), n_(aircraft.notes), s_(sortie), day_(sortie.day) {
+        height_ = day_.elevation.si();
+        temperatures_ = {day_.oat, day_.oat};
+        for (const Tank& tank : n_.fuel.tanks) {
+            const auto given = s_.contents.find(tank.id);
+            const double unusable = tank.capacity.si() - tank.usable.si();
+            contents_.push_back(std::max(0.0, (given == s_.contents.end() ? tank.capacity.si() : given->second.si()) - unusable));
+        }
+        out_.fuelAtStart = total();
+        tank_ = tankIndex(n_.fuel.takeOffTank);
+        engines_ = static_cast<double>(n_.engineCount());
+        out_.moments.reserve(700);
+    }
+
+    Flown run() {
+        walkRound();
+        start();
+        warmUp();
+        runUp();
+        takeOff();
+        climb();
+        cruise();
+        letDown();
+        landing();
+        stop();
+        out_.fuelAtEnd = total();
+        reserve();
+        return std::move(out_);
+    }
+
+private:
+    // ---- bookkeeping
+    [[nodiscard]] double total() const {
+        double sum = 0.0;
+        for (const double c : contents_)
+            sum += c;
+        return sum;
+    }
+    [[nodiscard]] int tankIndex(std::string_view id) const {
+        for (std::size_t i = 0; i < n_.fuel.tanks.size(); ++i)
+            if (n_.fuel.tanks[i].id == id)
+                return static_cast<int>(i);
+        return 0;
+    }
+    [[nodiscard]] Mass weight() const { return Mass::si(s_.weight.si() - (out_.fuelAtStart - total()) * n_.fuel.density); }
+    [[nodiscard]] Length pressureAltitude() const { return day_.pressureAltitudeOf(Length::si(height_)); }
+    [[nodiscard]] air::Ambient air() const { return day_.at(pressureAltitude()); }
+    void say(Phase phase, watch::Colour colour, std::string sentence) { out_.remarks.push_back({phase, colour, std::move(sentence)}); }
+
+    void begin(Phase phase) {
+        phase_ = phase;
+        auto& p = out_[phase];
+        p.start = time_;
+        p.firstMoment = out_.moments.size();
+        fuelBefore_ = total();
+        distanceBefore_ = distance_;
+    }
+    void end() {
+        auto& p = out_[phase_];
+        p.duration = time_ - p.start;
+        p.fuel = fuelBefore_ - total();
+        p.distance = distance_ - distanceBefore_;
+        if (out_.moments.size() == p.firstMoment)
+            note({}, {}, false);
+        p.lastMoment = out_.moments.size() - 1;
+    }
+
+    void switchTo(int tank, bool dry) {
+        if (tank == tank_)
+            return;
+        tank_ = tank;
+        out_.tankChanges.push_back({time_, tank, phase_, dry});
+    }
+
+    void burn(double volume) {
+        while (volume > 0) {
+            double& here = contents_[static_cast<std::size_t>(tank_)];
+            const double taken = std::min(here, volume);
+            here -= taken;
+            volume -= taken;
+            if (volume <= 1e-12)
+                return;
+            const auto fullest = std::max_element(contents_.begin(), contents_.end());
+            if (*fullest <= 0) {
+                if (!dry_)
+                    say(phase_, watch::Colour::red, fmt::format("All tanks are empty at {}.", formatHoursMinutes(time_)));
+                dry_ = true;
+                return;
+            }
+            switchTo(static_cast<int>(fullest - contents_.begin()), true);
+        }
+    }
+
+    void note(const Setting& setting, const engine::OperatingPoint& point, bool running) {
+        Moment m;
+        m.time = time_;
+        m.phase = phase_;
+        m.height = height_;
+        m.metal = temperatures_.metal.si();
+        m.oil = temperatures_.oil.si();
+        m.fuel = total();
+        m.tank = running ? tank_ : -1;
+        if (running) {
+            m.rpm = setting.rpm.si();
+            m.boost = point.manifoldPressure.si();
+            m.oilPressure = a_.thermal.oilPressure(setting.rpm, temperatures_.oil).si();
+            m.charge = point.chargeTemperature.si();
+            m.power = point.power.si();
+            m.speed = setting.ias.si();
+            m.gear = setting.gear;
+        } else {
+            m.boost = air().pressure.si();
+            m.charge = air().temperature.si();
+        }
+        out_.moments.push_back(m);
+    }
+
+    engine::OperatingPoint operate(const Setting& s) const { return engine::operate(a_.model(), {s.rpm, s.boost, s.gear, air(), s.ias, s.mixture}); }
+
+    heat::Drive drive(const Setting& s, const engine::OperatingPoint& p) const {
+        const air::Ambient here = air();
+        return {true, p.airFlow, p.fuelAirRatio, p.power, s.rpm, here, s.ias.si() > 0 ? air::trueAirspeed(s.ias, here.pressure, here.temperature) : Speed{}, s.flap};
+    }
+
+    /// Runs for a time at constant setting and height.
+    void steady(const Setting& setting, double duration, double step, double enginesRunning) {
+        if (duration <= 0)
+            return;
+        const auto point = operate(setting);
+        const auto d = drive(setting, point);
+        note(setting, point, true);
+        const int steps = std::max(1, static_cast<int>(std::ceil(duration / step)));
+        const double dt = duration / steps;
+        for (int i = 0; i < steps; ++i) {
+            temperatures_ = a_.thermal.after(temperatures_, d, Duration::si(dt));
+            burn(point.fuelFlow.si() / n_.fuel.density * enginesRunning * dt);
+            distance_ += d.trueAirspeed.si() * dt;
+            time_ += dt;
+            note(setting, point, true);
+        }
+    }
+
+    void standing(double duration) {
+        note({}, {}, false);
+        temperatures_ = a_.thermal.after(temperatures_, {false, {}, 0.08, {}, {}, air(), {}, 0.5}, Duration::si(duration));
+        time_ += duration;
+        note({}, {}, false);
+    }
+
+    /// The rpm on the ground, by throttle, on the fine stop.
+    [[nodiscard]] Setting groundSetting(Rotation rpm, double flap) const {
+        Setting s;
+        s.rpm = rpm;
+        s.boost = engine::boostForRpm(a_.model(), a_.fineStop, rpm, 0, air());
+        s.boostOrigin = Origin::model;
+        s.flap = flap;
+        return s;
+    }
+
+    [[nodiscard]] Setting ratedSetting(Phase phase) const {
+        const Rating& rating = ratingFor(n_, s_, phase);
+        const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade);
+        const PhaseNotes& notes = n_.phase(phase);
+        Setting s;
+        s.rpm = rating.rpm;
+        s.boost = permitted.boost;
+        s.boostOrigin = permitted.origin;
+        s.mixture = notes.mixture.value_or(rating.mixture);
+        s.flap = notes.flap.value_or(0.5);
+        s.gear = n_.gearIndex(notes.gear).value_or(0);
+        s.ias = notes.ias.value_or(Speed{});
+        limit(s, phase);
+        return s;
+    }
+
+    [[nodiscard]] Setting notedSetting(Phase phase) const {
+        const PhaseNotes& notes = n_.phase(phase);
+        Setting s;
+        s.rpm = notes.rpm.value_or(Rotation::si(20));
+        s.boost = notes.boost;
+        s.mixture = notes.mixture.value_or(Mixture::rich);
+        s.flap = notes.flap.value_or(0.5);
+        s.gear = n_.gearIndex(notes.gear).value_or(0);
+        s.ias = notes.ias.value_or(Speed{});
+        limit(s, phase);
+        return s;
+    }
+
+    /// No setting beyond a limit of the notes, whatever the ratings say.
+    void limit(Setting& s, Phase phase) const {
+        if (const auto g = n_.gauges.find(Gauge::boost); s.boost && g != n_.gauges.end())
+            if (const auto most = g->second.in(phase).limitHigh; most && s.boost->si() > *most)
+                s.boost = ManifoldPressure::si(*most);
+        if (const auto g = n_.gauges.find(Gauge::rpm); g != n_.gauges.end())
+            if (const auto most = g->second.in(phase).limitHigh; most && s.rpm.si() > *most)
+                s.rpm = Rotation::si(*most);
+    }
+
+    // ---- phases
+    void walkRound() {
+        begin(Phase::walkRound);
+        standing(n_.phase(Phase::walkRound).duration.value_or(Duration::si(900)).si());
+        end();
+    }
+
+    void start() {
+        begin(Phase::start);
+        const auto& notes = n_.phase(Phase::start);
+        const double each = n_.start.perEngine.si();
+        const Setting s = groundSetting(notes.rpm.value_or(*n_.phase(Phase::warmUp).rpm), notes.flap.value_or(1.0));
+        auto& p = out_[Phase::start];
+        p.setting = s;
+        p.point = operate(s);
+        // The engine drawn is the one started last: the slowest to warm decides. It fires half a minute before the phase ends.
+        constexpr double lastRun = 30.0;
+        standing(std::max(0.0, each * engines_ - lastRun));
+        burn(p.point.fuelFlow.si() / n_.fuel.density * each * engines_ * (engines_ - 1.0) / 2.0);
+        steady(s, lastRun, lastRun, engines_);
+        end();
+    }
+
+    [[nodiscard]] bool warmEnough(const heat::Temperatures& t, Temperature oil, std::optional<Temperature> metal) const { return t.oil >= oil && (!metal || t.metal >= *metal); }
+
+    void warmUp() {
+        begin(Phase::warmUp);
+        const PhaseNotes& notes = n_.phase(Phase::warmUp);
+        const double flap = notes.flap.value_or(1.0);
+        const Setting warm = groundSetting(*notes.rpm, flap), taxi = groundSetting(n_.warmUp.taxiRpm, flap);
+        auto& p = out_[Phase::warmUp];
+        p.setting = warm;
+        p.point = operate(warm);
+        groundBudget(taxi);
+        // How long at warm-up rpm, counted before the taxi which warms it further.
+        const auto d = drive(warm, p.point);
+        heat::Temperatures t = temperatures_;
+        double waited = 0.0;
+        while (waited < longestWarmUp && !warmEnough(t, n_.warmUp.oilRunUp, n_.warmUp.headRunUp)) {
+            t = a_.thermal.after(t, d, Duration::si(10));
+            waited += 10.0;
+        }
+        if (waited < longestWarmUp)
+            out_.minutesToRunUp = waited;
+        else
+            say(Phase::warmUp, watch::Colour::red, fmt::format("At {} it does not reach the least temperatures for the run-up in {:.0f} minutes.", format(warm.rpm, units::rpm), longestWarmUp / 60));
+        double toTakeOff = waited;
+        while (toTakeOff < longestWarmUp && !warmEnough(t, n_.warmUp.oilTakeOff, n_.warmUp.headTakeOff)) {
+            t = a_.thermal.after(t, d, Duration::si(10));
+            toTakeOff += 10.0;
+        }
+        if (toTakeOff < longestWarmUp)
+            out_.minutesToTakeOff = toTakeOff;
+        // Taxying warms too: part of the wait is spent on the way, the oil steady first.
+        const double taxiTime = n_.warmUp.taxi.si();
+        steady(warm, std::max(60.0, waited - taxiTime), groundStep, engines_);
+        steady(taxi, taxiTime, groundStep, engines_);
+        double more = 0.0;
+        while (more < longestWarmUp && out_.minutesToRunUp && !warmEnough(temperatures_, n_.warmUp.oilRunUp, n_.warmUp.headRunUp)) {
+            steady(warm, groundStep, groundStep, engines_);
+            more += groundStep;
+        }
+        end();
+    }
+
+    void groundBudget(const Setting& taxi) {
+        const Gauge gauge = n_.engine.cooling == Cooling::air ? Gauge::headTemperature : Gauge::coolantTemperature;
+        const auto found = n_.gauges.find(gauge);
+        if (found == n_.gauges.end())
+            return;
+        const Band& band = found->second.in(Phase::warmUp);
+        const auto d = drive(taxi, operate(taxi));
+        heat::Temperatures t = temperatures_;
+        for (double at = 0.0; at < groundBudgetHorizon && !out_.groundToRed; at += 30.0) {
+            if (band.normalHigh && !out_.groundToAmber && t.metal.si() > *band.normalHigh)
+                out_.groundToAmber = at;
+            if (band.limitHigh && t.metal.si() > *band.limitHigh)
+                out_.groundToRed = at;
+            t = a_.thermal.after(t, d, Duration::si(30));
+        }
+    }
+
+    void runUp() {
+        begin(Phase::runUp);
+        const PhaseNotes& notes = n_.phase(Phase::runUp);
+        const double flap = notes.flap.value_or(1.0);
+        out_.fieldBoost = ManifoldPressure::si(day_.fieldPressure().si());
+        const Rating& takeOffRating = ratingFor(n_, s_, Phase::takeOff);
+        out_.referenceRpm = engine::staticRpm(a_.model(), a_.fineStop, out_.fieldBoost, 0, air(), takeOffRating.rpm);
+        const double duration = notes.duration.value_or(Duration::si(300)).si();
+        const Rotation exercise = notes.rpm.value_or(Rotation::si(30));
+        const Setting idle = groundSetting(n_.warmUp.taxiRpm, flap), middle = groundSetting(exercise, flap);
+        Setting reference;
+        reference.rpm = out_.referenceRpm;
+        reference.boost = out_.fieldBoost;
+        reference.boostOrigin = Origin::model;
+        reference.flap = flap;
+        auto& p = out_[Phase::runUp];
+        p.setting = reference;
+        p.point = operate(reference);
+        constexpr double atReference = 40.0;
+        steady(idle, 0.35 * duration, groundStep, engines_);
+        steady(middle, std::max(20.0, 0.35 * duration - atReference), groundStep, engines_);
+        steady(reference, atReference, atReference / 2, engines_);
+        steady(idle, 0.30 * duration, groundStep, engines_);
+        steady(idle, s_.flight.hold.si(), groundStep, engines_);
+        double more = 0.0;
+        while (more < longestWarmUp / 2 && !warmEnough(temperatures_, n_.warmUp.oilTakeOff, n_.warmUp.headTakeOff)) {
+            steady(groundSetting(*n_.phase(Phase::warmUp).rpm, flap), groundStep, groundStep, engines_);
+            more += groundStep;
+        }
+        if (more >= longestWarmUp / 2)
+            say(Phase::runUp, watch::Colour::red, "The least temperatures for take-off are not reached at warm-up rpm today.");
+        end();
+    }
+
+    void takeOff() {
+        begin(Phase::takeOff);
+        const Rating& rating = ratingFor(n_, s_, Phase::takeOff);
+        Setting s = ratedSetting(Phase::takeOff);
+        auto& p = out_[Phase::takeOff];
+        p.setting = s;
+        p.point = operate(s);
+        const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade);
+        if (permitted.cut)
+            say(Phase::takeOff, watch::Colour::amber, permitted.because + ".");
+        const air::Day standard = air::standardDay(Length{});
+        out_.seaLevelPower = engine::operate(a_.model(), {rating.rpm, rating.boost, s.gear, standard.at(Length{}), Speed{}, rating.mixture}).power;
+        out_.staticRpm = engine::staticRpm(a_.model(), a_.fineStop, p.point.manifoldPressure, s.gear, air(), rating.rpm);
+        const double duration = n_.phase(Phase::takeOff).duration.value_or(Duration::si(60)).si();
+        const auto liftOff = speedFor(n_, "lift-off", weight());
+        const auto best = speedFor(n_, "climb", weight());
+        constexpr double roll = 25.0; // s on the runway
+        Setting ground = s;
+        ground.ias = Speed::si(0.5 * liftOff->speed.si());
+        steady(ground, std::min(roll, duration / 2), roll, engines_);
+        s.ias = Speed::si(0.5 * (liftOff->speed.si() + best->speed.si()));
+        const double airborne = duration - std::min(roll, duration / 2);
+        const double rate = rateOfClimb(a_, operate(s).power.si() * engines_, weight(), s.ias, air()).si();
+        if (rate < leastClimb)
+            say(Phase::takeOff, watch::Colour::red, "At this power and weight it does not climb away.");
+        const double top = day_.elevation.si() + std::max(takeOffHeight, 0.6 * std::max(0.0, rate) * airborne);
+        const double rise = std::max(0.0, std::min(top, s_.flight.cruiseHeight.si()) - height_);
+        steady(s, airborne / 2, airborne / 2, engines_);
+        height_ += rise / 2;
+        steady(s, airborne / 2, airborne / 2, engines_);
+        height_ += rise / 2;
+        end();
+    }
+
+    [[nodiscard]] Speed climbSpeed() const {
+        const double above = std::max(0.0, pressureAltitude().si());
+        const auto entry = speedFor(n_, "climb", weight());
+        return Speed::si(std::max(0.75 * entry->speed.si(), entry->speed.si() - n_.speeds.climbLossPerKm.si() * above / 1000.0));
+    }
+
+    /// By the notes' rule: boost has fallen by so much at full throttle, and the other gear gives more power.
+    [[nodiscard]] bool timeToChange(const Setting& s, const engine::OperatingPoint& p) const {
+        if (!n_.gearChange || s.gear + 1 >= n_.engine.gears.size() || !p.fullThrottle || !s.boost)
+            return false;
+        if (s.boost->si() - p.manifoldPressure.si() < n_.gearChange->fall.si() - 1.0)
+            return false;
+        Setting other = s;
+        ++other.gear;
+        return operate(other).power > p.power;
+    }
+
+    void climb() {
+        begin(Phase::climb);
+        Setting s = ratedSetting(Phase::climb);
+        const Rating& rating = ratingFor(n_, s_, Phase::climb);
+        const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade);
+        if (permitted.cut)
+            say(Phase::climb, watch::Colour::amber, permitted.because + ".");
+        s.ias = climbSpeed();
+        auto& phase = out_[Phase::climb];
+        phase.setting = s;
+        phase.point = operate(s);
+        if (s.boost)
+            for (std::size_t g = 0; g < std::min<std::size_t>(4, n_.engine.gears.size()); ++g)
+                out_.fullThrottleHeights[g] = engine::fullThrottleHeight(a_.model(), s.rpm, *s.boost, g, day_, s.ias, s.mixture);
+        out_.firstRate = rateOfClimb(a_, phase.point.power.si() * engines_, weight(), s.ias, air());
+        const double goal = s_.flight.cruiseHeight.si();
+        constexpr double longest = 3 * 3600.0;
+        double dt = airStep;
+        note(s, phase.point, true);
+        while (height_ < goal - 0.5 && time_ - phase.start < longest) {
+            s.ias = climbSpeed();
+            auto point = operate(s);
+            if (timeToChange(s, point)) {
+                GearChange change{time_, pressureAltitude(), Length::si(height_), point.manifoldPressure, s.gear, s.gear + 1};
+                Setting back = s;
+                back.boost = ManifoldPressure::si(std::min(n_.gearChange->throttleBackTo.si(), point.manifoldPressure.si()));
+                steady(back, gearChangeTime, gearChangeTime, engines_);
+                ++s.gear;
+                if (!out_.gearChange)
+                    out_.gearChange = change;
+                point = operate(s);
+                note(s, point, true);
+            }
+            const air::Ambient here = air();
+            const double rate = rateOfClimb(a_, point.power.si() * engines_, weight(), s.ias, here).si();
+            if (rate < leastClimb) {
+                out_.reachedHeight = false;
+                say(Phase::climb, watch::Colour::red, fmt::format("It climbs no higher than {} today; the cruise is planned there.", format(std::round(height_ / 30.48) * 30.48, *n_.cockpit.height)));
+                break;
+            }
+            const double untilTop = (goal - height_) / rate;
+            dt = std::min(airStep, untilTop);
+            // The step ends where the gear is changed, found by halving.
+            const double before = height_;
+            if (s.gear + 1 < n_.engine.gears.size() && n_.gearChange) {
+                height_ = before + rate * dt;
+                if (timeToChange(s, operate(s))) {
+                    double low = 0.0, high = dt;
+                    for (int i = 0; i < 12; ++i) {
+                        const double mid = 0.5 * (low + high);
+                        height_ = before + rate * mid;
+                        (timeToChange(s, operate(s)) ? high : low) = mid;
+                    }
+                    dt = std::max(0.05, high);
+                }
+                height_ = before;
+            }
+            temperatures_ = a_.thermal.after(temperatures_, drive(s, point), Duration::si(dt));
+            burn(point.fuelFlow.si() / n_.fuel.density * engines_ * dt);
+            const double tas = air::trueAirspeed(s.ias, here.pressure, here.temperature).si();
+            distance_ += std::sqrt(std::max(0.0, tas * tas - rate * rate)) * dt;
+            height_ += rate * dt;
+            time_ += dt;
+            note(s, operate(s), true);
+        }
+        end();
+    }
+
+    /// The lowest gear that holds the boost; else the one with most power.
+    void chooseGear(Setting& s) const {
+        double best = -1e18;
+        std::size_t chosen = 0;
+        for (std::size_t g = 0; g < std::max<std::size_t>(1, n_.engine.gears.size()); ++g) {
+            s.gear = g;
+            const auto p = operate(s);
+            if (!p.fullThrottle) {
+                chosen = g;
+                break;
+            }
+            if (p.power.si() > best) {
+                best = p.power.si();
+                chosen = g;
+            }
+        }
+        s.gear = chosen;
+    }
+
+    /// What the let-down needs over the ground, so that the cruise ends in time.
+    [[nodiscard]] double letDownDistance(double from, double to) const {
+        const PhaseNotes& notes = n_.phase(Phase::letDown);
+        const double middle = 0.5 * (from + to);
+        const air::Ambient mid = day_.at(day_.pressureAltitudeOf(Length::si(middle)));
+        return std::max(0.0, from - to) / notes.rate->si() * air::trueAirspeed(*notes.ias, mid.pressure, mid.temperature).si();
+    }
+
+    void cruise() {
+        begin(Phase::cruise);
+        Setting s = ratedSetting(Phase::cruise);
+        const Rating& rating = ratingFor(n_, s_, Phase::cruise);
+        const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade);
+        if (permitted.cut)
+            say(Phase::cruise, watch::Colour::amber, permitted.because + ".");
+        out_.cruisePressureAltitude = pressureAltitude();
+        if (!n_.fuel.order.empty())
+            switchTo(tankIndex(n_.fuel.order.front()), false);
+        auto& phase = out_[Phase::cruise];
+        Speed tas = Speed::si(60);
+        // Ram depends on the speed and the speed on the power: three rounds settle it to a tenth of a knot.
+        for (int round = 0; round < 3; ++round) {
+            chooseGear(s);
+            const auto point = operate(s);
+            const auto level = levelSpeed(a_, point.power.si() * engines_, weight(), air());
+            if (!level) {
+                say(Phase::cruise, watch::Colour::red, "At this power it cannot hold the height.");
+                tas = air::trueAirspeed(climbSpeed(), air().pressure, air().temperature);
+            } else {
+                tas = *level;
+            }
+            s.ias = air::calibratedAirspeed(tas, air().pressure, air().temperature);
+            if (!level)
+                break;
+        }
+        phase.setting = s;
+        phase.point = operate(s);
+        out_.cruiseTas = tas;
+        out_.cruiseFuelFlow = phase.point.fuelFlow.si() / n_.fuel.density * engines_;
+        const double left = s_.flight.distance.si() - distance_ - letDownDistance(height_, s_.flight.toElevation.si() + circuitHeight);
+        if (left < -5000.0)
+            say(Phase::cruise, watch::Colour::amber, "Climb and let-down together are longer than the distance: choose a lower height.");
+        double toGo = std::max(0.0, left) / tas.si();
+        note(s, phase.point, true);
+        std::size_t at = 0;
+        while (toGo > 1e-6 && !dry_) {
+            // Each tank of the order down to a twentieth, the last as far as it goes.
+            double usable = contents_[static_cast<std::size_t>(tank_)] - 0.05 * n_.fuel.tanks[static_cast<std::size_t>(tank_)].usable.si();
+            while (usable <= 0 && at + 1 < n_.fuel.order.size()) {
+                ++at;
+                switchTo(tankIndex(n_.fuel.order[at]), false);
+                usable = contents_[static_cast<std::size_t>(tank_)] - 0.05 * n_.fuel.tanks[static_cast<std::size_t>(tank_)].usable.si();
+            }
+            const double fed = at + 1 < n_.fuel.order.size() ? usable / std::max(out_.cruiseFuelFlow, 1e-9) : toGo;
+            const double stretch = std::min(toGo, std::max(1.0, fed));
+            steady(s, stretch, cruiseStep, engines_);
+            toGo -= stretch;
+        }
+        end();
+    }
+
+    void letDown() {
+        begin(Phase::letDown);
+        switchTo(tankIndex(n_.fuel.landingTank), false);
+        Setting s = notedSetting(Phase::letDown);
+        auto& phase = out_[Phase::letDown];
+        phase.setting = s;
+        phase.point = operate(s);
+        const double goal = s_.flight.toElevation.si() + circuitHeight;
+        const double rate = n_.phase(Phase::letDown).rate->si();
+        note(s, phase.point, true);
+        while (height_ > goal + 0.5) {
+            const double dt = std::min(airStep, (height_ - goal) / rate);
+            const auto point = operate(s);
+            const auto d = drive(s, point);
+            temperatures_ = a_.thermal.after(temperatures_, d, Duration::si(dt));
+            burn(point.fuelFlow.si() / n_.fuel.density * engines_ * dt);
+            distance_ += d.trueAirspeed.si() * dt;
+            height_ -= rate * dt;
+            time_ += dt;
+            note(s, operate(s), true);
+        }
+        end();
+    }
+
+    void landing() {
+        begin(Phase::landing);
+        const Setting s = notedSetting(Phase::landing);
+        const double duration = n_.phase(Phase::landing).duration.value_or(Duration::si(300)).si();
+        auto& phase = out_[Phase::landing];
+        phase.setting = s;
+        phase.point = operate(s);
+        const double down = height_ - s_.flight.toElevation.si();
+        constexpr int legs = 6;
+        for (int i = 0; i < legs; ++i) {
+            steady(s, duration / legs, duration / legs, engines_);
+            height_ -= down / legs;
+        }
+        height_ = s_.flight.toElevation.si();
+        end();
+    }
+
+    void stop() {
+        begin(Phase::stop);
+        const PhaseNotes& notes = n_.phase(Phase::stop);
+        const double flap = notes.flap.value_or(1.0);
+        const Setting taxi = groundSetting(n_.warmUp.taxiRpm, flap), idle = groundSetting(*notes.rpm, flap);
+        auto& phase = out_[Phase::stop];
+        phase.setting = idle;
+        phase.point = operate(idle);
+        steady(taxi, n_.warmUp.taxi.si(), groundStep, engines_);
+        while (n_.stop.coolBelow && temperatures_.metal > *n_.stop.coolBelow && out_.coolDown < longestCoolDown) {
+            steady(idle, groundStep, groundStep, engines_);
+            out_.coolDown += groundStep;
+        }
+        if (out_.coolDown >= longestCoolDown)
+            say(Phase::stop, watch::Colour::amber, fmt::format("It does not cool under the figure in {:.0f} minutes at idle today.", longestCoolDown / 60));
+        steady(groundSetting(n_.stop.scavengeRpm, flap), n_.stop.scavenge.si(), n_.stop.scavenge.si(), engines_);
+        standing(120.0);
+        end();
+    }
+
+    void reserve() {
+        const double wanted = n_.fuel.reserve.si() * out_.cruiseFuelFlow;
+        if (!dry_ && out_.fuelAtEnd < wanted)
+            say(Phase::cruise, watch::Colour::red,
+                fmt::format("{} is left at the end, less than the reserve of {}.", format(out_.fuelAtEnd, *n_.cockpit.fuel), format(wanted, *n_.cockpit.fuel)));
+    }
+
+    const Aircraft& a_;
+    const TypeNotes& n_;
+    const Sortie& s_;
+    const air::Day& day_;
+    Flown out_;
+    Phase phase_ = Phase::walkRound;
+    double time_ = 0.0, height_ = 0.0, distance_ = 0.0;
+    double fuelBefore_ = 0.0, distanceBefore_ = 0.0, engines_ = 1.0;
+    heat::Temperatures temperatures_;
+    std::vector<double> contents_;
+    int tank_ = 0;
+    bool dry_ = false;
+};
+} // namespace
+
+const Rating& ratingFor(const TypeNotes& notes, const Sortie& sortie, Phase phase) {
+    const std::string& chosen = phase == Phase::climb ? sortie.flight.climbRating : phase == Phase::cruise ? sortie.flight.cruiseRating : notes.phase(phase).rating;
+    if (const Rating* rating = notes.rating(chosen))
+        return *rating;
+    if (const Rating* rating = notes.rating(notes.phase(phase).rating))
+        return *rating;
+    return notes.ratings.front();
+}
+
+std::optional<TabulatedSpeed> speedFor(const TypeNotes& notes, std::string_view id, Mass weight) {
+    for (const auto& entry : notes.speeds.entries)
+        if (entry.id == id) {
+            const double t = std::clamp((weight.si() - notes.speeds.lightWeight.si()) / (notes.speeds.heavyWeight.si() - notes.speeds.lightWeight.si()), 0.0, 1.0);
+            const Origin origin = t <= 0.0 || t >= 1.0 ? Origin::notes : Origin::betweenNotes;
+            return TabulatedSpeed{Speed::si(entry.light.si() + t * (entry.heavy.si() - entry.light.si())), origin};
+        }
+    return std::nullopt;
+}
+
+Flown fly(const Aircraft& aircraft, const Sortie& sortie) { return Simulation(aircraft, sortie).run(); }
+
+} // namespace amber::plan

@@ -1,0 +1,57 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "plan/loading.h"
+#include "notes/document.h"
+#include "notes/notes_reader.h"
+#include <filesystem>
+
+namespace amber::plan {
+
+LoadedAircraft loadAircraft(const std::string& notesPath, const std::string& variant) {
+    LoadedAircraft out;
+    auto reading = readNotesFile(notesPath, variant);
+    out.problems = std::move(reading.problems);
+    if (!reading.notes)
+        return out;
+    auto aircraft = assemble(std::move(*reading.notes));
+    if (aircraft)
+        out.aircraft = std::make_shared<const Aircraft>(std::move(aircraft.value()));
+    else
+        out.problems.push_back({notesPath, 0, aircraft.error(), ""});
+    return out;
+}
+
+std::string notesPathOf(const Sortie& sortie, const std::string& sortiePath) {
+    const std::filesystem::path notes(sortie.airframe.notes);
+    if (notes.is_absolute())
+        return notes.string();
+    return (std::filesystem::path(sortiePath).parent_path() / notes).lexically_normal().string();
+}
+
+LoadedSortie loadSortieText(std::string_view text, const std::string& path) {
+    LoadedSortie out;
+    auto reading = readSortie(text, path);
+    out.problems = std::move(reading.problems);
+    if (!reading.sortie)
+        return out;
+    auto loaded = loadAircraft(notesPathOf(*reading.sortie, path), reading.sortie->airframe.variant);
+    out.problems.insert(out.problems.end(), loaded.problems.begin(), loaded.problems.end());
+    if (!loaded.aircraft)
+        return out;
+    const auto misfits = checkSortie(*reading.sortie, loaded.aircraft->notes, path);
+    out.problems.insert(out.problems.end(), misfits.begin(), misfits.end());
+    if (misfits.empty()) {
+        out.sortie = std::move(reading.sortie);
+        out.aircraft = std::move(loaded.aircraft);
+    }
+    return out;
+}
+
+LoadedSortie loadSortie(const std::string& path) {
+    LoadedSortie out;
+    const auto text = document::readFile(path, out.problems);
+    if (!text)
+        return out;
+    return loadSortieText(*text, path);
+}
+
+} // namespace amber::plan

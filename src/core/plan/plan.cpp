@@ -1,0 +1,582 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "plan/plan.h"
+#include "air/atmosphere.h"
+#include "engine/fuel_grade.h"
+#include "notes/placeholder.h"
+#include "units/text.h"
+#include "watch/rating_clock.h"
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace amber::plan {
+namespace {
+
+struct Filled {
+    std::string text;
+    Origin origin = Origin::notes;
+};
+
+double roundTo(double value, double step) { return std::round(value / step) * step; }
+
+/// Words for one sortie already flown in figures.
+class Describer {
+public:
+    Describer(const Aircraft& aircraft, const Sortie& sortie, const Flown& flown) : a_(aircraft), n_(aircraft.notes), s_(sortie), f_(flown) {}
+
+    Plan run() {
+        Plan plan;
+        plan.title = s_.title;
+        plan.aircraft = n_.name;
+        if (!s_.airframe.registration.empty())
+            plan.aircraft += fmt::format(" “{}”", s_.airframe.registration);
+        for (const auto& v : n_.variants)
+            if (v.id == n_.variant)
+                plan.aircraft += ", " + v.name;
+        plan.route = s_.day.field + (s_.flight.over.empty() ? "" : " → " + s_.flight.over) + " → " + s_.flight.to;
+        plan.dayLine = fmt::format("pressure {} · pressure altitude {} · density altitude {} · ISA {}", format(s_.day.fieldPressure().si(), *units::hPa.spec), height(s_.day.pressureAltitude()),
+                                   height(s_.day.densityAltitude()), fmt::format("{} °C", formatNumber(s_.day.deviation().si(), 0, true)));
+        for (std::size_t i = 0; i < plannedPhases; ++i)
+            plan.phases.push_back(describe(static_cast<Phase>(i)));
+        marks(plan);
+        plan.flown = f_;
+        return plan;
+    }
+
+private:
+    // ---- figures in the cockpit's units
+    [[nodiscard]] std::string height(Length h) const {
+        const double step = n_.cockpit.height == units::foot.spec ? 30.48 : 10.0;
+        return format(roundTo(h.si(), step), *n_.cockpit.height);
+    }
+    [[nodiscard]] std::string boost(double si) const { return format(si, n_.unitOf(Gauge::boost)); }
+    [[nodiscard]] std::string rpm(double revsPerSecond) const { return format(roundTo(revsPerSecond, 10.0 / 60.0), *units::rpm.spec); }
+    [[nodiscard]] std::string speed(Speed v) const { return format(v.si(), *n_.cockpit.speed); }
+    /// Less than ten of the gauge's unit is written to a tenth.
+    [[nodiscard]] std::string fuel(double cubicMetres) const { return format(cubicMetres, *n_.cockpit.fuel, cubicMetres < 9.95 * n_.cockpit.fuel->scale ? 1 : 0); }
+    [[nodiscard]] std::string temperature(Temperature t) const { return format(t.si(), *n_.cockpit.temperature); }
+    [[nodiscard]] static std::string minutes(double seconds) { return fmt::format("{:.0f} min", std::max(1.0, std::round(seconds / 60.0))); }
+    [[nodiscard]] std::string gearName(std::size_t gear) const { return n_.engine.gears.empty() ? "none" : n_.engine.gears[std::min(gear, n_.engine.gears.size() - 1)].name; }
+    [[nodiscard]] std::string mixtureName(Mixture m) const {
+        for (const auto& lever : n_.levers)
+            if (lever.id == "mixture")
+                for (const auto& position : lever.positions)
+                    if (position.find(m == Mixture::rich ? "rich" : "weak") != std::string::npos)
+                        return position;
+        return m == Mixture::rich ? "rich" : "weak";
+    }
+    [[nodiscard]] std::string tankName(int index) const { return n_.fuel.tanks[static_cast<std::size_t>(std::max(0, index))].name; }
+
+    // ---- placeholders
+    [[nodiscard]] Filled figure(Phase phase, std::string_view name) const {
+        const PhaseFlown& p = f_[phase];
+        const Setting& s = p.setting;
+        if (name == "boost") {
+            if (!s.boost)
+                return {"full throttle", Origin::notes};
+            if (p.point.fullThrottle && p.point.manifoldPressure.si() < s.boost->si() - 300.0)
+                return {fmt::format("full throttle, {}", boost(p.point.manifoldPressure.si())), Origin::model};
+            return {boost(s.boost->si()), s.boostOrigin};
+        }
+        if (name == "rpm")
+            return {rpm(s.rpm.si()), Origin::notes};
+        if (name == "mixture")
+            return {mixtureName(s.mixture), Origin::notes};
+        if (name == "gear")
+            return {gearName(s.gear), phase == Phase::cruise ? Origin::model : Origin::notes};
+        if (name == "flap")
+            return {flapText(s.flap), Origin::notes};
+        if (name == "ias") {
+            if (phase == Phase::climb)
+                if (const auto v = speedFor(n_, "climb", weightAt(phase)))
+                    return {speed(s.ias), v->origin};
+            return {speed(s.ias), phase == Phase::cruise ? Origin::model : Origin::notes};
+        }
+        if (name == "rate")
+            return {format(n_.phase(phase).rate->si(), *(n_.cockpit.height == units::metre.spec ? &units::detail::verticalSpeedTable[1] : units::feetPerMinute.spec)), Origin::notes};
+        if (name == "tank")
+            return {tankName(phase == Phase::start || phase == Phase::takeOff ? tankOf(n_.fuel.takeOffTank) : tankAtStartOf(phase)), Origin::notes};
+        if (name == "prime")
+            return prime();
+        if (name == "order")
+            return {order(), Origin::notes};
+        if (name == "taxi-rpm")
+            return {rpm(n_.warmUp.taxiRpm.si()), Origin::notes};
+        if (name == "oil-run-up")
+            return {temperature(n_.warmUp.oilRunUp), Origin::notes};
+        if (name == "metal-run-up")
+            return {n_.warmUp.headRunUp ? temperature(*n_.warmUp.headRunUp) : "no minimum", Origin::notes};
+        if (name == "field-boost")
+            return {boost(f_.fieldBoost.si()), Origin::model};
+        if (name == "reference-rpm")
+            return {fmt::format("{} ± {}", formatValue(roundTo(f_.referenceRpm.si(), 10.0 / 60), *units::rpm.spec), format(n_.propeller.referenceTolerance, *units::rpm.spec)), Origin::model};
+        if (name == "lift-off" || name == "safe-single" || name == "approach") {
+            const auto v = speedFor(n_, name, weightAt(phase));
+            return v ? Filled{speed(v->speed), v->origin} : Filled{"not in the notes", Origin::notes};
+        }
+        if (name == "climb-boost")
+            return figure(Phase::climb, "boost");
+        if (name == "climb-rpm")
+            return figure(Phase::climb, "rpm");
+        if (name == "change-height")
+            return f_.gearChange ? Filled{height(f_.gearChange->height), Origin::model} : Filled{"the top: no change", Origin::model};
+        if (name == "throttle-back")
+            return {n_.gearChange ? boost(n_.gearChange->throttleBackTo.si()) : "", Origin::notes};
+        if (name == "cool-below")
+            return {n_.stop.coolBelow ? temperature(*n_.stop.coolBelow) : "", Origin::notes};
+        if (name == "scavenge")
+            return {format(n_.stop.scavenge.si(), *units::second.spec), Origin::notes};
+        if (name == "scavenge-rpm")
+            return {rpm(n_.stop.scavengeRpm.si()), Origin::notes};
+        return {"—", Origin::notes};
+    }
+
+    [[nodiscard]] Mass weightAt(Phase phase) const {
+        const double burnt = f_.fuelAtStart - f_.moments[f_[phase].firstMoment].fuel;
+        return Mass::si(s_.weight.si() - burnt * n_.fuel.density);
+    }
+    [[nodiscard]] int tankOf(const std::string& id) const {
+        for (std::size_t i = 0; i < n_.fuel.tanks.size(); ++i)
+            if (n_.fuel.tanks[i].id == id)
+                return static_cast<int>(i);
+        return 0;
+    }
+    [[nodiscard]] int tankAtStartOf(Phase phase) const { return f_.moments[f_[phase].firstMoment].tank; }
+
+    [[nodiscard]] Filled prime() const {
+        const Dose dose = primingDose(n_.start, s_.day.oat);
+        std::string text;
+        double first = -1.0;
+        bool same = true;
+        for (const auto& p : n_.positions) {
+            const auto extra = s_.airframe.extraPrime.find(p.id);
+            const double amount = std::max(0.0, dose.amount + (extra == s_.airframe.extraPrime.end() ? 0.0 : extra->second));
+            same = same && (first < 0 || amount == first);
+            if (first < 0)
+                first = amount;
+            text += (text.empty() ? "" : ", ") + fmt::format("{} {}", p.name, formatNumber(amount, 0));
+        }
+        if (same)
+            return {fmt::format("{} {}{}", formatNumber(first, 0), n_.start.primer, n_.positions.size() > 1 ? " each" : ""), dose.origin};
+        return {text + " " + n_.start.primer, Origin::logged};
+    }
+
+    [[nodiscard]] std::string order() const {
+        std::string out;
+        for (const auto& id : n_.start.order)
+            for (const auto& p : n_.positions)
+                if (p.id == id)
+                    out += (out.empty() ? "" : ", then ") + p.name;
+        return out;
+    }
+
+    // ---- one phase
+    PhasePlan describe(Phase phase) {
+        const PhaseFlown& flown = f_[phase];
+        const PhaseNotes& notes = n_.phase(phase);
+        PhasePlan p;
+        p.phase = phase;
+        p.start = flown.start;
+        p.duration = flown.duration;
+        p.fuel = flown.fuel;
+        p.cautions = notes.cautions;
+        for (const Step& step : notes.steps)
+            p.set.push_back(setLine(phase, step));
+        expectations(phase, p);
+        clocks(phase, p);
+        for (const auto& r : f_.remarks)
+            if (r.phase == phase)
+                p.remarks.push_back(r);
+        p.headline = headline(phase, p);
+        const auto worse = [&](watch::Colour colour, const std::string& sentence) {
+            if (colour > p.worst) {
+                p.worst = colour;
+                p.worstBecause = sentence;
+            }
+        };
+        for (const auto& e : p.expect)
+            worse(e.judgement.colour, e.judgement.sentence);
+        for (const auto& c : p.clocks)
+            worse(c.colour, c.why);
+        for (const auto& r : p.remarks)
+            worse(r.colour, r.sentence);
+        return p;
+    }
+
+    SetLine setLine(Phase phase, const Step& step) const {
+        SetLine line;
+        line.stepId = step.id;
+        line.what = step.what;
+        line.why = step.why;
+        line.skipped = step.skipped;
+        line.job = step.job;
+        line.open = step.open;
+        for (const auto& lever : n_.levers)
+            if (lever.name == step.what) {
+                line.sense = lever.sense;
+                line.reversed = lever.reversed;
+            }
+        const auto fill = [&](const std::string& text, Origin& origin) {
+            return placeholder::filled(text, [&](std::string_view name) {
+                const Filled value = figure(phase, name);
+                origin = std::max(origin, value.origin);
+                return value.text;
+            });
+        };
+        std::string set = step.set;
+        line.schools = step.schools;
+        for (std::size_t i = 0; i < step.schools.size(); ++i)
+            if (step.schools[i].byNotes)
+                line.school = static_cast<int>(i);
+        if (step.open)
+            if (const auto chosen = s_.choices.find(fmt::format("{}/{}", keyOf(phase), step.id)); chosen != s_.choices.end())
+                for (std::size_t i = 0; i < step.schools.size(); ++i)
+                    if (step.schools[i].name == chosen->second)
+                        line.school = static_cast<int>(i);
+        if (line.school >= 0)
+            set = step.schools[static_cast<std::size_t>(line.school)].set;
+        line.value = fill(set, line.origin);
+        Origin ignored = Origin::notes;
+        line.at = fill(step.at, ignored);
+        for (auto& school : line.schools)
+            school.set = fill(school.set, ignored);
+        return line;
+    }
+
+    void expect(PhasePlan& p, Gauge gauge, double value, Origin origin, const char* moment) const {
+        const auto found = n_.gauges.find(gauge);
+        if (found == n_.gauges.end())
+            return;
+        ExpectLine line;
+        line.gauge = gauge;
+        line.title = nameOf(gauge).title;
+        // What the needle can show: judged as read, so that the words and the colour agree.
+        const UnitSpec& unit = n_.unitOf(gauge);
+        const double precision = gauge == Gauge::rpm ? 10.0 / 60.0 : unit.scale * std::pow(10.0, -unit.decimals);
+        line.value = unit.offset + roundTo(value - unit.offset, precision);
+        line.text = format(line.value, unit);
+        line.moment = moment;
+        line.origin = origin;
+        line.band = found->second.in(p.phase);
+        line.scale = scaleOf(found->second, line.value);
+        line.judgement = watch::judge(n_, gauge, p.phase, line.value);
+        p.expect.push_back(std::move(line));
+    }
+
+    static std::pair<double, double> scaleOf(const GaugeNotes& g, double value) {
+        if (g.scale)
+            return *g.scale;
+        double low = value, high = value;
+        for (const auto& edge : {g.band.limitLow, g.band.normalLow, g.band.normalHigh, g.band.limitHigh})
+            if (edge) {
+                low = std::min(low, *edge);
+                high = std::max(high, *edge);
+            }
+        const double margin = std::max(1e-6, 0.15 * (high - low));
+        return {low - margin, high + margin};
+    }
+
+    void expectations(Phase phase, PhasePlan& p) const {
+        if (phase == Phase::walkRound)
+            return;
+        const PhaseFlown& flown = f_[phase];
+        double metalHigh = 0, metalLow = 1e9, oilHigh = 0, chargeHigh = 0, pressureLow = 1e12, pressureHigh = 0, rpmHigh = 0, boostHigh = 0;
+        const Moment* last = nullptr;
+        for (std::size_t i = flown.firstMoment; i <= flown.lastMoment; ++i) {
+            const Moment& m = f_.moments[i];
+            if (m.rpm <= 0)
+                continue;
+            metalHigh = std::max(metalHigh, m.metal);
+            metalLow = std::min(metalLow, m.metal);
+            oilHigh = std::max(oilHigh, m.oil);
+            chargeHigh = std::max(chargeHigh, m.charge);
+            pressureLow = std::min(pressureLow, m.oilPressure);
+            pressureHigh = std::max(pressureHigh, m.oilPressure);
+            rpmHigh = std::max(rpmHigh, m.rpm);
+            boostHigh = std::max(boostHigh, m.boost);
+            last = &m;
+        }
+        if (!last)
+            return;
+        const bool descending = phase == Phase::letDown || phase == Phase::landing;
+        const bool warming = phase == Phase::start || phase == Phase::warmUp;
+        const bool settled = phase == Phase::cruise;
+        const Gauge metal = n_.engine.cooling == Cooling::air ? Gauge::headTemperature : Gauge::coolantTemperature;
+        const Moment& first = f_.moments[flown.firstMoment];
+        expect(p, Gauge::boost, phase == Phase::runUp || phase == Phase::cruise ? f_[phase].point.manifoldPressure.si() : boostHigh,
+               phase >= Phase::takeOff && phase <= Phase::landing && !f_[phase].point.fullThrottle ? f_[phase].setting.boostOrigin : Origin::model,
+               phase == Phase::runUp ? "at the reference" : "highest");
+        expect(p, Gauge::rpm, rpmHigh, phase == Phase::runUp ? Origin::model : Origin::notes, "highest");
+        if (descending)
+            expect(p, metal, metalLow, Origin::model, "lowest");
+        else if (phase == Phase::stop)
+            expect(p, metal, last->metal, Origin::model, "when stopped");
+        else if (warming)
+            expect(p, metal, last->metal, Origin::model, "at the end");
+        else if (phase == Phase::takeOff && worstIsFirst(metal, phase, first.metal, metalHigh))
+            expect(p, metal, first.metal, Origin::model, "before opening up");
+        else
+            expect(p, metal, metalHigh, Origin::model, "highest");
+        if (phase == Phase::takeOff && worstIsFirst(Gauge::oilTemperature, phase, first.oil, oilHigh))
+            expect(p, Gauge::oilTemperature, first.oil, Origin::model, "before opening up");
+        else
+            expect(p, Gauge::oilTemperature, warming || descending || phase == Phase::stop ? last->oil : oilHigh, Origin::model, warming || descending || phase == Phase::stop ? "at the end" : "highest");
+        // Cold oil stands high, idling low: the one nearer its limit is shown.
+        const auto pressureColour = [&](double v) { return watch::judge(n_, Gauge::oilPressure, phase, v).colour; };
+        if (settled)
+            expect(p, Gauge::oilPressure, last->oilPressure, Origin::model, "steady");
+        else if (pressureColour(pressureHigh) > pressureColour(pressureLow))
+            expect(p, Gauge::oilPressure, pressureHigh, Origin::model, "highest");
+        else
+            expect(p, Gauge::oilPressure, pressureLow, Origin::model, "lowest");
+        expect(p, Gauge::fuelPressure, n_.heat.fuelPressure.si(), Origin::notes, "steady");
+        expect(p, Gauge::chargeTemperature, settled ? last->charge : chargeHigh, Origin::model, "highest");
+    }
+
+    [[nodiscard]] bool worstIsFirst(Gauge gauge, Phase phase, double first, double highest) const {
+        return watch::judge(n_, gauge, phase, first).colour > watch::judge(n_, gauge, phase, highest).colour;
+    }
+
+    void ratingClock(PhasePlan& p, const Rating& rating, double used) const {
+        watch::RatingClock clock(rating);
+        clock.add(Duration::si(used));
+        const auto judged = clock.judgement();
+        if (rating.minutes)
+            p.clocks.push_back({rating.name, fmt::format("{} of {}", formatMinutesSeconds(used), formatMinutesSeconds(rating.minutes->si())), "used", judged.sentence, judged.colour});
+        else
+            p.clocks.push_back({rating.name, "no limit", "notes", judged.sentence, judged.colour});
+    }
+
+    void clocks(Phase phase, PhasePlan& p) const {
+        const auto add = [&](std::string what, std::string value, std::string remark, std::string why, watch::Colour colour = watch::Colour::normal) {
+            p.clocks.push_back({std::move(what), std::move(value), std::move(remark), std::move(why), colour});
+        };
+        const double start = f_[phase].start;
+        switch (phase) {
+        case Phase::walkRound:
+            add("Walk-round", minutes(f_[phase].duration), "notes", "Time for every station, always in the same order.");
+            break;
+        case Phase::start:
+            add("Starter", fmt::format("{} at most", format(n_.start.crankMost.si(), *units::second.spec)), "notes", "Past its time the starter only heats.");
+            add("Rest between tries", formatMinutesSeconds(n_.start.rest.si()), "notes", "The starter's windings cool.");
+            add("Tries", fmt::format("{} before a long rest", n_.start.tries), "notes", "After that something is wrong that more turning will not mend.");
+            add("Oil pressure", fmt::format("{} in {}", format(n_.start.oilPressure.si(), n_.unitOf(Gauge::oilPressure)), format(n_.start.oilPressureWithin.si(), *units::second.spec)), "notes", "Or the engine is stopped.");
+            add("All engines", minutes(f_[phase].duration), "notes", n_.start.orderReason);
+            break;
+        case Phase::warmUp: {
+            add("To run-up temperatures", f_.minutesToRunUp ? minutes(*f_.minutesToRunUp) : "not today", "model", "Oil and heads or coolant at their least, at warm-up rpm.", f_.minutesToRunUp ? watch::Colour::normal : watch::Colour::red);
+            add("To take-off temperatures", f_.minutesToTakeOff ? minutes(*f_.minutesToTakeOff) : "needs the run-up", "model", "The slowest engine decides; the run-up itself warms the rest.");
+            const bool budgeted = f_.groundToAmber.has_value();
+            add("Ground time to amber", budgeted ? minutes(*f_.groundToAmber) : "none in an hour", "model",
+                budgeted ? fmt::format("At {} with the flaps as set, from the start of the warm-up, the metal passes its normal.", rpm(n_.warmUp.taxiRpm.si())) : "At taxi rpm it stays in its normal range.",
+                budgeted && *f_.groundToAmber < f_[Phase::warmUp].duration + f_[Phase::runUp].duration ? watch::Colour::amber : watch::Colour::normal);
+            if (f_.groundToRed)
+                add("Ground time to the limit", minutes(*f_.groundToRed), "model", "Shut down before this rather than wait.");
+            add("Taxi", minutes(n_.warmUp.taxi.si()), "notes", "To the run-up point.");
+            break;
+        }
+        case Phase::runUp:
+            add("Run-up", minutes(n_.phase(phase).duration.value_or(Duration::si(300)).si()), "notes", "Idle, exercise, reference, magnetos, idle.");
+            if (s_.flight.hold.si() > 0)
+                add("Queue at the holding point", minutes(s_.flight.hold.si()), "yours", "Each minute of it is on the temperature gauge.");
+            break;
+        case Phase::takeOff:
+            ratingClock(p, ratingFor(n_, s_, phase), f_[phase].duration);
+            add("Power", fmt::format("{:.0f} % of rating", 100.0 * f_[phase].point.power.si() / std::max(1.0, f_.seaLevelPower.si())), "model", fmt::format("{} where the standard day at sea level gives {}.", format(f_[phase].point.power.si(), *n_.cockpit.power), format(f_.seaLevelPower.si(), *n_.cockpit.power)));
+            add("Standing, before it rolls", rpm(f_.staticRpm.si()), "model", "Rpm the propeller lets it reach at this boost with the brakes held.");
+            break;
+        case Phase::climb: {
+            ratingClock(p, ratingFor(n_, s_, phase), f_[phase].duration);
+            if (f_.gearChange)
+                add("Change to " + gearName(f_.gearChange->to), "in " + formatMinutesSeconds(f_.gearChange->time - start), height(f_.gearChange->height), fmt::format("Boost has fallen to {} at full throttle.", boost(f_.gearChange->boostBefore.si())));
+            add("Rate at first", format(roundTo(f_.firstRate.si(), 10 * 0.3048 / 60), *(n_.cockpit.height == units::metre.spec ? &units::detail::verticalSpeedTable[1] : units::feetPerMinute.spec)), "model", "At today's weight, air and grade.");
+            break;
+        }
+        case Phase::cruise: {
+            ratingClock(p, ratingFor(n_, s_, phase), f_[phase].duration);
+            add("Burn", format(f_.cruiseFuelFlow, fuelFlowUnit()), "model", "All engines, at this setting.");
+            add("True airspeed", speed(f_.cruiseTas), "model", "From the power and the drag that the notes' performance lines give.");
+            const double endurance = f_.cruiseFuelFlow > 0 ? f_.moments[f_[phase].firstMoment].fuel / f_.cruiseFuelFlow : 0.0;
+            add("Endurance from here", formatHoursMinutes(endurance) + " h", "model", "To dry tanks, at this burn.");
+            break;
+        }
+        case Phase::letDown:
+            add("Time down", minutes(f_[phase].duration), "model", "At the notes' rate.");
+            break;
+        case Phase::landing:
+            add("Circuit", minutes(f_[phase].duration), "notes", "From the end of the let-down to the wheels.");
+            break;
+        case Phase::stop:
+            add("Cool at idle", f_.coolDown > 0 ? minutes(f_.coolDown) : "cool when parked", "model", "After the taxi in, until under the figure.");
+            add("Scavenge", format(n_.stop.scavenge.si(), *units::second.spec), "notes", "The pumps empty the sump.");
+            break;
+        case Phase::writeUp:
+            break;
+        }
+        for (const auto& change : f_.tankChanges)
+            if (change.phase == phase)
+                add("Fuel to " + tankName(change.tank), change.time - start < 1.0 ? "at once" : "in " + formatHoursMinutes(change.time - start), change.ranDry ? "ran dry" : formatHoursMinutes(change.time),
+                    change.ranDry ? "The tank before it is empty." : "By the notes' order.", change.ranDry ? watch::Colour::red : watch::Colour::normal);
+        for (const auto& c : n_.phase(phase).clocks)
+            add(c.what, c.value, "notes", c.why);
+    }
+
+    [[nodiscard]] const UnitSpec& fuelFlowUnit() const {
+        using namespace units::detail;
+        return n_.cockpit.fuel == &volumeTable[1] ? volumeFlowTable[1] : n_.cockpit.fuel == &volumeTable[2] ? volumeFlowTable[2] : volumeFlowTable[0];
+    }
+
+    [[nodiscard]] std::string headline(Phase phase, const PhasePlan& p) const {
+        const auto burnt = fuel(p.fuel);
+        switch (phase) {
+        case Phase::walkRound:
+            return fmt::format("{} · engines cold at {}", minutes(p.duration), temperature(s_.day.oat));
+        case Phase::start:
+            return fmt::format("{} · {} · {}", order(), minutes(p.duration), burnt);
+        case Phase::warmUp:
+        case Phase::stop:
+        case Phase::runUp:
+            return fmt::format("{} · {}", minutes(p.duration), burnt);
+        case Phase::takeOff:
+            return fmt::format("grade {} · {} · {}", s_.fuelGrade, height(Length::si(s_.day.elevation.si())), burnt);
+        case Phase::climb: {
+            const auto top = height(Length::si(f_.moments[f_[phase].lastMoment].height));
+            return fmt::format("to {} · {} · {} · {}", top, ratingFor(n_, s_, phase).name, minutes(p.duration), burnt);
+        }
+        case Phase::cruise:
+            return fmt::format("at {} · {} · {} h · {}", height(Length::si(f_.moments[f_[phase].firstMoment].height)), ratingFor(n_, s_, phase).name, formatHoursMinutes(p.duration), burnt);
+        case Phase::letDown:
+        case Phase::landing:
+            return fmt::format("{} · {} · {}", s_.flight.to, minutes(p.duration), burnt);
+        case Phase::writeUp:
+            break;
+        }
+        return {};
+    }
+
+    void marks(Plan& plan) const {
+        const auto add = [&](double time, Phase phase, std::string text, watch::Colour colour = watch::Colour::normal) { plan.marks.push_back({time, phase, std::move(text), colour}); };
+        add(f_[Phase::start].start, Phase::start, "Start");
+        add(f_[Phase::runUp].start, Phase::runUp, "Run-up");
+        add(f_[Phase::takeOff].start, Phase::takeOff, "Take-off");
+        add(f_[Phase::climb].start, Phase::climb, "First reduction");
+        if (f_.gearChange)
+            add(f_.gearChange->time, Phase::climb, "Blower to " + gearName(f_.gearChange->to));
+        for (const auto& c : f_.tankChanges)
+            add(c.time, c.phase, "Fuel to " + tankName(c.tank), c.ranDry ? watch::Colour::red : watch::Colour::normal);
+        add(f_[Phase::letDown].start, Phase::letDown, "Let-down");
+        add(f_[Phase::stop].start, Phase::stop, "Cool and stop");
+        for (const auto& p : plan.phases)
+            if (p.worst != watch::Colour::normal)
+                add(p.start, p.phase, p.worstBecause, p.worst);
+        std::stable_sort(plan.marks.begin(), plan.marks.end(), [](const Mark& a, const Mark& b) { return a.time < b.time; });
+    }
+
+    const Aircraft& a_;
+    const TypeNotes& n_;
+    const Sortie& s_;
+    const Flown& f_;
+};
+} // namespace
+
+std::string flapText(double opening) {
+    struct Word {
+        double value;
+        const char* text;
+    };
+    static constexpr std::array<Word, 7> words{{{0.0, "shut"}, {0.25, "one quarter"}, {1.0 / 3, "one third"}, {0.5, "half"}, {2.0 / 3, "two thirds"}, {0.75, "three quarters"}, {1.0, "open"}}};
+    for (const auto& w : words)
+        if (std::abs(opening - w.value) < 0.012)
+            return w.text;
+    return fmt::format("{:.0f} % open", 100 * opening);
+}
+
+Dose primingDose(const StartNotes& notes, Temperature engine) {
+    const auto& table = notes.prime; // coldest first
+    const double t = engine.si();
+    if (table.empty())
+        return {};
+    double amount = table.back().dose;
+    Origin origin = Origin::notes;
+    if (t < table.front().at.si() - 0.01) {
+        origin = Origin::model;
+        amount = table.front().dose;
+        if (table.size() > 1)
+            amount += (table[0].dose - table[1].dose) / (table[1].at.si() - table[0].at.si()) * (table[0].at.si() - t);
+    } else {
+        for (std::size_t i = 1; i < table.size(); ++i)
+            if (t <= table[i].at.si()) {
+                const double x = (t - table[i - 1].at.si()) / (table[i].at.si() - table[i - 1].at.si());
+                amount = table[i - 1].dose + x * (table[i].dose - table[i - 1].dose);
+                origin = x < 0.001 || x > 0.999 ? Origin::notes : Origin::betweenNotes;
+                break;
+            }
+    }
+    return {std::ceil(amount - 0.25), origin};
+}
+
+Plan makePlan(const Aircraft& aircraft, const Sortie& sortie) {
+    const Flown flown = fly(aircraft, sortie);
+    return Describer(aircraft, sortie, flown).run();
+}
+
+Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flown& today, Phase phase) {
+    Comparison out;
+    if (phase != Phase::takeOff && phase != Phase::climb && phase != Phase::cruise)
+        return out;
+    const TypeNotes& n = aircraft.notes;
+    std::vector<Flown> others;
+    out.columns = {"today", "+20 °C"};
+    Sortie hot = sortie;
+    hot.day.oat = Temperature::si(std::min(333.0, sortie.day.oat.si() + 20.0));
+    others.push_back(fly(aircraft, hot));
+    const auto grade = std::find(n.fuel.grades.begin(), n.fuel.grades.end(), sortie.fuelGrade);
+    if (grade != n.fuel.grades.end() && n.fuel.grades.size() > 1) {
+        Sortie lower = sortie;
+        lower.fuelGrade = grade + 1 != n.fuel.grades.end() ? *(grade + 1) : n.fuel.grades.front();
+        out.columns.push_back("grade " + lower.fuelGrade);
+        others.push_back(fly(aircraft, lower));
+    }
+    const auto row = [&](std::string what, auto text) {
+        Comparison::Row r{std::move(what), {}, {}};
+        const auto cell = [&](const Flown& f) {
+            auto [shown, colour] = text(f);
+            r.cells.push_back(std::move(shown));
+            r.colours.push_back(colour);
+        };
+        cell(today);
+        for (const auto& f : others)
+            cell(f);
+        out.rows.push_back(std::move(r));
+    };
+    using Cell = std::pair<std::string, watch::Colour>;
+    const auto plain = [](std::string text) { return Cell{std::move(text), watch::Colour::normal}; };
+    const double step = n.cockpit.height == units::foot.spec ? 30.48 : 10.0;
+    const Gauge metal = n.engine.cooling == Cooling::air ? Gauge::headTemperature : Gauge::coolantTemperature;
+    const auto highest = [&](const Flown& f) {
+        double most = 0.0;
+        for (std::size_t i = f[phase].firstMoment; i <= f[phase].lastMoment; ++i)
+            most = std::max(most, f.moments[i].metal);
+        return Cell{format(most, n.unitOf(metal)), watch::judge(n, metal, phase, most).colour};
+    };
+    if (phase == Phase::takeOff) {
+        row("boost", [&](const Flown& f) { return plain(format(f[phase].point.manifoldPressure.si(), n.unitOf(Gauge::boost))); });
+        row("power", [&](const Flown& f) { return plain(format(f[phase].point.power.si(), *n.cockpit.power)); });
+        row("standing rpm", [&](const Flown& f) { return plain(format(roundTo(f.staticRpm.si(), 10.0 / 60), *units::rpm.spec)); });
+    }
+    if (phase == Phase::climb) {
+        row("time", [&](const Flown& f) { return plain(fmt::format("{:.0f} min", f[phase].duration / 60)); });
+        row("fuel", [&](const Flown& f) { return plain(format(f[phase].fuel, *n.cockpit.fuel)); });
+        row("change at", [&](const Flown& f) { return plain(f.gearChange ? format(roundTo(f.gearChange->height.si(), step), *n.cockpit.height) : "no change"); });
+    }
+    if (phase == Phase::cruise) {
+        row("power", [&](const Flown& f) { return plain(format(f[phase].point.power.si(), *n.cockpit.power)); });
+        row("true airspeed", [&](const Flown& f) { return plain(format(f.cruiseTas.si(), *n.cockpit.speed)); });
+        row("fuel", [&](const Flown& f) { return plain(format(f[phase].fuel, *n.cockpit.fuel)); });
+    }
+    row(n.engine.cooling == Cooling::air ? "heads, highest" : "coolant, highest", highest);
+    return out;
+}
+
+} // namespace amber::plan

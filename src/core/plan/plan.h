@@ -1,0 +1,109 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "plan/flown.h"
+#include <map>
+#include <string>
+#include <vector>
+
+namespace amber::plan {
+
+/// One line of the Set column.
+struct SetLine {
+    std::string stepId;
+    std::string what;
+    std::string value; ///< in the cockpit's own units and words
+    Origin origin = Origin::notes;
+    std::string at;    ///< when, if not at once
+    std::string sense; ///< how the lever moves
+    bool reversed = false;
+    std::string why, skipped, job;
+    std::vector<School> schools; ///< their settings filled in
+    int school = -1;             ///< the one in force
+    bool open = false;           ///< the pilot may choose
+};
+
+/// One gauge of the Expect column.
+struct ExpectLine {
+    Gauge gauge = Gauge::rpm;
+    std::string title;
+    double value = 0.0; ///< SI
+    std::string text;   ///< in the gauge's unit
+    std::string moment; ///< "highest", "at the end"
+    Origin origin = Origin::model;
+    Band band;
+    std::pair<double, double> scale{0.0, 1.0}; ///< SI, ends of the drawn dial
+    watch::Judgement judgement;
+};
+
+/// One line of the Clock column.
+struct ClockLine {
+    std::string what, value;
+    std::string remark; ///< origin mark or height
+    std::string why;
+    watch::Colour colour = watch::Colour::normal;
+};
+
+/// A figure under today's and other conditions, side by side.
+struct Comparison {
+    std::vector<std::string> columns; ///< first "today"
+    struct Row {
+        std::string what;
+        std::vector<std::string> cells;
+        std::vector<watch::Colour> colours;
+    };
+    std::vector<Row> rows;
+};
+
+struct PhasePlan {
+    Phase phase = Phase::walkRound;
+    std::string headline; ///< "to 14,000 ft · rated power · 23 min · 44 US gal"
+    double start = 0.0, duration = 0.0; ///< s
+    double fuel = 0.0;                  ///< m³
+    std::vector<SetLine> set;
+    std::vector<ExpectLine> expect;
+    std::vector<ClockLine> clocks;
+    std::vector<std::string> cautions;
+    std::vector<Remark> remarks;
+    watch::Colour worst = watch::Colour::normal;
+    std::string worstBecause; ///< the sentence of the worst thing in it
+};
+
+/// A point on the score where something must be done.
+struct Mark {
+    double time = 0.0;
+    Phase phase = Phase::start;
+    std::string text;
+    watch::Colour colour = watch::Colour::normal;
+};
+
+/// The plan: everything that screen, card and export show of a sortie.
+struct Plan {
+    std::string title;
+    std::string aircraft; ///< Lorimer L.4 "HR-K", Mark B
+    std::string route;
+    std::string dayLine; ///< field pressure, pressure and density altitude, ISA deviation
+    std::vector<PhasePlan> phases;
+    std::vector<Mark> marks;
+    Flown flown;
+
+    [[nodiscard]] const PhasePlan& operator[](Phase p) const { return phases[static_cast<std::size_t>(p)]; }
+};
+
+/// The plan of a sortie: a pure function of aircraft and sortie, under 5 ms for the four-engined type.
+Plan makePlan(const Aircraft& aircraft, const Sortie& sortie);
+
+/// Take-off, climb or cruise today, twenty degrees hotter, and on the next lower grade; empty for other phases.
+Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flown& today, Phase phase);
+
+/// A dose for an engine at this temperature by the notes' table: at an entry notes, between entries between notes; colder
+/// than the table follows its last slope and is marked model, warmer takes the last entry.
+struct Dose {
+    double amount = 0.0; ///< rounded up to whole strokes or seconds
+    Origin origin = Origin::notes;
+};
+Dose primingDose(const StartNotes& notes, Temperature engine);
+
+/// "shut", "one third", "open", "40 % open".
+std::string flapText(double opening);
+
+} // namespace amber::plan

@@ -1,0 +1,124 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "plan/plan_export.h"
+#include "units/text.h"
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+
+namespace amber::plan {
+
+std::string csvField(const std::string& text) {
+    if (text.find_first_of(",\"\n\r") == std::string::npos)
+        return text;
+    std::string out = "\"";
+    for (const char c : text) {
+        if (c == '"')
+            out += '"';
+        out += c;
+    }
+    return out + "\"";
+}
+
+std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan& plan) {
+    using json = nlohmann::ordered_json;
+    const Flown& f = plan.flown;
+    json root;
+    root["format"] = 1;
+    root["title"] = plan.title;
+    root["aircraft"] = plan.aircraft;
+    root["route"] = plan.route;
+    root["day"] = {{"field", sortie.day.field},
+                   {"elevation_m", sortie.day.elevation.si()},
+                   {"qnh_hPa", sortie.day.qnh.si() / 100},
+                   {"oat_C", sortie.day.oat.si() - 273.15},
+                   {"dew_point_C", sortie.day.dewPoint.si() - 273.15},
+                   {"field_pressure_hPa", sortie.day.fieldPressure().si() / 100},
+                   {"pressure_altitude_m", sortie.day.pressureAltitude().si()},
+                   {"density_altitude_m", sortie.day.densityAltitude().si()}};
+    root["fuel"] = {{"grade", sortie.fuelGrade}, {"at_start_l", f.fuelAtStart * 1000}, {"at_end_l", f.fuelAtEnd * 1000}};
+    root["weight_kg"] = sortie.weight.si();
+    root["total_time_s"] = f.totalTime();
+    for (const auto& p : plan.phases) {
+        json phase{{"phase", keyOf(p.phase)}, {"headline", p.headline}, {"start_s", p.start}, {"duration_s", p.duration}, {"fuel_l", p.fuel * 1000}, {"colour", watch::wordOf(p.worst)}, {"because", p.worstBecause}};
+        phase["set"] = json::array();
+        for (const auto& s : p.set) {
+            json line{{"what", s.what}, {"value", s.value}, {"origin", markOf(s.origin)}};
+            if (!s.at.empty())
+                line["at"] = s.at;
+            if (s.school >= 0)
+                line["school"] = s.schools[static_cast<std::size_t>(s.school)].name;
+            line["why"] = s.why;
+            phase["set"].push_back(std::move(line));
+        }
+        phase["expect"] = json::array();
+        for (const auto& e : p.expect)
+            phase["expect"].push_back({{"gauge", nameOf(e.gauge).key}, {"value", e.text}, {"si", e.value}, {"moment", e.moment}, {"origin", markOf(e.origin)}, {"colour", watch::wordOf(e.judgement.colour)}, {"sentence", e.judgement.sentence}});
+        phase["clock"] = json::array();
+        for (const auto& c : p.clocks)
+            phase["clock"].push_back({{"what", c.what}, {"value", c.value}, {"remark", c.remark}, {"colour", watch::wordOf(c.colour)}});
+        phase["cautions"] = p.cautions;
+        phase["remarks"] = json::array();
+        for (const auto& r : p.remarks)
+            phase["remarks"].push_back({{"colour", watch::wordOf(r.colour)}, {"sentence", r.sentence}});
+        root["phases"].push_back(std::move(phase));
+    }
+    const auto& t = f[Phase::takeOff];
+    root["take_off"] = {{"boost_kPa", t.point.manifoldPressure.si() / 1000}, {"power_kW", t.point.power.si() / 1000}, {"static_rpm", f.staticRpm.si() * 60}, {"full_throttle", t.point.fullThrottle}};
+    json climb{{"minutes", f[Phase::climb].duration / 60}, {"fuel_l", f[Phase::climb].fuel * 1000}, {"distance_km", f[Phase::climb].distance / 1000}, {"reached", f.reachedHeight}};
+    if (f.gearChange)
+        climb["gear_change_m"] = f.gearChange->height.si();
+    root["climb"] = std::move(climb);
+    root["cruise"] = {{"tas_m_s", f.cruiseTas.si()}, {"fuel_flow_l_h", f.cruiseFuelFlow * 3.6e6}, {"power_kW", f[Phase::cruise].point.power.si() / 1000}};
+    json series = json::array();
+    for (const auto& m : f.moments)
+        series.push_back({{"t_s", m.time},
+                          {"rpm", m.rpm * 60},
+                          {"manifold_pressure_kPa", m.boost / 1000},
+                          {"height_m", m.height},
+                          {aircraft.notes.engine.cooling == Cooling::air ? "head_C" : "coolant_C", m.metal - 273.15},
+                          {"oil_C", m.oil - 273.15},
+                          {"oil_pressure_kPa", m.oilPressure / 1000},
+                          {"fuel_l", m.fuel * 1000}});
+    root["series"] = std::move(series);
+    json marks = json::array();
+    for (const auto& m : plan.marks)
+        marks.push_back({{"t_s", m.time}, {"phase", keyOf(m.phase)}, {"text", m.text}, {"colour", watch::wordOf(m.colour)}});
+    root["marks"] = std::move(marks);
+    return root.dump(2, ' ', false, json::error_handler_t::replace) + "\n";
+}
+
+std::string planCsv(const Plan& plan) {
+    std::string out = "phase,kind,what,value,origin,colour\n";
+    const auto row = [&](const PhasePlan& p, const char* kind, const std::string& what, const std::string& value, std::string_view origin, watch::Colour colour) {
+        out += fmt::format("{},{},{},{},{},{}\n", keyOf(p.phase), kind, csvField(what), csvField(value), origin, watch::wordOf(colour));
+    };
+    for (const auto& p : plan.phases) {
+        for (const auto& s : p.set)
+            row(p, "set", s.what, s.value, markOf(s.origin), watch::Colour::normal);
+        for (const auto& e : p.expect)
+            row(p, "expect", e.title, e.text, markOf(e.origin), e.judgement.colour);
+        for (const auto& c : p.clocks)
+            row(p, "clock", c.what, c.value, csvField(c.remark), c.colour);
+    }
+    return out;
+}
+
+std::string planText(const Plan& plan) {
+    std::string out = fmt::format("{}\n{}\n{}\n{}\n", plan.title, plan.aircraft, plan.route, plan.dayLine);
+    for (const auto& p : plan.phases) {
+        out += fmt::format("\n{} {}  {}\n", formatHoursMinutes(p.start), titleOf(p.phase), p.headline);
+        for (const auto& c : p.cautions)
+            out += fmt::format("  !  {}\n", c);
+        int number = 1;
+        for (const auto& s : p.set)
+            out += fmt::format("  {:>2} {:<22} {}  [{}]\n", number++, s.what, s.value, markOf(s.origin));
+        for (const auto& e : p.expect)
+            out += fmt::format("     {:<22} {:<14} {}  [{}]{}\n", e.title, e.text, e.moment, markOf(e.origin), e.judgement.colour == watch::Colour::normal ? "" : fmt::format("  {}: {}", watch::wordOf(e.judgement.colour), e.judgement.sentence));
+        for (const auto& c : p.clocks)
+            out += fmt::format("     {:<22} {:<14} {}\n", c.what, c.value, c.remark);
+        for (const auto& r : p.remarks)
+            out += fmt::format("  {}: {}\n", watch::wordOf(r.colour), r.sentence);
+    }
+    return out;
+}
+
+} // namespace amber::plan

@@ -1,0 +1,235 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "plan/sortie.h"
+#include "air/atmosphere.h"
+#include "engine/fuel_grade.h"
+#include "notes/table_reader.h"
+#include <algorithm>
+#include <fmt/format.h>
+
+namespace amber {
+namespace {
+using document::Node;
+using document::TableReader;
+
+/// Ranges a day can have; outside them a figure is a slip.
+void checkDay(TableReader& t, const air::Day& day) {
+    const auto within = [&](const char* key, double value, double low, double high, const char* remedy) {
+        if (!(value >= low && value <= high))
+            t.problem(t.line(key), fmt::format("day.{} is out of range", key), remedy);
+    };
+    within("elevation", day.elevation.si(), -430, 5500, "Between −1,400 and 18,000 ft is expected");
+    within("qnh", day.qnh.si(), 85000, 110000, "Between 850 and 1,100 hPa is expected");
+    within("oat", day.oat.si(), 213.15, 333.15, "Between −60 and 60 °C is expected");
+    within("dew_point", day.dewPoint.si(), 173.15, 323.15, "Between −100 and 50 °C is expected");
+}
+
+air::Day readDay(TableReader t) {
+    air::Day day;
+    day.field = t.text("field", true);
+    day.elevation = t.quantity<Dimension::length>("elevation", true).value_or(Length{});
+    day.qnh = t.quantity<Dimension::pressure>("qnh", true).value_or(day.qnh);
+    day.oat = t.quantity<Dimension::temperature>("oat", true).value_or(day.oat);
+    day.dewPoint = t.quantity<Dimension::temperature>("dew_point", true).value_or(day.dewPoint);
+    const int windFrom = static_cast<int>(t.number("wind_from", 0, 360).value_or(0));
+    day.wind = {windFrom, t.quantity<Dimension::speed>("wind_speed").value_or(Speed{})};
+    if (day.wind.speed.si() < 0 || day.wind.speed.si() > 100) {
+        t.problem(t.line("wind_speed"), "day.wind_speed is out of range", "Between 0 and 190 kt is expected");
+        day.wind.speed = Speed{};
+    }
+    checkDay(t, day);
+    t.finish();
+    return day;
+}
+} // namespace
+
+SortieReading readSortie(std::string_view text, const std::string& file) {
+    SortieReading out;
+    const auto root = document::parse(text, file, out.problems);
+    if (!root)
+        return out;
+    TableReader t(*root, "", file, out.problems);
+    Sortie s;
+    t.number("format", 1, 1, true);
+    s.title = t.text("title");
+    if (auto a = t.table("airframe", true)) {
+        s.airframe.notes = a->text("notes", true);
+        s.airframe.variant = a->text("variant");
+        s.airframe.registration = a->text("registration");
+        for (const auto& [position, node] : a->members("extra_prime")) {
+            if (node->kind == Node::Kind::number && node->number >= -20 && node->number <= 20)
+                s.airframe.extraPrime[position] = node->number;
+            else
+                a->problem(node->line, fmt::format("airframe.extra_prime.{} is not a dose", position), "Write a number between −20 and 20");
+        }
+        a->finish();
+    }
+    if (auto day = t.table("day", true))
+        s.day = readDay(*day);
+    if (auto load = t.table("load", true)) {
+        s.fuelGrade = load->text("grade", true);
+        s.weight = load->quantity<Dimension::mass>("weight", true).value_or(Mass::si(1000));
+        for (const auto& [tank, node] : load->members("tanks")) {
+            const auto volume = node->kind == Node::Kind::text ? read<Dimension::volume>(node->text) : Result<Volume>(Failure{"it needs its unit, in quotes"});
+            if (volume && volume.value().si() >= 0)
+                s.contents[tank] = volume.value();
+            else
+                load->problem(node->line, fmt::format("load.tanks.{}: {}", tank, volume ? "less than nothing" : volume.error()), "Write it as \"120 US gal\"");
+        }
+        load->finish();
+    }
+    if (auto f = t.table("flight", true)) {
+        s.flight.over = f->text("over");
+        s.flight.to = f->text("to", true);
+        s.flight.toElevation = f->quantity<Dimension::length>("to_elevation", true).value_or(Length{});
+        s.flight.cruiseHeight = f->quantity<Dimension::length>("cruise_height", true).value_or(s.flight.cruiseHeight);
+        s.flight.climbRating = f->text("climb_rating");
+        s.flight.cruiseRating = f->text("cruise_rating");
+        s.flight.distance = f->quantity<Dimension::distance>("distance", true).value_or(Distance{});
+        s.flight.hold = f->quantity<Dimension::duration>("hold", false, units::minute.spec).value_or(Duration{});
+        const auto range = [&](const char* key, double value, double low, double high, const char* remedy) {
+            if (!(value >= low && value <= high))
+                f->problem(f->line(key), fmt::format("flight.{} is out of range", key), remedy);
+        };
+        range("cruise_height", s.flight.cruiseHeight.si(), 0, 15000, "Between 0 and 49,000 ft is expected");
+        range("to_elevation", s.flight.toElevation.si(), -430, 5500, "Between −1,400 and 18,000 ft is expected");
+        range("distance", s.flight.distance.si(), 0, 1e7, "Between 0 and 5,400 nm is expected");
+        range("hold", s.flight.hold.si(), 0, 7200, "Between 0 and 120 minutes is expected");
+        f->finish();
+    }
+    for (const auto& [step, node] : t.members("choices")) {
+        if (node->kind == Node::Kind::text)
+            s.choices[step] = node->text;
+        else
+            t.problem(node->line, fmt::format("choices.{} must be the name of a school", step), "Put it in quotes");
+    }
+    t.finish();
+    std::stable_sort(out.problems.begin(), out.problems.end(), [](const Problem& a, const Problem& b) { return a.line < b.line; });
+    if (out.problems.empty())
+        out.sortie = std::move(s);
+    return out;
+}
+
+SortieReading readSortieFile(const std::string& path) {
+    SortieReading out;
+    const auto text = document::readFile(path, out.problems);
+    if (!text)
+        return out;
+    return readSortie(*text, path);
+}
+
+Problems checkSortie(const Sortie& sortie, const TypeNotes& notes, const std::string& file) {
+    Problems out;
+    const auto say = [&](std::string what, std::string remedy) { out.push_back({file, 0, std::move(what), std::move(remedy)}); };
+    for (const auto& [field, key] : {std::pair{"climb_rating", sortie.flight.climbRating}, std::pair{"cruise_rating", sortie.flight.cruiseRating}})
+        if (!key.empty() && !notes.rating(key)) {
+            std::string keys;
+            for (const auto& r : notes.ratings)
+                keys += (keys.empty() ? "" : ", ") + r.key;
+            say(fmt::format("flight.{}: the {} has no rating \"{}\"", field, notes.name, key), "Use one of: " + keys);
+        }
+    if (std::find(notes.fuel.grades.begin(), notes.fuel.grades.end(), sortie.fuelGrade) == notes.fuel.grades.end() && !engine::gradeNumber(sortie.fuelGrade))
+        say(fmt::format("load.grade \"{}\" is not a fuel grade", sortie.fuelGrade), fmt::format("Use one of: {}", fmt::join(notes.fuel.grades, ", ")));
+    if (sortie.weight < notes.emptyWeight || sortie.weight > notes.maxWeight)
+        say(fmt::format("load.weight {} is not between empty and greatest weight", format(sortie.weight.si(), *notes.cockpit.weight)),
+            fmt::format("The {} flies between {} and {}", notes.name, format(notes.emptyWeight.si(), *notes.cockpit.weight), format(notes.maxWeight.si(), *notes.cockpit.weight)));
+    for (const auto& [id, volume] : sortie.contents) {
+        const auto tank = std::find_if(notes.fuel.tanks.begin(), notes.fuel.tanks.end(), [&](const Tank& t) { return t.id == id; });
+        if (tank == notes.fuel.tanks.end())
+            say(fmt::format("load.tanks: the {} has no tank \"{}\"", notes.name, id), "Use the id of a tank in the notes");
+        else if (volume.si() > tank->capacity.si() * 1.0001)
+            say(fmt::format("load.tanks.{}: {} is more than the tank holds", id, format(volume.si(), *notes.cockpit.fuel)), fmt::format("It holds {}", format(tank->capacity.si(), *notes.cockpit.fuel)));
+    }
+    for (const auto& [id, dose] : sortie.airframe.extraPrime)
+        if (std::none_of(notes.positions.begin(), notes.positions.end(), [&](const Position& p) { return p.id == id; }))
+            say(fmt::format("airframe.extra_prime: the {} has no position \"{}\"", notes.name, id), "Use the id of an engine position");
+    const Length above = sortie.day.pressureAltitudeOf(sortie.flight.cruiseHeight);
+    if (sortie.flight.cruiseHeight < sortie.day.elevation || sortie.flight.cruiseHeight < sortie.flight.toElevation || above.si() > 15000)
+        say("flight.cruise_height is below one of the fields", "Choose a height above both fields");
+    for (const auto& [key, school] : sortie.choices) {
+        const auto slash = key.find('/');
+        const auto phase = phaseFromKey(key.substr(0, slash));
+        const Step* step = nullptr;
+        if (phase && slash != std::string::npos)
+            for (const auto& s : notes.phase(*phase).steps)
+                if (s.id == key.substr(slash + 1))
+                    step = &s;
+        if (!step)
+            say(fmt::format("choices: there is no step \"{}\"", key), "Write phase/step as the notes name them, for example \"start/propeller\"");
+        else if (std::none_of(step->schools.begin(), step->schools.end(), [&](const School& s) { return s.name == school; }))
+            say(fmt::format("choices.{}: there is no school \"{}\"", key, school), "Use the name of a school of that step");
+        else if (!step->open)
+            say(fmt::format("choices.{}: the notes do not leave this open", key), "Take the choice out");
+    }
+    return out;
+}
+
+namespace {
+/// Text as a TOML basic string.
+std::string quoted(const std::string& text) {
+    std::string out = "\"";
+    for (const char c : text) {
+        const auto u = static_cast<unsigned char>(c);
+        if (c == '"' || c == '\\')
+            (out += '\\') += c;
+        else if (u < 0x20 || u == 0x7f)
+            out += fmt::format("\\u{:04x}", u);
+        else
+            out += c;
+    }
+    return out + "\"";
+}
+
+std::string figure(double si, const UnitSpec& unit) { return fmt::format("\"{:.9g} {}\"", (si - unit.offset) / unit.scale, unit.symbol); }
+} // namespace
+
+std::string writeSortie(const Sortie& s, const Cockpit& c) {
+    std::string out = "# Amber Throttle sortie\nformat = 1\n";
+    const auto line = [&](std::string_view key, const std::string& value) { out += fmt::format("{} = {}\n", key, value); };
+    const auto optional = [&](std::string_view key, const std::string& value) {
+        if (!value.empty())
+            line(key, quoted(value));
+    };
+    optional("title", s.title);
+    out += "\n[airframe]\n";
+    line("notes", quoted(s.airframe.notes));
+    optional("variant", s.airframe.variant);
+    optional("registration", s.airframe.registration);
+    if (!s.airframe.extraPrime.empty()) {
+        out += "[airframe.extra_prime]\n";
+        for (const auto& [position, dose] : s.airframe.extraPrime)
+            line(quoted(position), fmt::format("{:.9g}", dose));
+    }
+    out += "\n[day]\n";
+    line("field", quoted(s.day.field));
+    line("elevation", figure(s.day.elevation.si(), *c.height));
+    line("qnh", figure(s.day.qnh.si(), *units::hPa.spec));
+    line("oat", figure(s.day.oat.si(), *units::celsius.spec));
+    line("dew_point", figure(s.day.dewPoint.si(), *units::celsius.spec));
+    line("wind_from", std::to_string(s.day.wind.fromDegrees));
+    line("wind_speed", figure(s.day.wind.speed.si(), *units::knot.spec));
+    out += "\n[load]\n";
+    line("grade", quoted(s.fuelGrade));
+    line("weight", figure(s.weight.si(), *c.weight));
+    if (!s.contents.empty()) {
+        out += "[load.tanks]\n";
+        for (const auto& [tank, volume] : s.contents)
+            line(quoted(tank), figure(volume.si(), *c.fuel));
+    }
+    out += "\n[flight]\n";
+    optional("over", s.flight.over);
+    line("to", quoted(s.flight.to));
+    line("to_elevation", figure(s.flight.toElevation.si(), *c.height));
+    line("cruise_height", figure(s.flight.cruiseHeight.si(), *c.height));
+    optional("climb_rating", s.flight.climbRating);
+    optional("cruise_rating", s.flight.cruiseRating);
+    line("distance", figure(s.flight.distance.si(), *c.distance));
+    line("hold", figure(s.flight.hold.si(), *units::minute.spec));
+    if (!s.choices.empty()) {
+        out += "\n[choices]\n";
+        for (const auto& [step, school] : s.choices)
+            line(quoted(step), quoted(school));
+    }
+    return out;
+}
+
+} // namespace amber

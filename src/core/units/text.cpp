@@ -1,0 +1,131 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "units/text.h"
+#include "units/unit_table.h"
+#include <cctype>
+#include <charconv>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace amber {
+namespace {
+constexpr std::string_view unicodeMinus = "\xE2\x88\x92";
+constexpr std::string_view noBreakSpace = "\xC2\xA0";
+
+std::string_view trimmed(std::string_view text) {
+    while (!text.empty()) {
+        if (std::isspace(static_cast<unsigned char>(text.front())))
+            text.remove_prefix(1);
+        else if (text.starts_with(noBreakSpace))
+            text.remove_prefix(noBreakSpace.size());
+        else
+            break;
+    }
+    while (!text.empty() && std::isspace(static_cast<unsigned char>(text.back())))
+        text.remove_suffix(1);
+    return text;
+}
+
+bool isDigit(char c) { return c >= '0' && c <= '9'; }
+} // namespace
+
+Result<double> readNumber(std::string_view text, std::string_view& rest) {
+    text = trimmed(text);
+    const std::string shown(text.substr(0, 40));
+    bool negative = false;
+    if (text.starts_with(unicodeMinus)) {
+        negative = true;
+        text.remove_prefix(unicodeMinus.size());
+    } else if (!text.empty() && (text.front() == '-' || text.front() == '+')) {
+        negative = text.front() == '-';
+        text.remove_prefix(1);
+    }
+    std::string digits;
+    std::size_t at = 0, sinceComma = 0;
+    bool point = false, comma = false;
+    for (; at < text.size() && digits.size() < 40; ++at) {
+        const char c = text[at];
+        if (isDigit(c)) {
+            digits += c;
+            ++sinceComma;
+        } else if (c == '.' && !point) {
+            if (comma && sinceComma != 3)
+                break;
+            digits += c;
+            point = true;
+        } else if (c == ',' && !point && !digits.empty() && at + 1 < text.size() && isDigit(text[at + 1])) {
+            if (comma && sinceComma != 3)
+                break;
+            comma = true;
+            sinceComma = 0;
+        } else {
+            break;
+        }
+    }
+    if (digits.empty() || digits == ".")
+        return Failure{fmt::format("\"{}\" does not begin with a number", shown)};
+    if (comma && !point && sinceComma != 3)
+        return Failure{fmt::format("\"{}\": a comma separates thousands here; write a decimal with a point", shown)};
+    double value = 0.0;
+    const auto read = std::from_chars(digits.data(), digits.data() + digits.size(), value);
+    if (read.ec != std::errc{} || !std::isfinite(value))
+        return Failure{fmt::format("\"{}\" is not a number that can be used", shown)};
+    rest = trimmed(text.substr(at));
+    return negative ? -value : value;
+}
+
+Result<Written> readQuantity(Dimension dimension, std::string_view text, const UnitSpec* assumed) {
+    std::string_view rest;
+    const auto number = readNumber(text, rest);
+    if (!number)
+        return Failure{number.error()};
+    const UnitSpec* unit = rest.empty() ? assumed : findUnit(dimension, rest);
+    if (!unit) {
+        std::string choices;
+        for (const auto& u : unitsOf(dimension))
+            choices += (choices.empty() ? "" : ", ") + std::string(u.symbol);
+        if (rest.empty())
+            return Failure{fmt::format("{} needs its unit: one of {}", nameOf(dimension), choices)};
+        return Failure{
+            fmt::format("\"{}\" is not a unit of {}: use one of {}", rest.substr(0, 20), nameOf(dimension), choices)};
+    }
+    return Written{number.value() * unit->scale + unit->offset, unit};
+}
+
+std::string formatNumber(double value, int decimals, bool showSign) {
+    if (!std::isfinite(value))
+        return "—";
+    std::string text = fmt::format("{:.{}f}", std::abs(value), decimals);
+    if (const auto point = text.find('.'); point != std::string::npos) {
+        while (text.back() == '0')
+            text.pop_back();
+        if (text.back() == '.')
+            text.pop_back();
+    }
+    const bool zero = text.find_first_not_of("0.") == std::string::npos;
+    const auto point = text.find('.');
+    for (auto at = static_cast<long>(point == std::string::npos ? text.size() : point) - 3; at > 0; at -= 3)
+        text.insert(static_cast<std::size_t>(at), ",");
+    if (value < 0 && !zero)
+        return std::string(unicodeMinus) + text;
+    return showSign ? "+" + text : text;
+}
+
+std::string formatValue(double si, const UnitSpec& unit, int decimals) {
+    return formatNumber((si - unit.offset) / unit.scale, decimals < 0 ? unit.decimals : decimals, unit.showSign);
+}
+
+std::string format(double si, const UnitSpec& unit, int decimals) {
+    return formatValue(si, unit, decimals) + " " + std::string(unit.symbol);
+}
+
+std::string formatHoursMinutes(double seconds) {
+    const long minutes = std::lround(std::max(0.0, seconds) / 60.0);
+    return fmt::format("{}:{:02}", minutes / 60, minutes % 60);
+}
+
+std::string formatMinutesSeconds(double seconds) {
+    const long whole = std::lround(std::max(0.0, seconds));
+    return fmt::format("{}:{:02}", whole / 60, whole % 60);
+}
+
+} // namespace amber

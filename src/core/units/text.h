@@ -1,0 +1,48 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "units/quantity.h"
+#include "units/result.h"
+#include <string>
+#include <string_view>
+
+namespace amber {
+
+/// A number read together with the unit it was written in.
+struct Written {
+    double si;
+    const UnitSpec* unit;
+};
+
+/// Reads a bare number the way people write it: "27,400", "−5", "+8", "15.5". Finite only.
+/// @return the number, and in `rest` what follows it; an error for no number, NaN, infinity or misplaced commas.
+Result<double> readNumber(std::string_view text, std::string_view& rest);
+
+/// Reads "39 inHg", "+8 lb", "6 °C", "27,400 lb". @param assumed the unit of a bare number; nullptr makes a unit compulsory.
+/// @return the SI value and the unit, or an error that names the units that would do.
+Result<Written> readQuantity(Dimension dimension, std::string_view text, const UnitSpec* assumed = nullptr);
+
+template <Dimension D>
+Result<Quantity<D>> read(std::string_view text, const UnitSpec* assumed = nullptr) {
+    auto written = readQuantity(D, text, assumed);
+    if (!written)
+        return Failure{written.error()};
+    return Quantity<D>::si(written.value().si);
+}
+
+/// A number with thousands separators and at most `decimals` decimals; a trailing ".0" is dropped.
+std::string formatNumber(double value, int decimals, bool showSign = false);
+/// "39 inHg", "+8 lbf/in²", "2,350 rpm", rounded to what the gauge can show. @param decimals overrides the unit's own.
+std::string format(double si, const UnitSpec& unit, int decimals = -1);
+/// The same without the unit.
+std::string formatValue(double si, const UnitSpec& unit, int decimals = -1);
+
+template <Dimension D>
+std::string format(Quantity<D> quantity, Unit<D> unit, int decimals = -1) {
+    return format(quantity.si(), *unit.spec, decimals);
+}
+/// Elapsed or clock time: "0:46" (h:mm). @param seconds 0 or more
+std::string formatHoursMinutes(double seconds);
+/// A stretch of minutes and seconds: "7:40".
+std::string formatMinutesSeconds(double seconds);
+
+} // namespace amber
