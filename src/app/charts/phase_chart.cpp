@@ -54,6 +54,10 @@ struct PhaseChart::Impl {
     void ticks() {
         plot->xAxis->setTicker(roundTicks(plot->xAxis->range().lower, plot->xAxis->range().upper, std::max(3, plot->width() / 110)));
         plot->yAxis->setTicker(roundTicks(plot->yAxis->range().lower, plot->yAxis->range().upper, std::max(3, plot->height() / 44)));
+        for (auto* axis : {plot->xAxis, plot->yAxis}) {
+            const double step = qSharedPointerCast<QCPAxisTickerFixed>(axis->ticker())->tickStep();
+            axis->setNumberPrecision(step >= 0.999 ? 0 : step >= 0.0999 ? 1 : 2);
+        }
         plot->xAxis2->setTicker(plot->xAxis->ticker());
         plot->yAxis2->setTicker(plot->yAxis->ticker());
     }
@@ -90,8 +94,8 @@ struct PhaseChart::Impl {
         yUnit = q(std::string(b.symbol));
         xDecimals = 0;
         yDecimals = 1;
-        title = tr("Boost against pressure altitude at %1").arg(q(format(setting.rpm, units::rpm)));
-        dressPlot(*plot, tr("pressure altitude, %1").arg(xUnit), tr("boost, %1").arg(yUnit));
+        title = tr("Boost, %1, against pressure altitude, %2, at %3").arg(yUnit, xUnit, q(format(setting.rpm, units::rpm)));
+        dressPlot(*plot);
         const double chosen = setting.boost ? setting.boost->si() : standardPressure;
         double low = chosen, high = chosen;
         for (const auto& p : picture.planned) {
@@ -110,8 +114,9 @@ struct PhaseChart::Impl {
             const auto& p = picture.fullThrottleHeights[i];
             addRing(*plot, shown(p.x, h), shown(p.y, b), c.ink, c.sheet);
             const bool right = shown(p.x, h) > 0.72 * shown(picture.top, h);
-            addText(*plot, shown(p.x, h), shown(p.y, b), tr("%1full throttle %2").arg(picture.heightGears[i].empty() ? QString() : q(picture.heightGears[i]) + QStringLiteral(": "), q(format(std::round(p.x / 30.48) * 30.48, h))),
+            auto* label = addText(*plot, shown(p.x, h), shown(p.y, b), tr("%1full throttle %2").arg(picture.heightGears[i].empty() ? QString() : q(picture.heightGears[i]) + QStringLiteral(": "), q(format(std::round(p.x / 30.48) * 30.48, h))),
                     Qt::AlignBottom | (right ? Qt::AlignRight : Qt::AlignLeft), c.ink);
+            label->setPadding(QMargins(7, 3, 7, 3 + 15 * static_cast<int>(i))); // one above the other
         }
         if (f.gearChange) {
             const double x = shown(f.gearChange->pressureAltitude.si(), h), y = shown(f.gearChange->boostBefore.si(), b);
@@ -132,8 +137,8 @@ struct PhaseChart::Impl {
         yUnit = q(std::string(w.symbol));
         xDecimals = 0;
         yDecimals = 0;
-        title = tr("Power of one engine at %1, by boost in %2").arg(q(format(setting.rpm, units::rpm)), q(std::string(notes().unitOf(Gauge::boost).symbol)));
-        dressPlot(*plot, tr("pressure altitude, %1").arg(xUnit), tr("power, %1").arg(yUnit));
+        title = tr("Power of one engine, %1, against pressure altitude, %2, at %3; lines of boost in %4").arg(yUnit, xUnit, q(format(setting.rpm, units::rpm)), q(std::string(notes().unitOf(Gauge::boost).symbol)));
+        dressPlot(*plot);
         double low = picture.planned.y, high = picture.planned.y;
         for (const auto& curve : picture.constantBoost)
             for (const auto& p : curve.points) {
@@ -181,8 +186,8 @@ struct PhaseChart::Impl {
         yUnit = q(std::string(t.symbol));
         xDecimals = 1;
         yDecimals = 0;
-        title = heads ? tr("Heads and oil through this phase") : tr("Coolant and oil through this phase");
-        dressPlot(*plot, tr("minutes from the start of the phase"), tr("temperature, %1").arg(yUnit));
+        title = (heads ? tr("Heads and oil, %1, against minutes from the start of this phase") : tr("Coolant and oil, %1, against minutes from the start of this phase")).arg(yUnit);
+        dressPlot(*plot);
         QVector<double> x, metal, oil;
         for (std::size_t i = p.firstMoment; i <= p.lastMoment; ++i) {
             const auto& m = f.moments[i];
@@ -206,7 +211,7 @@ struct PhaseChart::Impl {
         if (band != notes().gauges.end())
             consider(band->second.in(phase).limitHigh);
         const double margin = 0.08 * (high - low) + 2;
-        ranges(0, end * 1.14, low - margin, high + margin);
+        ranges(0, end * 1.14, low - margin, high + 2.4 * margin);
         const auto level = [&](double si, const QString& text, const QColor& colour, Qt::PenStyle style) {
             addLine(*plot, {-1000, 1e5}, {shown(si, t), shown(si, t)}, QPen(colour, 1.4, style));
             addText(*plot, 0, shown(si, t), text, Qt::AlignLeft | Qt::AlignBottom, colour);
@@ -241,8 +246,8 @@ struct PhaseChart::Impl {
         yUnit = q(start.primer);
         xDecimals = 0;
         yDecimals = 0;
-        title = tr("Prime against engine temperature, by the notes' table");
-        dressPlot(*plot, tr("engine temperature, %1").arg(xUnit), q(start.primer));
+        title = tr("Prime, %1, against engine temperature, %2, by the notes' table").arg(yUnit, xUnit);
+        dressPlot(*plot);
         const double cold = std::min(start.prime.front().at.si(), document.sortie().day.oat.si()) - 6, warm = std::max(start.prime.back().at.si(), document.sortie().day.oat.si()) + 6;
         QVector<double> x, y;
         double most = 1;
@@ -260,7 +265,7 @@ struct PhaseChart::Impl {
         const auto today = plan::primingDose(start, document.sortie().day.oat);
         const double todayX = shown(document.sortie().day.oat.si(), t);
         addLine(*plot, {todayX, todayX}, {-10, today.amount}, QPen(c.amber, 2));
-        addText(*plot, todayX, today.amount, tr("today: %1 %2 (%3)").arg(q(formatNumber(today.amount, 0)), q(start.primer), q(std::string(markOf(today.origin)))), Qt::AlignLeft | Qt::AlignBottom, c.amber, true);
+        addText(*plot, todayX, today.amount, tr("today: %1 %2 (%3)").arg(q(formatNumber(today.amount, 0)), q(start.primer), q(std::string(markOf(today.origin)))), (todayX > plot->xAxis->range().center() ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignBottom, c.amber, true);
     }
 };
 

@@ -19,7 +19,7 @@ QSharedPointer<QCPAxisTicker> roundTicks(double low, double high, int count) {
     return ticker;
 }
 
-void dressPlot(QCustomPlot& plot, const QString& below, const QString& beside) {
+void dressPlot(QCustomPlot& plot) {
     const Colours c(&plot);
     plot.setBackground(QBrush(c.paper));
     plot.axisRect()->setBackground(QBrush(c.sheet));
@@ -30,8 +30,6 @@ void dressPlot(QCustomPlot& plot, const QString& below, const QString& beside) {
         axis->setSubTickPen(Qt::NoPen);
         axis->setTickLabelColor(c.faint);
         axis->setTickLabelFont(face(12));
-        axis->setLabelColor(c.faint);
-        axis->setLabelFont(face(12));
         axis->setTickLengthIn(0);
         axis->setTickLengthOut(0);
         axis->setNumberFormat(QStringLiteral("f"));
@@ -49,8 +47,6 @@ void dressPlot(QCustomPlot& plot, const QString& below, const QString& beside) {
     plot.xAxis->setNumberFormat(QStringLiteral("f"));
     plot.xAxis2->setTickLabels(false);
     plot.yAxis2->setTickLabels(false);
-    plot.xAxis->setLabel(below);
-    plot.yAxis->setLabel(beside);
     plot.axisRect()->setMinimumMargins(QMargins(8, 6, 10, 4));
     plot.setFocusPolicy(Qt::StrongFocus);
 }
@@ -70,6 +66,9 @@ QCPItemText* addText(QCustomPlot& plot, double x, double y, const QString& text,
     item->setFont(face(13, bold));
     item->setColor(colour);
     item->setPadding(QMargins(7, 3, 7, 3));
+    QColor behind = Colours(&plot).sheet;
+    behind.setAlpha(190);
+    item->setBrush(behind);
     return item;
 }
 

@@ -5,8 +5,9 @@
 
 namespace amber::app {
 
-/// Dresses a plot as an engraved chart: fine grid on the sheet colour, small figures, no box.
-void dressPlot(QCustomPlot& plot, const QString& below, const QString& beside);
+/// Dresses a plot as an engraved chart: fine grid on the sheet colour, small figures, what the
+/// axes are stands in the title above.
+void dressPlot(QCustomPlot& plot);
 /// A graph line through points.
 QCPGraph* addLine(QCustomPlot& plot, const QVector<double>& x, const QVector<double>& y, const QPen& pen);
 /// Text set on the chart at plot coordinates.

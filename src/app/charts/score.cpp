@@ -202,7 +202,7 @@ void Score::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(20, 8, 60, 16), Qt::AlignLeft | Qt::AlignVCenter, tr("Score"));
     p.setFont(face(12));
     p.setPen(c.faint);
-    p.drawText(QRectF(74, 8, width() - 100, 16), Qt::AlignLeft | Qt::AlignVCenter, q(document_.plan().route));
+    p.drawText(QRectF(74, 8, width() - 100, 16), Qt::AlignLeft | Qt::AlignVCenter, q(document_.plan().route) + tr("  (model)"));
 
     // Time grid.
     static constexpr double steps[] = {30, 60, 120, 300, 600, 900, 1800, 3600, 7200};
@@ -228,16 +228,16 @@ void Score::paintEvent(QPaintEvent*) {
     if (x1 > x0) {
         QColor wash = c.amber;
         wash.setAlpha(26);
-        p.fillRect(QRectF(QPointF(x0, box.top() - 12), QPointF(x1, box.bottom())), wash);
+        p.fillRect(QRectF(QPointF(x0, box.top() - 6), QPointF(x1, box.bottom())), wash);
         p.setPen(QPen(c.amber, 1));
-        p.drawRect(QRectF(QPointF(x0, box.top() - 12), QPointF(x1, box.bottom())));
+        p.drawRect(QRectF(QPointF(x0, box.top() - 6), QPointF(x1, box.bottom())));
     }
 
     // Lanes.
     const auto all = lanes();
     const double gap = 4, laneHeight = (box.height() - gap * (static_cast<double>(all.size()) - 1)) / static_cast<double>(all.size());
     const bool reading = cursor_ >= 0;
-    const QStringList now = readings(reading ? cursor_ : here.start + 0.999 * here.duration);
+    const QStringList now = readings(reading ? cursor_ : here.start + here.duration - 1e-3);
     for (std::size_t i = 0; i < all.size(); ++i) {
         const QRectF lane(box.left(), box.top() + static_cast<double>(i) * (laneHeight + gap), box.width(), laneHeight);
         p.setPen(QPen(c.grid, 1));
@@ -263,13 +263,13 @@ void Score::paintEvent(QPaintEvent*) {
         p.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
         if (mark.colour == watch::Colour::normal) {
             p.setPen(QPen(c.ink, 1.5));
-            p.drawLine(QPointF(x, markY - 4), QPointF(x, markY + 4));
+            p.drawLine(QPointF(x, markY + 1), QPointF(x, markY + 7));
             const QString text = q(mark.text);
             const double wide = QFontMetricsF(p.font()).horizontalAdvance(text);
-            if (x + 4 > free && x + 4 + wide < box.right() + 10) {
+            if (x - 1 > free && x + wide < box.right() + 10) {
                 p.setPen(c.ink);
-                p.drawText(QRectF(x + 4, markY - 9, wide + 2, 14), Qt::AlignLeft | Qt::AlignVCenter, text);
-                free = x + wide + 12;
+                p.drawText(QRectF(x - 1, markY - 13, wide + 2, 14), Qt::AlignLeft | Qt::AlignVCenter, text);
+                free = x + wide + 9;
             }
         } else {
             drawColourMark(p, QPointF(x, box.bottom() - 3), mark.colour, c, 4);
@@ -279,7 +279,7 @@ void Score::paintEvent(QPaintEvent*) {
     if (reading) {
         const double x = xOf(cursor_);
         p.setPen(QPen(c.ink, 1));
-        p.drawLine(QPointF(x, box.top() - 12), QPointF(x, box.bottom()));
+        p.drawLine(QPointF(x, box.top() - 6), QPointF(x, box.bottom()));
         p.setFont(face(11, true));
         const QString text = q(formatHoursMinutes(cursor_));
         const QRectF label(x - 20, box.bottom() + 2, 40, 16);

@@ -15,7 +15,7 @@ public:
     explicit Score(SortieDocument& document, QWidget* parent = nullptr);
     void refresh();
     void select(Phase phase);
-    [[nodiscard]] QSize sizeHint() const override { return {1000, 208}; }
+    [[nodiscard]] QSize sizeHint() const override { return {1000, 200}; }
     [[nodiscard]] QSize minimumSizeHint() const override { return {400, 150}; }
 
     /// Where a time of the sortie stands, and back.

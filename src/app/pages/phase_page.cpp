@@ -39,6 +39,8 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     headline_ = new QLabel(this);
     headline_->setObjectName(QStringLiteral("headline"));
     headline_->setFont(face(14));
+    headline_->setContentsMargins(0, 0, 0, 4);
+    headline_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     headline_->setForegroundRole(QPalette::PlaceholderText);
     head->addWidget(title_, 0, Qt::AlignBottom);
     head->addWidget(headline_, 1, Qt::AlignBottom);
@@ -72,7 +74,17 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     left->addSpacing(8);
     left->addWidget(why_);
     left->addStretch(1);
-    columns->addLayout(left, 38);
+    comparisonHead_ = heading(tr("Another day (model)"));
+    comparison_ = new QLabel(this);
+    comparison_->setObjectName(QStringLiteral("comparison"));
+    comparison_->setFont(face(13));
+    comparison_->setTextFormat(Qt::RichText);
+    left->addWidget(comparisonHead_);
+    left->addWidget(comparison_);
+    left_ = new QWidget(this);
+    left_->setLayout(left);
+    left->setContentsMargins(0, 0, 0, 0);
+    columns->addWidget(left_);
 
     auto* right = new QVBoxLayout;
     right->setSpacing(0);
@@ -89,40 +101,24 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     auto* clockColumn = new QVBoxLayout;
     clockColumn->setSpacing(0);
     clock_ = new RowView(QStringLiteral("clock"), this);
+    clock_->setFixedWidth(276);
     clock_->setAccessibleName(tr("Clock: waits and times"));
     clockColumn->addWidget(heading(tr("Clock")));
     clockColumn->addWidget(clock_);
     clockColumn->addStretch(1);
-    upper->addLayout(expectColumn, 52);
-    upper->addLayout(clockColumn, 48);
+    upper->addLayout(expectColumn, 1);
+    upper->addLayout(clockColumn, 0);
     right->addLayout(upper);
 
-    auto* lower = new QHBoxLayout;
-    lower->setSpacing(22);
-    auto* picture = new QVBoxLayout;
-    picture->setSpacing(2);
     chartTitle_ = new QLabel(this);
     chartTitle_->setFont(face(12));
     chartTitle_->setForegroundRole(QPalette::PlaceholderText);
     chart_ = new PhaseChart(document_, this);
-    picture->addWidget(chartTitle_);
-    picture->addWidget(chart_, 1);
-    lower->addLayout(picture, 1);
-    auto* other = new QVBoxLayout;
-    other->setSpacing(2);
-    comparisonHead_ = heading(tr("Another day"));
-    comparison_ = new QLabel(this);
-    comparison_->setObjectName(QStringLiteral("comparison"));
-    comparison_->setFont(face(13));
-    comparison_->setTextFormat(Qt::RichText);
-    comparison_->setAlignment(Qt::AlignTop);
-    other->addWidget(comparisonHead_);
-    other->addWidget(comparison_);
-    other->addStretch(1);
-    lower->addLayout(other);
     right->addSpacing(8);
-    right->addLayout(lower, 1);
-    columns->addLayout(right, 62);
+    right->addWidget(chartTitle_);
+    right->addSpacing(2);
+    right->addWidget(chart_, 1);
+    columns->addLayout(right, 1);
 
     buildFields();
     connect(set_, &RowView::rowSelected, this, &PhasePage::showWhy);
@@ -243,7 +239,7 @@ void PhasePage::refresh() {
     const TypeNotes& notes = document_.aircraft().notes;
     const Colours c(this);
     title_->setText(QString::fromUtf8(titleOf(phase_).data()));
-    headline_->setText(QString::fromStdString(p.headline));
+    headline_->setText(QString::fromStdString(p.headline) + tr("  (model)"));
     headline_->setToolTip(headline_->text());
 
     QStringList lines;
@@ -262,6 +258,8 @@ void PhasePage::refresh() {
     if (row >= 0 && row < set_->model()->rowCount())
         set_->setCurrentIndex(set_->model()->index(row, 0));
     expect_->put(rowsOf(p.expect));
+    // Words want more room than levers; a phase without gauges gives all of it.
+    left_->setFixedWidth(p.expect.empty() ? 720 : phase_ >= Phase::takeOff && phase_ <= Phase::letDown ? 380 : 424);
     expectHead_->setVisible(!p.expect.empty());
     expect_->setVisible(!p.expect.empty());
     clock_->put(rowsOf(p.clocks));
@@ -299,7 +297,7 @@ void PhasePage::refreshComparison() {
     if (!any)
         return;
     const Colours c(this);
-    QString html = QStringLiteral("<table cellspacing='0' cellpadding='4'><tr><td></td>");
+    QString html = QStringLiteral("<table width='100%' cellspacing='0' cellpadding='2'><tr><td></td>");
     for (const auto& column : comparison.columns)
         html += QStringLiteral("<td align='right' style='color:%1'>%2</td>").arg(c.faint.name(), q(column));
     html += QStringLiteral("</tr>");
@@ -326,6 +324,8 @@ void PhasePage::showWhy() {
     const auto& s = lines[static_cast<std::size_t>(row)];
     const Colours c(this);
     QString html = QStringLiteral("<span style='color:%1'><b>%2</b></span> &nbsp;%3").arg(c.amber.name(), q(s.what), q(s.why));
+    if (!s.sense.empty())
+        html += QStringLiteral(" <i>%1</i> %2.").arg(tr("Lever:"), q(s.sense));
     if (!s.skipped.empty())
         html += QStringLiteral("<br><i>%1</i> %2").arg(tr("Skipped:"), q(s.skipped));
     for (std::size_t i = 0; i < s.schools.size(); ++i) {

@@ -48,7 +48,7 @@ private:
     QLabel *title_, *headline_, *notices_, *why_, *comparison_, *comparisonHead_, *chartTitle_, *expectHead_;
     RowView *set_, *expect_, *clock_;
     PhaseChart* chart_;
-    QWidget* fieldRow_;
+    QWidget *fieldRow_, *left_;
     std::vector<PageField> fields_;
     std::vector<InlineField*> inlineFields_;
     std::vector<std::pair<QComboBox*, std::string Flight::*>> ratings_;

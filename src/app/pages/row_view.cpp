@@ -16,16 +16,16 @@ using plan::SetLine;
 QString q(const std::string& text) { return QString::fromStdString(text); }
 QString mark(Origin origin) { return origin == Origin::betweenNotes ? QStringLiteral("between") : QString::fromUtf8(markOf(origin).data()); }
 
-constexpr int rowPadding = 5;
-constexpr int setWhatLeft = 22, setValueLeft = 128, setMarkWidth = 56;
-constexpr int expectHeight = 30, clockHeight = 27;
+constexpr int rowPadding = 4;
+constexpr int setWhatLeft = 22, setValueLeft = 122, setMarkWidth = 54;
+constexpr int expectHeight = 29, clockHeight = 26;
 
-/// Small print under a setting: when, lever sense, school.
+/// Small print under a setting: when, a reversed lever's sense, school.
 QString smallPrint(const SetLine& s) {
     QStringList parts;
     if (!s.at.empty())
         parts << QObject::tr("at: %1").arg(q(s.at));
-    if (!s.sense.empty())
+    if (s.reversed)
         parts << q(s.sense);
     if (s.school >= 0)
         parts << QObject::tr("school: %1%2").arg(q(s.schools[static_cast<std::size_t>(s.school)].name), s.open ? QObject::tr(" (Enter: others)") : QString());
@@ -65,7 +65,7 @@ public:
         else if (const auto* e = std::get_if<ExpectLine>(&row))
             paintExpect(*p, r, c, *e);
         else
-            paintClock(*p, r, c, std::get<ClockLine>(row));
+            paintClock(*p, r, c, std::get<ClockLine>(row), markWidthOf(*static_cast<const RowModel*>(index.model())));
         p->setPen(QPen(c.rule, 1));
         p->drawLine(r.left(), r.bottom(), r.right(), r.bottom());
         p->restore();
@@ -94,6 +94,13 @@ private:
         p.setFont(face(12));
         p.setPen(c.faint);
         p.drawText(QRect(r.right() - setMarkWidth - 2, top, setMarkWidth, 19), Qt::AlignRight | Qt::AlignVCenter, mark(s.origin));
+        // The lever's sense stands beside the setting where there is room.
+        if (!s.sense.empty() && !s.reversed) {
+            const int used = QFontMetrics(face(15, true)).horizontalAdvance(q(s.value)) + 12;
+            const int room = r.width() - setValueLeft - setMarkWidth - 8 - used;
+            if (QFontMetrics(face(12)).horizontalAdvance(q(s.sense)) <= room)
+                p.drawText(QRect(r.left() + setValueLeft + used, top, room, 19), Qt::AlignLeft | Qt::AlignVCenter, q(s.sense));
+        }
         if (const QString small = smallPrint(s); !small.isEmpty()) {
             const int y = top + value.height() + 1;
             int left = r.left() + setWhatLeft;
@@ -108,7 +115,7 @@ private:
     }
 
     static void paintExpect(QPainter& p, const QRect& r, const Colours& c, const ExpectLine& e) {
-        const int titleWidth = 112, markWidth = 54, valueWidth = 92;
+        const int titleWidth = 108, markWidth = 50, valueWidth = 92;
         const watch::Colour colour = e.judgement.colour;
         int left = r.left() + 2;
         if (colour != watch::Colour::normal) {
@@ -164,25 +171,34 @@ private:
         p.restore();
     }
 
-    static void paintClock(QPainter& p, const QRect& r, const Colours& c, const ClockLine& k) {
+    /// The marks' column is as wide as its widest.
+    static int markWidthOf(const RowModel& model) {
+        int width = 34;
+        const QFontMetrics metrics(face(12));
+        for (int i = 0; i < model.rowCount(); ++i)
+            if (const auto* k = std::get_if<ClockLine>(&model.row(i)))
+                width = std::max(width, metrics.horizontalAdvance(q(k->mark)));
+        return width + 4;
+    }
+
+    static void paintClock(QPainter& p, const QRect& r, const Colours& c, const ClockLine& k, int markWidth) {
         int left = r.left() + 2;
         if (k.colour != watch::Colour::normal) {
             drawColourMark(p, QPointF(left + 6, r.center().y() + 1), k.colour, c, 4.4);
             left += 16;
         }
-        const int remarkWidth = 62;
         const QFont valueFace = face(15, true);
         const int valueWidth = QFontMetrics(valueFace).horizontalAdvance(q(k.value)) + 2;
-        const int whatWidth = r.width() - (left - r.left()) - remarkWidth - valueWidth - 10;
+        const int whatWidth = r.width() - (left - r.left()) - markWidth - valueWidth - 12;
         p.setFont(face(14));
         p.setPen(c.ink);
         p.drawText(QRect(left, r.top(), whatWidth, r.height()), Qt::AlignVCenter | Qt::AlignLeft, QFontMetrics(face(14)).elidedText(q(k.what), Qt::ElideRight, whatWidth));
         p.setFont(valueFace);
         p.setPen(k.colour == watch::Colour::normal ? c.ink : c.of(k.colour));
-        p.drawText(QRect(r.right() - remarkWidth - valueWidth - 2, r.top(), valueWidth, r.height()), Qt::AlignVCenter | Qt::AlignRight, q(k.value));
+        p.drawText(QRect(r.right() - markWidth - valueWidth - 6, r.top(), valueWidth, r.height()), Qt::AlignVCenter | Qt::AlignRight, q(k.value));
         p.setFont(face(12));
         p.setPen(c.faint);
-        p.drawText(QRect(r.right() - remarkWidth, r.top(), remarkWidth - 2, r.height()), Qt::AlignVCenter | Qt::AlignRight, q(k.remark));
+        p.drawText(QRect(r.right() - markWidth, r.top(), markWidth - 2, r.height()), Qt::AlignVCenter | Qt::AlignRight, q(k.mark));
     }
 };
 } // namespace
@@ -209,7 +225,7 @@ QVariant RowModel::data(const QModelIndex& index, int role) const {
     if (const auto* e = std::get_if<ExpectLine>(&any))
         return tip ? QStringLiteral("%1\n%2, %3").arg(q(e->judgement.sentence), q(e->moment), QString::fromUtf8(markOf(e->origin).data())) : QStringLiteral("%1: %2 (%3)").arg(q(e->title), q(e->text), QString::fromUtf8(watch::wordOf(e->judgement.colour).data()));
     const auto& k = std::get<ClockLine>(any);
-    return tip ? q(k.why) : QStringLiteral("%1: %2 %3").arg(q(k.what), q(k.value), q(k.remark));
+    return tip ? q(k.why) : QStringLiteral("%1: %2 %3").arg(q(k.what), q(k.value), q(k.mark));
 }
 
 RowView::RowView(const QString& name, QWidget* parent) : QListView(parent), model_(new RowModel(this)) {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "print/card.h"
+#include "shell/theme.h"
 #include "store/sortie_document.h"
 #include "units/text.h"
 #include <QBuffer>
@@ -30,7 +31,7 @@ QString letter(Origin origin) {
 }
 
 QFont cardFont(double points, bool bold = false) {
-    QFont font(QStringLiteral("B612"));
+    QFont font(fontFamily());
     font.setPointSizeF(points);
     font.setBold(bold);
     return font;
@@ -131,7 +132,7 @@ int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const TypeNotes
         s.down(0.8 * mm);
         const QFont head = cardFont(8.6, true);
         s.text(0, 34 * mm, QString::fromUtf8(titleOf(phase.phase).data()).toUpper(), head);
-        const QString headline = q(formatHoursMinutes(phase.start)) + QStringLiteral("  ") + q(phase.headline);
+        const QString headline = q(formatHoursMinutes(phase.start)) + QStringLiteral("  ") + q(phase.headline) + QStringLiteral("  m");
         s.text(34 * mm, s.width() - 34 * mm, headline, small, Qt::AlignRight);
         s.down(std::max(s.heightOf(QStringLiteral("X"), head, 100 * mm), s.heightOf(headline, small, s.width() - 34 * mm)) + 0.3 * mm);
         s.rule(0.25 * mm);
@@ -171,7 +172,7 @@ int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const TypeNotes
         }
         QStringList clocks;
         for (const auto& c : phase.clocks)
-            clocks << shape(c.colour) + QStringLiteral("%1 %2%3").arg(q(c.what), q(c.value), c.remark.empty() ? QString() : QStringLiteral(" (%1)").arg(q(c.remark)));
+            clocks << shape(c.colour) + QStringLiteral("%1 %2%3").arg(q(c.what), q(c.value), QStringLiteral(" (%1)").arg(q(c.mark)));
         if (!clocks.isEmpty()) {
             const QString line = clocks.join(QStringLiteral("  ·  "));
             const double height = s.heightOf(line, body, s.width() - 5 * mm);

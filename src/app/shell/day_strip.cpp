@@ -174,7 +174,7 @@ void DayStrip::refreshSummary() {
     const UnitSpec& fuel = *document_.aircraft().notes.cockpit.fuel;
     const Colours c(this);
     summary_->setTextFormat(Qt::RichText);
-    summary_->setText(QStringLiteral("<div style='font-size:11px;color:%1'>SORTIE</div><div style='font-size:15px'><b>%2</b> h · <b>%3</b></div>")
+    summary_->setText(QStringLiteral("<div style='font-size:11px;color:%1'>SORTIE, MODEL</div><div style='font-size:15px'><b>%2</b> h · <b>%3</b></div>")
                           .arg(c.faint.name(), QString::fromStdString(formatHoursMinutes(f.totalTime())), QString::fromStdString(format(f.fuelAtStart - f.fuelAtEnd, fuel))));
     summary_->setToolTip(tr("Elapsed time from walk-round to the last engine stopped, and fuel used (model)\n%1").arg(QString::fromStdString(document_.plan().dayLine)));
 }

@@ -36,7 +36,6 @@ InlineField::InlineField(const QString& caption, const QString& name, Behaviour 
     edit_->setFont(face(15, true));
     edit_->setTextMargins(-2, 0, 0, 2);
     edit_->setAccessibleName(caption);
-    edit_->setAutoFillBackground(false);
     if (behaviour_.step) {
         caption_->setCursor(Qt::SizeHorCursor);
         caption_->installEventFilter(this);
@@ -45,16 +44,6 @@ InlineField::InlineField(const QString& caption, const QString& name, Behaviour 
     connect(edit_, &QLineEdit::textEdited, this, &InlineField::typed);
     connect(edit_, &QLineEdit::editingFinished, this, &InlineField::finish);
     connect(edit_, &QLineEdit::textChanged, this, &InlineField::fit);
-    changeEvent(nullptr);
-}
-
-void InlineField::changeEvent(QEvent* event) {
-    if (event && event->type() != QEvent::PaletteChange)
-        return;
-    // The line edit shows paper, not the sheet colour of lists.
-    QPalette p = palette();
-    p.setColor(QPalette::Base, p.color(QPalette::Window));
-    edit_->setPalette(p);
 }
 
 void InlineField::setCaption(const QString& caption) {

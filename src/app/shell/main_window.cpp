@@ -89,6 +89,7 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     if (const auto geometry = settings_.geometry(); !geometry.isEmpty())
         restoreGeometry(geometry);
     refreshTitle();
+    rail_->setFocus();
 }
 
 void MainWindow::buildMenus() {

@@ -47,6 +47,7 @@ QString styleSheetFor(const QPalette& palette) {
                           "QMenuBar { background: %4; } QMenuBar::item { padding: 3px 9px; background: transparent; } QMenuBar::item:selected { background: %5; }"
                           "QMenu { background: %2; border: 1px solid %3; } QMenu::item { padding: 4px 26px 4px 18px; } QMenu::item:selected { background: %5; }"
                           "QMenu::item:disabled { color: %6; } QMenu::separator { height: 1px; background: %3; margin: 3px 8px; }"
+                          "amber--app--InlineField QLineEdit { background: transparent; border: none; }"
                           "QComboBox { border: none; border-bottom: 1px dotted %6; background: transparent; padding: 0px 2px 1px 0px; }"
                           "QComboBox:focus { border-bottom: 2px solid %7; } QComboBox::drop-down { border: none; width: 14px; }"
                           "QComboBox QAbstractItemView { background: %2; border: 1px solid %3; selection-background-color: %5; selection-color: %1; }"
@@ -56,15 +57,17 @@ QString styleSheetFor(const QPalette& palette) {
         .arg(c.ink.name(), c.sheet.name(), c.rule.name(), c.paper.name(), c.amberWash.name(), c.faint.name(), c.amber.name());
 }
 
+QString fontFamily() { return QStringLiteral("Amber Notes"); }
+
 bool loadFonts() {
     bool all = true;
     for (const char* name : {"Regular", "Bold", "Italic"})
-        all = QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/B612-%1.otf").arg(QLatin1String(name))) >= 0 && all;
+        all = QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/AmberNotes-%1.otf").arg(QLatin1String(name))) >= 0 && all;
     return all;
 }
 
 QFont face(int pixels, bool bold) {
-    QFont font(QStringLiteral("B612"));
+    QFont font(fontFamily());
     font.setPixelSize(pixels);
     font.setBold(bold);
     return font;

@@ -26,9 +26,11 @@ struct Colours {
 QPalette paletteFor(ThemeKind theme);
 QString styleSheetFor(const QPalette& palette);
 
+/// The family that ships with the program: B612 under a name of its own (tools/rename-fonts).
+QString fontFamily();
 /// Loads the fonts that ship with the program. @return false when one is missing
 bool loadFonts();
-/// B612 at a pixel size.
+/// Our face at a pixel size.
 QFont face(int pixels, bool bold = false);
 /// Small capitals for captions and column heads.
 QFont captionFace();

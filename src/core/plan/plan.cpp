@@ -343,14 +343,14 @@ private:
         clock.add(Duration::si(used));
         const auto judged = clock.judgement();
         if (rating.minutes)
-            p.clocks.push_back({rating.name, fmt::format("{} of {}", formatMinutesSeconds(used), formatMinutesSeconds(rating.minutes->si())), "used", judged.sentence, judged.colour});
+            p.clocks.push_back({rating.name, fmt::format("{} of {}", formatMinutesSeconds(used), formatMinutesSeconds(rating.minutes->si())), "notes", judged.sentence, judged.colour});
         else
             p.clocks.push_back({rating.name, "no limit", "notes", judged.sentence, judged.colour});
     }
 
     void clocks(Phase phase, PhasePlan& p) const {
-        const auto add = [&](std::string what, std::string value, std::string remark, std::string why, watch::Colour colour = watch::Colour::normal) {
-            p.clocks.push_back({std::move(what), std::move(value), std::move(remark), std::move(why), colour});
+        const auto add = [&](std::string what, std::string value, std::string mark, std::string why, watch::Colour colour = watch::Colour::normal) {
+            p.clocks.push_back({std::move(what), std::move(value), std::move(mark), std::move(why), colour});
         };
         const double start = f_[phase].start;
         switch (phase) {
@@ -365,31 +365,31 @@ private:
             add("All engines", minutes(f_[phase].duration), "notes", n_.start.orderReason);
             break;
         case Phase::warmUp: {
-            add("To run-up temperatures", f_.minutesToRunUp ? minutes(*f_.minutesToRunUp) : "not today", "model", "Oil and heads or coolant at their least, at warm-up rpm.", f_.minutesToRunUp ? watch::Colour::normal : watch::Colour::red);
-            add("To take-off temperatures", f_.minutesToTakeOff ? minutes(*f_.minutesToTakeOff) : "needs the run-up", "model", "The slowest engine decides; the run-up itself warms the rest.");
+            add("To run-up minima", f_.minutesToRunUp ? minutes(*f_.minutesToRunUp) : "not today", "model", "Oil and heads or coolant at their least, at warm-up rpm.", f_.minutesToRunUp ? watch::Colour::normal : watch::Colour::red);
+            add("To take-off minima", f_.minutesToTakeOff ? minutes(*f_.minutesToTakeOff) : "needs the run-up", "model", "The slowest engine decides; the run-up itself warms the rest.");
             const bool budgeted = f_.groundToAmber.has_value();
-            add("Ground time to amber", budgeted ? minutes(*f_.groundToAmber) : "none in an hour", "model",
+            add("Ground, to amber", budgeted ? minutes(*f_.groundToAmber) : "over an hour", "model",
                 budgeted ? fmt::format("At {} with the flaps as set, from the start of the warm-up, the metal passes its normal.", rpm(n_.warmUp.taxiRpm.si())) : "At taxi rpm it stays in its normal range.",
                 budgeted && *f_.groundToAmber < f_[Phase::warmUp].duration + f_[Phase::runUp].duration ? watch::Colour::amber : watch::Colour::normal);
             if (f_.groundToRed)
-                add("Ground time to the limit", minutes(*f_.groundToRed), "model", "Shut down before this rather than wait.");
+                add("Ground, to the limit", minutes(*f_.groundToRed), "model", "Shut down before this rather than wait.");
             add("Taxi", minutes(n_.warmUp.taxi.si()), "notes", "To the run-up point.");
             break;
         }
         case Phase::runUp:
             add("Run-up", minutes(n_.phase(phase).duration.value_or(Duration::si(300)).si()), "notes", "Idle, exercise, reference, magnetos, idle.");
             if (s_.flight.hold.si() > 0)
-                add("Queue at the holding point", minutes(s_.flight.hold.si()), "yours", "Each minute of it is on the temperature gauge.");
+                add("Queue", minutes(s_.flight.hold.si()), "yours", "Each minute of it is on the temperature gauge.");
             break;
         case Phase::takeOff:
             ratingClock(p, ratingFor(n_, s_, phase), f_[phase].duration);
             add("Power", fmt::format("{:.0f} % of rating", 100.0 * f_[phase].point.power.si() / std::max(1.0, f_.seaLevelPower.si())), "model", fmt::format("{} where the standard day at sea level gives {}.", format(f_[phase].point.power.si(), *n_.cockpit.power), format(f_.seaLevelPower.si(), *n_.cockpit.power)));
-            add("Standing, before it rolls", rpm(f_.staticRpm.si()), "model", "Rpm the propeller lets it reach at this boost with the brakes held.");
+            add("Standing rpm", rpm(f_.staticRpm.si()), "model", "Rpm the propeller lets it reach at this boost with the brakes held.");
             break;
         case Phase::climb: {
             ratingClock(p, ratingFor(n_, s_, phase), f_[phase].duration);
             if (f_.gearChange)
-                add("Change to " + gearName(f_.gearChange->to), "in " + formatMinutesSeconds(f_.gearChange->time - start), height(f_.gearChange->height), fmt::format("Boost has fallen to {} at full throttle.", boost(f_.gearChange->boostBefore.si())));
+                add(fmt::format("To {} at {}", gearName(f_.gearChange->to), height(f_.gearChange->height)), "in " + formatMinutesSeconds(f_.gearChange->time - start), "model", fmt::format("Boost has fallen to {} at full throttle.", boost(f_.gearChange->boostBefore.si())));
             add("Rate at first", format(roundTo(f_.firstRate.si(), 10 * 0.3048 / 60), *(n_.cockpit.height == units::metre.spec ? &units::detail::verticalSpeedTable[1] : units::feetPerMinute.spec)), "model", "At today's weight, air and grade.");
             break;
         }
@@ -416,7 +416,7 @@ private:
         }
         for (const auto& change : f_.tankChanges)
             if (change.phase == phase)
-                add("Fuel to " + tankName(change.tank), change.time - start < 1.0 ? "at once" : "in " + formatHoursMinutes(change.time - start), change.ranDry ? "ran dry" : formatHoursMinutes(change.time),
+                add(fmt::format("Fuel to {}, {}", tankName(change.tank), formatHoursMinutes(change.time)), change.time - start < 1.0 ? "at once" : "in " + formatHoursMinutes(change.time - start), "model",
                     change.ranDry ? "The tank before it is empty." : "By the notes' order.", change.ranDry ? watch::Colour::red : watch::Colour::normal);
         for (const auto& c : n_.phase(phase).clocks)
             add(c.what, c.value, "notes", c.why);
@@ -433,7 +433,7 @@ private:
         case Phase::walkRound:
             return fmt::format("{} · engines cold at {}", minutes(p.duration), temperature(s_.day.oat));
         case Phase::start:
-            return fmt::format("{} · {} · {}", order(), minutes(p.duration), burnt);
+            return fmt::format("{} · {}", order(), minutes(p.duration));
         case Phase::warmUp:
         case Phase::stop:
         case Phase::runUp:

@@ -38,7 +38,7 @@ struct ExpectLine {
 /// One line of the Clock column.
 struct ClockLine {
     std::string what, value;
-    std::string remark; ///< origin mark or height
+    std::string mark; ///< origin of the figure, or "yours" for what the pilot entered
     std::string why;
     watch::Colour colour = watch::Colour::normal;
 };

@@ -54,7 +54,7 @@ std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan&
             phase["expect"].push_back({{"gauge", nameOf(e.gauge).key}, {"value", e.text}, {"si", e.value}, {"moment", e.moment}, {"origin", markOf(e.origin)}, {"colour", watch::wordOf(e.judgement.colour)}, {"sentence", e.judgement.sentence}});
         phase["clock"] = json::array();
         for (const auto& c : p.clocks)
-            phase["clock"].push_back({{"what", c.what}, {"value", c.value}, {"remark", c.remark}, {"colour", watch::wordOf(c.colour)}});
+            phase["clock"].push_back({{"what", c.what}, {"value", c.value}, {"origin", c.mark}, {"colour", watch::wordOf(c.colour)}});
         phase["cautions"] = p.cautions;
         phase["remarks"] = json::array();
         for (const auto& r : p.remarks)
@@ -97,7 +97,7 @@ std::string planCsv(const Plan& plan) {
         for (const auto& e : p.expect)
             row(p, "expect", e.title, e.text, markOf(e.origin), e.judgement.colour);
         for (const auto& c : p.clocks)
-            row(p, "clock", c.what, c.value, csvField(c.remark), c.colour);
+            row(p, "clock", c.what, c.value, csvField(c.mark), c.colour);
     }
     return out;
 }
@@ -114,7 +114,7 @@ std::string planText(const Plan& plan) {
         for (const auto& e : p.expect)
             out += fmt::format("     {:<22} {:<14} {}  [{}]{}\n", e.title, e.text, e.moment, markOf(e.origin), e.judgement.colour == watch::Colour::normal ? "" : fmt::format("  {}: {}", watch::wordOf(e.judgement.colour), e.judgement.sentence));
         for (const auto& c : p.clocks)
-            out += fmt::format("     {:<22} {:<14} {}\n", c.what, c.value, c.remark);
+            out += fmt::format("     {:<22} {:<14} {}\n", c.what, c.value, c.mark);
         for (const auto& r : p.remarks)
             out += fmt::format("  {}: {}\n", watch::wordOf(r.colour), r.sentence);
     }
