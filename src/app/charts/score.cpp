@@ -199,10 +199,10 @@ void Score::paintEvent(QPaintEvent*) {
     const QRectF box = area();
     p.setFont(captionFace());
     p.setPen(c.amber);
-    p.drawText(QRectF(20, 8, 60, 16), Qt::AlignLeft | Qt::AlignVCenter, tr("Score"));
+    p.drawText(QRectF(20, 4, 60, 16), Qt::AlignLeft | Qt::AlignVCenter, tr("Score"));
     p.setFont(face(12));
     p.setPen(c.faint);
-    p.drawText(QRectF(74, 8, width() - 100, 16), Qt::AlignLeft | Qt::AlignVCenter, q(document_.plan().route) + tr("  (model)"));
+    p.drawText(QRectF(74, 4, width() - 100, 16), Qt::AlignLeft | Qt::AlignVCenter, q(document_.plan().route) + tr("  (model)"));
 
     // Time grid.
     static constexpr double steps[] = {30, 60, 120, 300, 600, 900, 1800, 3600, 7200};

@@ -563,7 +563,6 @@ Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flo
     if (phase == Phase::takeOff) {
         row("boost", [&](const Flown& f) { return plain(format(f[phase].point.manifoldPressure.si(), n.unitOf(Gauge::boost))); });
         row("power", [&](const Flown& f) { return plain(format(f[phase].point.power.si(), *n.cockpit.power)); });
-        row("standing rpm", [&](const Flown& f) { return plain(format(roundTo(f.staticRpm.si(), 10.0 / 60), *units::rpm.spec)); });
     }
     if (phase == Phase::climb) {
         row("time", [&](const Flown& f) { return plain(fmt::format("{:.0f} min", f[phase].duration / 60)); });
