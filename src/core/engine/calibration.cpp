@@ -54,7 +54,9 @@ struct Residuals {
         Eigen::Index i = 0;
         for (const Task& task : tasks) {
             if (task.line->power) {
-                const auto point = operate(p, demandOf(task, task.line->at, standard));
+                Demand demand = demandOf(task, task.line->at, standard);
+                demand.held = task.rating->boost.has_value();
+                const auto point = operate(p, demand);
                 r[i++] = (point.power.si() / task.line->power->si() - 1.0) / powerTrust;
                 if (task.line->fuelFlow)
                     r[i++] = (point.fuelFlow.si() / (task.line->fuelFlow->si() * notes.fuel.density) - 1.0) / fuelTrust;

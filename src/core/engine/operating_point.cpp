@@ -59,7 +59,7 @@ OperatingPoint operate(const EngineParameters& e, const Demand& d) {
         fuelAir = ratioOf(e, d.mixture, manifold, n);
         in = induction(e, d, n, fuelAir);
     }
-    manifold = std::min(wanted, in.wideOpen);
+    manifold = d.held ? wanted : std::min(wanted, in.wideOpen);
 
     const double exhaust = 1.03 * d.air.pressure.si();
     const double residual = std::pow(exhaust / manifold, 1.0 / 1.35);

@@ -18,6 +18,7 @@ struct Demand {
     air::Ambient air;
     Speed ias;
     MixtureSetting mixture = Mixture::rich;
+    bool held = false; ///< take the boost as held even past full throttle: what a rating line states, for calibration
 };
 
 /// What it does.

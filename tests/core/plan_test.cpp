@@ -1,0 +1,268 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "engine/fuel_grade.h"
+#include "plan/pictures.h"
+#include "plan/plan.h"
+#include "plan/plan_export.h"
+#include "test_data.h"
+#include "units/text.h"
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+#include <rapidcheck/gtest.h>
+
+using namespace amber;
+using test::demo;
+
+namespace {
+
+plan::Plan planOf(const std::string& name) { return plan::makePlan(*demo(name).aircraft, *demo(name).sortie); }
+
+const plan::SetLine& line(const plan::Plan& p, Phase phase, const std::string& what) {
+    for (const auto& l : p[phase].set)
+        if (l.what == what)
+            return l;
+    throw std::runtime_error("no line " + what);
+}
+
+TEST(Plan, CoversEveryPhaseInOrderWithoutGaps) {
+    for (const char* name : {"lorimer", "farrier"}) {
+        const auto p = planOf(name);
+        ASSERT_EQ(p.phases.size(), plannedPhases);
+        for (std::size_t i = 0; i < plannedPhases; ++i) {
+            EXPECT_EQ(p.phases[i].phase, static_cast<Phase>(i));
+            EXPECT_FALSE(p.phases[i].set.empty()) << titleOf(p.phases[i].phase);
+            EXPECT_FALSE(p.phases[i].clocks.empty()) << titleOf(p.phases[i].phase);
+            if (i > 0) {
+                EXPECT_NEAR(p.phases[i].start, p.phases[i - 1].start + p.phases[i - 1].duration, 1e-6);
+            }
+            for (const auto& s : p.phases[i].set) {
+                EXPECT_EQ(s.value.find_first_of("{}"), std::string::npos) << s.value;
+                EXPECT_EQ(s.value.find("—"), std::string::npos) << s.what << ": " << s.value;
+            }
+        }
+    }
+}
+
+TEST(Plan, TimeRunsForwardAndFuelNeverGrows) {
+    const auto p = planOf("lorimer");
+    double burnt = 0;
+    for (std::size_t i = 1; i < p.flown.moments.size(); ++i) {
+        EXPECT_GE(p.flown.moments[i].time, p.flown.moments[i - 1].time);
+        EXPECT_LE(p.flown.moments[i].fuel, p.flown.moments[i - 1].fuel + 1e-12);
+    }
+    for (const auto& phase : p.phases)
+        burnt += phase.fuel;
+    EXPECT_NEAR(burnt, p.flown.fuelAtStart - p.flown.fuelAtEnd, 1e-9) << "the phases' fuel adds up to the sortie's";
+}
+
+TEST(Plan, TheGearIsChangedByTheNotesRule) {
+    const auto p = planOf("lorimer");
+    ASSERT_TRUE(p.flown.gearChange);
+    const auto& n = demo("lorimer").aircraft->notes;
+    const auto& rating = *n.rating("climb");
+    // Boost has fallen by at least three inches at full throttle, and the change is above full-throttle height in low gear.
+    const double fallen = (rating.boost->si() - p.flown.gearChange->boostBefore.si()) / units::manifold::inHg.spec->scale;
+    EXPECT_GE(fallen, 3.0 - 0.01);
+    EXPECT_GT(p.flown.gearChange->pressureAltitude, *p.flown.fullThrottleHeights[0]);
+    EXPECT_LT(p.flown.gearChange->pressureAltitude, *p.flown.fullThrottleHeights[1]);
+    EXPECT_NE(line(p, Phase::climb, "At the change").value.find("back to 32 inHg"), std::string::npos);
+    EXPECT_EQ(line(p, Phase::cruise, "Blower").value, "high");
+}
+
+TEST(Plan, ALowerGradeCutsTheTakeOff) {
+    Sortie s = *demo("lorimer").sortie;
+    s.fuelGrade = "91";
+    const auto p = plan::makePlan(*demo("lorimer").aircraft, s);
+    EXPECT_EQ(line(p, Phase::takeOff, "Throttle").value, "40.5 inHg, in steps");
+    EXPECT_EQ(p[Phase::takeOff].worst, watch::Colour::amber);
+    EXPECT_NE(p[Phase::takeOff].worstBecause.find("Grade 91 permits 40.5 inHg"), std::string::npos);
+    EXPECT_LT(p.flown[Phase::takeOff].point.power.si(), planOf("lorimer").flown[Phase::takeOff].point.power.si());
+}
+
+TEST(Plan, QnhTemperatureGradeAndWeightMoveTheFiguresTheRightWay) {
+    const auto& a = *demo("lorimer").aircraft;
+    const Sortie today = *demo("lorimer").sortie;
+    const auto base = plan::fly(a, today);
+    Sortie s = today;
+    s.day.qnh = Pressure::of(989, units::hPa);
+    const auto low = plan::fly(a, s);
+    EXPECT_LT(low.fieldBoost, base.fieldBoost);
+    EXPECT_LT(low.gearChange->height, base.gearChange->height) << "lower pressure, lower change above sea level";
+    s = today;
+    s.day.oat = Temperature::of(26, units::celsius);
+    const auto hot = plan::fly(a, s);
+    EXPECT_LT(hot[Phase::takeOff].point.power, base[Phase::takeOff].point.power);
+    EXPECT_LT(hot.gearChange->height, base.gearChange->height);
+    EXPECT_GT(hot[Phase::climb].duration, base[Phase::climb].duration);
+    EXPECT_LT(hot[Phase::cruise].point.power, base[Phase::cruise].point.power);
+    s = today;
+    s.weight = Mass::of(24000, units::pound);
+    const auto light = plan::fly(a, s);
+    EXPECT_LT(light[Phase::climb].duration, base[Phase::climb].duration);
+    EXPECT_GT(light.cruiseTas, base.cruiseTas);
+    EXPECT_LT(plan::speedFor(a.notes, "lift-off", s.weight)->speed, plan::speedFor(a.notes, "lift-off", today.weight)->speed);
+    s = today;
+    s.day.elevation = Length::of(5380, units::foot);
+    EXPECT_FALSE(plan::fly(a, s)[Phase::takeOff].point.fullThrottle && base[Phase::takeOff].point.fullThrottle);
+}
+
+TEST(Plan, SpeedsAreReadBetweenTheColumns) {
+    const auto& n = demo("lorimer").aircraft->notes;
+    EXPECT_EQ(plan::speedFor(n, "lift-off", Mass::of(22000, units::pound))->origin, Origin::notes);
+    const auto middle = *plan::speedFor(n, "lift-off", Mass::of(25500, units::pound));
+    EXPECT_NEAR(middle.speed.in(units::knot), 84, 1e-6);
+    EXPECT_EQ(middle.origin, Origin::betweenNotes);
+    EXPECT_FALSE(plan::speedFor(n, "no such", Mass::of(25500, units::pound)));
+}
+
+TEST(Plan, AQueueOnAHotDayTurnsTheRunUpAmber) {
+    Sortie s = *demo("farrier").sortie;
+    EXPECT_EQ(planOf("farrier")[Phase::runUp].worst, watch::Colour::amber);
+    s.flight.hold = Duration{};
+    const auto straight = plan::makePlan(*demo("farrier").aircraft, s);
+    EXPECT_EQ(straight[Phase::runUp].worst, watch::Colour::normal) << straight[Phase::runUp].worstBecause;
+}
+
+TEST(Plan, TooLittleFuelIsRed) {
+    Sortie s = *demo("lorimer").sortie;
+    s.contents["rear"] = Volume{};
+    s.contents["front"] = Volume::of(120, units::usGallon);
+    const auto p = plan::makePlan(*demo("lorimer").aircraft, s);
+    EXPECT_EQ(p[Phase::cruise].worst, watch::Colour::red);
+    EXPECT_NE(p[Phase::cruise].worstBecause.find("empty"), std::string::npos);
+}
+
+TEST(Plan, TooHighIsSaidAndPlannedAsHighAsItGoes) {
+    Sortie s = *demo("lorimer").sortie;
+    s.flight.cruiseHeight = Length::of(36000, units::foot);
+    const auto p = plan::makePlan(*demo("lorimer").aircraft, s);
+    EXPECT_FALSE(p.flown.reachedHeight);
+    EXPECT_EQ(p[Phase::climb].worst, watch::Colour::red);
+}
+
+TEST(Plan, ASchoolIsTakenOnlyWhereTheNotesLeaveItOpen) {
+    const auto& d = demo("lorimer");
+    Sortie s = *d.sortie;
+    s.choices["start/propeller"] = "coarse until oil pressure";
+    EXPECT_TRUE(checkSortie(s, d.aircraft->notes, "s").empty());
+    EXPECT_EQ(line(plan::makePlan(*d.aircraft, s), Phase::start, "Propeller").value, "coarse, fine when oil pressure is up");
+    s.choices = {{"start/propeller", "sideways"}};
+    EXPECT_FALSE(checkSortie(s, d.aircraft->notes, "s").empty());
+    s.choices = {{"climb/mixture", "weak"}};
+    EXPECT_FALSE(checkSortie(s, d.aircraft->notes, "s").empty());
+}
+
+TEST(Prime, ColderNeverMeansLessAndTheOriginIsTrue) {
+    const auto& start = demo("lorimer").aircraft->notes.start;
+    const auto at = [&](double c) { return plan::primingDose(start, Temperature::of(c, units::celsius)); };
+    EXPECT_EQ(at(10).amount, 3);
+    EXPECT_EQ(at(10).origin, Origin::notes);
+    EXPECT_EQ(at(0).origin, Origin::betweenNotes);
+    EXPECT_EQ(at(-30).origin, Origin::model);
+    for (double c = -40; c < 80; c += 0.5)
+        EXPECT_GE(at(c).amount, at(c + 0.5).amount) << c;
+    EXPECT_EQ(at(90).amount, 1) << "a hot engine never gets a cold dose";
+}
+
+TEST(Prime, AnAirframeThatLikesMoreGetsItAndItIsMarkedLogged) {
+    const auto p = planOf("lorimer");
+    const auto& prime = line(p, Phase::start, "Prime");
+    EXPECT_NE(prime.value.find("Port 5, Starboard 4 strokes"), std::string::npos) << prime.value;
+    EXPECT_EQ(prime.origin, Origin::logged);
+}
+
+TEST(Export, JsonCsvAndTextSayWhatThePlanSays) {
+    const auto& d = demo("lorimer");
+    const auto p = planOf("lorimer");
+    const auto json = nlohmann::json::parse(plan::planJson(*d.aircraft, *d.sortie, p));
+    ASSERT_EQ(json["phases"].size(), plannedPhases);
+    const std::string csv = plan::planCsv(p), text = plan::planText(p);
+    for (std::size_t i = 0; i < plannedPhases; ++i)
+        for (std::size_t k = 0; k < p.phases[i].set.size(); ++k) {
+            EXPECT_EQ(json["phases"][i]["set"][k]["value"], p.phases[i].set[k].value);
+            EXPECT_NE(text.find(p.phases[i].set[k].value), std::string::npos);
+            EXPECT_NE(csv.find(plan::csvField(p.phases[i].set[k].value)), std::string::npos);
+        }
+    EXPECT_EQ(json["series"].size(), p.flown.moments.size());
+    EXPECT_EQ(plan::csvField("a,\"b\""), "\"a,\"\"b\"\"\"");
+}
+
+TEST(Pictures, ShowWhatThePlanHas) {
+    const auto& d = demo("lorimer");
+    const auto flown = plan::fly(*d.aircraft, *d.sortie);
+    const auto climb = plan::climbPicture(*d.aircraft, *d.sortie, flown);
+    ASSERT_EQ(climb.fullThrottle.size(), 2u);
+    ASSERT_EQ(climb.fullThrottleHeights.size(), 2u);
+    // Each full-throttle curve falls with height and passes through its full-throttle height.
+    for (std::size_t g = 0; g < 2; ++g)
+        for (std::size_t i = 1; i < climb.fullThrottle[g].points.size(); ++i)
+            EXPECT_LT(climb.fullThrottle[g].points[i].y, climb.fullThrottle[g].points[i - 1].y);
+    const auto cruise = plan::cruisePicture(*d.aircraft, *d.sortie, flown);
+    EXPECT_NEAR(cruise.planned.y, flown[Phase::cruise].point.power.si(), 1e-9);
+    // The planned point lies on the line of its boost, in its gear.
+    bool on = false;
+    for (const auto& curve : cruise.constantBoost)
+        if (curve.gear == cruise.plannedGear && curve.label == "33")
+            for (std::size_t i = 1; i < curve.points.size(); ++i)
+                if (curve.points[i - 1].x <= cruise.planned.x && cruise.planned.x <= curve.points[i].x) {
+                    const double t = (cruise.planned.x - curve.points[i - 1].x) / (curve.points[i].x - curve.points[i - 1].x);
+                    on = std::abs(curve.points[i - 1].y + t * (curve.points[i].y - curve.points[i - 1].y) - cruise.planned.y) < 500;
+                }
+    EXPECT_TRUE(on);
+}
+
+TEST(Comparison, HotterIsSlowerAndTheFirstColumnIsToday) {
+    const auto& d = demo("lorimer");
+    const auto p = planOf("lorimer");
+    const auto c = plan::compareDays(*d.aircraft, *d.sortie, p.flown, Phase::climb);
+    ASSERT_EQ(c.columns.size(), 3u);
+    EXPECT_EQ(c.rows[0].cells[0], fmt::format("{:.0f} min", p[Phase::climb].duration / 60));
+    EXPECT_TRUE(plan::compareDays(*d.aircraft, *d.sortie, p.flown, Phase::start).rows.empty());
+}
+
+/// Any day and load that a sortie file may hold.
+Sortie anySortie(const plan::LoadedSortie& from) {
+    Sortie s = *from.sortie;
+    const auto& n = from.aircraft->notes;
+    s.day.elevation = Length::si(*rc::gen::inRange(-200, 3000));
+    s.day.qnh = Pressure::si(*rc::gen::inRange(95000, 105000));
+    s.day.oat = Temperature::si(*rc::gen::inRange(238, 320));
+    s.day.dewPoint = Temperature::si(s.day.oat.si() - *rc::gen::inRange(0, 30));
+    s.fuelGrade = *rc::gen::elementOf(n.fuel.grades);
+    s.weight = Mass::si(*rc::gen::inRange(static_cast<int>(n.emptyWeight.si()) + 1, static_cast<int>(n.maxWeight.si())));
+    s.flight.toElevation = Length::si(*rc::gen::inRange(-200, 3000));
+    s.flight.cruiseHeight = Length::si(*rc::gen::inRange(3100, 13000));
+    s.flight.distance = Distance::si(*rc::gen::inRange(0, 900000));
+    s.flight.hold = Duration::si(*rc::gen::inRange(0, 1800));
+    s.flight.climbRating = n.ratings[static_cast<std::size_t>(*rc::gen::inRange<int>(0, static_cast<int>(n.ratings.size())))].key;
+    s.flight.cruiseRating = n.ratings[static_cast<std::size_t>(*rc::gen::inRange<int>(0, static_cast<int>(n.ratings.size())))].key;
+    return s;
+}
+
+RC_GTEST_PROP(PlanProperty, NoSettingIsEverBeyondALimitOrTheGrade, ()) {
+    const auto& d = demo(*rc::gen::arbitrary<bool>() ? "lorimer" : "farrier");
+    const Sortie s = anySortie(d);
+    RC_PRE(checkSortie(s, d.aircraft->notes, "s").empty());
+    const auto flown = plan::fly(*d.aircraft, s);
+    for (const auto& m : flown.moments) {
+        RC_ASSERT(std::isfinite(m.metal) && std::isfinite(m.oil) && std::isfinite(m.height) && std::isfinite(m.fuel));
+        if (m.rpm <= 0)
+            continue;
+        const auto& boost = d.aircraft->notes.gauges.at(Gauge::boost).in(m.phase);
+        const auto& rpm = d.aircraft->notes.gauges.at(Gauge::rpm).in(m.phase);
+        RC_ASSERT(!boost.limitHigh || m.boost <= *boost.limitHigh * (1 + 1e-9));
+        RC_ASSERT(!rpm.limitHigh || m.rpm <= *rpm.limitHigh * (1 + 1e-9));
+    }
+    const auto cap = engine::permittedBoost(d.aircraft->notes, plan::ratingFor(d.aircraft->notes, s, Phase::takeOff), s.fuelGrade);
+    RC_ASSERT(flown[Phase::takeOff].point.manifoldPressure.si() <= cap.boost->si() + 1e-6);
+}
+
+RC_GTEST_PROP(PlanProperty, AHotterDayNeverGivesMoreTakeOffPower, ()) {
+    const auto& d = demo(*rc::gen::arbitrary<bool>() ? "lorimer" : "farrier");
+    Sortie s = anySortie(d);
+    s.day.oat = Temperature::si(std::min(s.day.oat.si(), 305.0));
+    const auto cool = plan::fly(*d.aircraft, s);
+    s.day.oat = Temperature::si(s.day.oat.si() + 10);
+    RC_ASSERT(plan::fly(*d.aircraft, s)[Phase::takeOff].point.power.si() <= cool[Phase::takeOff].point.power.si() * (1 + 1e-9));
+}
+
+} // namespace
