@@ -71,7 +71,7 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     why_->setWordWrap(true);
     why_->setTextFormat(Qt::RichText);
     why_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
-    left->addSpacing(8);
+    left->addSpacing(6);
     left->addWidget(why_);
     left->addStretch(1);
     comparisonHead_ = heading(tr("Another day (model)"));
@@ -297,7 +297,7 @@ void PhasePage::refreshComparison() {
     if (!any)
         return;
     const Colours c(this);
-    QString html = QStringLiteral("<table width='100%' cellspacing='0' cellpadding='2'><tr><td></td>");
+    QString html = QStringLiteral("<table width='100%' cellspacing='0' cellpadding='1'><tr><td></td>");
     for (const auto& column : comparison.columns)
         html += QStringLiteral("<td align='right' style='color:%1'>%2</td>").arg(c.faint.name(), q(column));
     html += QStringLiteral("</tr>");

@@ -92,6 +92,11 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     rail_->setFocus();
 }
 
+MainWindow::~MainWindow() {
+    // The widgets look at the document, even while they lose the focus: they go first.
+    delete takeCentralWidget();
+}
+
 void MainWindow::buildMenus() {
     const auto add = [this](QMenu* menu, const QString& text, const QKeySequence& key, auto slot, bool sortie = true) {
         QAction* action = menu->addAction(text);
@@ -216,6 +221,8 @@ void MainWindow::showPhase(Phase phase) { rail_->select(phase); }
 void MainWindow::setTheme(ThemeKind theme) {
     theme_ = theme;
     const QPalette palette = paletteFor(theme);
+    // The style sheet goes first: taking one off gives widgets back the palette they had before it.
+    qApp->setStyleSheet({});
     qApp->setPalette(palette);
     setPalette(palette);
     qApp->setStyleSheet(styleSheetFor(palette));

@@ -22,6 +22,7 @@ public:
 
     /// @param settingsFile INI file, empty for the user's own @param autosaveFolder where crash protection is kept
     MainWindow(const QString& settingsFile, const QString& autosaveFolder, QWidget* parent = nullptr);
+    ~MainWindow() override;
 
     /// Opens a sortie, or type notes as a new sortie. @return whether it opened; problems are shown when not
     bool openPath(const QString& path);

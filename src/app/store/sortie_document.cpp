@@ -17,9 +17,14 @@ const QString originalTag = QStringLiteral("# autosave of: ");
 
 QString writeAtomically(const QString& path, const QByteArray& contents) {
     QSaveFile file(path);
-    if (!file.open(QIODevice::WriteOnly))
+    // Unbuffered: on a full disk a buffered QSaveFile (Qt 6.4) commits what little was written and reports success.
+    if (!file.open(QIODevice::WriteOnly | QIODevice::Unbuffered))
         return QObject::tr("%1 cannot be written: %2. Choose another folder or name.").arg(path, file.errorString());
-    if (file.write(contents) != contents.size() || !file.commit())
+    bool whole = file.write(contents) == contents.size() && file.size() == contents.size();
+    if (!whole)
+        file.cancelWriting();
+    whole = file.commit() && whole;
+    if (!whole)
         return QObject::tr("%1 was not written: %2. What was there before is still there.").arg(path, file.errorString());
     return {};
 }

@@ -1,0 +1,74 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "shell/main_window.h"
+#include <QDir>
+#include <QFile>
+#include <QTemporaryDir>
+#include <QtTest>
+#include <gtest/gtest.h>
+
+namespace amber::test {
+
+/// A real window on a copy of the demo files.
+class Window : public testing::Test {
+protected:
+    void SetUp() override {
+        ASSERT_TRUE(scratch.isValid());
+        for (const char* folder : {"notes", "demo"}) {
+            QDir().mkpath(scratch.filePath(QLatin1String(folder)));
+            for (const auto& info : QDir(QStringLiteral(AMBER_SOURCE_DATA "/") + QLatin1String(folder)).entryInfoList(QDir::Files))
+                ASSERT_TRUE(QFile::copy(info.absoluteFilePath(), scratch.filePath(QLatin1String(folder) + QLatin1Char('/') + info.fileName())));
+        }
+        window = std::make_unique<app::MainWindow>(scratch.filePath(QStringLiteral("settings.ini")), autosaves());
+        window->askUnsaved = [this] { ++asked; return answer; };
+        window->askFile = [this](const QString&, const QString&, const QString&, bool) { return file; };
+        window->resize(1280, 800);
+        window->show();
+        ASSERT_TRUE(QTest::qWaitForWindowExposed(window.get()));
+        window->activateWindow();
+        ASSERT_TRUE(QTest::qWaitForWindowActive(window.get()));
+        ASSERT_TRUE(window->openPath(lorimer()));
+        QTest::qWait(20);
+    }
+    void TearDown() override {
+        answer = app::MainWindow::Unsaved::discard;
+        window.reset();
+    }
+
+    [[nodiscard]] QString autosaves() const { return scratch.filePath(QStringLiteral("autosave")); }
+    [[nodiscard]] QString lorimer() const { return scratch.filePath(QStringLiteral("demo/lorimer-spring.toml")); }
+    [[nodiscard]] QString farrier() const { return scratch.filePath(QStringLiteral("demo/farrier-summer.toml")); }
+    [[nodiscard]] QLineEdit* field(const char* name) const { return window->findChild<QLineEdit*>(QLatin1String(name) + QStringLiteral("-edit")); }
+    [[nodiscard]] app::SortieDocument& document() const { return window->document(); }
+    [[nodiscard]] static QByteArray contents(const QString& path) {
+        QFile f(path);
+        return f.open(QIODevice::ReadOnly) ? f.readAll() : QByteArray();
+    }
+    static void write(const QString& path, const QByteArray& bytes) {
+        QFile f(path);
+        ASSERT_TRUE(f.open(QIODevice::WriteOnly));
+        f.write(bytes);
+    }
+    /// What a column of the page shows, all rows in one text.
+    static QString shown(app::RowView& view) {
+        QStringList rows;
+        for (int i = 0; i < view.model()->rowCount(); ++i)
+            rows << view.model()->index(i, 0).data().toString();
+        return rows.join(QLatin1Char('\n'));
+    }
+    void type(const char* name, const QString& text) const {
+        QLineEdit* edit = field(name);
+        ASSERT_NE(edit, nullptr) << name;
+        edit->setFocus();
+        edit->selectAll();
+        QTest::keyClicks(edit, text);
+    }
+
+    QTemporaryDir scratch;
+    std::unique_ptr<app::MainWindow> window;
+    app::MainWindow::Unsaved answer = app::MainWindow::Unsaved::cancel;
+    int asked = 0;
+    QString file;
+};
+
+} // namespace amber::test
