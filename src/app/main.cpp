@@ -20,7 +20,9 @@ using namespace amber;
 using namespace amber::app;
 
 /// Programs without a window draw off-screen, so that no display is needed.
-void offScreen() { qputenv("QT_QPA_PLATFORM", "offscreen"); }
+void offScreen() {
+    qputenv("QT_QPA_PLATFORM", "offscreen");
+}
 
 void dress(QApplication& application) {
     QApplication::setStyle(QStringLiteral("Fusion"));
@@ -47,7 +49,8 @@ int main(int argc, char** argv) {
                 fmt::print(stderr, "{}\n", p.text());
             return static_cast<int>(exitProblems);
         }
-        const QString error = writeCardPdf(QString::fromStdString(pdf), plan::makePlan(*loaded.aircraft, *loaded.sortie), loaded.aircraft->notes);
+        const QString error = writeCardPdf(QString::fromStdString(pdf),
+                                           plan::makePlan(*loaded.aircraft, *loaded.sortie), loaded.aircraft->notes);
         if (!error.isEmpty())
             fmt::print(stderr, "amber-throttle: {}\n", error.toStdString());
         return static_cast<int>(error.isEmpty() ? exitOk : exitWrite);
@@ -61,7 +64,8 @@ int main(int argc, char** argv) {
     actions.window = [&](const std::string& sortie, bool demo) {
         QApplication application(argc, argv);
         dress(application);
-        MainWindow window({}, QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/autosave"));
+        MainWindow window({}, QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) +
+                                  QStringLiteral("/autosave"));
         const bool bare = sortie.empty() && !demo;
         window.openPath(sortie.empty() ? demoSortie(QStringLiteral("lorimer-spring")) : QString::fromStdString(sortie));
         window.showPhase(bare || demo ? Phase::climb : Phase::walkRound);

@@ -28,10 +28,13 @@ Ran run(const QStringList& arguments) {
     p.setProcessEnvironment(environment);
     p.start(QStringLiteral(AMBER_PROGRAM), arguments);
     EXPECT_TRUE(p.waitForFinished(60000));
-    return {p.exitStatus() == QProcess::NormalExit ? p.exitCode() : -1, p.readAllStandardOutput(), p.readAllStandardError()};
+    return {p.exitStatus() == QProcess::NormalExit ? p.exitCode() : -1, p.readAllStandardOutput(),
+            p.readAllStandardError()};
 }
 
-QString squeezed(QString text) { return text.replace(QRegularExpression(QStringLiteral("\\s+")), QString()); }
+QString squeezed(QString text) {
+    return text.replace(QRegularExpression(QStringLiteral("\\s+")), QString());
+}
 
 TEST(Card, TheTextOfThePdfHasTheFiguresOfTheJson) {
     QTemporaryDir scratch;
@@ -46,8 +49,11 @@ TEST(Card, TheTextOfThePdfHasTheFiguresOfTheJson) {
         reader.start(QStringLiteral("pdftotext"), {QStringLiteral("-raw"), pdf, QStringLiteral("-")});
         ASSERT_TRUE(reader.waitForFinished());
         const QString card = squeezed(raw) + squeezed(QString::fromUtf8(reader.readAllStandardOutput()));
-        const auto json = nlohmann::json::parse(run({QStringLiteral("plan"), sortie, QStringLiteral("--json")}).out.toStdString());
-        const auto has = [&](const nlohmann::json& value) { EXPECT_TRUE(card.contains(squeezed(QString::fromStdString(value.get<std::string>())))) << value; };
+        const auto json =
+            nlohmann::json::parse(run({QStringLiteral("plan"), sortie, QStringLiteral("--json")}).out.toStdString());
+        const auto has = [&](const nlohmann::json& value) {
+            EXPECT_TRUE(card.contains(squeezed(QString::fromStdString(value.get<std::string>())))) << value;
+        };
         for (const auto& phase : json["phases"]) {
             has(phase["headline"]);
             for (const auto& s : phase["set"])
@@ -64,7 +70,8 @@ TEST(Card, TheTextOfThePdfHasTheFiguresOfTheJson) {
         info.start(QStringLiteral("pdfinfo"), {pdf});
         ASSERT_TRUE(info.waitForFinished());
         const QString facts = QString::fromUtf8(info.readAllStandardOutput());
-        EXPECT_TRUE(facts.contains(QRegularExpression(QStringLiteral("Page size:\\s+(419|420)\\.?\\d* x (595|596)")))) << facts.toStdString();
+        EXPECT_TRUE(facts.contains(QRegularExpression(QStringLiteral("Page size:\\s+(419|420)\\.?\\d* x (595|596)"))))
+            << facts.toStdString();
         const int sides = QRegularExpression(QStringLiteral("Pages:\\s+(\\d+)")).match(facts).captured(1).toInt();
         EXPECT_GE(sides, 2);
         EXPECT_LE(sides, 4) << "two sheets at most";
@@ -75,16 +82,21 @@ TEST(CommandLine, PlanGivesJsonCsvAndText) {
     const auto json = run({QStringLiteral("plan"), demoPath, QStringLiteral("--json")});
     EXPECT_EQ(json.code, 0);
     EXPECT_EQ(nlohmann::json::parse(json.out.toStdString())["phases"].size(), 10u);
-    EXPECT_TRUE(run({QStringLiteral("plan"), demoPath, QStringLiteral("--csv")}).out.startsWith("phase,kind,what,value,origin,colour"));
+    EXPECT_TRUE(run({QStringLiteral("plan"), demoPath, QStringLiteral("--csv")})
+                    .out.startsWith("phase,kind,what,value,origin,colour"));
     EXPECT_TRUE(run({QStringLiteral("plan"), demoPath}).out.contains("39 inHg"));
 }
 
 TEST(CommandLine, PointGivesTheKeysAndAgreesWithThePlan) {
     const QString notes = QStringLiteral(AMBER_SOURCE_DATA "/notes/lorimer-l4.toml");
-    const auto r = run({QStringLiteral("point"), QStringLiteral("--notes"), notes, QStringLiteral("--rpm"), QStringLiteral("2350"), QStringLiteral("--boost"), QStringLiteral("39 inHg"), QStringLiteral("--gear"), QStringLiteral("low"), QStringLiteral("--altitude"), QStringLiteral("0 ft"), QStringLiteral("--json")});
+    const auto r =
+        run({QStringLiteral("point"), QStringLiteral("--notes"), notes, QStringLiteral("--rpm"), QStringLiteral("2350"),
+             QStringLiteral("--boost"), QStringLiteral("39 inHg"), QStringLiteral("--gear"), QStringLiteral("low"),
+             QStringLiteral("--altitude"), QStringLiteral("0 ft"), QStringLiteral("--json")});
     ASSERT_EQ(r.code, 0) << r.err.toStdString();
     const auto json = nlohmann::json::parse(r.out.toStdString());
-    for (const char* key : {"power_kW", "manifold_pressure_kPa", "full_throttle", "charge_temperature_C", "air_flow_kg_h", "fuel_flow_kg_h", "bsfc_g_kWh", "full_throttle_height_m"})
+    for (const char* key : {"power_kW", "manifold_pressure_kPa", "full_throttle", "charge_temperature_C",
+                            "air_flow_kg_h", "fuel_flow_kg_h", "bsfc_g_kWh", "full_throttle_height_m"})
         EXPECT_TRUE(json.contains(key)) << key;
     EXPECT_NEAR(json["power_kW"].get<double>(), 1230 * 0.7457, 0.02 * 1230 * 0.7457);
     EXPECT_NEAR(json["full_throttle_height_m"].get<double>(), 5150 * 0.3048, 150);
@@ -102,13 +114,20 @@ TEST(CommandLine, ExitCodesAreAsDocumented) {
     ASSERT_TRUE(f.open(QIODevice::WriteOnly));
     f.write("format = 1\n[type]\nnmae = \"x\"\n");
     f.close();
-    const auto check = run({QStringLiteral("check"), bad, demoPath, QStringLiteral(AMBER_SOURCE_DATA "/notes/farrier-f5.toml")});
+    const auto check =
+        run({QStringLiteral("check"), bad, demoPath, QStringLiteral(AMBER_SOURCE_DATA "/notes/farrier-f5.toml")});
     EXPECT_EQ(check.code, 1);
-    EXPECT_TRUE(check.out.contains("bad.toml:3: type.nmae is not a key of this format. Did you mean name?")) << check.out.toStdString();
+    EXPECT_TRUE(check.out.contains("bad.toml:3: type.nmae is not a key of this format. Did you mean name?"))
+        << check.out.toStdString();
     EXPECT_TRUE(check.out.contains("sortie in order"));
     EXPECT_EQ(run({QStringLiteral("check"), demoPath}).code, 0);
-    EXPECT_EQ(run({QStringLiteral("plan"), demoPath, QStringLiteral("--pdf"), QStringLiteral("/proc/none/card.pdf")}).code, 3);
-    EXPECT_EQ(run({QStringLiteral("snapshot"), QStringLiteral("--view"), QStringLiteral("nowhere"), QStringLiteral("--out"), scratch.filePath(QStringLiteral("x.png"))}).code, 2);
+    EXPECT_EQ(
+        run({QStringLiteral("plan"), demoPath, QStringLiteral("--pdf"), QStringLiteral("/proc/none/card.pdf")}).code,
+        3);
+    EXPECT_EQ(run({QStringLiteral("snapshot"), QStringLiteral("--view"), QStringLiteral("nowhere"),
+                   QStringLiteral("--out"), scratch.filePath(QStringLiteral("x.png"))})
+                  .code,
+              2);
 }
 
 TEST(CommandLine, SnapshotsAreDrawnWithoutADisplay) {
@@ -116,7 +135,11 @@ TEST(CommandLine, SnapshotsAreDrawnWithoutADisplay) {
     const auto list = run({QStringLiteral("snapshot"), QStringLiteral("--list")});
     EXPECT_EQ(list.out.trimmed().split('\n').size(), 20);
     const QString png = scratch.filePath(QStringLiteral("climb.png"));
-    ASSERT_EQ(run({QStringLiteral("snapshot"), QStringLiteral("--view"), QStringLiteral("lorimer-climb"), QStringLiteral("--out"), png, QStringLiteral("--size"), QStringLiteral("1400x900"), QStringLiteral("--theme"), QStringLiteral("hangar")}).code, 0);
+    ASSERT_EQ(run({QStringLiteral("snapshot"), QStringLiteral("--view"), QStringLiteral("lorimer-climb"),
+                   QStringLiteral("--out"), png, QStringLiteral("--size"), QStringLiteral("1400x900"),
+                   QStringLiteral("--theme"), QStringLiteral("hangar")})
+                  .code,
+              0);
     const QImage image(png);
     EXPECT_EQ(image.size(), QSize(1400, 900));
     EXPECT_LT(image.pixelColor(1390, 140).lightness(), 60);

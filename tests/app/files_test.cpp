@@ -42,12 +42,15 @@ TEST_F(Window, ABrokenFileIsExplainedAndTheOpenWorkUntouched) {
     type("oat", QStringLiteral("11"));
     answer = app::MainWindow::Unsaved::discard;
     const QString bad = scratch.filePath(QStringLiteral("bad.toml"));
-    for (const QByteArray& bytes : {QByteArray(), QByteArray("\x00\xff\xfe binary", 10), QByteArray("format = 1\nwings = 2\n"), QByteArray("a = [")}) {
+    for (const QByteArray& bytes : {QByteArray(), QByteArray("\x00\xff\xfe binary", 10),
+                                    QByteArray("format = 1\nwings = 2\n"), QByteArray("a = [")}) {
         write(bad, bytes);
         EXPECT_FALSE(window->openPath(bad));
         auto* dialog = window->findChild<app::ProblemsDialog*>();
         ASSERT_NE(dialog, nullptr);
-        EXPECT_TRUE(dialog->findChild<QPlainTextEdit*>(QStringLiteral("problem-list"))->toPlainText().contains(QStringLiteral("bad.toml")));
+        EXPECT_TRUE(dialog->findChild<QPlainTextEdit*>(QStringLiteral("problem-list"))
+                        ->toPlainText()
+                        .contains(QStringLiteral("bad.toml")));
         dialog->close();
         QTest::qWait(5);
         EXPECT_NEAR(document().sortie().day.oat.in(units::celsius), 11, 1e-6);
@@ -81,7 +84,8 @@ TEST_F(Window, ASaveThatFailsSaysSoAndKeepsTheOldFile) {
     const bool saved = window->save();
     setrlimit(RLIMIT_FSIZE, &old);
     EXPECT_FALSE(saved);
-    EXPECT_TRUE(window->message().contains(QStringLiteral("What was there before is still there"))) << window->message().toStdString();
+    EXPECT_TRUE(window->message().contains(QStringLiteral("What was there before is still there")))
+        << window->message().toStdString();
     EXPECT_EQ(contents(lorimer()), before);
     EXPECT_TRUE(document().isModified());
     // A folder that cannot be written to.

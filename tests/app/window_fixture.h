@@ -16,11 +16,16 @@ protected:
         ASSERT_TRUE(scratch.isValid());
         for (const char* folder : {"notes", "demo"}) {
             QDir().mkpath(scratch.filePath(QLatin1String(folder)));
-            for (const auto& info : QDir(QStringLiteral(AMBER_SOURCE_DATA "/") + QLatin1String(folder)).entryInfoList(QDir::Files))
-                ASSERT_TRUE(QFile::copy(info.absoluteFilePath(), scratch.filePath(QLatin1String(folder) + QLatin1Char('/') + info.fileName())));
+            for (const auto& info :
+                 QDir(QStringLiteral(AMBER_SOURCE_DATA "/") + QLatin1String(folder)).entryInfoList(QDir::Files))
+                ASSERT_TRUE(QFile::copy(info.absoluteFilePath(),
+                                        scratch.filePath(QLatin1String(folder) + QLatin1Char('/') + info.fileName())));
         }
         window = std::make_unique<app::MainWindow>(scratch.filePath(QStringLiteral("settings.ini")), autosaves());
-        window->askUnsaved = [this] { ++asked; return answer; };
+        window->askUnsaved = [this] {
+            ++asked;
+            return answer;
+        };
         window->askFile = [this](const QString&, const QString&, const QString&, bool) { return file; };
         window->resize(1280, 800);
         window->show();
@@ -38,7 +43,9 @@ protected:
     [[nodiscard]] QString autosaves() const { return scratch.filePath(QStringLiteral("autosave")); }
     [[nodiscard]] QString lorimer() const { return scratch.filePath(QStringLiteral("demo/lorimer-spring.toml")); }
     [[nodiscard]] QString farrier() const { return scratch.filePath(QStringLiteral("demo/farrier-summer.toml")); }
-    [[nodiscard]] QLineEdit* field(const char* name) const { return window->findChild<QLineEdit*>(QLatin1String(name) + QStringLiteral("-edit")); }
+    [[nodiscard]] QLineEdit* field(const char* name) const {
+        return window->findChild<QLineEdit*>(QLatin1String(name) + QStringLiteral("-edit"));
+    }
     [[nodiscard]] app::SortieDocument& document() const { return window->document(); }
     [[nodiscard]] static QByteArray contents(const QString& path) {
         QFile f(path);

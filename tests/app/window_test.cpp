@@ -36,10 +36,15 @@ TEST_F(Window, TemperatureGradeAndWeightMoveTheTakeOff) {
     grade->setFocus();
     QTest::keyClick(grade, Qt::Key_Down);
     EXPECT_EQ(document().sortie().fuelGrade, "91");
-    EXPECT_TRUE(shown(window->page().setRows()).contains(QStringLiteral("40.5 inHg"))) << shown(window->page().setRows()).toStdString();
-    EXPECT_TRUE(window->page().findChild<QLabel*>(QStringLiteral("notices"))->text().contains(QStringLiteral("Grade 91 permits")));
+    EXPECT_TRUE(shown(window->page().setRows()).contains(QStringLiteral("40.5 inHg")))
+        << shown(window->page().setRows()).toStdString();
+    EXPECT_TRUE(window->page()
+                    .findChild<QLabel*>(QStringLiteral("notices"))
+                    ->text()
+                    .contains(QStringLiteral("Grade 91 permits")));
     type("weight", QStringLiteral("23000"));
-    EXPECT_TRUE(shown(window->page().setRows()).contains(QStringLiteral("80 kt; safe on one"))) << shown(window->page().setRows()).toStdString();
+    EXPECT_TRUE(shown(window->page().setRows()).contains(QStringLiteral("80 kt; safe on one")))
+        << shown(window->page().setRows()).toStdString();
 }
 
 TEST_F(Window, OneStayInAFieldIsOneUndo) {
@@ -66,7 +71,9 @@ TEST_F(Window, WhatCannotBeReadIsMarkedAndChangesNothing) {
     QTest::keyClick(field("qnh"), Qt::Key_Escape);
     EXPECT_EQ(field("qnh")->text(), QStringLiteral("1,009 hPa"));
     type("weight", QStringLiteral("90000 lb"));
-    EXPECT_TRUE(window->findChild<app::InlineField*>(QStringLiteral("weight"))->error().contains(QStringLiteral("29,500 lb"))) << "the message says what would do";
+    EXPECT_TRUE(
+        window->findChild<app::InlineField*>(QStringLiteral("weight"))->error().contains(QStringLiteral("29,500 lb")))
+        << "the message says what would do";
     field("oat")->setFocus();
     EXPECT_EQ(field("weight")->text(), QStringLiteral("27,400 lb")) << "leaving brings the last good value back";
 }
@@ -88,7 +95,8 @@ TEST_F(Window, KeysStepAndACaptionIsDragged) {
     const int before = document().undoStack().count();
     QTest::mousePress(caption, Qt::LeftButton, {}, QPoint(2, 5));
     for (int x = 4; x <= 62; x += 2) {
-        QMouseEvent move(QEvent::MouseMove, QPointF(x, 5), caption->mapToGlobal(QPointF(x, 5)), Qt::NoButton, Qt::LeftButton, {});
+        QMouseEvent move(QEvent::MouseMove, QPointF(x, 5), caption->mapToGlobal(QPointF(x, 5)), Qt::NoButton,
+                         Qt::LeftButton, {});
         QApplication::sendEvent(caption, &move);
     }
     QTest::mouseRelease(caption, Qt::LeftButton, {}, QPoint(62, 5));
@@ -100,7 +108,8 @@ TEST_F(Window, EveryPhaseIsReachedByKeyAndByTheScore) {
     for (std::size_t i = 0; i < plannedPhases; ++i) {
         QTest::keyClick(window.get(), static_cast<Qt::Key>(Qt::Key_0 + (i + 1) % 10), Qt::ControlModifier);
         EXPECT_EQ(window->page().phase(), static_cast<Phase>(i));
-        EXPECT_EQ(window->page().findChild<QLabel*>(QStringLiteral("phase-title"))->text(), QString::fromUtf8(titleOf(static_cast<Phase>(i)).data()));
+        EXPECT_EQ(window->page().findChild<QLabel*>(QStringLiteral("phase-title"))->text(),
+                  QString::fromUtf8(titleOf(static_cast<Phase>(i)).data()));
     }
     const auto& cruise = document().plan()[Phase::cruise];
     auto& score = window->score();
@@ -146,7 +155,9 @@ TEST_F(Window, NothingIsClippedOnAnyPageOfBothDemos) {
             window->showPhase(static_cast<Phase>(i));
             QTest::qWait(5);
             for (auto* view : {&window->page().setRows(), &window->page().expectRows(), &window->page().clockRows()})
-                EXPECT_EQ(view->verticalScrollBar()->maximum(), 0) << path.toStdString() << " " << titleOf(static_cast<Phase>(i)) << " " << view->objectName().toStdString();
+                EXPECT_EQ(view->verticalScrollBar()->maximum(), 0)
+                    << path.toStdString() << " " << titleOf(static_cast<Phase>(i)) << " "
+                    << view->objectName().toStdString();
             EXPECT_EQ(window->size(), QSize(1280, 800)) << "the page fits the window";
         }
     }
@@ -162,7 +173,11 @@ TEST_F(Window, ASchoolIsChosenByKeyboardAndUndone) {
     ASSERT_GE(row, 0);
     set.setFocus();
     set.setCurrentIndex(set.model()->index(row, 0));
-    EXPECT_TRUE(window->page().findChild<QLabel*>(QStringLiteral("why"))->text().contains(QStringLiteral("Bearings are served first"))) << "gain and risk of each school are told";
+    EXPECT_TRUE(window->page()
+                    .findChild<QLabel*>(QStringLiteral("why"))
+                    ->text()
+                    .contains(QStringLiteral("Bearings are served first")))
+        << "gain and risk of each school are told";
     QTest::keyClick(&set, Qt::Key_Return);
     auto* menu = window->page().findChild<QMenu*>(QStringLiteral("schools"));
     ASSERT_NE(menu, nullptr);
@@ -183,7 +198,9 @@ TEST_F(Window, AMetarIsPastedAndSaysWhatItRead) {
     EXPECT_TRUE(text->toPlainText().startsWith(QStringLiteral("XXRF"))) << "the clipboard is taken when it is a METAR";
     text->setPlainText(QStringLiteral("nothing of the kind"));
     EXPECT_FALSE(dialog->reading().has_value());
-    EXPECT_TRUE(dialog->findChild<QLabel*>(QStringLiteral("metar-verdict"))->text().contains(QStringLiteral("no temperature group")));
+    EXPECT_TRUE(dialog->findChild<QLabel*>(QStringLiteral("metar-verdict"))
+                    ->text()
+                    .contains(QStringLiteral("no temperature group")));
     text->setPlainText(QStringLiteral("XXRF 250650Z 31012KT 9999 M03/M07 Q0998"));
     ASSERT_TRUE(dialog->reading().has_value());
     dialog->accept();
@@ -233,7 +250,9 @@ TEST_F(Window, BothThemesPaintTheirOwnPaper) {
 TEST_F(Window, CautionsStandOnThePagesWhereTheActHappens) {
     for (const Phase phase : {Phase::walkRound, Phase::start, Phase::runUp, Phase::stop}) {
         window->showPhase(phase);
-        EXPECT_TRUE(window->page().findChild<QLabel*>(QStringLiteral("notices"))->text().contains(QStringLiteral("Caution"))) << titleOf(phase);
+        EXPECT_TRUE(
+            window->page().findChild<QLabel*>(QStringLiteral("notices"))->text().contains(QStringLiteral("Caution")))
+            << titleOf(phase);
     }
 }
 

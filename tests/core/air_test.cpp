@@ -27,9 +27,12 @@ TEST_P(StandardAtmosphere, AgreesWithTheTablesToFiveFigures) {
     EXPECT_NEAR(air::pressureAltitude(Pressure::si(row.pressure)).si(), row.height, 0.2);
 }
 
-INSTANTIATE_TEST_SUITE_P(Doc7488, StandardAtmosphere,
-                         testing::Values(Tabulated{0, 288.150, 101325.0, 1.22500}, Tabulated{1000, 281.650, 89874.6, 1.11164}, Tabulated{2000, 275.150, 79495.2, 1.00649}, Tabulated{5000, 255.650, 54019.9, 0.736116},
-                                         Tabulated{8000, 236.150, 35599.8, 0.525168}, Tabulated{11000, 216.650, 22632.0, 0.363918}, Tabulated{15000, 216.650, 12044.5, 0.193674}, Tabulated{20000, 216.650, 5474.88, 0.0880348}));
+INSTANTIATE_TEST_SUITE_P(
+    Doc7488, StandardAtmosphere,
+    testing::Values(Tabulated{0, 288.150, 101325.0, 1.22500}, Tabulated{1000, 281.650, 89874.6, 1.11164},
+                    Tabulated{2000, 275.150, 79495.2, 1.00649}, Tabulated{5000, 255.650, 54019.9, 0.736116},
+                    Tabulated{8000, 236.150, 35599.8, 0.525168}, Tabulated{11000, 216.650, 22632.0, 0.363918},
+                    Tabulated{15000, 216.650, 12044.5, 0.193674}, Tabulated{20000, 216.650, 5474.88, 0.0880348}));
 
 TEST(Air, FieldPressureFollowsTheAltimeter) {
     // On the standard setting the field pressure is the standard pressure of its elevation.
@@ -52,8 +55,10 @@ TEST(Air, HumidAirIsLighter) {
     air::Day humid = dry;
     humid.dewPoint = Temperature::of(28, units::celsius);
     EXPECT_GT(humid.densityAltitude().in(units::foot), dry.densityAltitude().in(units::foot) + 300);
-    EXPECT_NEAR(air::vapourPressure(Temperature::of(20, units::celsius)).si(), 2333.4, 10); // Alduchov & Eskridge at 20 °C
-    EXPECT_NEAR(air::relativeHumidity(Temperature::of(20, units::celsius), Temperature::of(9.3, units::celsius)), 0.50, 0.01);
+    EXPECT_NEAR(air::vapourPressure(Temperature::of(20, units::celsius)).si(), 2333.4,
+                10); // Alduchov & Eskridge at 20 °C
+    EXPECT_NEAR(air::relativeHumidity(Temperature::of(20, units::celsius), Temperature::of(9.3, units::celsius)), 0.50,
+                0.01);
 }
 
 TEST(Air, AirspeedsGoThereAndBack) {

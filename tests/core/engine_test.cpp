@@ -12,13 +12,22 @@ using namespace amber;
 
 namespace {
 
-const plan::Aircraft& lorimer() { return *test::demo("lorimer").aircraft; }
-const plan::Aircraft& farrier() { return *test::demo("farrier").aircraft; }
+const plan::Aircraft& lorimer() {
+    return *test::demo("lorimer").aircraft;
+}
+const plan::Aircraft& farrier() {
+    return *test::demo("farrier").aircraft;
+}
 
 engine::Demand climbDemand(double feet, double deviation = 0.0) {
     air::Day day = air::standardDay(Length{});
     day.oat = Temperature::si(day.oat.si() + deviation);
-    return {Rotation::of(2350, units::rpm), ManifoldPressure::of(39, units::manifold::inHg), 0, day.at(Length::of(feet, units::foot)), Speed::of(130, units::knot), Mixture::rich};
+    return {Rotation::of(2350, units::rpm),
+            ManifoldPressure::of(39, units::manifold::inHg),
+            0,
+            day.at(Length::of(feet, units::foot)),
+            Speed::of(130, units::knot),
+            Mixture::rich};
 }
 
 /// An engine without a supercharger, for the laws of natural breathing.
@@ -66,8 +75,10 @@ TEST(Calibration, RecoversParametersFromNoisyLines) {
     for (auto& rating : notes.ratings)
         for (auto& line : rating.lines) {
             const std::size_t gear = *notes.gearIndex(line.gear);
-            line.holdsTo = *engine::fullThrottleHeight(truth, rating.rpm, *rating.boost, gear, standard, Speed{}, rating.mixture);
-            const auto point = engine::operate(truth, {rating.rpm, rating.boost, gear, standard.at(line.at), Speed{}, rating.mixture});
+            line.holdsTo =
+                *engine::fullThrottleHeight(truth, rating.rpm, *rating.boost, gear, standard, Speed{}, rating.mixture);
+            const auto point =
+                engine::operate(truth, {rating.rpm, rating.boost, gear, standard.at(line.at), Speed{}, rating.mixture});
             line.power = Power::si(point.power.si() * (1 + sign));
             sign = -sign;
         }
@@ -81,7 +92,11 @@ TEST(Power, FallsWithHeightByGaggAndFerrar) {
     // Unsupercharged at constant rpm: σ − (1 − σ)/7.55 within 0.03 up to 4,500 m (SAE 1934).
     const auto engine = unsupercharged();
     const air::Day standard = air::standardDay(Length{});
-    const auto at = [&](double h) { return engine::operate(engine, {Rotation::si(30), std::nullopt, 0, standard.at(Length::si(h)), Speed{}, Mixture::rich}).power.si(); };
+    const auto at = [&](double h) {
+        return engine::operate(engine,
+                               {Rotation::si(30), std::nullopt, 0, standard.at(Length::si(h)), Speed{}, Mixture::rich})
+            .power.si();
+    };
     const double sea = at(0);
     for (double h = 0; h <= 4500; h += 500) {
         const double sigma = air::standardDensity(Length::si(h)) / 1.225;
@@ -91,7 +106,9 @@ TEST(Power, FallsWithHeightByGaggAndFerrar) {
 
 TEST(Power, RisesAtConstantBoostUpToFullThrottleHeightThenFalls) {
     const air::Day standard = air::standardDay(Length{});
-    const auto height = engine::fullThrottleHeight(lorimer().model(), Rotation::of(2350, units::rpm), ManifoldPressure::of(39, units::manifold::inHg), 0, standard, Speed::of(130, units::knot));
+    const auto height = engine::fullThrottleHeight(lorimer().model(), Rotation::of(2350, units::rpm),
+                                                   ManifoldPressure::of(39, units::manifold::inHg), 0, standard,
+                                                   Speed::of(130, units::knot));
     ASSERT_TRUE(height);
     double before = engine::operate(lorimer().model(), climbDemand(0)).power.si();
     for (double feet = 984; feet < height->in(units::foot); feet += 984) {
@@ -110,13 +127,16 @@ TEST(FullThrottleHeight, IsWhereTheWideOpenThrottleJustHoldsTheBoost) {
     const air::Day day = air::standardDay(Length{});
     const auto boost = ManifoldPressure::of(39, units::manifold::inHg);
     for (std::size_t gear : {0u, 1u}) {
-        const auto h = engine::fullThrottleHeight(lorimer().model(), Rotation::of(2350, units::rpm), boost, gear, day, Speed{});
+        const auto h =
+            engine::fullThrottleHeight(lorimer().model(), Rotation::of(2350, units::rpm), boost, gear, day, Speed{});
         ASSERT_TRUE(h);
-        const auto wide = engine::fullThrottlePressure(lorimer().model(), {Rotation::of(2350, units::rpm), std::nullopt, gear, day.at(*h), Speed{}, Mixture::rich});
+        const auto wide = engine::fullThrottlePressure(lorimer().model(), {Rotation::of(2350, units::rpm), std::nullopt,
+                                                                           gear, day.at(*h), Speed{}, Mixture::rich});
         EXPECT_NEAR(wide.si() / boost.si(), 1.0, 2e-3);
     }
     // More than the blower can give even at the bottom: none.
-    EXPECT_FALSE(engine::fullThrottleHeight(lorimer().model(), Rotation::of(1200, units::rpm), ManifoldPressure::of(60, units::manifold::inHg), 0, day, Speed{}));
+    EXPECT_FALSE(engine::fullThrottleHeight(lorimer().model(), Rotation::of(1200, units::rpm),
+                                            ManifoldPressure::of(60, units::manifold::inHg), 0, day, Speed{}));
 }
 
 TEST(Mixture, BestPowerIsAtEightPercentAndTheCurveHasOneTop) {
@@ -129,11 +149,17 @@ TEST(Mixture, BestPowerIsAtEightPercentAndTheCurveHasOneTop) {
 TEST(Propeller, ReferenceRpmOnTheStandardDayIsTheNotesOwn) {
     for (const auto* aircraft : {&lorimer(), &farrier()}) {
         const air::Day standard = air::standardDay(Length{});
-        const auto rpm = engine::staticRpm(aircraft->model(), aircraft->fineStop, ManifoldPressure::si(standardPressure), 0, standard.at(Length{}), Rotation::of(4000, units::rpm));
+        const auto rpm =
+            engine::staticRpm(aircraft->model(), aircraft->fineStop, ManifoldPressure::si(standardPressure), 0,
+                              standard.at(Length{}), Rotation::of(4000, units::rpm));
         EXPECT_NEAR(rpm.in(units::rpm), aircraft->notes.propeller.referenceRpm->in(units::rpm), 1.0);
         // The two solves are each other's inverse.
-        const auto boost = engine::boostForRpm(aircraft->model(), aircraft->fineStop, Rotation::of(1500, units::rpm), 0, standard.at(Length{}));
-        EXPECT_NEAR(engine::staticRpm(aircraft->model(), aircraft->fineStop, boost, 0, standard.at(Length{}), Rotation::of(4000, units::rpm)).in(units::rpm), 1500, 2);
+        const auto boost = engine::boostForRpm(aircraft->model(), aircraft->fineStop, Rotation::of(1500, units::rpm), 0,
+                                               standard.at(Length{}));
+        EXPECT_NEAR(engine::staticRpm(aircraft->model(), aircraft->fineStop, boost, 0, standard.at(Length{}),
+                                      Rotation::of(4000, units::rpm))
+                        .in(units::rpm),
+                    1500, 2);
     }
 }
 
@@ -163,13 +189,20 @@ struct AnyPoint {
 };
 
 rc::Gen<AnyPoint> anyPoint() {
-    return rc::gen::map(rc::gen::tuple(rc::gen::inRange(900, 2650), rc::gen::inRange(14, 45), rc::gen::inRange(0, 2), rc::gen::inRange(0, 7000), rc::gen::inRange(-30, 31), rc::gen::inRange(0, 100)), [](const auto& t) {
-        AnyPoint p;
-        p.day = air::standardDay(Length{});
-        p.day.oat = Temperature::si(p.day.oat.si() + std::get<4>(t));
-        p.demand = {Rotation::of(std::get<0>(t), units::rpm), ManifoldPressure::of(std::get<1>(t), units::manifold::inHg), static_cast<std::size_t>(std::get<2>(t)), p.day.at(Length::si(std::get<3>(t))), Speed::si(std::get<5>(t)), Mixture::rich};
-        return p;
-    });
+    return rc::gen::map(rc::gen::tuple(rc::gen::inRange(900, 2650), rc::gen::inRange(14, 45), rc::gen::inRange(0, 2),
+                                       rc::gen::inRange(0, 7000), rc::gen::inRange(-30, 31), rc::gen::inRange(0, 100)),
+                        [](const auto& t) {
+                            AnyPoint p;
+                            p.day = air::standardDay(Length{});
+                            p.day.oat = Temperature::si(p.day.oat.si() + std::get<4>(t));
+                            p.demand = {Rotation::of(std::get<0>(t), units::rpm),
+                                        ManifoldPressure::of(std::get<1>(t), units::manifold::inHg),
+                                        static_cast<std::size_t>(std::get<2>(t)),
+                                        p.day.at(Length::si(std::get<3>(t))),
+                                        Speed::si(std::get<5>(t)),
+                                        Mixture::rich};
+                            return p;
+                        });
 }
 
 RC_GTEST_PROP(EngineProperty, AHotterDayNeverGivesMorePower, ()) {
@@ -194,11 +227,17 @@ RC_GTEST_PROP(EngineProperty, TheManifoldNeverHoldsMoreThanAskedOrThanTheBlowerG
     RC_ASSERT(point.manifoldPressure.si() <= engine::fullThrottlePressure(lorimer().model(), p.demand).si() * 1.01);
     RC_ASSERT(std::isfinite(point.power.si()) && point.airFlow.si() > 0 && point.fuelFlow.si() > 0);
     // What is indicated is what comes out and what is lost on the way.
-    RC_ASSERT(std::abs(point.indicated - point.friction - point.pumping - point.impeller - point.power.si()) < 1e-6 * point.indicated);
+    RC_ASSERT(std::abs(point.indicated - point.friction - point.pumping - point.impeller - point.power.si()) <
+              1e-6 * point.indicated);
 }
 
 RC_GTEST_PROP(EngineProperty, NoDemandWhateverTrapsTheModel, (double rpm, double boost, double ias, double ratio)) {
-    engine::Demand d{Rotation::si(rpm), ManifoldPressure::si(boost), 7, air::standardDay(Length{}).at(Length::si(3000)), Speed::si(std::clamp(std::isfinite(ias) ? ias : 0.0, 0.0, 250.0)), std::isfinite(ratio) ? ratio : 0.08};
+    engine::Demand d{Rotation::si(rpm),
+                     ManifoldPressure::si(boost),
+                     7,
+                     air::standardDay(Length{}).at(Length::si(3000)),
+                     Speed::si(std::clamp(std::isfinite(ias) ? ias : 0.0, 0.0, 250.0)),
+                     std::isfinite(ratio) ? ratio : 0.08};
     if (!std::isfinite(rpm))
         d.rpm = Rotation::si(30);
     if (!std::isfinite(boost))

@@ -9,20 +9,34 @@ using namespace amber;
 
 namespace {
 
-const plan::Aircraft& lorimer() { return *test::demo("lorimer").aircraft; }
-const plan::Aircraft& farrier() { return *test::demo("farrier").aircraft; }
+const plan::Aircraft& lorimer() {
+    return *test::demo("lorimer").aircraft;
+}
+const plan::Aircraft& farrier() {
+    return *test::demo("farrier").aircraft;
+}
 
-heat::Drive driveAt(const plan::Aircraft& a, double rpm, std::optional<ManifoldPressure> boost, double celsius, Speed ias, double flap) {
+heat::Drive driveAt(const plan::Aircraft& a, double rpm, std::optional<ManifoldPressure> boost, double celsius,
+                    Speed ias, double flap) {
     air::Day day = air::standardDay(Length{});
     day.oat = Temperature::of(celsius, units::celsius);
     const auto air = day.at(Length{});
     const Rotation n = Rotation::of(rpm, units::rpm);
     const auto set = boost ? *boost : engine::boostForRpm(a.model(), a.fineStop, n, 0, air);
     const auto p = engine::operate(a.model(), {n, set, 0, air, ias, Mixture::rich});
-    return {true, p.airFlow, p.fuelAirRatio, p.power, n, air, ias.si() > 0 ? air::trueAirspeed(ias, air.pressure, air.temperature) : Speed{}, flap};
+    return {true,
+            p.airFlow,
+            p.fuelAirRatio,
+            p.power,
+            n,
+            air,
+            ias.si() > 0 ? air::trueAirspeed(ias, air.pressure, air.temperature) : Speed{},
+            flap};
 }
 
-heat::Temperatures cold(double celsius) { return {Temperature::of(celsius, units::celsius), Temperature::of(celsius, units::celsius)}; }
+heat::Temperatures cold(double celsius) {
+    return {Temperature::of(celsius, units::celsius), Temperature::of(celsius, units::celsius)};
+}
 
 TEST(Heat, TheRatedPointIsSteady) {
     for (const auto* a : {&lorimer(), &farrier()}) {
@@ -58,7 +72,10 @@ TEST(Heat, HalvingTheStepChangesNothingThatMatters) {
     // Three hours of changing drives, in steps as long as they come and in halves of them.
     auto whole = cold(6), halves = cold(6);
     for (int i = 0; i < 180; ++i) {
-        const auto d = driveAt(lorimer(), i % 3 == 0 ? 1000 : 2350, i % 3 == 0 ? std::nullopt : std::optional(ManifoldPressure::of(30 + i % 9, units::manifold::inHg)), 6, i % 3 == 0 ? Speed{} : Speed::of(130, units::knot), 0.33);
+        const auto d =
+            driveAt(lorimer(), i % 3 == 0 ? 1000 : 2350,
+                    i % 3 == 0 ? std::nullopt : std::optional(ManifoldPressure::of(30 + i % 9, units::manifold::inHg)),
+                    6, i % 3 == 0 ? Speed{} : Speed::of(130, units::knot), 0.33);
         whole = lorimer().thermal.after(whole, d, Duration::si(60));
         for (int half = 0; half < 12; ++half)
             halves = lorimer().thermal.after(halves, d, Duration::si(5));
@@ -78,17 +95,21 @@ TEST(Heat, AStoppedEngineCoolsTowardsTheAir) {
 
 TEST(OilPressure, ColdOilOvershootsAndIdleIsLow) {
     const auto& t = lorimer().thermal;
-    const auto psi = [&](double rpm, double celsius) { return t.oilPressure(Rotation::of(rpm, units::rpm), Temperature::of(celsius, units::celsius)).in(units::psi); };
+    const auto psi = [&](double rpm, double celsius) {
+        return t.oilPressure(Rotation::of(rpm, units::rpm), Temperature::of(celsius, units::celsius)).in(units::psi);
+    };
     EXPECT_GT(psi(1000, 0), psi(1000, 70));
     EXPECT_LT(psi(700, 80), psi(2350, 80));
     EXPECT_NEAR(psi(2350, 75), 86, 8) << "near the relief setting";
     EXPECT_EQ(psi(0, 50), 0.0);
-    EXPECT_GT(heat::oilViscosity(Temperature::of(-10, units::celsius)), 10 * heat::oilViscosity(Temperature::of(40, units::celsius)));
+    EXPECT_GT(heat::oilViscosity(Temperature::of(-10, units::celsius)),
+              10 * heat::oilViscosity(Temperature::of(40, units::celsius)));
 }
 
 RC_GTEST_PROP(HeatProperty, HotterAirNeverWarmsSlowerNorCoolsBetter, ()) {
     const auto& a = *rc::gen::arbitrary<bool>() ? lorimer() : farrier();
-    const double rpm = *rc::gen::inRange(800, 1400), air = *rc::gen::inRange(-20, 30), flap = *rc::gen::inRange(0, 11) / 10.0, seconds = *rc::gen::inRange(30, 1500);
+    const double rpm = *rc::gen::inRange(800, 1400), air = *rc::gen::inRange(-20, 30),
+                 flap = *rc::gen::inRange(0, 11) / 10.0, seconds = *rc::gen::inRange(30, 1500);
     const auto start = cold(air);
     const auto cool = a.thermal.after(start, driveAt(a, rpm, {}, air, Speed{}, flap), Duration::si(seconds));
     auto hotter = driveAt(a, rpm, {}, air, Speed{}, flap);
@@ -101,7 +122,9 @@ RC_GTEST_PROP(HeatProperty, MoreFlapIsNeverHotter, ()) {
     const auto& a = *rc::gen::arbitrary<bool>() ? lorimer() : farrier();
     const double flap = *rc::gen::inRange(0, 10) / 10.0;
     const Speed ias = Speed::of(*rc::gen::inRange(90, 220), units::knot);
-    const auto d = [&](double f) { return driveAt(a, 2300, ManifoldPressure::of(*rc::gen::just(36), units::manifold::inHg), 15, ias, f); };
+    const auto d = [&](double f) {
+        return driveAt(a, 2300, ManifoldPressure::of(*rc::gen::just(36), units::manifold::inHg), 15, ias, f);
+    };
     RC_ASSERT(a.thermal.steady(d(flap + 0.1)).metal.si() <= a.thermal.steady(d(flap)).metal.si() + 1e-6);
 }
 

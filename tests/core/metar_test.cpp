@@ -21,7 +21,8 @@ TEST(Metar, ReadsTheUsualGroups) {
 }
 
 TEST(Metar, ReadsInchesOfMercuryAndIgnoresRemarks) {
-    const auto r = air::readMetar("SPECI XXUF 251200Z AUTO VRB03KT 10SM CLR 31/14 A2992 RMK AO2 SLP130 T03110139 Q1050");
+    const auto r =
+        air::readMetar("SPECI XXUF 251200Z AUTO VRB03KT 10SM CLR 31/14 A2992 RMK AO2 SLP130 T03110139 Q1050");
     ASSERT_TRUE(r.ok()) << r.error();
     EXPECT_NEAR(r.value().qnh->in(units::inHg), 29.92, 1e-9);
     EXPECT_EQ(r.value().wind->fromDegrees, 0);

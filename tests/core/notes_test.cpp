@@ -18,14 +18,19 @@ const std::string& lorimer() {
 }
 
 /// Whether some problem speaks of all these pieces, and stands on the line where `near` is in the text.
-testing::AssertionResult hasProblem(const NotesReading& reading, const std::string& text, const std::string& near, const std::vector<std::string>& pieces) {
+testing::AssertionResult hasProblem(const NotesReading& reading, const std::string& text, const std::string& near,
+                                    const std::vector<std::string>& pieces) {
     const auto at = text.find(near);
-    const int line = near.empty() || at == std::string::npos ? 0 : 1 + static_cast<int>(std::count(text.begin(), text.begin() + static_cast<long>(at), '\n'));
+    const int line = near.empty() || at == std::string::npos
+                         ? 0
+                         : 1 + static_cast<int>(std::count(text.begin(), text.begin() + static_cast<long>(at), '\n'));
     std::string all;
     for (const auto& p : reading.problems) {
         const std::string said = p.text();
         all += said + "\n";
-        if ((near.empty() || p.line == line) && std::all_of(pieces.begin(), pieces.end(), [&](const std::string& piece) { return said.find(piece) != std::string::npos; }))
+        if ((near.empty() || p.line == line) &&
+            std::all_of(pieces.begin(), pieces.end(),
+                        [&](const std::string& piece) { return said.find(piece) != std::string::npos; }))
             return testing::AssertionSuccess();
     }
     return testing::AssertionFailure() << "wanted line " << line << " in:\n" << all;
@@ -63,16 +68,19 @@ TEST(Notes, AWrongOrMissingUnitIsAnError) {
     auto text = replaced(lorimer(), "boost = \"39 inHg\"", "boost = \"39 kt\"");
     EXPECT_TRUE(hasProblem(readNotes(text, "f"), text, "39 kt", {"\"kt\" is not a unit", "inHg"}));
     text = replaced(lorimer(), "displacement = \"44.0 l\"", "displacement = 44.0");
-    EXPECT_TRUE(hasProblem(readNotes(text, "f"), text, "displacement = 44.0", {"engine.displacement has no unit", "in quotes"}));
+    EXPECT_TRUE(hasProblem(readNotes(text, "f"), text, "displacement = 44.0",
+                           {"engine.displacement has no unit", "in quotes"}));
     text = replaced(lorimer(), "temperature = \"°C\"", "temperature = \"inHg\"");
     EXPECT_TRUE(hasProblem(readNotes(text, "f"), text, "temperature = \"inHg\"", {"not a unit of a temperature"}));
 }
 
 TEST(Notes, ContradictionsAreFound) {
     auto text = replaced(lorimer(), "normal = \"-10 to 72 °C\"", "normal = \"-10 to 95 °C\"");
-    EXPECT_TRUE(hasProblem(readNotes(text, "f"), text, "[limits.charge]", {"limits.charge", "past the limit of 90 °C"}));
+    EXPECT_TRUE(
+        hasProblem(readNotes(text, "f"), text, "[limits.charge]", {"limits.charge", "past the limit of 90 °C"}));
     text = replaced(lorimer(), "rpm = 2650\nboost", "rpm = 2750\nboost");
-    EXPECT_TRUE(hasProblem(readNotes(text, "f"), text, "[[rating]]\nkey = \"take-off\"", {"2,750 rpm is over the rpm limit of 2,650 rpm"}));
+    EXPECT_TRUE(hasProblem(readNotes(text, "f"), text, "[[rating]]\nkey = \"take-off\"",
+                           {"2,750 rpm is over the rpm limit of 2,650 rpm"}));
     text = replaced(lorimer(), "grades = { \"91\" = \"40.5 inHg\" }", "grades = { \"91\" = \"47 inHg\" }");
     EXPECT_TRUE(hasProblem(readNotes(text, "f"), text, "", {"more boost on grade 91"}));
     text = replaced(lorimer(), "at = \"-15 °C\"\ndose = 8", "at = \"-15 °C\"\ndose = 2");
@@ -107,8 +115,19 @@ TEST(Notes, PhaseLimitsInheritWhatTheyDoNotSay) {
 }
 
 TEST(Notes, HostileFilesGiveAnErrorWithAPlace) {
-    const std::vector<std::string> bad{"", "\xff\xfe\x00garbage", "format = 1", "[type", "a = nan", "format = 99\n[type]\nname='x'", "type = 3", "rating = [1, 2, 3]", "x = 1979-05-27", "a = 1\na = 2", std::string(3000, '['),
-                                       "[engine]\nsupercharger = { gear = 7 }\n[limits]\nhead = 3\n[[rating]]\nline = 'x'\n"};
+    const std::vector<std::string> bad{
+        "",
+        "\xff\xfe\x00garbage",
+        "format = 1",
+        "[type",
+        "a = nan",
+        "format = 99\n[type]\nname='x'",
+        "type = 3",
+        "rating = [1, 2, 3]",
+        "x = 1979-05-27",
+        "a = 1\na = 2",
+        std::string(3000, '['),
+        "[engine]\nsupercharger = { gear = 7 }\n[limits]\nhead = 3\n[[rating]]\nline = 'x'\n"};
     for (const auto& text : bad) {
         const auto reading = readNotes(text, "bad.toml");
         EXPECT_FALSE(reading.notes) << text.substr(0, 40);
@@ -116,6 +135,16 @@ TEST(Notes, HostileFilesGiveAnErrorWithAPlace) {
         EXPECT_EQ(reading.problems.front().file, "bad.toml");
     }
     EXPECT_NE(readNotes("a = nan", "f").problems.front().text().find("nan and inf"), std::string::npos);
+}
+
+TEST(Notes, LettersOutsideQuotesAreNamedWithTheirLine) {
+    EXPECT_EQ(readNotes("a = 1\nhöhe = 2\n", "f").problems.front().line, 2);
+    EXPECT_EQ(readNotes("a = '''x\n°\n'''\nb = °\n", "f").problems.front().line, 4);
+    EXPECT_EQ(readNotes("a = 3\"1°C\"\n", "f").problems.front().line, 1);
+    // Inside quotes and comments they are welcome.
+    for (const char* text : {"# 6 °C\na = 1", R"(a = "6 °C \" °")", "a = '°'", "a = \"\"\"\n° \"quoted\" °\"\"\""})
+        for (const auto& p : readNotes(text, "f").problems)
+            EXPECT_EQ(p.what.find("where none may"), std::string::npos) << text;
 }
 
 TEST(Notes, MissingFilesFoldersAndHugeFilesAreRefused) {
@@ -128,7 +157,8 @@ TEST(Notes, MissingFilesFoldersAndHugeFilesAreRefused) {
 
 TEST(Placeholder, FillsAndNames) {
     EXPECT_EQ(placeholder::namesIn("{boost}, then {rpm}"), (std::vector<std::string>{"boost", "rpm"}));
-    EXPECT_EQ(placeholder::filled("set {a}{b} now", [](std::string_view n) { return "<" + std::string(n) + ">"; }), "set <a><b> now");
+    EXPECT_EQ(placeholder::filled("set {a}{b} now", [](std::string_view n) { return "<" + std::string(n) + ">"; }),
+              "set <a><b> now");
     EXPECT_EQ(placeholder::filled("open { brace", [](std::string_view) { return std::string("x"); }), "open { brace");
 }
 

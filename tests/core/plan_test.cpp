@@ -14,7 +14,9 @@ using test::demo;
 
 namespace {
 
-plan::Plan planOf(const std::string& name) { return plan::makePlan(*demo(name).aircraft, *demo(name).sortie); }
+plan::Plan planOf(const std::string& name) {
+    return plan::makePlan(*demo(name).aircraft, *demo(name).sortie);
+}
 
 const plan::SetLine& line(const plan::Plan& p, Phase phase, const std::string& what) {
     for (const auto& l : p[phase].set)
@@ -59,8 +61,10 @@ TEST(Plan, TheGearIsChangedByTheNotesRule) {
     ASSERT_TRUE(p.flown.gearChange);
     const auto& n = demo("lorimer").aircraft->notes;
     const auto& rating = *n.rating("climb");
-    // Boost has fallen by at least three inches at full throttle, and the change is above full-throttle height in low gear.
-    const double fallen = (rating.boost->si() - p.flown.gearChange->boostBefore.si()) / units::manifold::inHg.spec->scale;
+    // Boost has fallen by at least three inches at full throttle, and the change is above full-throttle height in low
+    // gear.
+    const double fallen =
+        (rating.boost->si() - p.flown.gearChange->boostBefore.si()) / units::manifold::inHg.spec->scale;
     EXPECT_GE(fallen, 3.0 - 0.01);
     EXPECT_GT(p.flown.gearChange->pressureAltitude, *p.flown.fullThrottleHeights[0]);
     EXPECT_LT(p.flown.gearChange->pressureAltitude, *p.flown.fullThrottleHeights[1]);
@@ -99,7 +103,8 @@ TEST(Plan, QnhTemperatureGradeAndWeightMoveTheFiguresTheRightWay) {
     const auto light = plan::fly(a, s);
     EXPECT_LT(light[Phase::climb].duration, base[Phase::climb].duration);
     EXPECT_GT(light.cruiseTas, base.cruiseTas);
-    EXPECT_LT(plan::speedFor(a.notes, "lift-off", s.weight)->speed, plan::speedFor(a.notes, "lift-off", today.weight)->speed);
+    EXPECT_LT(plan::speedFor(a.notes, "lift-off", s.weight)->speed,
+              plan::speedFor(a.notes, "lift-off", today.weight)->speed);
     s = today;
     s.day.elevation = Length::of(5380, units::foot);
     EXPECT_FALSE(plan::fly(a, s)[Phase::takeOff].point.fullThrottle && base[Phase::takeOff].point.fullThrottle);
@@ -144,7 +149,8 @@ TEST(Plan, ASchoolIsTakenOnlyWhereTheNotesLeaveItOpen) {
     Sortie s = *d.sortie;
     s.choices["start/propeller"] = "coarse until oil pressure";
     EXPECT_TRUE(checkSortie(s, d.aircraft->notes, "s").empty());
-    EXPECT_EQ(line(plan::makePlan(*d.aircraft, s), Phase::start, "Propeller").value, "coarse, fine when oil pressure is up");
+    EXPECT_EQ(line(plan::makePlan(*d.aircraft, s), Phase::start, "Propeller").value,
+              "coarse, fine when oil pressure is up");
     s.choices = {{"start/propeller", "sideways"}};
     EXPECT_FALSE(checkSortie(s, d.aircraft->notes, "s").empty());
     s.choices = {{"climb/mixture", "weak"}};
@@ -204,8 +210,10 @@ TEST(Pictures, ShowWhatThePlanHas) {
         if (curve.gear == cruise.plannedGear && curve.label == "33")
             for (std::size_t i = 1; i < curve.points.size(); ++i)
                 if (curve.points[i - 1].x <= cruise.planned.x && cruise.planned.x <= curve.points[i].x) {
-                    const double t = (cruise.planned.x - curve.points[i - 1].x) / (curve.points[i].x - curve.points[i - 1].x);
-                    on = std::abs(curve.points[i - 1].y + t * (curve.points[i].y - curve.points[i - 1].y) - cruise.planned.y) < 500;
+                    const double t =
+                        (cruise.planned.x - curve.points[i - 1].x) / (curve.points[i].x - curve.points[i - 1].x);
+                    on = std::abs(curve.points[i - 1].y + t * (curve.points[i].y - curve.points[i - 1].y) -
+                                  cruise.planned.y) < 500;
                 }
     EXPECT_TRUE(on);
 }
@@ -228,13 +236,16 @@ Sortie anySortie(const plan::LoadedSortie& from) {
     s.day.oat = Temperature::si(*rc::gen::inRange(238, 320));
     s.day.dewPoint = Temperature::si(s.day.oat.si() - *rc::gen::inRange(0, 30));
     s.fuelGrade = *rc::gen::elementOf(n.fuel.grades);
-    s.weight = Mass::si(*rc::gen::inRange(static_cast<int>(n.emptyWeight.si()) + 1, static_cast<int>(n.maxWeight.si())));
+    s.weight =
+        Mass::si(*rc::gen::inRange(static_cast<int>(n.emptyWeight.si()) + 1, static_cast<int>(n.maxWeight.si())));
     s.flight.toElevation = Length::si(*rc::gen::inRange(-200, 3000));
     s.flight.cruiseHeight = Length::si(*rc::gen::inRange(3100, 13000));
     s.flight.distance = Distance::si(*rc::gen::inRange(0, 900000));
     s.flight.hold = Duration::si(*rc::gen::inRange(0, 1800));
-    s.flight.climbRating = n.ratings[static_cast<std::size_t>(*rc::gen::inRange<int>(0, static_cast<int>(n.ratings.size())))].key;
-    s.flight.cruiseRating = n.ratings[static_cast<std::size_t>(*rc::gen::inRange<int>(0, static_cast<int>(n.ratings.size())))].key;
+    s.flight.climbRating =
+        n.ratings[static_cast<std::size_t>(*rc::gen::inRange<int>(0, static_cast<int>(n.ratings.size())))].key;
+    s.flight.cruiseRating =
+        n.ratings[static_cast<std::size_t>(*rc::gen::inRange<int>(0, static_cast<int>(n.ratings.size())))].key;
     return s;
 }
 
@@ -252,7 +263,8 @@ RC_GTEST_PROP(PlanProperty, NoSettingIsEverBeyondALimitOrTheGrade, ()) {
         RC_ASSERT(!boost.limitHigh || m.boost <= *boost.limitHigh * (1 + 1e-9));
         RC_ASSERT(!rpm.limitHigh || m.rpm <= *rpm.limitHigh * (1 + 1e-9));
     }
-    const auto cap = engine::permittedBoost(d.aircraft->notes, plan::ratingFor(d.aircraft->notes, s, Phase::takeOff), s.fuelGrade);
+    const auto cap =
+        engine::permittedBoost(d.aircraft->notes, plan::ratingFor(d.aircraft->notes, s, Phase::takeOff), s.fuelGrade);
     RC_ASSERT(flown[Phase::takeOff].point.manifoldPressure.si() <= cap.boost->si() + 1e-6);
 }
 
@@ -262,7 +274,8 @@ RC_GTEST_PROP(PlanProperty, AHotterDayNeverGivesMoreTakeOffPower, ()) {
     s.day.oat = Temperature::si(std::min(s.day.oat.si(), 305.0));
     const auto cool = plan::fly(*d.aircraft, s);
     s.day.oat = Temperature::si(s.day.oat.si() + 10);
-    RC_ASSERT(plan::fly(*d.aircraft, s)[Phase::takeOff].point.power.si() <= cool[Phase::takeOff].point.power.si() * (1 + 1e-9));
+    RC_ASSERT(plan::fly(*d.aircraft, s)[Phase::takeOff].point.power.si() <=
+              cool[Phase::takeOff].point.power.si() * (1 + 1e-9));
 }
 
 } // namespace

@@ -7,7 +7,9 @@ using namespace amber;
 
 namespace {
 
-const Sortie& lorimer() { return *test::demo("lorimer").sortie; }
+const Sortie& lorimer() {
+    return *test::demo("lorimer").sortie;
+}
 
 void expectSame(const Sortie& a, const Sortie& b) {
     EXPECT_EQ(a.title, b.title);
@@ -79,12 +81,18 @@ TEST(Sortie, WhatDoesNotFitTheTypeIsRefused) {
         return all;
     };
     EXPECT_EQ(problems([](Sortie&) {}), "");
-    EXPECT_NE(problems([](Sortie& s) { s.weight = Mass::of(60000, units::pound); }).find("29,500 lb"), std::string::npos);
+    EXPECT_NE(problems([](Sortie& s) { s.weight = Mass::of(60000, units::pound); }).find("29,500 lb"),
+              std::string::npos);
     EXPECT_NE(problems([](Sortie& s) { s.flight.climbRating = "warp"; }).find("no rating \"warp\""), std::string::npos);
-    EXPECT_NE(problems([](Sortie& s) { s.contents["front"] = Volume::of(900, units::usGallon); }).find("holds 400 US gal"), std::string::npos);
+    EXPECT_NE(
+        problems([](Sortie& s) { s.contents["front"] = Volume::of(900, units::usGallon); }).find("holds 400 US gal"),
+        std::string::npos);
     EXPECT_NE(problems([](Sortie& s) { s.contents["tip"] = Volume{}; }).find("no tank \"tip\""), std::string::npos);
     EXPECT_NE(problems([](Sortie& s) { s.fuelGrade = "paraffin"; }).find("100, 91"), std::string::npos);
-    EXPECT_NE(problems([](Sortie& s) { s.flight.cruiseHeight = Length::of(100, units::foot); }).find("below one of the fields"), std::string::npos);
+    EXPECT_NE(problems([](Sortie& s) {
+                  s.flight.cruiseHeight = Length::of(100, units::foot);
+              }).find("below one of the fields"),
+              std::string::npos);
 }
 
 TEST(Sortie, ABrokenFileLeavesNothingHalfLoaded) {

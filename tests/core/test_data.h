@@ -8,7 +8,9 @@
 
 namespace amber::test {
 
-inline std::string dataPath(const std::string& name) { return std::string(AMBER_SOURCE_DATA) + "/" + name; }
+inline std::string dataPath(const std::string& name) {
+    return std::string(AMBER_SOURCE_DATA) + "/" + name;
+}
 
 inline std::string fileText(const std::string& path) {
     std::ifstream in(path);

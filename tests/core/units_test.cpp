@@ -12,9 +12,13 @@ namespace {
 
 // A value cannot be used in the wrong unit by accident: these must not compile.
 template <class A, class B>
-concept Addable = requires(A a, B b) { a + b; };
+concept Addable = requires(A a, B b) {
+    a + b;
+};
 template <class Q, class U>
-concept MadeFrom = requires(U unit) { Q::of(1.0, unit); };
+concept MadeFrom = requires(U unit) {
+    Q::of(1.0, unit);
+};
 static_assert(!Addable<Temperature, Temperature>, "two temperatures have no sum");
 static_assert(Addable<Temperature, TemperatureDifference>);
 static_assert(!Addable<ManifoldPressure, ManifoldPressure>);
@@ -45,9 +49,11 @@ TEST(Units, BoostCountsFromTheStandardAtmosphere) {
 }
 
 TEST(Units, RefusesWhatIsNotAFigureOfThatKind) {
-    for (const char* bad : {"", "inHg", "39", "39 kt", "nan inHg", "inf inHg", "1e999 inHg", "3 9 inHg", "12,5 inHg", "--4 inHg", "39 inHg inHg"})
+    for (const char* bad : {"", "inHg", "39", "39 kt", "nan inHg", "inf inHg", "1e999 inHg", "3 9 inHg", "12,5 inHg",
+                            "--4 inHg", "39 inHg inHg"})
         EXPECT_FALSE(read<Dimension::manifoldPressure>(bad).ok()) << bad;
-    EXPECT_NE(read<Dimension::manifoldPressure>("39 kt").error().find("inHg"), std::string::npos) << "the message names the units that would do";
+    EXPECT_NE(read<Dimension::manifoldPressure>("39 kt").error().find("inHg"), std::string::npos)
+        << "the message names the units that would do";
 }
 
 TEST(Units, AssumesAUnitOnlyWhenGiven) {
@@ -68,7 +74,9 @@ TEST(Units, FormatsWithSignsSeparatorsAndSensibleDecimals) {
 }
 
 RC_GTEST_PROP(UnitsProperty, WhatIsFormattedReadsBackInEveryUnit, ()) {
-    const auto dimension = *rc::gen::element(Dimension::manifoldPressure, Dimension::pressure, Dimension::temperature, Dimension::speed, Dimension::length, Dimension::volume, Dimension::mass, Dimension::power, Dimension::duration);
+    const auto dimension =
+        *rc::gen::element(Dimension::manifoldPressure, Dimension::pressure, Dimension::temperature, Dimension::speed,
+                          Dimension::length, Dimension::volume, Dimension::mass, Dimension::power, Dimension::duration);
     const auto all = unitsOf(dimension);
     const auto& unit = all[static_cast<std::size_t>(*rc::gen::inRange<int>(0, static_cast<int>(all.size())))];
     const double value = *rc::gen::inRange(-90000, 90000) / 8.0;

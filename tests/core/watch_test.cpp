@@ -10,8 +10,12 @@ using watch::Colour;
 
 namespace {
 
-const TypeNotes& notes() { return test::demo("lorimer").aircraft->notes; }
-double celsius(double t) { return Temperature::of(t, units::celsius).si(); }
+const TypeNotes& notes() {
+    return test::demo("lorimer").aircraft->notes;
+}
+double celsius(double t) {
+    return Temperature::of(t, units::celsius).si();
+}
 
 TEST(Judge, NormalAmberRedInThePhasesOwnLimits) {
     EXPECT_EQ(watch::judge(notes(), Gauge::headTemperature, Phase::climb, celsius(220)).colour, Colour::normal);
@@ -24,26 +28,37 @@ TEST(Judge, NormalAmberRedInThePhasesOwnLimits) {
 }
 
 TEST(Judge, OnTheLimitIsNotPastIt) {
-    EXPECT_EQ(watch::judge(notes(), Gauge::boost, Phase::takeOff, ManifoldPressure::of(45, units::manifold::inHg).si()).colour, Colour::normal);
-    EXPECT_EQ(watch::judge(notes(), Gauge::boost, Phase::takeOff, ManifoldPressure::of(45.1, units::manifold::inHg).si()).colour, Colour::red);
+    EXPECT_EQ(watch::judge(notes(), Gauge::boost, Phase::takeOff, ManifoldPressure::of(45, units::manifold::inHg).si())
+                  .colour,
+              Colour::normal);
+    EXPECT_EQ(
+        watch::judge(notes(), Gauge::boost, Phase::takeOff, ManifoldPressure::of(45.1, units::manifold::inHg).si())
+            .colour,
+        Colour::red);
 }
 
 TEST(Judge, SaysWhyInTheGaugesOwnUnits) {
     const auto j = watch::judge(notes(), Gauge::headTemperature, Phase::climb, celsius(240));
     EXPECT_EQ(j.sentence, "Head temp. 240 °C is above the normal 232 °C; the limit is 248 °C.");
-    EXPECT_NE(watch::judge(notes(), Gauge::headTemperature, Phase::takeOff, celsius(240)).sentence.find("5:00 allowed"), std::string::npos);
-    EXPECT_NE(watch::judge(notes(), Gauge::oilTemperature, Phase::takeOff, celsius(10)).sentence.find("under the least of 40 °C for Take-off"), std::string::npos);
+    EXPECT_NE(watch::judge(notes(), Gauge::headTemperature, Phase::takeOff, celsius(240)).sentence.find("5:00 allowed"),
+              std::string::npos);
+    EXPECT_NE(watch::judge(notes(), Gauge::oilTemperature, Phase::takeOff, celsius(10))
+                  .sentence.find("under the least of 40 °C for Take-off"),
+              std::string::npos);
 }
 
 TEST(Judge, WhatCannotBeReadIsRedAndWhatHasNoLimitsSaysSo) {
-    EXPECT_EQ(watch::judge(notes(), Gauge::oilTemperature, Phase::climb, std::numeric_limits<double>::quiet_NaN()).colour, Colour::red);
+    EXPECT_EQ(
+        watch::judge(notes(), Gauge::oilTemperature, Phase::climb, std::numeric_limits<double>::quiet_NaN()).colour,
+        Colour::red);
     const auto j = watch::judge(notes(), Gauge::coolantTemperature, Phase::climb, celsius(90));
     EXPECT_EQ(j.colour, Colour::normal);
     EXPECT_NE(j.sentence.find("no limits"), std::string::npos);
 }
 
 RC_GTEST_PROP(JudgeProperty, FartherOutIsNeverABetterColour, ()) {
-    const auto gauge = *rc::gen::element(Gauge::headTemperature, Gauge::oilTemperature, Gauge::oilPressure, Gauge::rpm, Gauge::boost);
+    const auto gauge =
+        *rc::gen::element(Gauge::headTemperature, Gauge::oilTemperature, Gauge::oilPressure, Gauge::rpm, Gauge::boost);
     const auto phase = static_cast<Phase>(*rc::gen::inRange(1, static_cast<int>(plannedPhases)));
     const Band& band = notes().gauges.at(gauge).in(phase);
     const double high = *band.normalHigh, step = 0.01 * high;

@@ -13,8 +13,12 @@ namespace amber::app {
 namespace {
 constexpr double handleReach = 14; // px
 
-QString q(const std::string& text) { return QString::fromStdString(text); }
-double shown(double si, const UnitSpec& unit) { return (si - unit.offset) / unit.scale; }
+QString q(const std::string& text) {
+    return QString::fromStdString(text);
+}
+double shown(double si, const UnitSpec& unit) {
+    return (si - unit.offset) / unit.scale;
+}
 
 struct Columns {
     QVector<double> x, y;
@@ -52,8 +56,10 @@ struct PhaseChart::Impl {
     }
 
     void ticks() {
-        plot->xAxis->setTicker(roundTicks(plot->xAxis->range().lower, plot->xAxis->range().upper, std::max(3, plot->width() / 110)));
-        plot->yAxis->setTicker(roundTicks(plot->yAxis->range().lower, plot->yAxis->range().upper, std::max(3, plot->height() / 44)));
+        plot->xAxis->setTicker(
+            roundTicks(plot->xAxis->range().lower, plot->xAxis->range().upper, std::max(3, plot->width() / 110)));
+        plot->yAxis->setTicker(
+            roundTicks(plot->yAxis->range().lower, plot->yAxis->range().upper, std::max(3, plot->height() / 44)));
         for (auto* axis : {plot->xAxis, plot->yAxis}) {
             const double step = qSharedPointerCast<QCPAxisTickerFixed>(axis->ticker())->tickStep();
             axis->setNumberPrecision(step >= 0.999 ? 0 : step >= 0.0999 ? 1 : 2);
@@ -94,7 +100,8 @@ struct PhaseChart::Impl {
         yUnit = q(std::string(b.symbol));
         xDecimals = 0;
         yDecimals = 1;
-        title = tr("Boost, %1, against pressure altitude, %2, at %3").arg(yUnit, xUnit, q(format(setting.rpm, units::rpm)));
+        title =
+            tr("Boost, %1, against pressure altitude, %2, at %3").arg(yUnit, xUnit, q(format(setting.rpm, units::rpm)));
         dressPlot(*plot);
         const double chosen = setting.boost ? setting.boost->si() : standardPressure;
         double low = chosen, high = chosen;
@@ -114,14 +121,24 @@ struct PhaseChart::Impl {
             const auto& p = picture.fullThrottleHeights[i];
             addRing(*plot, shown(p.x, h), shown(p.y, b), c.ink, c.sheet);
             const bool right = shown(p.x, h) > 0.72 * shown(picture.top, h);
-            auto* label = addText(*plot, shown(p.x, h), shown(p.y, b), tr("%1full throttle %2").arg(picture.heightGears[i].empty() ? QString() : q(picture.heightGears[i]) + QStringLiteral(": "), q(format(std::round(p.x / 30.48) * 30.48, h))),
-                    Qt::AlignBottom | (right ? Qt::AlignRight : Qt::AlignLeft), c.ink);
+            auto* label = addText(
+                *plot, shown(p.x, h), shown(p.y, b),
+                tr("%1full throttle %2")
+                    .arg(picture.heightGears[i].empty() ? QString() : q(picture.heightGears[i]) + QStringLiteral(": "),
+                         q(format(std::round(p.x / 30.48) * 30.48, h))),
+                Qt::AlignBottom | (right ? Qt::AlignRight : Qt::AlignLeft), c.ink);
             label->setPadding(QMargins(7, 3, 7, 3 + 15 * static_cast<int>(i))); // one above the other
         }
         if (f.gearChange) {
-            const double x = shown(f.gearChange->pressureAltitude.si(), h), y = shown(f.gearChange->boostBefore.si(), b);
-            const double fallen = setting.boost ? (setting.boost->si() - f.gearChange->boostBefore.si()) / b.scale : 0.0;
-            addText(*plot, x, y, tr("change at %1, %2 %3 down").arg(q(format(std::round(f.gearChange->height.si() / 30.48) * 30.48, h)), q(formatNumber(fallen, 1)), yUnit), Qt::AlignTop | Qt::AlignLeft, c.amber, true);
+            const double x = shown(f.gearChange->pressureAltitude.si(), h),
+                         y = shown(f.gearChange->boostBefore.si(), b);
+            const double fallen =
+                setting.boost ? (setting.boost->si() - f.gearChange->boostBefore.si()) / b.scale : 0.0;
+            addText(*plot, x, y,
+                    tr("change at %1, %2 %3 down")
+                        .arg(q(format(std::round(f.gearChange->height.si() / 30.48) * 30.48, h)),
+                             q(formatNumber(fallen, 1)), yUnit),
+                    Qt::AlignTop | Qt::AlignLeft, c.amber, true);
         }
         if (!picture.planned.empty())
             handleAt(shown(picture.planned.back().x, h), shown(picture.planned.back().y, b));
@@ -137,7 +154,9 @@ struct PhaseChart::Impl {
         yUnit = q(std::string(w.symbol));
         xDecimals = 0;
         yDecimals = 0;
-        title = tr("Power of one engine, %1, against pressure altitude, %2, at %3; lines of boost in %4").arg(yUnit, xUnit, q(format(setting.rpm, units::rpm)), q(std::string(notes().unitOf(Gauge::boost).symbol)));
+        title = tr("Power of one engine, %1, against pressure altitude, %2, at %3; lines of boost in %4")
+                    .arg(yUnit, xUnit, q(format(setting.rpm, units::rpm)),
+                         q(std::string(notes().unitOf(Gauge::boost).symbol)));
         dressPlot(*plot);
         double low = picture.planned.y, high = picture.planned.y;
         for (const auto& curve : picture.constantBoost)
@@ -145,7 +164,8 @@ struct PhaseChart::Impl {
                 low = std::min(low, p.y);
                 high = std::max(high, p.y);
             }
-        ranges(0, shown(picture.top, h), shown(std::max(0.0, low - 0.08 * (high - low) - 1e3), w), shown(high + 0.16 * (high - low) + 1e3, w));
+        ranges(0, shown(picture.top, h), shown(std::max(0.0, low - 0.08 * (high - low) - 1e3), w),
+               shown(high + 0.16 * (high - low) + 1e3, w));
         for (const auto& curve : picture.fullThrottle) {
             const auto line = inUnits(curve.points, h, w);
             addLine(*plot, line.x, line.y, QPen(c.ink, 1.3, curve.gear == 0 ? Qt::DashLine : Qt::DashDotLine));
@@ -160,9 +180,12 @@ struct PhaseChart::Impl {
         const double x = shown(picture.planned.x, h), y = shown(picture.planned.y, w);
         addLine(*plot, {x, x}, {-1e6, y}, QPen(c.amber, 1, Qt::DotLine));
         addLine(*plot, {-1e6, x}, {y, y}, QPen(c.amber, 1, Qt::DotLine));
-        const QString gear = notes().engine.gears.empty() ? QString() : q(notes().engine.gears[picture.plannedGear].name) + QStringLiteral(", ");
+        const QString gear = notes().engine.gears.empty()
+                                 ? QString()
+                                 : q(notes().engine.gears[picture.plannedGear].name) + QStringLiteral(", ");
         const bool right = x > 0.62 * plot->xAxis->range().upper;
-        addText(*plot, x, y, tr("%1%2").arg(gear, q(format(picture.planned.y, w))), Qt::AlignBottom | (right ? Qt::AlignRight : Qt::AlignLeft), c.amber, true);
+        addText(*plot, x, y, tr("%1%2").arg(gear, q(format(picture.planned.y, w))),
+                Qt::AlignBottom | (right ? Qt::AlignRight : Qt::AlignLeft), c.amber, true);
         handleAt(x, y);
     }
 
@@ -186,7 +209,9 @@ struct PhaseChart::Impl {
         yUnit = q(std::string(t.symbol));
         xDecimals = 1;
         yDecimals = 0;
-        title = (heads ? tr("Heads and oil, %1, against minutes from the start of this phase") : tr("Coolant and oil, %1, against minutes from the start of this phase")).arg(yUnit);
+        title = (heads ? tr("Heads and oil, %1, against minutes from the start of this phase")
+                       : tr("Coolant and oil, %1, against minutes from the start of this phase"))
+                    .arg(yUnit);
         dressPlot(*plot);
         QVector<double> x, metal, oil;
         for (std::size_t i = p.firstMoment; i <= p.lastMoment; ++i) {
@@ -226,14 +251,19 @@ struct PhaseChart::Impl {
                 level(*b.limitLow, tr("least %1").arg(q(format(*b.limitLow, t))), c.red, Qt::SolidLine);
         }
         if (phase == Phase::warmUp) {
-            level(notes().warmUp.oilRunUp.si(), tr("oil for run-up %1").arg(q(format(notes().warmUp.oilRunUp.si(), t))), c.green, Qt::DotLine);
+            level(notes().warmUp.oilRunUp.si(), tr("oil for run-up %1").arg(q(format(notes().warmUp.oilRunUp.si(), t))),
+                  c.green, Qt::DotLine);
             if (notes().warmUp.headRunUp)
-                level(notes().warmUp.headRunUp->si(), tr("%1 for run-up %2").arg(heads ? tr("heads") : tr("coolant"), q(format(notes().warmUp.headRunUp->si(), t))), c.green, Qt::DotLine);
+                level(notes().warmUp.headRunUp->si(),
+                      tr("%1 for run-up %2")
+                          .arg(heads ? tr("heads") : tr("coolant"), q(format(notes().warmUp.headRunUp->si(), t))),
+                      c.green, Qt::DotLine);
         }
         addLine(*plot, x, metal, QPen(c.ink, 2.4));
         addLine(*plot, x, oil, QPen(c.ink, 1.6, Qt::DashLine));
         if (!x.isEmpty()) {
-            addText(*plot, x.back(), metal.back(), heads ? tr("heads") : tr("coolant"), Qt::AlignLeft | Qt::AlignVCenter, c.ink, true);
+            addText(*plot, x.back(), metal.back(), heads ? tr("heads") : tr("coolant"),
+                    Qt::AlignLeft | Qt::AlignVCenter, c.ink, true);
             addText(*plot, x.back(), oil.back(), tr("oil"), Qt::AlignLeft | Qt::AlignVCenter, c.ink, true);
         }
     }
@@ -248,7 +278,8 @@ struct PhaseChart::Impl {
         yDecimals = 0;
         title = tr("Prime, %1, against engine temperature, %2, by the notes' table").arg(yUnit, xUnit);
         dressPlot(*plot);
-        const double cold = std::min(start.prime.front().at.si(), document.sortie().day.oat.si()) - 6, warm = std::max(start.prime.back().at.si(), document.sortie().day.oat.si()) + 6;
+        const double cold = std::min(start.prime.front().at.si(), document.sortie().day.oat.si()) - 6,
+                     warm = std::max(start.prime.back().at.si(), document.sortie().day.oat.si()) + 6;
         QVector<double> x, y;
         double most = 1;
         for (int i = 0; i <= 240; ++i) {
@@ -265,11 +296,16 @@ struct PhaseChart::Impl {
         const auto today = plan::primingDose(start, document.sortie().day.oat);
         const double todayX = shown(document.sortie().day.oat.si(), t);
         addLine(*plot, {todayX, todayX}, {-10, today.amount}, QPen(c.amber, 2));
-        addText(*plot, todayX, today.amount, tr("today: %1 %2 (%3)").arg(q(formatNumber(today.amount, 0)), q(start.primer), q(std::string(markOf(today.origin)))), (todayX > plot->xAxis->range().center() ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignBottom, c.amber, true);
+        addText(*plot, todayX, today.amount,
+                tr("today: %1 %2 (%3)")
+                    .arg(q(formatNumber(today.amount, 0)), q(start.primer), q(std::string(markOf(today.origin)))),
+                (todayX > plot->xAxis->range().center() ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignBottom, c.amber,
+                true);
     }
 };
 
-PhaseChart::PhaseChart(SortieDocument& document, QWidget* parent) : QWidget(parent), d_(new Impl{document, new QCustomPlot(this), Phase::climb, {}, {}, {}, 0, 1, {}, false, 0, {}}) {
+PhaseChart::PhaseChart(SortieDocument& document, QWidget* parent)
+    : QWidget(parent), d_(new Impl{document, new QCustomPlot(this), Phase::climb, {}, {}, {}, 0, 1, {}, false, 0, {}}) {
     setObjectName(QStringLiteral("phase-chart"));
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
@@ -285,8 +321,12 @@ PhaseChart::PhaseChart(SortieDocument& document, QWidget* parent) : QWidget(pare
 
 PhaseChart::~PhaseChart() = default;
 
-bool PhaseChart::hasPicture(Phase phase) { return phase != Phase::walkRound && phase != Phase::writeUp; }
-QString PhaseChart::title() const { return d_->title; }
+bool PhaseChart::hasPicture(Phase phase) {
+    return phase != Phase::walkRound && phase != Phase::writeUp;
+}
+QString PhaseChart::title() const {
+    return d_->title;
+}
 
 void PhaseChart::show(Phase phase) {
     if (phase != d_->phase)
@@ -299,7 +339,8 @@ void PhaseChart::show(Phase phase) {
 
 QString PhaseChart::readOut(QPoint position) const {
     const double x = d_->plot->xAxis->pixelToCoord(position.x()), y = d_->plot->yAxis->pixelToCoord(position.y());
-    return QStringLiteral("%1 %2 · %3 %4").arg(q(formatNumber(x, d_->xDecimals)), d_->xUnit, q(formatNumber(y, d_->yDecimals)), d_->yUnit);
+    return QStringLiteral("%1 %2 · %3 %4")
+        .arg(q(formatNumber(x, d_->xDecimals)), d_->xUnit, q(formatNumber(y, d_->yDecimals)), d_->yUnit);
 }
 
 bool PhaseChart::eventFilter(QObject* watched, QEvent* event) {
@@ -308,7 +349,8 @@ bool PhaseChart::eventFilter(QObject* watched, QEvent* event) {
     const auto near = [this](const QPointF& at) {
         if (!d_->handle)
             return false;
-        const QPointF handle(d_->plot->xAxis->coordToPixel(d_->handle->x()), d_->plot->yAxis->coordToPixel(d_->handle->y()));
+        const QPointF handle(d_->plot->xAxis->coordToPixel(d_->handle->x()),
+                             d_->plot->yAxis->coordToPixel(d_->handle->y()));
         return QLineF(handle, at).length() < handleReach;
     };
     switch (event->type()) {
@@ -336,7 +378,10 @@ bool PhaseChart::eventFilter(QObject* watched, QEvent* event) {
         if (mouse->buttons() & Qt::LeftButton)
             d_->zoomedPhase = d_->phase;
         else if (d_->plot->axisRect()->rect().contains(mouse->position().toPoint()))
-            QToolTip::showText(mouse->globalPosition().toPoint() + QPoint(8, -30), readOut(mouse->position().toPoint()) + (near(mouse->position()) ? tr("\ndrag to change the height") : QString()), d_->plot);
+            QToolTip::showText(mouse->globalPosition().toPoint() + QPoint(8, -30),
+                               readOut(mouse->position().toPoint()) +
+                                   (near(mouse->position()) ? tr("\ndrag to change the height") : QString()),
+                               d_->plot);
         break;
     }
     case QEvent::MouseButtonRelease:
@@ -367,14 +412,21 @@ bool PhaseChart::eventFilter(QObject* watched, QEvent* event) {
         }
         if (d_->handle && (key == Qt::Key_Left || key == Qt::Key_Right)) {
             const double step = d_->notes().cockpit.height->symbol == "ft" ? 152.4 : 100.0;
-            emit heightDragged(d_->document.sortie().flight.cruiseHeight.si() + (key == Qt::Key_Right ? step : -step), 0);
+            emit heightDragged(d_->document.sortie().flight.cruiseHeight.si() + (key == Qt::Key_Right ? step : -step),
+                               0);
             return true;
         }
         break;
     }
     case QEvent::Resize:
         if (d_->document.isOpen())
-            QMetaObject::invokeMethod(this, [this] { d_->ticks(); d_->plot->replot(QCustomPlot::rpQueuedReplot); }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this,
+                [this] {
+                    d_->ticks();
+                    d_->plot->replot(QCustomPlot::rpQueuedReplot);
+                },
+                Qt::QueuedConnection);
         break;
     case QEvent::PaletteChange:
         if (d_->document.isOpen())

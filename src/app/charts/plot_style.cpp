@@ -58,7 +58,8 @@ QCPGraph* addLine(QCustomPlot& plot, const QVector<double>& x, const QVector<dou
     return graph;
 }
 
-QCPItemText* addText(QCustomPlot& plot, double x, double y, const QString& text, Qt::Alignment anchor, const QColor& colour, bool bold) {
+QCPItemText* addText(QCustomPlot& plot, double x, double y, const QString& text, Qt::Alignment anchor,
+                     const QColor& colour, bool bold) {
     auto* item = new QCPItemText(&plot);
     item->position->setCoords(x, y);
     item->setPositionAlignment(anchor);

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <qcustomplot.h>
 #include "shell/theme.h"
+#include <qcustomplot.h>
 
 namespace amber::app {
 
@@ -11,7 +11,8 @@ void dressPlot(QCustomPlot& plot);
 /// A graph line through points.
 QCPGraph* addLine(QCustomPlot& plot, const QVector<double>& x, const QVector<double>& y, const QPen& pen);
 /// Text set on the chart at plot coordinates.
-QCPItemText* addText(QCustomPlot& plot, double x, double y, const QString& text, Qt::Alignment anchor, const QColor& colour, bool bold = false);
+QCPItemText* addText(QCustomPlot& plot, double x, double y, const QString& text, Qt::Alignment anchor,
+                     const QColor& colour, bool bold = false);
 /// An open circle at plot coordinates.
 void addRing(QCustomPlot& plot, double x, double y, const QColor& line, const QColor& fill, double size = 9);
 /// Ticks of round size over a range, about `count` of them.

@@ -18,12 +18,15 @@ constexpr int leftMargin = 168, rightMargin = 18, topMargin = 40, bottomMargin =
 constexpr double shortestView = 120.0; // s
 constexpr double clickSlack = 4.0;     // px
 
-QString q(const std::string& text) { return QString::fromStdString(text); }
+QString q(const std::string& text) {
+    return QString::fromStdString(text);
+}
 
 plan::Moment between(const std::vector<plan::Moment>& moments, double t) {
     if (moments.empty())
         return {};
-    const auto after = std::lower_bound(moments.begin(), moments.end(), t, [](const plan::Moment& m, double value) { return m.time < value; });
+    const auto after = std::lower_bound(moments.begin(), moments.end(), t,
+                                        [](const plan::Moment& m, double value) { return m.time < value; });
     if (after == moments.begin())
         return moments.front();
     if (after == moments.end())
@@ -67,16 +70,28 @@ std::vector<Score::Lane> Score::lanes() const {
         {tr("boost"), [](const plan::Moment& m) { return m.boost; }, &n.unitOf(Gauge::boost), Gauge::boost},
         {tr("rpm"), [](const plan::Moment& m) { return m.rpm; }, units::rpm.spec, Gauge::rpm},
         {tr("height"), [](const plan::Moment& m) { return m.height; }, n.cockpit.height, {}},
-        {heads ? tr("heads") : tr("coolant"), [](const plan::Moment& m) { return m.metal; }, &n.unitOf(heads ? Gauge::headTemperature : Gauge::coolantTemperature), heads ? Gauge::headTemperature : Gauge::coolantTemperature},
-        {tr("oil"), [](const plan::Moment& m) { return m.oil; }, &n.unitOf(Gauge::oilTemperature), Gauge::oilTemperature},
+        {heads ? tr("heads") : tr("coolant"), [](const plan::Moment& m) { return m.metal; },
+         &n.unitOf(heads ? Gauge::headTemperature : Gauge::coolantTemperature),
+         heads ? Gauge::headTemperature : Gauge::coolantTemperature},
+        {tr("oil"), [](const plan::Moment& m) { return m.oil; }, &n.unitOf(Gauge::oilTemperature),
+         Gauge::oilTemperature},
         {tr("fuel"), [](const plan::Moment& m) { return m.fuel; }, n.cockpit.fuel, {}},
     };
 }
 
-QRectF Score::area() const { return QRectF(leftMargin, topMargin, std::max(10, width() - leftMargin - rightMargin), std::max(10, height() - topMargin - bottomMargin)); }
-double Score::total() const { return document_.isOpen() ? std::max(60.0, document_.plan().flown.totalTime()) : 60.0; }
-double Score::xOf(double seconds) const { return area().left() + area().width() * (seconds - from_) / (to_ - from_); }
-double Score::timeAt(double x) const { return from_ + (to_ - from_) * (x - area().left()) / area().width(); }
+QRectF Score::area() const {
+    return QRectF(leftMargin, topMargin, std::max(10, width() - leftMargin - rightMargin),
+                  std::max(10, height() - topMargin - bottomMargin));
+}
+double Score::total() const {
+    return document_.isOpen() ? std::max(60.0, document_.plan().flown.totalTime()) : 60.0;
+}
+double Score::xOf(double seconds) const {
+    return area().left() + area().width() * (seconds - from_) / (to_ - from_);
+}
+double Score::timeAt(double x) const {
+    return from_ + (to_ - from_) * (x - area().left()) / area().width();
+}
 
 void Score::refresh() {
     if (all_) {
@@ -140,7 +155,9 @@ void Score::paintLane(QPainter& p, const Lane& lane, const QRectF& box) const {
     if (high - low < 1e-9)
         high = low + 1;
     const double margin = 3;
-    const auto y = [&](double v) { return box.bottom() - margin - (box.height() - 2 * margin) * (v - low) / (high - low); };
+    const auto y = [&](double v) {
+        return box.bottom() - margin - (box.height() - 2 * margin) * (v - low) / (high - low);
+    };
     p.save();
     p.setClipRect(box.adjusted(-1, -2, 1, 2));
     // Limits of each phase behind the temperature lanes: amber margin washed, limit a red line.
@@ -149,7 +166,8 @@ void Score::paintLane(QPainter& p, const Lane& lane, const QRectF& box) const {
             const Band& b = gauge->second.in(phase.phase);
             if (!b.limitHigh || phase.phase == Phase::walkRound)
                 continue;
-            const double x0 = std::max(box.left(), xOf(phase.start)), x1 = std::min(box.right(), xOf(phase.start + phase.duration));
+            const double x0 = std::max(box.left(), xOf(phase.start)),
+                         x1 = std::min(box.right(), xOf(phase.start + phase.duration));
             if (x1 <= x0)
                 continue;
             QColor wash = c.amber;
@@ -183,7 +201,8 @@ void Score::paintLane(QPainter& p, const Lane& lane, const QRectF& box) const {
             if (colour == watch::Colour::normal)
                 continue;
             p.setPen(QPen(c.of(colour), 3));
-            p.drawLine(QPointF(xOf(moments[i - 1].time), y(lane.value(moments[i - 1]))), QPointF(xOf(m.time), y(lane.value(m))));
+            p.drawLine(QPointF(xOf(moments[i - 1].time), y(lane.value(moments[i - 1]))),
+                       QPointF(xOf(m.time), y(lane.value(m))));
         }
     p.restore();
 }
@@ -202,7 +221,8 @@ void Score::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(20, 4, 60, 16), Qt::AlignLeft | Qt::AlignVCenter, tr("Score"));
     p.setFont(face(12));
     p.setPen(c.faint);
-    p.drawText(QRectF(74, 4, width() - 100, 16), Qt::AlignLeft | Qt::AlignVCenter, q(document_.plan().route) + tr("  (model)"));
+    p.drawText(QRectF(74, 4, width() - 100, 16), Qt::AlignLeft | Qt::AlignVCenter,
+               q(document_.plan().route) + tr("  (model)"));
 
     // Time grid.
     static constexpr double steps[] = {30, 60, 120, 300, 600, 900, 1800, 3600, 7200};
@@ -218,13 +238,15 @@ void Score::paintEvent(QPaintEvent*) {
         p.setPen(QPen(c.grid, 1));
         p.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
         p.setPen(c.faint);
-        p.drawText(QRectF(x - 30, box.bottom() + 2, 60, 16), Qt::AlignCenter, q(step < 60 ? formatMinutesSeconds(t) : formatHoursMinutes(t)));
+        p.drawText(QRectF(x - 30, box.bottom() + 2, 60, 16), Qt::AlignCenter,
+                   q(step < 60 ? formatMinutesSeconds(t) : formatHoursMinutes(t)));
     }
 
     // The phase shown above.
     const auto& phases = document_.plan().phases;
     const auto& here = phases[static_cast<std::size_t>(phase_)];
-    const double x0 = std::max(box.left(), xOf(here.start)), x1 = std::min(box.right(), xOf(here.start + here.duration));
+    const double x0 = std::max(box.left(), xOf(here.start)),
+                 x1 = std::min(box.right(), xOf(here.start + here.duration));
     if (x1 > x0) {
         QColor wash = c.amber;
         wash.setAlpha(26);
@@ -235,7 +257,8 @@ void Score::paintEvent(QPaintEvent*) {
 
     // Lanes.
     const auto all = lanes();
-    const double gap = 4, laneHeight = (box.height() - gap * (static_cast<double>(all.size()) - 1)) / static_cast<double>(all.size());
+    const double gap = 4, laneHeight = (box.height() - gap * (static_cast<double>(all.size()) - 1)) /
+                                       static_cast<double>(all.size());
     const bool reading = cursor_ >= 0;
     const QStringList now = readings(reading ? cursor_ : here.start + here.duration - 1e-3);
     for (std::size_t i = 0; i < all.size(); ++i) {
@@ -247,7 +270,8 @@ void Score::paintEvent(QPaintEvent*) {
         p.drawText(QRectF(20, lane.top(), 60, laneHeight), Qt::AlignVCenter | Qt::AlignLeft, all[i].name);
         p.setFont(face(12, true));
         p.setPen(reading ? c.ink : c.faint);
-        p.drawText(QRectF(64, lane.top(), leftMargin - 64 - 10, laneHeight), Qt::AlignVCenter | Qt::AlignRight, now.value(static_cast<int>(i)));
+        p.drawText(QRectF(64, lane.top(), leftMargin - 64 - 10, laneHeight), Qt::AlignVCenter | Qt::AlignRight,
+                   now.value(static_cast<int>(i)));
         paintLane(p, all[i], lane);
     }
 
@@ -309,7 +333,9 @@ void Score::mouseMoveEvent(QMouseEvent* event) {
         to_ = from_ + span;
         clampView();
     }
-    cursor_ = area().adjusted(0, -topMargin, 0, bottomMargin).contains(event->position()) ? std::clamp(timeAt(x), 0.0, total()) : -1.0;
+    cursor_ = area().adjusted(0, -topMargin, 0, bottomMargin).contains(event->position())
+                  ? std::clamp(timeAt(x), 0.0, total())
+                  : -1.0;
     update();
 }
 
@@ -388,7 +414,8 @@ bool Score::event(QEvent* event) {
         QString text;
         for (const auto& m : document_.plan().marks)
             if (std::abs(xOf(m.time) - help->pos().x()) < 6)
-                text += (text.isEmpty() ? QString() : QStringLiteral("\n")) + q(formatHoursMinutes(m.time)) + QStringLiteral("  ") + q(m.text);
+                text += (text.isEmpty() ? QString() : QStringLiteral("\n")) + q(formatHoursMinutes(m.time)) +
+                        QStringLiteral("  ") + q(m.text);
         if (text.isEmpty())
             QToolTip::hideText();
         else

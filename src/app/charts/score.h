@@ -6,9 +6,9 @@
 
 namespace amber::app {
 
-/// The whole sortie against time, always in sight: boost, rpm, height, heads or coolant, oil and fuel, each in its own lane,
-/// with marks where something must be done. Click or Enter goes to the phase of that moment; the wheel and + − zoom,
-/// dragging pans, Home shows all.
+/// The whole sortie against time, always in sight: boost, rpm, height, heads or coolant, oil and fuel, each in its own
+/// lane, with marks where something must be done. Click or Enter goes to the phase of that moment; the wheel and + −
+/// zoom, dragging pans, Home shows all.
 class Score : public QWidget {
     Q_OBJECT
 public:

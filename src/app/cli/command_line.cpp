@@ -25,8 +25,11 @@ int runPlan(const std::string& path, bool json, bool csv) {
         return exitProblems;
     }
     const auto made = plan::makePlan(*loaded.aircraft, *loaded.sortie);
-    const std::string text = json ? plan::planJson(*loaded.aircraft, *loaded.sortie, made) : csv ? plan::planCsv(made) : plan::planText(made);
-    return std::fwrite(text.data(), 1, text.size(), stdout) == text.size() && std::fflush(stdout) == 0 ? exitOk : exitWrite;
+    const std::string text = json  ? plan::planJson(*loaded.aircraft, *loaded.sortie, made)
+                             : csv ? plan::planCsv(made)
+                                   : plan::planText(made);
+    return std::fwrite(text.data(), 1, text.size(), stdout) == text.size() && std::fflush(stdout) == 0 ? exitOk
+                                                                                                       : exitWrite;
 }
 
 /// Notes, or a sortie when the file has an [airframe].
@@ -67,7 +70,8 @@ int runCheck(const std::vector<std::string>& files) {
 /// "1280x800". @return false when it is not that
 bool readSize(const std::string& text, int& width, int& height) {
     char end = 0;
-    return std::sscanf(text.c_str(), "%dx%d%c", &width, &height, &end) == 2 && width >= 640 && height >= 480 && width <= 7680 && height <= 4320;
+    return std::sscanf(text.c_str(), "%dx%d%c", &width, &height, &end) == 2 && width >= 640 && height >= 480 &&
+           width <= 7680 && height <= 4320;
 }
 } // namespace
 
@@ -89,7 +93,9 @@ int runCommandLine(int argc, char** argv, const CommandActions& actions) {
     planCommand->add_option("sortie", planFile, "Sortie file (TOML)")->required();
     auto* jsonFlag = planCommand->add_flag("--json", json, "JSON to standard output");
     auto* csvFlag = planCommand->add_flag("--csv", csv, "CSV to standard output")->excludes(jsonFlag);
-    planCommand->add_option("--pdf", pdf, "Write the card (A5 PDF) to this file")->excludes(jsonFlag)->excludes(csvFlag);
+    planCommand->add_option("--pdf", pdf, "Write the card (A5 PDF) to this file")
+        ->excludes(jsonFlag)
+        ->excludes(csvFlag);
 
     auto* pointCommand = app.add_subcommand("point", "One steady point of one engine");
     PointOptions point;
@@ -114,7 +120,9 @@ int runCommandLine(int argc, char** argv, const CommandActions& actions) {
     snapshotCommand->add_option("--view", view, "View, see --list");
     snapshotCommand->add_option("--out", out, "PNG file");
     snapshotCommand->add_option("--size", size, "WIDTHxHEIGHT")->capture_default_str();
-    snapshotCommand->add_option("--theme", theme, "day or hangar")->check(CLI::IsMember({"day", "hangar"}))->capture_default_str();
+    snapshotCommand->add_option("--theme", theme, "day or hangar")
+        ->check(CLI::IsMember({"day", "hangar"}))
+        ->capture_default_str();
     snapshotCommand->add_flag("--list", list, "List the views");
     app.require_subcommand(0, 1);
 
@@ -138,7 +146,8 @@ int runCommandLine(int argc, char** argv, const CommandActions& actions) {
         }
         int width = 0, height = 0;
         if (!readSize(size, width, height) || view.empty() || out.empty()) {
-            fmt::print(stderr, "amber-throttle snapshot: --view and --out are needed; --size is WIDTHxHEIGHT from 640x480\n");
+            fmt::print(stderr,
+                       "amber-throttle snapshot: --view and --out are needed; --size is WIDTHxHEIGHT from 640x480\n");
             return exitUsage;
         }
         return actions.snapshot(view, out, width, height, theme == "hangar");

@@ -6,8 +6,8 @@
 
 namespace amber::app {
 
-/// What to do with a window, or without one but with Qt's fonts and painters: supplied by main so that parsing the command
-/// line needs neither.
+/// What to do with a window, or without one but with Qt's fonts and painters: supplied by main so that parsing the
+/// command line needs neither.
 struct CommandActions {
     std::function<int(const std::string& sortie, bool demo)> window;
     std::function<int(const std::string& sortie, const std::string& pdf)> card;

@@ -71,7 +71,8 @@ int runPoint(const PointOptions& o) {
     }
     const auto point = engine::operate(loaded.aircraft->model(), demand);
     const ManifoldPressure held = demand.boost.value_or(point.manifoldPressure);
-    const auto height = engine::fullThrottleHeight(loaded.aircraft->model(), demand.rpm, held, demand.gear, day, demand.ias, demand.mixture);
+    const auto height = engine::fullThrottleHeight(loaded.aircraft->model(), demand.rpm, held, demand.gear, day,
+                                                   demand.ias, demand.mixture);
     const double power = point.power.si() / 1000, fuel = point.fuelFlow.in(units::kgPerHour);
     if (o.json) {
         nlohmann::ordered_json out;
@@ -86,11 +87,14 @@ int runPoint(const PointOptions& o) {
         out["origin"] = markOf(Origin::model);
         fmt::print("{}\n", out.dump(2));
     } else {
-        fmt::print("power              {} ({})\n", format(point.power.si(), *notes.cockpit.power), markOf(Origin::model));
-        fmt::print("boost              {}{}\n", format(point.manifoldPressure.si(), *notes.cockpit.boost), point.fullThrottle ? ", full throttle" : "");
+        fmt::print("power              {} ({})\n", format(point.power.si(), *notes.cockpit.power),
+                   markOf(Origin::model));
+        fmt::print("boost              {}{}\n", format(point.manifoldPressure.si(), *notes.cockpit.boost),
+                   point.fullThrottle ? ", full throttle" : "");
         fmt::print("charge temperature {}\n", format(point.chargeTemperature.si(), *notes.cockpit.temperature));
         fmt::print("air, fuel          {:.0f} kg/h, {:.1f} kg/h\n", point.airFlow.in(units::kgPerHour), fuel);
-        fmt::print("full-throttle height {}\n", height ? format(height->si(), *notes.cockpit.height) : "none: this boost cannot be had");
+        fmt::print("full-throttle height {}\n",
+                   height ? format(height->si(), *notes.cockpit.height) : "none: this boost cannot be had");
     }
     return exitOk;
 }

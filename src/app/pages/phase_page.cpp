@@ -11,7 +11,9 @@
 
 namespace amber::app {
 namespace {
-QString q(const std::string& text) { return QString::fromStdString(text).toHtmlEscaped(); }
+QString q(const std::string& text) {
+    return QString::fromStdString(text).toHtmlEscaped();
+}
 constexpr std::size_t mostTankFields = 4;
 
 QString markHtml(watch::Colour colour, const Colours& c) {
@@ -162,7 +164,9 @@ void PhasePage::buildFields() {
     auto* row = new QHBoxLayout(fieldRow_);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(18);
-    const auto cockpit = [this](const UnitSpec* Cockpit::*unit) { return [this, unit] { return document_.aircraft().notes.cockpit.*unit; }; };
+    const auto cockpit = [this](const UnitSpec* Cockpit::*unit) {
+        return [this, unit] { return document_.aircraft().notes.cockpit.*unit; };
+    };
     const auto addInline = [&](InlineField* field, const QString& hint, std::vector<Phase> phases) {
         field->setHint(hint);
         row->addWidget(field, 0, Qt::AlignBottom);
@@ -186,18 +190,37 @@ void PhasePage::buildFields() {
     };
     captioned(tr("Rating"), ratingChoice(QStringLiteral("climb-rating"), &Flight::climbRating), {Phase::climb});
     captioned(tr("Rating"), ratingChoice(QStringLiteral("cruise-rating"), &Flight::cruiseRating), {Phase::cruise});
-    addInline(new InlineField(tr("Cruise height"), QStringLiteral("cruise-height"), figureField<Dimension::length>(document_, tr("cruise height"), cockpit(&Cockpit::height), 500, [](Sortie& s) -> Length& { return s.flight.cruiseHeight; }), fieldRow_),
-              tr("Height above sea level on the QNH"), {Phase::climb, Phase::cruise, Phase::letDown});
-    addInline(new InlineField(tr("Distance"), QStringLiteral("distance"), figureField<Dimension::distance>(document_, tr("distance"), cockpit(&Cockpit::distance), 10, [](Sortie& s) -> Distance& { return s.flight.distance; }), fieldRow_),
-              tr("Over the ground, the whole flight"), {Phase::cruise});
-    addInline(new InlineField(tr("Queue"), QStringLiteral("hold"), figureField<Dimension::duration>(document_, tr("queue"), [] { return units::minute.spec; }, 1, [](Sortie& s) -> Duration& { return s.flight.hold; }), fieldRow_),
+    addInline(
+        new InlineField(tr("Cruise height"), QStringLiteral("cruise-height"),
+                        figureField<Dimension::length>(document_, tr("cruise height"), cockpit(&Cockpit::height), 500,
+                                                       [](Sortie& s) -> Length& { return s.flight.cruiseHeight; }),
+                        fieldRow_),
+        tr("Height above sea level on the QNH"), {Phase::climb, Phase::cruise, Phase::letDown});
+    addInline(
+        new InlineField(tr("Distance"), QStringLiteral("distance"),
+                        figureField<Dimension::distance>(document_, tr("distance"), cockpit(&Cockpit::distance), 10,
+                                                         [](Sortie& s) -> Distance& { return s.flight.distance; }),
+                        fieldRow_),
+        tr("Over the ground, the whole flight"), {Phase::cruise});
+    addInline(new InlineField(tr("Queue"), QStringLiteral("hold"),
+                              figureField<Dimension::duration>(
+                                  document_, tr("queue"), [] { return units::minute.spec; }, 1,
+                                  [](Sortie& s) -> Duration& { return s.flight.hold; }),
+                              fieldRow_),
               tr("Minutes of waiting at the holding point"), {Phase::warmUp, Phase::runUp});
-    addInline(new InlineField(tr("Landing field"), QStringLiteral("to-elevation"), figureField<Dimension::length>(document_, tr("landing field"), cockpit(&Cockpit::height), 50, [](Sortie& s) -> Length& { return s.flight.toElevation; }), fieldRow_),
-              tr("Elevation of the field of landing"), {Phase::letDown, Phase::landing});
+    addInline(
+        new InlineField(tr("Landing field"), QStringLiteral("to-elevation"),
+                        figureField<Dimension::length>(document_, tr("landing field"), cockpit(&Cockpit::height), 50,
+                                                       [](Sortie& s) -> Length& { return s.flight.toElevation; }),
+                        fieldRow_),
+        tr("Elevation of the field of landing"), {Phase::letDown, Phase::landing});
     // Tank contents are read on the walk-round.
     for (std::size_t i = 0; i < mostTankFields; ++i) {
         InlineField::Behaviour b;
-        const auto tank = [this, i]() -> const Tank* { return i < document_.aircraft().notes.fuel.tanks.size() ? &document_.aircraft().notes.fuel.tanks[i] : nullptr; };
+        const auto tank = [this, i]() -> const Tank* {
+            return i < document_.aircraft().notes.fuel.tanks.size() ? &document_.aircraft().notes.fuel.tanks[i]
+                                                                    : nullptr;
+        };
         const auto contents = [this, tank] {
             const auto found = document_.sortie().contents.find(tank()->id);
             return found == document_.sortie().contents.end() ? tank()->capacity : found->second;
@@ -207,18 +230,24 @@ void PhasePage::buildFields() {
             changed.contents[tank()->id] = Volume::si(std::max(0.0, si));
             return document_.edit(changed, tr("fuel"), gesture);
         };
-        b.show = [this, tank, contents] { return tank() ? QString::fromStdString(format(contents().si(), *document_.aircraft().notes.cockpit.fuel)) : QString(); };
+        b.show = [this, tank, contents] {
+            return tank() ? QString::fromStdString(format(contents().si(), *document_.aircraft().notes.cockpit.fuel))
+                          : QString();
+        };
         b.apply = [this, tank, put](const QString& text, int gesture) -> QString {
             if (!tank())
                 return {};
-            const auto read = readQuantity(Dimension::volume, text.toStdString(), document_.aircraft().notes.cockpit.fuel);
+            const auto read =
+                readQuantity(Dimension::volume, text.toStdString(), document_.aircraft().notes.cockpit.fuel);
             return read ? put(read.value().si, gesture) : QString::fromStdString(read.error());
         };
         b.step = [this, tank, contents, put](int steps, int gesture) -> QString {
             const double unit = document_.aircraft().notes.cockpit.fuel->scale;
-            return tank() ? put(std::min(tank()->capacity.si(), contents().si() + steps * 5 * unit), gesture) : QString();
+            return tank() ? put(std::min(tank()->capacity.si(), contents().si() + steps * 5 * unit), gesture)
+                          : QString();
         };
-        auto* field = addInline(new InlineField(tr("Tank"), QStringLiteral("tank-%1").arg(i), std::move(b), fieldRow_), tr("Fuel in this tank at start, by dip"), {Phase::walkRound, Phase::cruise});
+        auto* field = addInline(new InlineField(tr("Tank"), QStringLiteral("tank-%1").arg(i), std::move(b), fieldRow_),
+                                tr("Fuel in this tank at start, by dip"), {Phase::walkRound, Phase::cruise});
         tankFields_.emplace_back(field, i);
     }
 }
@@ -281,7 +310,8 @@ void PhasePage::refresh() {
         for (const auto& rating : notes.ratings)
             box->addItem(QString::fromStdString(rating.name), QString::fromStdString(rating.key));
         const Phase phase = place == &Flight::climbRating ? Phase::climb : Phase::cruise;
-        box->setCurrentIndex(box->findData(QString::fromStdString(plan::ratingFor(notes, document_.sortie(), phase).key)));
+        box->setCurrentIndex(
+            box->findData(QString::fromStdString(plan::ratingFor(notes, document_.sortie(), phase).key)));
     }
     for (auto* field : inlineFields_)
         field->refresh();
@@ -306,8 +336,10 @@ void PhasePage::refreshComparison() {
         for (std::size_t i = 0; i < row.cells.size(); ++i) {
             QString cell = q(row.cells[i]).replace(QLatin1Char(' '), QStringLiteral("&nbsp;"));
             if (row.colours[i] != watch::Colour::normal)
-                cell = markHtml(row.colours[i], c) + QStringLiteral("&nbsp;<span style='color:%1'>%2</span>").arg(c.of(row.colours[i]).name(), cell);
-            html += QStringLiteral("<td align='right'>%1</td>").arg(i == 0 ? QStringLiteral("<b>%1</b>").arg(cell) : cell);
+                cell = markHtml(row.colours[i], c) +
+                       QStringLiteral("&nbsp;<span style='color:%1'>%2</span>").arg(c.of(row.colours[i]).name(), cell);
+            html +=
+                QStringLiteral("<td align='right'>%1</td>").arg(i == 0 ? QStringLiteral("<b>%1</b>").arg(cell) : cell);
         }
         html += QStringLiteral("</tr>");
     }
@@ -323,7 +355,8 @@ void PhasePage::showWhy() {
     }
     const auto& s = lines[static_cast<std::size_t>(row)];
     const Colours c(this);
-    QString html = QStringLiteral("<span style='color:%1'><b>%2</b></span> &nbsp;%3").arg(c.amber.name(), q(s.what), q(s.why));
+    QString html =
+        QStringLiteral("<span style='color:%1'><b>%2</b></span> &nbsp;%3").arg(c.amber.name(), q(s.what), q(s.why));
     if (!s.sense.empty())
         html += QStringLiteral(" <i>%1</i> %2.").arg(tr("Lever:"), q(s.sense));
     if (!s.skipped.empty())
@@ -331,7 +364,8 @@ void PhasePage::showWhy() {
     for (std::size_t i = 0; i < s.schools.size(); ++i) {
         const auto& school = s.schools[i];
         html += QStringLiteral("<br>%1 <b>%2</b>%3: %4 <i>%5</i> %6")
-                    .arg(static_cast<int>(i) == s.school ? QStringLiteral("●") : QStringLiteral("○"), q(school.name), school.byNotes ? tr(" (notes)") : QString(), q(school.gain), tr("But:"), q(school.risk));
+                    .arg(static_cast<int>(i) == s.school ? QStringLiteral("●") : QStringLiteral("○"), q(school.name),
+                         school.byNotes ? tr(" (notes)") : QString(), q(school.gain), tr("But:"), q(school.risk));
     }
     why_->setText(html);
 }
@@ -348,14 +382,16 @@ void PhasePage::offerSchools(int row) {
     menu->setAttribute(Qt::WA_DeleteOnClose);
     menu->setToolTipsVisible(true);
     for (std::size_t i = 0; i < s.schools.size(); ++i) {
-        auto* action = menu->addAction(QString::fromStdString(s.schools[i].name) + (s.schools[i].byNotes ? tr("  (notes)") : QString()));
+        auto* action = menu->addAction(QString::fromStdString(s.schools[i].name) +
+                                       (s.schools[i].byNotes ? tr("  (notes)") : QString()));
         action->setCheckable(true);
         action->setChecked(static_cast<int>(i) == s.school);
         action->setToolTip(QString::fromStdString(s.schools[i].gain + " But: " + s.schools[i].risk));
         const QString name = QString::fromStdString(s.schools[i].name);
         connect(action, &QAction::triggered, this, [this, row, name] { chooseSchool(row, name); });
     }
-    menu->popup(set_->viewport()->mapToGlobal(set_->visualRect(set_->model()->index(row, 0)).bottomLeft() + QPoint(128, 0)));
+    menu->popup(
+        set_->viewport()->mapToGlobal(set_->visualRect(set_->model()->index(row, 0)).bottomLeft() + QPoint(128, 0)));
 }
 
 void PhasePage::chooseSchool(int row, const QString& school) {

@@ -13,8 +13,12 @@ using plan::ClockLine;
 using plan::ExpectLine;
 using plan::SetLine;
 
-QString q(const std::string& text) { return QString::fromStdString(text); }
-QString mark(Origin origin) { return origin == Origin::betweenNotes ? QStringLiteral("between") : QString::fromUtf8(markOf(origin).data()); }
+QString q(const std::string& text) {
+    return QString::fromStdString(text);
+}
+QString mark(Origin origin) {
+    return origin == Origin::betweenNotes ? QStringLiteral("between") : QString::fromUtf8(markOf(origin).data());
+}
 
 constexpr int rowPadding = 4;
 constexpr int setWhatLeft = 22, setValueLeft = 122, setMarkWidth = 54;
@@ -28,7 +32,9 @@ QString smallPrint(const SetLine& s) {
     if (s.reversed)
         parts << q(s.sense);
     if (s.school >= 0)
-        parts << QObject::tr("school: %1%2").arg(q(s.schools[static_cast<std::size_t>(s.school)].name), s.open ? QObject::tr(" (Enter: others)") : QString());
+        parts << QObject::tr("school: %1%2")
+                     .arg(q(s.schools[static_cast<std::size_t>(s.school)].name),
+                          s.open ? QObject::tr(" (Enter: others)") : QString());
     return parts.join(QStringLiteral(" · "));
 }
 
@@ -36,7 +42,9 @@ class RowDelegate : public QStyledItemDelegate {
 public:
     using QStyledItemDelegate::QStyledItemDelegate;
 
-    static const Row& rowOf(const QModelIndex& index) { return static_cast<const RowModel*>(index.model())->row(index.row()); }
+    static const Row& rowOf(const QModelIndex& index) {
+        return static_cast<const RowModel*>(index.model())->row(index.row());
+    }
 
     QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         const Row& row = rowOf(index);
@@ -74,10 +82,12 @@ public:
 private:
     static QRect valueRect(const SetLine& s, int width) {
         const QFontMetrics metrics(face(15, true));
-        return metrics.boundingRect(QRect(0, 0, std::max(60, width - setValueLeft - setMarkWidth - 6), 1000), Qt::TextWordWrap, q(s.value));
+        return metrics.boundingRect(QRect(0, 0, std::max(60, width - setValueLeft - setMarkWidth - 6), 1000),
+                                    Qt::TextWordWrap, q(s.value));
     }
     static QRect smallRect(const QString& text, int width) {
-        return QFontMetrics(face(12)).boundingRect(QRect(0, 0, std::max(60, width - setWhatLeft - 8), 1000), Qt::TextWordWrap, text);
+        return QFontMetrics(face(12)).boundingRect(QRect(0, 0, std::max(60, width - setWhatLeft - 8), 1000),
+                                                   Qt::TextWordWrap, text);
     }
 
     static void paintSet(QPainter& p, const QRect& r, const Colours& c, const SetLine& s, int number, bool) {
@@ -88,18 +98,23 @@ private:
         p.drawText(QRect(r.left() + 4, top, 16, 19), Qt::AlignLeft | Qt::AlignVCenter, QString::number(number));
         p.setFont(face(14));
         p.setPen(c.ink);
-        p.drawText(QRect(r.left() + setWhatLeft, top, setValueLeft - setWhatLeft - 6, 19), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(face(14)).elidedText(q(s.what), Qt::ElideRight, setValueLeft - setWhatLeft - 4));
+        p.drawText(QRect(r.left() + setWhatLeft, top, setValueLeft - setWhatLeft - 6, 19),
+                   Qt::AlignLeft | Qt::AlignVCenter,
+                   QFontMetrics(face(14)).elidedText(q(s.what), Qt::ElideRight, setValueLeft - setWhatLeft - 4));
         p.setFont(face(15, true));
-        p.drawText(QRect(r.left() + setValueLeft, top, r.width() - setValueLeft - setMarkWidth - 6, value.height() + 2), Qt::TextWordWrap, q(s.value));
+        p.drawText(QRect(r.left() + setValueLeft, top, r.width() - setValueLeft - setMarkWidth - 6, value.height() + 2),
+                   Qt::TextWordWrap, q(s.value));
         p.setFont(face(12));
         p.setPen(c.faint);
-        p.drawText(QRect(r.right() - setMarkWidth - 2, top, setMarkWidth, 19), Qt::AlignRight | Qt::AlignVCenter, mark(s.origin));
+        p.drawText(QRect(r.right() - setMarkWidth - 2, top, setMarkWidth, 19), Qt::AlignRight | Qt::AlignVCenter,
+                   mark(s.origin));
         // The lever's sense stands beside the setting where there is room.
         if (!s.sense.empty() && !s.reversed) {
             const int used = QFontMetrics(face(15, true)).horizontalAdvance(q(s.value)) + 12;
             const int room = r.width() - setValueLeft - setMarkWidth - 8 - used;
             if (QFontMetrics(face(12)).horizontalAdvance(q(s.sense)) <= room)
-                p.drawText(QRect(r.left() + setValueLeft + used, top, room, 19), Qt::AlignLeft | Qt::AlignVCenter, q(s.sense));
+                p.drawText(QRect(r.left() + setValueLeft + used, top, room, 19), Qt::AlignLeft | Qt::AlignVCenter,
+                           q(s.sense));
         }
         if (const QString small = smallPrint(s); !small.isEmpty()) {
             const int y = top + value.height() + 1;
@@ -127,11 +142,14 @@ private:
         p.drawText(QRect(left, r.top(), titleWidth, r.height()), Qt::AlignVCenter | Qt::AlignLeft, q(e.title));
         p.setFont(face(12));
         p.setPen(c.faint);
-        p.drawText(QRect(r.right() - markWidth - 2, r.top(), markWidth, r.height()), Qt::AlignVCenter | Qt::AlignRight, mark(e.origin));
+        p.drawText(QRect(r.right() - markWidth - 2, r.top(), markWidth, r.height()), Qt::AlignVCenter | Qt::AlignRight,
+                   mark(e.origin));
         p.setFont(face(15, true));
         p.setPen(colour == watch::Colour::normal ? c.ink : c.of(colour));
-        p.drawText(QRect(r.right() - markWidth - valueWidth - 4, r.top(), valueWidth, r.height()), Qt::AlignVCenter | Qt::AlignRight, q(e.text));
-        const QRectF bar(r.left() + titleWidth + 10, r.center().y() + 1, r.width() - titleWidth - markWidth - valueWidth - 24, 7);
+        p.drawText(QRect(r.right() - markWidth - valueWidth - 4, r.top(), valueWidth, r.height()),
+                   Qt::AlignVCenter | Qt::AlignRight, q(e.text));
+        const QRectF bar(r.left() + titleWidth + 10, r.center().y() + 1,
+                         r.width() - titleWidth - markWidth - valueWidth - 24, 7);
         if (bar.width() > 24)
             paintBar(p, bar, c, e);
     }
@@ -139,11 +157,14 @@ private:
     /// Normal a filled band, amber margin hatched, limits red lines across, the expected value a pointer above.
     static void paintBar(QPainter& p, const QRectF& bar, const Colours& c, const ExpectLine& e) {
         const auto [low, high] = e.scale;
-        const auto x = [&](double si) { return bar.left() + bar.width() * std::clamp((si - low) / (high - low), 0.0, 1.0); };
+        const auto x = [&](double si) {
+            return bar.left() + bar.width() * std::clamp((si - low) / (high - low), 0.0, 1.0);
+        };
         p.save();
         p.fillRect(bar, c.grid);
         const Band& b = e.band;
-        const double normalFrom = x(b.normalLow.value_or(b.limitLow.value_or(low))), normalTo = x(b.normalHigh.value_or(b.limitHigh.value_or(high)));
+        const double normalFrom = x(b.normalLow.value_or(b.limitLow.value_or(low))),
+                     normalTo = x(b.normalHigh.value_or(b.limitHigh.value_or(high)));
         const auto margin = [&](double from, double to) {
             if (to - from < 0.5)
                 return;
@@ -167,7 +188,8 @@ private:
         p.setPen(Qt::NoPen);
         p.setBrush(c.ink);
         const double at = x(e.value);
-        p.drawPolygon(QPolygonF{{QPointF(at - 4.5, bar.top() - 8), QPointF(at + 4.5, bar.top() - 8), QPointF(at, bar.top() - 0.5)}});
+        p.drawPolygon(QPolygonF{
+            {QPointF(at - 4.5, bar.top() - 8), QPointF(at + 4.5, bar.top() - 8), QPointF(at, bar.top() - 0.5)}});
         p.restore();
     }
 
@@ -192,13 +214,16 @@ private:
         const int whatWidth = r.width() - (left - r.left()) - markWidth - valueWidth - 12;
         p.setFont(face(14));
         p.setPen(c.ink);
-        p.drawText(QRect(left, r.top(), whatWidth, r.height()), Qt::AlignVCenter | Qt::AlignLeft, QFontMetrics(face(14)).elidedText(q(k.what), Qt::ElideRight, whatWidth));
+        p.drawText(QRect(left, r.top(), whatWidth, r.height()), Qt::AlignVCenter | Qt::AlignLeft,
+                   QFontMetrics(face(14)).elidedText(q(k.what), Qt::ElideRight, whatWidth));
         p.setFont(valueFace);
         p.setPen(k.colour == watch::Colour::normal ? c.ink : c.of(k.colour));
-        p.drawText(QRect(r.right() - markWidth - valueWidth - 6, r.top(), valueWidth, r.height()), Qt::AlignVCenter | Qt::AlignRight, q(k.value));
+        p.drawText(QRect(r.right() - markWidth - valueWidth - 6, r.top(), valueWidth, r.height()),
+                   Qt::AlignVCenter | Qt::AlignRight, q(k.value));
         p.setFont(face(12));
         p.setPen(c.faint);
-        p.drawText(QRect(r.right() - markWidth, r.top(), markWidth - 2, r.height()), Qt::AlignVCenter | Qt::AlignRight, q(k.mark));
+        p.drawText(QRect(r.right() - markWidth, r.top(), markWidth - 2, r.height()), Qt::AlignVCenter | Qt::AlignRight,
+                   q(k.mark));
     }
 };
 } // namespace
@@ -221,9 +246,14 @@ QVariant RowModel::data(const QModelIndex& index, int role) const {
         return {};
     const bool tip = role == Qt::ToolTipRole;
     if (const auto* s = std::get_if<SetLine>(&any))
-        return tip ? q(s->why) : QStringLiteral("%1: %2 (%3)").arg(q(s->what), q(s->value), QString::fromUtf8(markOf(s->origin).data()));
+        return tip ? q(s->why)
+                   : QStringLiteral("%1: %2 (%3)")
+                         .arg(q(s->what), q(s->value), QString::fromUtf8(markOf(s->origin).data()));
     if (const auto* e = std::get_if<ExpectLine>(&any))
-        return tip ? QStringLiteral("%1\n%2, %3").arg(q(e->judgement.sentence), q(e->moment), QString::fromUtf8(markOf(e->origin).data())) : QStringLiteral("%1: %2 (%3)").arg(q(e->title), q(e->text), QString::fromUtf8(watch::wordOf(e->judgement.colour).data()));
+        return tip ? QStringLiteral("%1\n%2, %3")
+                         .arg(q(e->judgement.sentence), q(e->moment), QString::fromUtf8(markOf(e->origin).data()))
+                   : QStringLiteral("%1: %2 (%3)")
+                         .arg(q(e->title), q(e->text), QString::fromUtf8(watch::wordOf(e->judgement.colour).data()));
     const auto& k = std::get<ClockLine>(any);
     return tip ? q(k.why) : QStringLiteral("%1: %2 %3").arg(q(k.what), q(k.value), q(k.mark));
 }
@@ -254,8 +284,12 @@ int RowView::contentHeight() const {
     return height + 2;
 }
 
-QSize RowView::sizeHint() const { return {280, contentHeight()}; }
-QSize RowView::minimumSizeHint() const { return {200, std::min(contentHeight(), 60)}; }
+QSize RowView::sizeHint() const {
+    return {280, contentHeight()};
+}
+QSize RowView::minimumSizeHint() const {
+    return {200, std::min(contentHeight(), 60)};
+}
 
 void RowView::currentChanged(const QModelIndex& current, const QModelIndex& previous) {
     QListView::currentChanged(current, previous);
@@ -263,7 +297,8 @@ void RowView::currentChanged(const QModelIndex& current, const QModelIndex& prev
 }
 
 void RowView::keyPressEvent(QKeyEvent* event) {
-    if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space) && currentIndex().isValid()) {
+    if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space) &&
+        currentIndex().isValid()) {
         emit schoolWanted(currentIndex().row());
         return;
     }

@@ -17,14 +17,17 @@ public:
     using QAbstractListModel::QAbstractListModel;
     void put(std::vector<Row> rows);
     [[nodiscard]] const Row& row(int index) const { return rows_[static_cast<std::size_t>(index)]; }
-    [[nodiscard]] int rowCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : static_cast<int>(rows_.size()); }
+    [[nodiscard]] int rowCount(const QModelIndex& parent = {}) const override {
+        return parent.isValid() ? 0 : static_cast<int>(rows_.size());
+    }
     [[nodiscard]] QVariant data(const QModelIndex& index, int role) const override;
 
 private:
     std::vector<Row> rows_;
 };
 
-/// A ruled list of settings, gauges or clocks, set like a page of notes: reached and read by keyboard, reasons in the tool tips.
+/// A ruled list of settings, gauges or clocks, set like a page of notes: reached and read by keyboard, reasons in the
+/// tool tips.
 class RowView : public QListView {
     Q_OBJECT
 public:

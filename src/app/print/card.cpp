@@ -10,7 +10,9 @@
 
 namespace amber::app {
 namespace {
-QString q(const std::string& text) { return QString::fromStdString(text); }
+QString q(const std::string& text) {
+    return QString::fromStdString(text);
+}
 
 constexpr double marginMm = 9.0;
 constexpr double bodyPoints = 7.6, smallPoints = 6.2, titlePoints = 10.5;
@@ -40,11 +42,13 @@ QFont cardFont(double points, bool bold = false) {
 /// Sets lines down the page and turns it when full. With a null painter it only measures.
 class Setter {
 public:
-    Setter(QPagedPaintDevice& device, QPainter& painter, const plan::Plan& plan) : device_(device), p_(painter), plan_(plan) {
+    Setter(QPagedPaintDevice& device, QPainter& painter, const plan::Plan& plan)
+        : device_(device), p_(painter), plan_(plan) {
         mm_ = device.logicalDpiX() / 25.4;
         const QRectF page = device.pageLayout().fullRectPixels(device.logicalDpiX());
         const QRectF paint = device.pageLayout().paintRectPixels(device.logicalDpiX());
-        area_ = QRectF(marginMm * mm_ - paint.left(), marginMm * mm_ - paint.top(), page.width() - 2 * marginMm * mm_, page.height() - 2 * marginMm * mm_);
+        area_ = QRectF(marginMm * mm_ - paint.left(), marginMm * mm_ - paint.top(), page.width() - 2 * marginMm * mm_,
+                       page.height() - 2 * marginMm * mm_);
         header();
     }
 
@@ -58,7 +62,8 @@ public:
     }
     void text(double x, double width, const QString& value, const QFont& font, Qt::Alignment align = Qt::AlignLeft) {
         p_.setFont(font);
-        p_.drawText(QRectF(area_.left() + x, y_, width, 1e4), static_cast<int>(align | Qt::AlignTop) | Qt::TextWordWrap, value);
+        p_.drawText(QRectF(area_.left() + x, y_, width, 1e4), static_cast<int>(align | Qt::AlignTop) | Qt::TextWordWrap,
+                    value);
     }
     void rule(double pixels) {
         p_.setPen(QPen(Qt::black, pixels));
@@ -79,7 +84,8 @@ public:
         p_.setPen(Qt::black);
         const QRectF box(area_.left(), area_.bottom() - 5.4 * mm_, area_.width(), 6 * mm_);
         p_.drawText(box, Qt::AlignLeft | Qt::AlignBottom | Qt::TextWordWrap,
-                    QObject::tr("n notes · b between notes · m model, an estimate · l logged. Approved flight manual, placards and licensed engineers come first. Propellers are live, always."));
+                    QObject::tr("n notes · b between notes · m model, an estimate · l logged. Approved flight manual, "
+                                "placards and licensed engineers come first. Propellers are live, always."));
     }
 
 private:
@@ -108,7 +114,8 @@ private:
 QString bandText(const plan::ExpectLine& e, const UnitSpec& unit) {
     QStringList parts;
     if (e.band.normalLow && e.band.normalHigh)
-        parts << QObject::tr("normal %1–%2").arg(q(formatValue(*e.band.normalLow, unit)), q(formatValue(*e.band.normalHigh, unit)));
+        parts << QObject::tr("normal %1–%2")
+                     .arg(q(formatValue(*e.band.normalLow, unit)), q(formatValue(*e.band.normalHigh, unit)));
     if (e.band.limitLow)
         parts << QObject::tr("least %1").arg(q(formatValue(*e.band.limitLow, unit)));
     if (e.band.limitHigh)
@@ -117,7 +124,11 @@ QString bandText(const plan::ExpectLine& e, const UnitSpec& unit) {
 }
 
 /// Black on white: a colour is a word and a shape.
-QString shape(watch::Colour colour) { return colour == watch::Colour::red ? QStringLiteral("■ ") : colour == watch::Colour::amber ? QStringLiteral("▲ ") : QString(); }
+QString shape(watch::Colour colour) {
+    return colour == watch::Colour::red     ? QStringLiteral("■ ")
+           : colour == watch::Colour::amber ? QStringLiteral("▲ ")
+                                            : QString();
+}
 } // namespace
 
 int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const TypeNotes& notes) {
@@ -132,9 +143,12 @@ int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const TypeNotes
         s.down(0.8 * mm);
         const QFont head = cardFont(8.6, true);
         s.text(0, 34 * mm, QString::fromUtf8(titleOf(phase.phase).data()).toUpper(), head);
-        const QString headline = q(formatHoursMinutes(phase.start)) + QStringLiteral("  ") + q(phase.headline) + QStringLiteral("  m");
+        const QString headline =
+            q(formatHoursMinutes(phase.start)) + QStringLiteral("  ") + q(phase.headline) + QStringLiteral("  m");
         s.text(34 * mm, s.width() - 34 * mm, headline, small, Qt::AlignRight);
-        s.down(std::max(s.heightOf(QStringLiteral("X"), head, 100 * mm), s.heightOf(headline, small, s.width() - 34 * mm)) + 0.3 * mm);
+        s.down(std::max(s.heightOf(QStringLiteral("X"), head, 100 * mm),
+                        s.heightOf(headline, small, s.width() - 34 * mm)) +
+               0.3 * mm);
         s.rule(0.25 * mm);
         s.down(0.7 * mm);
         for (const auto& caution : phase.cautions) {
@@ -151,7 +165,8 @@ int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const TypeNotes
                 value += QObject::tr("  (at %1)").arg(q(step.at));
             if (step.reversed)
                 value += QObject::tr("  — %1").arg(q(step.sense));
-            const double height = std::max(s.heightOf(value, bold, valueWidth), s.heightOf(q(step.what), body, valueLeft - 6 * mm));
+            const double height =
+                std::max(s.heightOf(value, bold, valueWidth), s.heightOf(q(step.what), body, valueLeft - 6 * mm));
             s.need(height);
             s.text(0, 5 * mm, QString::number(number++), body);
             s.text(5 * mm, valueLeft - 6 * mm, q(step.what), body);
@@ -172,7 +187,8 @@ int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const TypeNotes
         }
         QStringList clocks;
         for (const auto& c : phase.clocks)
-            clocks << shape(c.colour) + QStringLiteral("%1 %2%3").arg(q(c.what), q(c.value), QStringLiteral(" (%1)").arg(q(c.mark)));
+            clocks << shape(c.colour) +
+                          QStringLiteral("%1 %2%3").arg(q(c.what), q(c.value), QStringLiteral(" (%1)").arg(q(c.mark)));
         if (!clocks.isEmpty()) {
             const QString line = clocks.join(QStringLiteral("  ·  "));
             const double height = s.heightOf(line, body, s.width() - 5 * mm);

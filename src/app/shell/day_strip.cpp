@@ -49,7 +49,9 @@ InlineField::Behaviour windField(SortieDocument& document) {
     InlineField::Behaviour b;
     b.show = [&document] {
         const auto& w = document.sortie().day.wind;
-        return QStringLiteral("%1°/%2 kt").arg(w.fromDegrees, 3, 10, QLatin1Char('0')).arg(std::lround(w.speed.in(units::knot)));
+        return QStringLiteral("%1°/%2 kt")
+            .arg(w.fromDegrees, 3, 10, QLatin1Char('0'))
+            .arg(std::lround(w.speed.in(units::knot)));
     };
     b.apply = [&document](const QString& text, int gesture) -> QString {
         const QString error = QObject::tr("Write the wind as direction and speed: 240/8");
@@ -80,28 +82,46 @@ DayStrip::DayStrip(SortieDocument& document, QWidget* parent) : QWidget(parent),
     row->addWidget(captioned(tr("Aircraft"), airframe_, airframeCaption_, this));
     airframe_->setToolTip(tr("Mark or model of this airframe: limits and ratings follow it"));
 
-    const auto cockpit = [this](const UnitSpec* Cockpit::*unit) { return [this, unit] { return document_.aircraft().notes.cockpit.*unit; }; };
-    row->addWidget(add(new InlineField(tr("From"), QStringLiteral("field"), fieldName(document_), this), tr("Field of departure")));
-    row->addWidget(add(new InlineField(tr("Elevation"), QStringLiteral("elevation"),
-                                       figureField<Dimension::length>(document_, tr("elevation"), cockpit(&Cockpit::height), 50, [](Sortie& s) -> Length& { return s.day.elevation; }), this),
-                       tr("Height of the field above sea level. A different unit may be typed: 92 m")));
+    const auto cockpit = [this](const UnitSpec* Cockpit::*unit) {
+        return [this, unit] { return document_.aircraft().notes.cockpit.*unit; };
+    };
+    row->addWidget(add(new InlineField(tr("From"), QStringLiteral("field"), fieldName(document_), this),
+                       tr("Field of departure")));
+    row->addWidget(
+        add(new InlineField(tr("Elevation"), QStringLiteral("elevation"),
+                            figureField<Dimension::length>(document_, tr("elevation"), cockpit(&Cockpit::height), 50,
+                                                           [](Sortie& s) -> Length& { return s.day.elevation; }),
+                            this),
+            tr("Height of the field above sea level. A different unit may be typed: 92 m")));
     row->addWidget(add(new InlineField(tr("QNH"), QStringLiteral("qnh"),
-                                       figureField<Dimension::pressure>(document_, tr("QNH"), [] { return units::hPa.spec; }, 1, [](Sortie& s) -> Pressure& { return s.day.qnh; }), this),
+                                       figureField<Dimension::pressure>(
+                                           document_, tr("QNH"), [] { return units::hPa.spec; }, 1,
+                                           [](Sortie& s) -> Pressure& { return s.day.qnh; }),
+                                       this),
                        tr("Altimeter setting; inHg may be typed: 29.80 inHg")));
-    row->addWidget(add(new InlineField(tr("OAT"), QStringLiteral("oat"),
-                                       figureField<Dimension::temperature>(document_, tr("OAT"), cockpit(&Cockpit::temperature), 1, [](Sortie& s) -> Temperature& { return s.day.oat; }), this),
-                       tr("Outside air temperature at the field")));
+    row->addWidget(
+        add(new InlineField(tr("OAT"), QStringLiteral("oat"),
+                            figureField<Dimension::temperature>(document_, tr("OAT"), cockpit(&Cockpit::temperature), 1,
+                                                                [](Sortie& s) -> Temperature& { return s.day.oat; }),
+                            this),
+            tr("Outside air temperature at the field")));
     row->addWidget(add(new InlineField(tr("Dew point"), QStringLiteral("dew-point"),
-                                       figureField<Dimension::temperature>(document_, tr("dew point"), cockpit(&Cockpit::temperature), 1, [](Sortie& s) -> Temperature& { return s.day.dewPoint; }), this),
+                                       figureField<Dimension::temperature>(
+                                           document_, tr("dew point"), cockpit(&Cockpit::temperature), 1,
+                                           [](Sortie& s) -> Temperature& { return s.day.dewPoint; }),
+                                       this),
                        tr("Dew point at the field")));
-    row->addWidget(add(new InlineField(tr("Wind"), QStringLiteral("wind"), windField(document_), this), tr("Direction and speed: 240/8")));
+    row->addWidget(add(new InlineField(tr("Wind"), QStringLiteral("wind"), windField(document_), this),
+                       tr("Direction and speed: 240/8")));
     grade_ = new QComboBox(this);
     grade_->setObjectName(QStringLiteral("grade"));
     QLabel* gradeCaption = nullptr;
     row->addWidget(captioned(tr("Fuel grade"), grade_, gradeCaption, this));
     grade_->setToolTip(tr("Grade in the tanks today; a lower one cuts the boost that may be used"));
     row->addWidget(add(new InlineField(tr("Weight"), QStringLiteral("weight"),
-                                       figureField<Dimension::mass>(document_, tr("weight"), cockpit(&Cockpit::weight), 100, [](Sortie& s) -> Mass& { return s.weight; }), this),
+                                       figureField<Dimension::mass>(document_, tr("weight"), cockpit(&Cockpit::weight),
+                                                                    100, [](Sortie& s) -> Mass& { return s.weight; }),
+                                       this),
                        tr("All-up weight at start")));
     metar_ = new QPushButton(tr("METAR…"), this);
     metar_->setObjectName(QStringLiteral("metar"));
@@ -144,12 +164,16 @@ void DayStrip::refresh() {
     const Sortie& s = document_.sortie();
     const QSignalBlocker quiet1(airframe_), quiet2(grade_);
     airframe_->clear();
-    const QString name = QString::fromStdString(notes.name) + (s.airframe.registration.empty() ? QString() : QStringLiteral(" “%1”").arg(QString::fromStdString(s.airframe.registration)));
+    const QString name = QString::fromStdString(notes.name) +
+                         (s.airframe.registration.empty()
+                              ? QString()
+                              : QStringLiteral(" “%1”").arg(QString::fromStdString(s.airframe.registration)));
     if (notes.variants.empty()) {
         airframe_->addItem(name, QString());
     } else {
         for (const auto& v : notes.variants) {
-            airframe_->addItem(name + QStringLiteral(" · ") + QString::fromStdString(v.id), QString::fromStdString(v.id));
+            airframe_->addItem(name + QStringLiteral(" · ") + QString::fromStdString(v.id),
+                               QString::fromStdString(v.id));
             airframe_->setItemData(airframe_->count() - 1, QString::fromStdString(v.name), Qt::ToolTipRole);
             if (v.id == notes.variant)
                 airframe_->setCurrentIndex(airframe_->count() - 1);
@@ -174,9 +198,12 @@ void DayStrip::refreshSummary() {
     const UnitSpec& fuel = *document_.aircraft().notes.cockpit.fuel;
     const Colours c(this);
     summary_->setTextFormat(Qt::RichText);
-    summary_->setText(QStringLiteral("<div style='font-size:11px;color:%1'>SORTIE, MODEL</div><div style='font-size:15px'><b>%2</b> h · <b>%3</b></div>")
-                          .arg(c.faint.name(), QString::fromStdString(formatHoursMinutes(f.totalTime())), QString::fromStdString(format(f.fuelAtStart - f.fuelAtEnd, fuel))));
-    summary_->setToolTip(tr("Elapsed time from walk-round to the last engine stopped, and fuel used (model)\n%1").arg(QString::fromStdString(document_.plan().dayLine)));
+    summary_->setText(QStringLiteral("<div style='font-size:11px;color:%1'>SORTIE, MODEL</div><div "
+                                     "style='font-size:15px'><b>%2</b> h · <b>%3</b></div>")
+                          .arg(c.faint.name(), QString::fromStdString(formatHoursMinutes(f.totalTime())),
+                               QString::fromStdString(format(f.fuelAtStart - f.fuelAtEnd, fuel))));
+    summary_->setToolTip(tr("Elapsed time from walk-round to the last engine stopped, and fuel used (model)\n%1")
+                             .arg(QString::fromStdString(document_.plan().dayLine)));
 }
 
 void DayStrip::focusFirst() {

@@ -9,9 +9,11 @@
 namespace amber::app {
 
 /// Behaviour of a field for one figure of the sortie.
-/// @param unit what it is shown and assumed in (asked each time: it changes with the cockpit) @param step size of a step, in that unit
+/// @param unit what it is shown and assumed in (asked each time: it changes with the cockpit) @param step size of a
+/// step, in that unit
 template <Dimension D>
-InlineField::Behaviour figureField(SortieDocument& document, QString what, std::function<const UnitSpec*()> unit, double step, std::function<Quantity<D>&(Sortie&)> place, int decimals = -1) {
+InlineField::Behaviour figureField(SortieDocument& document, QString what, std::function<const UnitSpec*()> unit,
+                                   double step, std::function<Quantity<D>&(Sortie&)> place, int decimals = -1) {
     InlineField::Behaviour b;
     b.show = [&document, unit, place, decimals] {
         Sortie copy = document.sortie();

@@ -21,7 +21,8 @@ int newGesture() {
 }
 
 InlineField::InlineField(const QString& caption, const QString& name, Behaviour behaviour, QWidget* parent)
-    : QWidget(parent), behaviour_(std::move(behaviour)), caption_(new QLabel(caption, this)), edit_(new QLineEdit(this)) {
+    : QWidget(parent), behaviour_(std::move(behaviour)), caption_(new QLabel(caption, this)),
+      edit_(new QLineEdit(this)) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(0);
@@ -70,7 +71,8 @@ void InlineField::refresh() {
 
 void InlineField::fit() {
     const int wide = QFontMetrics(edit_->font()).horizontalAdvance(edit_->text()) + 8;
-    edit_->setFixedWidth(std::max({wide, 34, QFontMetrics(caption_->font()).horizontalAdvance(caption_->text().toUpper()) + 2}));
+    edit_->setFixedWidth(
+        std::max({wide, 34, QFontMetrics(caption_->font()).horizontalAdvance(caption_->text().toUpper()) + 2}));
     updateGeometry();
 }
 

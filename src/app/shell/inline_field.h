@@ -10,15 +10,16 @@ namespace amber::app {
 /// A number that names one stay in a field or one drag, so that its edits are undone together.
 int newGesture();
 
-/// A caption over a value that is edited in place: typed, stepped with the arrow keys or the wheel, or dragged sideways on the
-/// caption. What is typed is applied at once when it can be read; when not, the field says why and the plan stays as it was.
+/// A caption over a value that is edited in place: typed, stepped with the arrow keys or the wheel, or dragged sideways
+/// on the caption. What is typed is applied at once when it can be read; when not, the field says why and the plan
+/// stays as it was.
 class InlineField : public QWidget {
     Q_OBJECT
 public:
     struct Behaviour {
-        std::function<QString()> show;                                        ///< the value as it stands
-        std::function<QString(const QString& text, int gesture)> apply;       ///< an error sentence, or empty
-        std::function<QString(int steps, int gesture)> step;                  ///< none: cannot be stepped
+        std::function<QString()> show;                                  ///< the value as it stands
+        std::function<QString(const QString& text, int gesture)> apply; ///< an error sentence, or empty
+        std::function<QString(int steps, int gesture)> step;            ///< none: cannot be stepped
     };
 
     InlineField(const QString& caption, const QString& name, Behaviour behaviour, QWidget* parent = nullptr);

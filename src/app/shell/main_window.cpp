@@ -76,14 +76,20 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     connect(page_, &PhasePage::refused, this, [this](const QString& why) { say(why, true); });
 
     askUnsaved = [this] {
-        QMessageBox box(QMessageBox::NoIcon, tr("Unsaved changes"), tr("Save the changes to %1 before leaving it?").arg(document_.path().isEmpty() ? tr("this new sortie") : QFileInfo(document_.path()).fileName()),
-                        QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
+        QMessageBox box(
+            QMessageBox::NoIcon, tr("Unsaved changes"),
+            tr("Save the changes to %1 before leaving it?")
+                .arg(document_.path().isEmpty() ? tr("this new sortie") : QFileInfo(document_.path()).fileName()),
+            QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
         box.setDefaultButton(QMessageBox::Save);
         const int answer = box.exec();
-        return answer == QMessageBox::Save ? Unsaved::save : answer == QMessageBox::Discard ? Unsaved::discard : Unsaved::cancel;
+        return answer == QMessageBox::Save      ? Unsaved::save
+               : answer == QMessageBox::Discard ? Unsaved::discard
+                                                : Unsaved::cancel;
     };
     askFile = [this](const QString& title, const QString& suggestion, const QString& filter, bool saving) {
-        return saving ? QFileDialog::getSaveFileName(this, title, suggestion, filter) : QFileDialog::getOpenFileName(this, title, suggestion, filter);
+        return saving ? QFileDialog::getSaveFileName(this, title, suggestion, filter)
+                      : QFileDialog::getOpenFileName(this, title, suggestion, filter);
     };
     setTheme(settings_.theme());
     if (const auto geometry = settings_.geometry(); !geometry.isEmpty())
@@ -107,31 +113,47 @@ void MainWindow::buildMenus() {
         return action;
     };
     QMenu* file = menuBar()->addMenu(tr("&Sortie"));
-    add(file, tr("&New from type notes…"), QKeySequence::New, [this] {
-        if (!mayLeave())
-            return;
-        if (const QString path = askFile(tr("Type notes"), dataFolder() + QStringLiteral("/notes"), tr("Type notes (*.toml)"), false); !path.isEmpty())
-            if (const auto problems = document_.startNew(path); !problems.empty())
-                (new ProblemsDialog(QFileInfo(path).fileName(), problems, this))->open();
-    }, false);
-    add(file, tr("&Open…"), QKeySequence::Open, [this] {
-        if (const QString path = askFile(tr("Open sortie"), QFileInfo(document_.path()).absolutePath(), sortieFilter, false); !path.isEmpty())
-            openPath(path);
-    }, false);
+    add(
+        file, tr("&New from type notes…"), QKeySequence::New,
+        [this] {
+            if (!mayLeave())
+                return;
+            if (const QString path = askFile(tr("Type notes"), dataFolder() + QStringLiteral("/notes"),
+                                             tr("Type notes (*.toml)"), false);
+                !path.isEmpty())
+                if (const auto problems = document_.startNew(path); !problems.empty())
+                    (new ProblemsDialog(QFileInfo(path).fileName(), problems, this))->open();
+        },
+        false);
+    add(
+        file, tr("&Open…"), QKeySequence::Open,
+        [this] {
+            if (const QString path =
+                    askFile(tr("Open sortie"), QFileInfo(document_.path()).absolutePath(), sortieFilter, false);
+                !path.isEmpty())
+                openPath(path);
+        },
+        false);
     recent_ = file->addMenu(tr("Open &recent"));
     QMenu* demo = file->addMenu(tr("&Demo sorties"));
-    add(demo, tr("Lorimer, a cool spring morning"), {}, [this] { openPath(demoSortie(QStringLiteral("lorimer-spring"))); }, false);
-    add(demo, tr("Farrier, a hot noon with a queue"), {}, [this] { openPath(demoSortie(QStringLiteral("farrier-summer"))); }, false);
+    add(
+        demo, tr("Lorimer, a cool spring morning"), {},
+        [this] { openPath(demoSortie(QStringLiteral("lorimer-spring"))); }, false);
+    add(
+        demo, tr("Farrier, a hot noon with a queue"), {},
+        [this] { openPath(demoSortie(QStringLiteral("farrier-summer"))); }, false);
     file->addSeparator();
     add(file, tr("&Save"), QKeySequence::Save, [this] { save(); });
     add(file, tr("Save &as…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_S), [this] { saveAs(); });
     file->addSeparator();
     add(file, tr("&Print card…"), QKeySequence::Print, [this] { printCard(); });
-    add(file, tr("Card as P&DF…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_P), [this] { exportAs(QStringLiteral("pdf")); });
+    add(file, tr("Card as P&DF…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_P),
+        [this] { exportAs(QStringLiteral("pdf")); });
     add(file, tr("Plan as &JSON…"), {}, [this] { exportAs(QStringLiteral("json")); });
     add(file, tr("Plan as &CSV…"), {}, [this] { exportAs(QStringLiteral("csv")); });
     file->addSeparator();
-    add(file, tr("&Quit"), QKeySequence(Qt::CTRL | Qt::Key_Q), [this] { close(); }, false);
+    add(
+        file, tr("&Quit"), QKeySequence(Qt::CTRL | Qt::Key_Q), [this] { close(); }, false);
 
     QMenu* editMenu = menuBar()->addMenu(tr("&Edit"));
     QAction* undo = document_.undoStack().createUndoAction(this, tr("&Undo"));
@@ -146,11 +168,16 @@ void MainWindow::buildMenus() {
     QMenu* view = menuBar()->addMenu(tr("&View"));
     for (std::size_t i = 0; i < plannedPhases; ++i) {
         const Phase phase = phaseNames[i].phase;
-        add(view, QString::fromUtf8(titleOf(phase).data()), QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_0 + (i + 1) % 10)), [this, phase] { showPhase(phase); });
+        add(view, QString::fromUtf8(titleOf(phase).data()),
+            QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_0 + (i + 1) % 10)),
+            [this, phase] { showPhase(phase); });
     }
     view->addSeparator();
-    add(view, tr("&Next phase"), QKeySequence(Qt::CTRL | Qt::Key_PageDown), [this] { showPhase(static_cast<Phase>(std::min<int>(static_cast<int>(rail_->selected()) + 1, plannedPhases - 1))); });
-    add(view, tr("&Previous phase"), QKeySequence(Qt::CTRL | Qt::Key_PageUp), [this] { showPhase(static_cast<Phase>(std::max(static_cast<int>(rail_->selected()) - 1, 0))); });
+    add(view, tr("&Next phase"), QKeySequence(Qt::CTRL | Qt::Key_PageDown), [this] {
+        showPhase(static_cast<Phase>(std::min<int>(static_cast<int>(rail_->selected()) + 1, plannedPhases - 1)));
+    });
+    add(view, tr("&Previous phase"), QKeySequence(Qt::CTRL | Qt::Key_PageUp),
+        [this] { showPhase(static_cast<Phase>(std::max(static_cast<int>(rail_->selected()) - 1, 0))); });
     view->addSeparator();
     add(view, tr("S&et column"), QKeySequence(Qt::ALT | Qt::Key_1), [this] { page_->setRows().setFocus(); });
     add(view, tr("E&xpect column"), QKeySequence(Qt::ALT | Qt::Key_2), [this] { page_->expectRows().setFocus(); });
@@ -158,14 +185,19 @@ void MainWindow::buildMenus() {
     add(view, tr("Sc&ore"), QKeySequence(Qt::ALT | Qt::Key_4), [this] { score_->setFocus(); });
     add(view, tr("Whole &score"), QKeySequence(Qt::ALT | Qt::Key_Home), [this] { score_->showAll(); });
     view->addSeparator();
-    add(view, tr("&Hangar theme"), QKeySequence(Qt::CTRL | Qt::Key_T), [this] {
-        setTheme(theme_ == ThemeKind::day ? ThemeKind::hangar : ThemeKind::day);
-        settings_.setTheme(theme_);
-    }, false);
+    add(
+        view, tr("&Hangar theme"), QKeySequence(Qt::CTRL | Qt::Key_T),
+        [this] {
+            setTheme(theme_ == ThemeKind::day ? ThemeKind::hangar : ThemeKind::day);
+            settings_.setTheme(theme_);
+        },
+        false);
 
     QMenu* help = menuBar()->addMenu(tr("&Help"));
-    add(help, tr("&Keys"), QKeySequence(Qt::Key_F1), [this] { showShortcuts(); }, false);
-    add(help, tr("&Cautions"), {}, [this] { showCautions(); }, false);
+    add(
+        help, tr("&Keys"), QKeySequence(Qt::Key_F1), [this] { showShortcuts(); }, false);
+    add(
+        help, tr("&Cautions"), {}, [this] { showCautions(); }, false);
     for (auto* action : needsSortie_)
         action->setEnabled(false);
     refreshRecent();
@@ -195,8 +227,11 @@ bool MainWindow::openPath(const QString& path) {
 
 void MainWindow::offerRecovery() {
     for (const auto& leftover : SortieDocument::leftovers(autosaveFolder_)) {
-        const QString name = leftover.original.isEmpty() ? tr("a sortie that was never saved") : QFileInfo(leftover.original).fileName();
-        auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Unsaved work found"), tr("The last run ended without saving %1. Bring back its changes?").arg(name), QMessageBox::Yes | QMessageBox::Discard, this);
+        const QString name =
+            leftover.original.isEmpty() ? tr("a sortie that was never saved") : QFileInfo(leftover.original).fileName();
+        auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Unsaved work found"),
+                                    tr("The last run ended without saving %1. Bring back its changes?").arg(name),
+                                    QMessageBox::Yes | QMessageBox::Discard, this);
         box->setObjectName(QStringLiteral("recovery"));
         box->setAttribute(Qt::WA_DeleteOnClose);
         box->button(QMessageBox::Yes)->setText(tr("Bring back"));
@@ -216,7 +251,9 @@ void MainWindow::offerRecovery() {
     }
 }
 
-void MainWindow::showPhase(Phase phase) { rail_->select(phase); }
+void MainWindow::showPhase(Phase phase) {
+    rail_->select(phase);
+}
 
 void MainWindow::setTheme(ThemeKind theme) {
     theme_ = theme;
@@ -241,7 +278,9 @@ void MainWindow::refresh() {
 }
 
 void MainWindow::refreshTitle() {
-    const QString name = !document_.isOpen() ? QString() : document_.path().isEmpty() ? tr("new sortie") : QFileInfo(document_.path()).fileName();
+    const QString name = !document_.isOpen()          ? QString()
+                         : document_.path().isEmpty() ? tr("new sortie")
+                                                      : QFileInfo(document_.path()).fileName();
     setWindowTitle(name.isEmpty() ? tr("Amber Throttle") : tr("%1[*] — Amber Throttle").arg(name));
     setWindowModified(document_.isOpen() && document_.isModified());
 }
@@ -250,7 +289,8 @@ void MainWindow::refreshRecent() {
     recent_->clear();
     const auto files = settings_.recentFiles();
     for (const auto& path : files)
-        connect(recent_->addAction(QFileInfo(path).fileName()), &QAction::triggered, this, [this, path] { openPath(path); });
+        connect(recent_->addAction(QFileInfo(path).fileName()), &QAction::triggered, this,
+                [this, path] { openPath(path); });
     recent_->setEnabled(!files.isEmpty());
 }
 
@@ -287,7 +327,9 @@ bool MainWindow::save() {
 }
 
 bool MainWindow::saveAs() {
-    QString path = askFile(tr("Save sortie as"), document_.path().isEmpty() ? QStringLiteral("sortie.toml") : document_.path(), sortieFilter, true);
+    QString path =
+        askFile(tr("Save sortie as"), document_.path().isEmpty() ? QStringLiteral("sortie.toml") : document_.path(),
+                sortieFilter, true);
     if (path.isEmpty())
         return false;
     if (QFileInfo(path).suffix().isEmpty())
@@ -322,7 +364,8 @@ void MainWindow::pasteMetar() {
 }
 
 void MainWindow::exportAs(const QString& kind) {
-    const QString base = document_.path().isEmpty() ? QStringLiteral("plan") : QFileInfo(document_.path()).completeBaseName();
+    const QString base =
+        document_.path().isEmpty() ? QStringLiteral("plan") : QFileInfo(document_.path()).completeBaseName();
     const QString path = askFile(tr("Export"), base + QLatin1Char('.') + kind, QStringLiteral("*.%1").arg(kind), true);
     if (path.isEmpty())
         return;
@@ -330,7 +373,11 @@ void MainWindow::exportAs(const QString& kind) {
     if (kind == QLatin1String("pdf"))
         error = writeCardPdf(path, document_.plan(), document_.aircraft().notes);
     else
-        error = writeAtomically(path, QByteArray::fromStdString(kind == QLatin1String("json") ? plan::planJson(document_.aircraft(), document_.sortie(), document_.plan()) : plan::planCsv(document_.plan())));
+        error = writeAtomically(
+            path,
+            QByteArray::fromStdString(kind == QLatin1String("json")
+                                          ? plan::planJson(document_.aircraft(), document_.sortie(), document_.plan())
+                                          : plan::planCsv(document_.plan())));
     say(error.isEmpty() ? tr("Written to %1.").arg(path) : error, !error.isEmpty());
 }
 
@@ -348,21 +395,27 @@ void MainWindow::showShortcuts() {
     for (const auto* menu : menuBar()->actions())
         for (const auto* action : menu->menu()->actions())
             if (!action->shortcut().isEmpty())
-                html += QStringLiteral("<tr><td><b>%1</b></td><td>%2</td></tr>").arg(action->shortcut().toString(QKeySequence::NativeText), action->text().remove(QLatin1Char('&')).toHtmlEscaped());
-    html += tr("<tr><td><b>Up, Down</b></td><td>in a field: step the value; in a column: next line and its reason</td></tr>"
-               "<tr><td><b>Enter</b></td><td>on a step with schools: choose another; on the score: go to the phase</td></tr>"
-               "<tr><td><b>Left, Right, + −, Home</b></td><td>on score and pictures: move, zoom, all</td></tr></table>");
+                html += QStringLiteral("<tr><td><b>%1</b></td><td>%2</td></tr>")
+                            .arg(action->shortcut().toString(QKeySequence::NativeText),
+                                 action->text().remove(QLatin1Char('&')).toHtmlEscaped());
+    html += tr(
+        "<tr><td><b>Up, Down</b></td><td>in a field: step the value; in a column: next line and its reason</td></tr>"
+        "<tr><td><b>Enter</b></td><td>on a step with schools: choose another; on the score: go to the phase</td></tr>"
+        "<tr><td><b>Left, Right, + −, Home</b></td><td>on score and pictures: move, zoom, all</td></tr></table>");
     auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Keys"), html, QMessageBox::Close, this);
     box->setAttribute(Qt::WA_DeleteOnClose);
     box->open();
 }
 
 void MainWindow::showCautions() {
-    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Cautions"),
-                                tr("Amber Throttle plans, teaches and records; it does not fly or maintain aircraft.\n\n"
-                                   "Approved flight manuals, limitations placards, local regulations and licensed engineers come first. A figure marked model is an estimate.\n\n"
-                                   "Propellers: treat as live, always. Fire guard, chocks and clear area for every start. No ground running beyond the limits; never hand-turn against resistance."),
-                                QMessageBox::Close, this);
+    auto* box =
+        new QMessageBox(QMessageBox::NoIcon, tr("Cautions"),
+                        tr("Amber Throttle plans, teaches and records; it does not fly or maintain aircraft.\n\n"
+                           "Approved flight manuals, limitations placards, local regulations and licensed engineers "
+                           "come first. A figure marked model is an estimate.\n\n"
+                           "Propellers: treat as live, always. Fire guard, chocks and clear area for every start. No "
+                           "ground running beyond the limits; never hand-turn against resistance."),
+                        QMessageBox::Close, this);
     box->setAttribute(Qt::WA_DeleteOnClose);
     box->open();
 }

@@ -14,7 +14,8 @@ MetarDialog::MetarDialog(const QString& initial, QWidget* parent) : QDialog(pare
     setObjectName(QStringLiteral("metar-dialog"));
     resize(560, 220);
     auto* layout = new QVBoxLayout(this);
-    auto* label = new QLabel(tr("Paste the report of this field; wind, temperature, dew point and pressure are taken from it."), this);
+    auto* label = new QLabel(
+        tr("Paste the report of this field; wind, temperature, dew point and pressure are taken from it."), this);
     label->setWordWrap(true);
     label->setFont(face(13));
     text_ = new QPlainTextEdit(this);
@@ -51,7 +52,8 @@ void MetarDialog::read() {
         reading_ = result.value();
         verdict_->setText(QString::fromStdString(reading_->summary()));
     } else {
-        verdict_->setText(QStringLiteral("<span style='color:%1'>■ %2</span>").arg(c.red.name(), QString::fromStdString(result.error()).toHtmlEscaped()));
+        verdict_->setText(QStringLiteral("<span style='color:%1'>■ %2</span>")
+                              .arg(c.red.name(), QString::fromStdString(result.error()).toHtmlEscaped()));
     }
     use_->setEnabled(reading_.has_value());
 }

@@ -19,13 +19,18 @@ class PhaseRail::Model : public QAbstractListModel {
 public:
     using QAbstractListModel::QAbstractListModel;
     std::vector<Stop> stops;
-    int rowCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : static_cast<int>(stops.size()); }
+    int rowCount(const QModelIndex& parent = {}) const override {
+        return parent.isValid() ? 0 : static_cast<int>(stops.size());
+    }
     QVariant data(const QModelIndex& index, int role) const override {
         const Stop& s = stops[static_cast<std::size_t>(index.row())];
         if (role == Qt::DisplayRole || role == Qt::AccessibleTextRole)
             return QStringLiteral("%1, %2, %3").arg(s.title, s.time, QString::fromUtf8(watch::wordOf(s.worst).data()));
         if (role == Qt::ToolTipRole)
-            return QStringLiteral("%1   Ctrl+%2\n%3").arg(s.title).arg((index.row() + 1) % 10).arg(s.because.isEmpty() ? QObject::tr("Everything in its normal range.") : s.because);
+            return QStringLiteral("%1   Ctrl+%2\n%3")
+                .arg(s.title)
+                .arg((index.row() + 1) % 10)
+                .arg(s.because.isEmpty() ? QObject::tr("Everything in its normal range.") : s.because);
         return {};
     }
     void put(std::vector<Stop> next) {
@@ -56,7 +61,8 @@ public:
         const bool here = option.state & QStyle::State_Selected;
         p->save();
         p->setPen(QPen(c.rule, 2));
-        p->drawLine(railX, index.row() == 0 ? r.center().y() : r.top(), railX, index.row() + 1 == model->rowCount() ? r.center().y() : r.bottom());
+        p->drawLine(railX, index.row() == 0 ? r.center().y() : r.top(), railX,
+                    index.row() + 1 == model->rowCount() ? r.center().y() : r.bottom());
         if (here) {
             const bool focus = static_cast<const QWidget*>(option.widget)->hasFocus();
             p->setPen(QPen(focus ? c.amber : c.faint, focus ? 2 : 1));
@@ -89,15 +95,21 @@ PhaseRail::PhaseRail(QWidget* parent) : QListView(parent), model_(new Model(this
 void PhaseRail::show(const plan::Plan& plan) {
     std::vector<Stop> stops;
     for (const auto& p : plan.phases)
-        stops.push_back({QString::fromUtf8(titleOf(p.phase).data()), QString::fromStdString(formatHoursMinutes(p.start)), p.worst, QString::fromStdString(p.worstBecause)});
+        stops.push_back({QString::fromUtf8(titleOf(p.phase).data()),
+                         QString::fromStdString(formatHoursMinutes(p.start)), p.worst,
+                         QString::fromStdString(p.worstBecause)});
     model_->put(std::move(stops));
     if (!currentIndex().isValid() && model_->rowCount() > 0)
         setCurrentIndex(model_->index(0));
 }
 
-void PhaseRail::select(Phase phase) { setCurrentIndex(model_->index(static_cast<int>(phase))); }
+void PhaseRail::select(Phase phase) {
+    setCurrentIndex(model_->index(static_cast<int>(phase)));
+}
 
-Phase PhaseRail::selected() const { return currentIndex().isValid() ? static_cast<Phase>(currentIndex().row()) : Phase::walkRound; }
+Phase PhaseRail::selected() const {
+    return currentIndex().isValid() ? static_cast<Phase>(currentIndex().row()) : Phase::walkRound;
+}
 
 void PhaseRail::currentChanged(const QModelIndex& current, const QModelIndex& previous) {
     QListView::currentChanged(current, previous);

@@ -14,7 +14,11 @@ ProblemsDialog::ProblemsDialog(const QString& what, const Problems& problems, QW
     setWindowTitle(tr("Not opened"));
     resize(760, 320);
     auto* layout = new QVBoxLayout(this);
-    auto* label = new QLabel(tr("%1 was not opened; what was open before is untouched. %n thing(s) to correct:", nullptr, static_cast<int>(problems.size())).arg(what), this);
+    auto* label =
+        new QLabel(tr("%1 was not opened; what was open before is untouched. %n thing(s) to correct:", nullptr,
+                      static_cast<int>(problems.size()))
+                       .arg(what),
+                   this);
     label->setWordWrap(true);
     label->setFont(face(14));
     auto* list = new QPlainTextEdit(this);

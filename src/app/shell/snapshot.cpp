@@ -32,7 +32,8 @@ int takeSnapshot(const std::string& view, const std::string& out, int width, int
     QTemporaryDir scratch;
     MainWindow window(scratch.filePath(QStringLiteral("settings.ini")), scratch.filePath(QStringLiteral("autosave")));
     window.setTheme(hangar ? ThemeKind::hangar : ThemeKind::day);
-    const auto problems = window.document().load(demoSortie(lorimer ? QStringLiteral("lorimer-spring") : QStringLiteral("farrier-summer")));
+    const auto problems = window.document().load(
+        demoSortie(lorimer ? QStringLiteral("lorimer-spring") : QStringLiteral("farrier-summer")));
     if (!problems.empty()) {
         for (const auto& p : problems)
             fmt::print(stderr, "{}\n", p.text());

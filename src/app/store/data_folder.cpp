@@ -15,6 +15,8 @@ QString dataFolder() {
     return QStringLiteral(AMBER_SOURCE_DATA);
 }
 
-QString demoSortie(const QString& name) { return dataFolder() + QStringLiteral("/demo/") + name + QStringLiteral(".toml"); }
+QString demoSortie(const QString& name) {
+    return dataFolder() + QStringLiteral("/demo/") + name + QStringLiteral(".toml");
+}
 
 } // namespace amber::app

@@ -4,7 +4,8 @@
 
 namespace amber::app {
 
-/// Folder with notes/ and demo/: AMBER_THROTTLE_DATA, else share/amber-throttle beside the program's bin, else the source tree.
+/// Folder with notes/ and demo/: AMBER_THROTTLE_DATA, else share/amber-throttle beside the program's bin, else the
+/// source tree.
 QString dataFolder();
 /// One of the demo sorties: "lorimer-spring" or "farrier-summer".
 QString demoSortie(const QString& name);

@@ -8,7 +8,10 @@ constexpr int mostRecent = 8;
 }
 
 Settings::Settings(const QString& file)
-    : store_(file.isEmpty() ? std::make_unique<QSettings>(QSettings::IniFormat, QSettings::UserScope, QStringLiteral("amber-throttle"), QStringLiteral("amber-throttle")) : std::make_unique<QSettings>(file, QSettings::IniFormat)) {}
+    : store_(file.isEmpty()
+                 ? std::make_unique<QSettings>(QSettings::IniFormat, QSettings::UserScope,
+                                               QStringLiteral("amber-throttle"), QStringLiteral("amber-throttle"))
+                 : std::make_unique<QSettings>(file, QSettings::IniFormat)) {}
 
 QStringList Settings::recentFiles() const {
     QStringList out;
@@ -32,9 +35,19 @@ void Settings::forgetRecent(const QString& path) {
     store_->setValue(QStringLiteral("recent"), all);
 }
 
-ThemeKind Settings::theme() const { return store_->value(QStringLiteral("theme")).toString() == QLatin1String("hangar") ? ThemeKind::hangar : ThemeKind::day; }
-void Settings::setTheme(ThemeKind theme) { store_->setValue(QStringLiteral("theme"), theme == ThemeKind::hangar ? QStringLiteral("hangar") : QStringLiteral("day")); }
-QByteArray Settings::geometry() const { return store_->value(QStringLiteral("geometry")).toByteArray(); }
-void Settings::setGeometry(const QByteArray& geometry) { store_->setValue(QStringLiteral("geometry"), geometry); }
+ThemeKind Settings::theme() const {
+    return store_->value(QStringLiteral("theme")).toString() == QLatin1String("hangar") ? ThemeKind::hangar
+                                                                                        : ThemeKind::day;
+}
+void Settings::setTheme(ThemeKind theme) {
+    store_->setValue(QStringLiteral("theme"),
+                     theme == ThemeKind::hangar ? QStringLiteral("hangar") : QStringLiteral("day"));
+}
+QByteArray Settings::geometry() const {
+    return store_->value(QStringLiteral("geometry")).toByteArray();
+}
+void Settings::setGeometry(const QByteArray& geometry) {
+    store_->setValue(QStringLiteral("geometry"), geometry);
+}
 
 } // namespace amber::app

@@ -25,14 +25,18 @@ QString writeAtomically(const QString& path, const QByteArray& contents) {
         file.cancelWriting();
     whole = file.commit() && whole;
     if (!whole)
-        return QObject::tr("%1 was not written: %2. What was there before is still there.").arg(path, file.errorString());
+        return QObject::tr("%1 was not written: %2. What was there before is still there.")
+            .arg(path, file.errorString());
     return {};
 }
 
 class SortieDocument::EditCommand : public QUndoCommand {
 public:
-    EditCommand(SortieDocument& document, Sortie before, Sortie after, std::shared_ptr<const plan::Aircraft> aircraftBefore, std::shared_ptr<const plan::Aircraft> aircraftAfter, const QString& what, int gesture)
-        : QUndoCommand(what), document_(document), before_(std::move(before)), after_(std::move(after)), aircraftBefore_(std::move(aircraftBefore)), aircraftAfter_(std::move(aircraftAfter)), gesture_(gesture) {}
+    EditCommand(SortieDocument& document, Sortie before, Sortie after,
+                std::shared_ptr<const plan::Aircraft> aircraftBefore,
+                std::shared_ptr<const plan::Aircraft> aircraftAfter, const QString& what, int gesture)
+        : QUndoCommand(what), document_(document), before_(std::move(before)), after_(std::move(after)),
+          aircraftBefore_(std::move(aircraftBefore)), aircraftAfter_(std::move(aircraftAfter)), gesture_(gesture) {}
     void undo() override { document_.put(before_, aircraftBefore_); }
     void redo() override { document_.put(after_, aircraftAfter_); }
     int id() const override { return gesture_ == 0 ? -1 : gesture_; }
@@ -51,14 +55,17 @@ private:
 };
 
 SortieDocument::SortieDocument(QString autosaveFolder, QObject* parent)
-    : QObject(parent), folder_(std::move(autosaveFolder)), autosaveName_(QUuid::createUuid().toString(QUuid::WithoutBraces)) {
+    : QObject(parent), folder_(std::move(autosaveFolder)),
+      autosaveName_(QUuid::createUuid().toString(QUuid::WithoutBraces)) {
     autosaveTimer_.setSingleShot(true);
     autosaveTimer_.setInterval(autosaveDelay);
     connect(&autosaveTimer_, &QTimer::timeout, this, &SortieDocument::autosave);
     connect(&undo_, &QUndoStack::cleanChanged, this, &SortieDocument::fileChanged);
 }
 
-SortieDocument::~SortieDocument() { dropAutosave(); }
+SortieDocument::~SortieDocument() {
+    dropAutosave();
+}
 
 Problems SortieDocument::load(const QString& path) {
     auto loaded = plan::loadSortie(path.toStdString());
@@ -73,7 +80,8 @@ Problems SortieDocument::recover(const QString& autosaveFile, const QString& ori
     QFile file(autosaveFile);
     if (!file.open(QIODevice::ReadOnly))
         return {{autosaveFile.toStdString(), 0, "the autosave cannot be read", "Check the folder"}};
-    auto loaded = plan::loadSortieText(file.readAll().toStdString(), original.isEmpty() ? autosaveFile.toStdString() : original.toStdString());
+    auto loaded = plan::loadSortieText(file.readAll().toStdString(),
+                                       original.isEmpty() ? autosaveFile.toStdString() : original.toStdString());
     if (!loaded.ok())
         return loaded.problems;
     recovered_ = true;
@@ -96,7 +104,8 @@ Problems SortieDocument::startNew(const QString& notesPath) {
     s.day.dewPoint = Temperature::si(s.day.oat.si() - 5.0);
     s.day.field = "Field";
     s.fuelGrade = notes.fuel.grades.front();
-    s.weight = Mass::si(std::clamp(0.5 * (notes.speeds.lightWeight.si() + notes.speeds.heavyWeight.si()), notes.emptyWeight.si(), notes.maxWeight.si()));
+    s.weight = Mass::si(std::clamp(0.5 * (notes.speeds.lightWeight.si() + notes.speeds.heavyWeight.si()),
+                                   notes.emptyWeight.si(), notes.maxWeight.si()));
     s.flight.to = "Field";
     s.flight.cruiseHeight = Length::of(5000, units::foot);
     s.flight.distance = Distance::of(100, units::nauticalMile);
@@ -129,7 +138,8 @@ QString SortieDocument::edit(const Sortie& proposed, const QString& what, int ge
     if (proposed.airframe.notes != sortie_.airframe.notes || proposed.airframe.variant != sortie_.airframe.variant) {
         auto loaded = plan::loadAircraft(plan::notesPathOf(proposed, path_.toStdString()), proposed.airframe.variant);
         if (!loaded.aircraft)
-            return loaded.problems.empty() ? tr("The notes could not be read.") : QString::fromStdString(loaded.problems.front().text());
+            return loaded.problems.empty() ? tr("The notes could not be read.")
+                                           : QString::fromStdString(loaded.problems.front().text());
         aircraft = loaded.aircraft;
     }
     const auto problems = checkSortie(proposed, aircraft->notes, path_.toStdString());
@@ -143,7 +153,8 @@ QString SortieDocument::save(const QString& path) {
     Sortie toWrite = sortie_;
     // The notes are found from the sortie's folder: keep them found when the sortie moves.
     const QFileInfo target(path);
-    const QString notes = QFileInfo(QString::fromStdString(plan::notesPathOf(sortie_, path_.toStdString()))).absoluteFilePath();
+    const QString notes =
+        QFileInfo(QString::fromStdString(plan::notesPathOf(sortie_, path_.toStdString()))).absoluteFilePath();
     if (path != path_)
         toWrite.airframe.notes = target.absoluteDir().relativeFilePath(notes).toStdString();
     const auto text = writeSortie(toWrite, aircraft_->notes.cockpit);
@@ -164,7 +175,9 @@ QString SortieDocument::save(const QString& path) {
     return {};
 }
 
-QString SortieDocument::autosavePath() const { return folder_ + QLatin1Char('/') + autosaveName_ + QStringLiteral(".toml"); }
+QString SortieDocument::autosavePath() const {
+    return folder_ + QLatin1Char('/') + autosaveName_ + QStringLiteral(".toml");
+}
 
 void SortieDocument::autosave() {
     if (!isOpen())
@@ -183,8 +196,11 @@ void SortieDocument::autosave() {
         lock_->tryLock(0);
     }
     Sortie absolute = sortie_;
-    absolute.airframe.notes = QFileInfo(QString::fromStdString(plan::notesPathOf(sortie_, path_.toStdString()))).absoluteFilePath().toStdString();
-    const QByteArray text = (originalTag + path_ + QLatin1Char('\n')).toUtf8() + QByteArray::fromStdString(writeSortie(absolute, aircraft_->notes.cockpit));
+    absolute.airframe.notes = QFileInfo(QString::fromStdString(plan::notesPathOf(sortie_, path_.toStdString())))
+                                  .absoluteFilePath()
+                                  .toStdString();
+    const QByteArray text = (originalTag + path_ + QLatin1Char('\n')).toUtf8() +
+                            QByteArray::fromStdString(writeSortie(absolute, aircraft_->notes.cockpit));
     const QString error = writeAtomically(autosavePath(), text);
     if (!error.isEmpty())
         emit failed(error);
@@ -215,6 +231,8 @@ QList<SortieDocument::Leftover> SortieDocument::leftovers(const QString& folder)
     return out;
 }
 
-void SortieDocument::discard(const Leftover& leftover) { QFile::remove(leftover.autosave); }
+void SortieDocument::discard(const Leftover& leftover) {
+    QFile::remove(leftover.autosave);
+}
 
 } // namespace amber::app

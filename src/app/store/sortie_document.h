@@ -12,7 +12,8 @@
 
 namespace amber::app {
 
-/// The open sortie: its file, its undo history, its plan, and the autosave beside it. Everything on screen follows changed().
+/// The open sortie: its file, its undo history, its plan, and the autosave beside it. Everything on screen follows
+/// changed().
 class SortieDocument : public QObject {
     Q_OBJECT
 public:
@@ -36,8 +37,8 @@ public:
     /// Writes atomically. @return an error to show, or an empty text
     QString save(const QString& path);
 
-    /// Proposes an edit: undoable when it can be planned, refused with a sentence when not. Edits with the same gesture (one
-    /// drag, one stay in a field) are undone together; 0 never merges.
+    /// Proposes an edit: undoable when it can be planned, refused with a sentence when not. Edits with the same gesture
+    /// (one drag, one stay in a field) are undone together; 0 never merges.
     QString edit(const Sortie& changed, const QString& what, int gesture = 0);
 
     /// Autosaves left by a crash: file and the sortie it belongs to.
@@ -48,9 +49,9 @@ public:
     static void discard(const Leftover& leftover);
 
 signals:
-    void changed();         ///< sortie or plan
-    void fileChanged();     ///< path or saved state
-    void failed(QString);   ///< autosave could not be written
+    void changed();       ///< sortie or plan
+    void fileChanged();   ///< path or saved state
+    void failed(QString); ///< autosave could not be written
 
 private:
     class EditCommand;

@@ -5,8 +5,12 @@
 
 namespace amber::air {
 namespace {
-double soundSpeed(double kelvin) { return std::sqrt(heatCapacityRatio * gasConstantDryAir * kelvin); }
-double power35(double x) { return x * x * x * std::sqrt(x); }
+double soundSpeed(double kelvin) {
+    return std::sqrt(heatCapacityRatio * gasConstantDryAir * kelvin);
+}
+double power35(double x) {
+    return x * x * x * std::sqrt(x);
+}
 } // namespace
 
 Pressure impactPressure(Speed calibrated) {
@@ -25,7 +29,8 @@ Speed trueAirspeed(Speed calibrated, Pressure ambient, Temperature temperature) 
 Speed calibratedAirspeed(Speed trueSpeed, Pressure ambient, Temperature temperature) {
     const double m = trueSpeed.si() / soundSpeed(temperature.si());
     const double impact = ambient.si() * (power35(1.0 + 0.2 * m * m) - 1.0);
-    return Speed::si(machNumber(Pressure::si(impact), Pressure::si(standardPressure)) * soundSpeed(seaLevelTemperature));
+    return Speed::si(machNumber(Pressure::si(impact), Pressure::si(standardPressure)) *
+                     soundSpeed(seaLevelTemperature));
 }
 
 } // namespace amber::air

@@ -4,7 +4,8 @@
 
 namespace amber::air {
 
-/// Impact pressure pt − p of a calibrated airspeed: p0[(1 + 0.2 (V/a0)²)^3.5 − 1] (subsonic compressible, ICAO Doc 7488).
+/// Impact pressure pt − p of a calibrated airspeed: p0[(1 + 0.2 (V/a0)²)^3.5 − 1] (subsonic compressible, ICAO Doc
+/// 7488).
 Pressure impactPressure(Speed calibrated);
 /// Mach number from impact and static pressure.
 double machNumber(Pressure impact, Pressure ambient);

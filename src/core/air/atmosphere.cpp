@@ -37,7 +37,9 @@ double density(Pressure pressure, Temperature temperature) {
     return pressure.si() / (gasConstantDryAir * temperature.si());
 }
 
-double standardDensity(Length altitude) { return density(pressureAtAltitude(altitude), standardTemperature(altitude)); }
+double standardDensity(Length altitude) {
+    return density(pressureAtAltitude(altitude), standardTemperature(altitude));
+}
 
 Pressure fieldPressure(Pressure qnh, Length elevation) {
     return pressureAtAltitude(Length::si(pressureAltitude(qnh).si() + elevation.si()));

@@ -2,9 +2,9 @@
 #pragma once
 #include "units/quantity.h"
 
-/// The ICAO standard atmosphere (Doc 7488/3, 1993) from −1 km to 20 km geopotential height, closed form in both layers, so
-/// accurate to the rounding of its constants (better than 1 part in 10⁵ against the printed tables).
-/// Heights outside the range are held at its ends.
+/// The ICAO standard atmosphere (Doc 7488/3, 1993) from −1 km to 20 km geopotential height, closed form in both layers,
+/// so accurate to the rounding of its constants (better than 1 part in 10⁵ against the printed tables). Heights outside
+/// the range are held at its ends.
 ///
 ///     pressureAtAltitude(Length::of(18000, units::foot))   // 50,600 Pa
 namespace amber::air {
@@ -26,7 +26,8 @@ Length pressureAltitude(Pressure pressure);
 double density(Pressure pressure, Temperature temperature);
 /// Density of the standard atmosphere, kg/m³.
 double standardDensity(Length altitude);
-/// Barometric pressure at a field from the altimeter setting: the altitude scale shifted so that it reads the elevation.
+/// Barometric pressure at a field from the altimeter setting: the altitude scale shifted so that it reads the
+/// elevation.
 Pressure fieldPressure(Pressure qnh, Length elevation);
 
 } // namespace amber::air

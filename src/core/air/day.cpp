@@ -7,15 +7,21 @@
 
 namespace amber::air {
 
-Pressure Day::fieldPressure() const { return air::fieldPressure(qnh, elevation); }
+Pressure Day::fieldPressure() const {
+    return air::fieldPressure(qnh, elevation);
+}
 
 Length Day::pressureAltitudeOf(Length height) const {
     return Length::si(height.si() + air::pressureAltitude(qnh).si());
 }
 
-Length Day::pressureAltitude() const { return pressureAltitudeOf(elevation); }
+Length Day::pressureAltitude() const {
+    return pressureAltitudeOf(elevation);
+}
 
-TemperatureDifference Day::deviation() const { return oat - standardTemperature(pressureAltitude()); }
+TemperatureDifference Day::deviation() const {
+    return oat - standardTemperature(pressureAltitude());
+}
 
 Length Day::densityAltitude() const {
     const Pressure p = fieldPressure();

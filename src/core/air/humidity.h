@@ -4,8 +4,8 @@
 
 namespace amber::air {
 
-/// Saturation vapour pressure over water, Magnus form with the coefficients of Alduchov & Eskridge (J. Appl. Meteorol. 35,
-/// 1996): 610.94 exp(17.625 t/(t + 243.04)) Pa; within 0.4 % from −40 to 50 °C.
+/// Saturation vapour pressure over water, Magnus form with the coefficients of Alduchov & Eskridge (J. Appl. Meteorol.
+/// 35, 1996): 610.94 exp(17.625 t/(t + 243.04)) Pa; within 0.4 % from −40 to 50 °C.
 Pressure vapourPressure(Temperature dewPoint);
 /// Relative humidity, 0 to 1. A dew point above the temperature counts as saturated.
 double relativeHumidity(Temperature temperature, Temperature dewPoint);

@@ -34,7 +34,8 @@ bool allDigits(std::string_view text) {
 
 bool readWind(std::string_view g, MetarReading& out) {
     double scale = 0.0;
-    for (const auto& [suffix, unit] : {std::pair<std::string_view, double>{"KT", 1852.0 / 3600.0}, {"MPS", 1.0}, {"KMH", 1.0 / 3.6}})
+    for (const auto& [suffix, unit] :
+         {std::pair<std::string_view, double>{"KT", 1852.0 / 3600.0}, {"MPS", 1.0}, {"KMH", 1.0 / 3.6}})
         if (g.ends_with(suffix) && g.size() >= suffix.size() + 5) {
             scale = unit;
             g.remove_suffix(suffix.size());
@@ -100,11 +101,12 @@ bool readPressure(std::string_view g, MetarReading& out) {
 }
 
 bool passedOver(std::string_view g) {
-    static constexpr std::string_view exact[] = {"METAR", "SPECI", "AUTO", "COR", "CAVOK", "NSC", "NCD", "SKC", "CLR", "NSW", "NIL="};
+    static constexpr std::string_view exact[] = {"METAR", "SPECI", "AUTO", "COR", "CAVOK", "NSC",
+                                                 "NCD",   "SKC",   "CLR",  "NSW", "NIL="};
     if (std::find(std::begin(exact), std::end(exact), g) != std::end(exact))
         return true;
-    for (const auto picture : {"999999Z", "999V999", "9999", "9999NDV", "9999A", "9999AA", "AAA999", "AAA999AA", "AAA999AAA",
-                               "AA999", "R99/9999", "R99A/9999", "//////"})
+    for (const auto picture : {"999999Z", "999V999", "9999", "9999NDV", "9999A", "9999AA", "AAA999", "AAA999AA",
+                               "AAA999AAA", "AA999", "R99/9999", "R99A/9999", "//////"})
         if (looksLike(g, picture))
             return true;
     if (g.ends_with("SM") || g.starts_with("R0") || g.starts_with("R1") || g.starts_with("R2") || g.starts_with("R3"))
@@ -116,7 +118,8 @@ bool passedOver(std::string_view g) {
     std::string_view w = g;
     if (!w.empty() && (w.front() == '-' || w.front() == '+'))
         w.remove_prefix(1);
-    static constexpr std::string_view pairs = " MI PR BC DR BL SH TS FZ VC RE DZ RA SN SG IC PL GR GS UP BR FG FU VA DU SA HZ PO SQ FC SS DS ";
+    static constexpr std::string_view pairs =
+        " MI PR BC DR BL SH TS FZ VC RE DZ RA SN SG IC PL GR GS UP BR FG FU VA DU SA HZ PO SQ FC SS DS ";
     if (w.size() < 2 || w.size() > 8 || w.size() % 2)
         return false;
     for (std::size_t i = 0; i < w.size(); i += 2)
@@ -153,7 +156,8 @@ Result<MetarReading> readMetar(std::string_view text) {
             out.notRead.push_back(group.substr(0, 24));
     }
     if (groups == 0)
-        return Failure{"there is no METAR here: paste the whole line, for example \"METAR XXRF 250650Z 24008KT 9999 06/03 Q1009\""};
+        return Failure{"there is no METAR here: paste the whole line, for example \"METAR XXRF 250650Z 24008KT 9999 "
+                       "06/03 Q1009\""};
     if (!out.temperature && !out.qnh)
         return Failure{"no temperature group (like 06/03) and no pressure group (like Q1009 or A2980) in this text"};
     return out;

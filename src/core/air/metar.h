@@ -24,8 +24,8 @@ struct MetarReading {
     [[nodiscard]] Day applied(Day day) const;
 };
 
-/// Reads METAR or SPECI text. Cloud, weather and visibility groups are recognised and passed over; everything after RMK,
-/// NOSIG, BECMG or TEMPO is ignored. @return an error when there is neither temperature nor pressure in it.
+/// Reads METAR or SPECI text. Cloud, weather and visibility groups are recognised and passed over; everything after
+/// RMK, NOSIG, BECMG or TEMPO is ignored. @return an error when there is neither temperature nor pressure in it.
 Result<MetarReading> readMetar(std::string_view text);
 
 } // namespace amber::air

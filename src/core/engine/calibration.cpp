@@ -2,9 +2,9 @@
 #include "engine/calibration.h"
 #include "air/atmosphere.h"
 #include "engine/operating_point.h"
+#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
-#include <Eigen/Dense>
 #include <unsupported/Eigen/NonLinearOptimization>
 #include <unsupported/Eigen/NumericalDiff>
 
@@ -99,7 +99,8 @@ Calibration calibrate(const TypeNotes& notes) {
     for (const auto& rating : notes.ratings)
         for (const auto& line : rating.lines) {
             tasks.push_back({&rating, &line, notes.gearIndex(line.gear).value_or(0)});
-            count += (line.power ? 1 : 0) + (line.power && line.fuelFlow ? 1 : 0) + (line.holdsTo && rating.boost ? 1 : 0);
+            count +=
+                (line.power ? 1 : 0) + (line.power && line.fuelFlow ? 1 : 0) + (line.holdsTo && rating.boost ? 1 : 0);
         }
     const int unknowns = 3 + static_cast<int>(start.gears.size());
     Residuals residuals{start, tasks, notes, standard, unknowns, count + unknowns};
@@ -119,7 +120,8 @@ Calibration calibrate(const TypeNotes& notes) {
                 r.fuel = point.fuelFlow.si() / (task.line->fuelFlow->si() * notes.fuel.density) - 1.0;
         }
         if (task.line->holdsTo && task.rating->boost) {
-            const auto height = fullThrottleHeight(out.parameters, task.rating->rpm, *task.rating->boost, task.gear, standard, Speed{}, task.rating->mixture);
+            const auto height = fullThrottleHeight(out.parameters, task.rating->rpm, *task.rating->boost, task.gear,
+                                                   standard, Speed{}, task.rating->mixture);
             r.heightMetres = (height ? height->si() : -1000.0) - task.line->holdsTo->si();
         }
         out.residuals.push_back(std::move(r));

@@ -15,12 +15,12 @@ struct EngineParameters {
         double ratio = 1.0;
         double efficiency = 0.70; ///< adiabatic, of the impeller in this gear
     };
-    std::vector<Gear> gears;    ///< empty: not supercharged
-    double workFactor = 0.90;   ///< ψ: impeller work over tip speed squared
-    double isac = 3.7 / 3.6e6;  ///< air per indicated work at best-power mixture, kg/J
-    double frictionBase = 0.5e5; ///< Pa of mean effective pressure
+    std::vector<Gear> gears;      ///< empty: not supercharged
+    double workFactor = 0.90;     ///< ψ: impeller work over tip speed squared
+    double isac = 3.7 / 3.6e6;    ///< air per indicated work at best-power mixture, kg/J
+    double frictionBase = 0.5e5;  ///< Pa of mean effective pressure
     double frictionSpeed = 420.0; ///< Pa per (m/s)² of mean piston speed
-    double volumetric = 0.90;   ///< ηv0
+    double volumetric = 0.90;     ///< ηv0
     double ram = 0.7;
     double throttleLoss = 0.02;
     std::vector<std::pair<double, double>> rich; ///< fraction of rated charge → fuel–air ratio

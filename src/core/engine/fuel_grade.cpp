@@ -8,7 +8,9 @@
 
 namespace amber::engine {
 
-double performanceNumber(double grade) { return grade >= 100.0 ? grade : 2800.0 / (128.0 - std::max(grade, 40.0)); }
+double performanceNumber(double grade) {
+    return grade >= 100.0 ? grade : 2800.0 / (128.0 - std::max(grade, 40.0));
+}
 
 std::optional<double> gradeNumber(const std::string& grade) {
     double value = 0.0;
@@ -53,7 +55,8 @@ std::optional<std::pair<ManifoldPressure, Origin>> byEntries(const Rating& ratin
         if (wanted >= entries[i].number) {
             const auto &high = entries[i - 1], &low = entries[i];
             const double t = high.number > low.number ? (wanted - low.number) / (high.number - low.number) : 0.0;
-            return std::pair{ManifoldPressure::si(low.boost.si() + t * (high.boost.si() - low.boost.si())), Origin::betweenNotes};
+            return std::pair{ManifoldPressure::si(low.boost.si() + t * (high.boost.si() - low.boost.si())),
+                             Origin::betweenNotes};
         }
     return std::pair{ManifoldPressure::si(entries.back().boost.si() * wanted / entries.back().number), Origin::model};
 }
@@ -76,7 +79,8 @@ PermittedBoost permittedBoost(const TypeNotes& notes, const Rating& rating, cons
         out.boost = cap->first;
         out.origin = cap->second;
         out.cut = true;
-        out.because = fmt::format("Grade {} permits {} where the rating is {}", grade, format(cap->first.si(), *notes.cockpit.boost),
+        out.because = fmt::format("Grade {} permits {} where the rating is {}", grade,
+                                  format(cap->first.si(), *notes.cockpit.boost),
                                   format(rating.boost->si(), *notes.cockpit.boost));
     }
     return out;

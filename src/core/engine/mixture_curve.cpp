@@ -9,7 +9,8 @@ struct Knot {
     double ratio, power, slope;
 };
 
-/// Monotone cubic (Fritsch & Carlson, SIAM J. Numer. Anal. 17, 1980) through the published points; slopes are harmonic means.
+/// Monotone cubic (Fritsch & Carlson, SIAM J. Numer. Anal. 17, 1980) through the published points; slopes are harmonic
+/// means.
 template <std::size_t N>
 constexpr std::array<Knot, N> withSlopes(std::array<Knot, N> k) {
     for (std::size_t i = 1; i + 1 < N; ++i) {
@@ -55,7 +56,8 @@ double automaticRatio(const EngineParameters& engine, Mixture mixture, double ch
         return s.front().second;
     for (std::size_t i = 1; i < s.size(); ++i)
         if (chargeFraction <= s[i].first)
-            return s[i - 1].second + (s[i].second - s[i - 1].second) * (chargeFraction - s[i - 1].first) / (s[i].first - s[i - 1].first);
+            return s[i - 1].second +
+                   (s[i].second - s[i - 1].second) * (chargeFraction - s[i - 1].first) / (s[i].first - s[i - 1].first);
     return s.back().second;
 }
 

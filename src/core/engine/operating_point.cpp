@@ -22,8 +22,8 @@ double ratioOf(const EngineParameters& e, const MixtureSetting& mixture, double 
 }
 
 struct Induction {
-    double wideOpen;    // Pa
-    double temperature; // K in the manifold
+    double wideOpen;     // Pa
+    double temperature;  // K in the manifold
     double impellerWork; // J/kg
 };
 
@@ -50,7 +50,8 @@ double OperatingPoint::specificConsumption() const {
 OperatingPoint operate(const EngineParameters& e, const Demand& d) {
     const double n = std::clamp(d.rpm.si(), 1.0, 100.0);
     const double wanted = d.boost ? std::clamp(d.boost->si(), 2e3, 4e5) : 4e5;
-    // The ratio depends on the manifold pressure and, weakly, the full-throttle pressure on the ratio: two passes settle both.
+    // The ratio depends on the manifold pressure and, weakly, the full-throttle pressure on the ratio: two passes
+    // settle both.
     double manifold = std::min(wanted, e.ratedCharge / n);
     double fuelAir = ratioOf(e, d.mixture, manifold, n);
     Induction in = induction(e, d, n, fuelAir);
@@ -63,7 +64,8 @@ OperatingPoint operate(const EngineParameters& e, const Demand& d) {
 
     const double exhaust = 1.03 * d.air.pressure.si();
     const double residual = std::pow(exhaust / manifold, 1.0 / 1.35);
-    const double filling = std::max(0.02, e.volumetric * (e.compression - residual) / (e.compression - 1.0) * std::sqrt(in.temperature / 330.0));
+    const double filling = std::max(0.02, e.volumetric * (e.compression - residual) / (e.compression - 1.0) *
+                                              std::sqrt(in.temperature / 330.0));
     const double dry = manifold * (1.0 - std::min(0.2, d.air.vapour.si() / d.air.pressure.si()));
     const double swept = e.displacement * n / 2.0; // m³/s of a four-stroke engine
     const double airFlow = filling * dry / (air::gasConstantDryAir * in.temperature) * swept;
@@ -89,8 +91,8 @@ ManifoldPressure fullThrottlePressure(const EngineParameters& engine, Demand dem
     return operate(engine, demand).manifoldPressure;
 }
 
-std::optional<Length> fullThrottleHeight(const EngineParameters& engine, Rotation rpm, ManifoldPressure boost, std::size_t gear,
-                                         const air::Day& day, Speed ias, MixtureSetting mixture) {
+std::optional<Length> fullThrottleHeight(const EngineParameters& engine, Rotation rpm, ManifoldPressure boost,
+                                         std::size_t gear, const air::Day& day, Speed ias, MixtureSetting mixture) {
     Demand demand{rpm, boost, gear, {}, ias, mixture};
     // At the height looked for the ratio is that of the wanted boost, so it is held there.
     if (const auto* automatic = std::get_if<Mixture>(&mixture))
@@ -106,8 +108,9 @@ std::optional<Length> fullThrottleHeight(const EngineParameters& engine, Rotatio
     if (atTop > 0)
         return Length::si(highestAltitude);
     std::uintmax_t most = 60;
-    const auto bracket = ::boost::math::tools::toms748_solve(excess, lowestAltitude, highestAltitude, atBottom, atTop,
-                                                           [](double a, double b) { return std::abs(b - a) < 0.1; }, most);
+    const auto bracket = ::boost::math::tools::toms748_solve(
+        excess, lowestAltitude, highestAltitude, atBottom, atTop,
+        [](double a, double b) { return std::abs(b - a) < 0.1; }, most);
     return Length::si(0.5 * (bracket.first + bracket.second));
 }
 

@@ -35,19 +35,20 @@ struct OperatingPoint {
     double indicated = 0.0, friction = 0.0, pumping = 0.0, impeller = 0.0;
 };
 
-/// Brake power, charge temperature and fuel of one engine (physics of induction, supercharger and power: charge by ideal gas
-/// with residual re-expansion, Taylor op. cit.; impeller work ψU²; friction a + b s̄²). Accuracy is that of the calibration:
-/// within 2 % of the notes' rating lines. Inputs outside the physical range are clamped, never trapped:
-/// rpm 60 … 6,000, boost 0.02 … 4 bar.
+/// Brake power, charge temperature and fuel of one engine (physics of induction, supercharger and power: charge by
+/// ideal gas with residual re-expansion, Taylor op. cit.; impeller work ψU²; friction a + b s̄²). Accuracy is that of
+/// the calibration: within 2 % of the notes' rating lines. Inputs outside the physical range are clamped, never
+/// trapped: rpm 60 … 6,000, boost 0.02 … 4 bar.
 OperatingPoint operate(const EngineParameters& engine, const Demand& demand);
 
 /// Manifold pressure with the throttle wide open.
 ManifoldPressure fullThrottlePressure(const EngineParameters& engine, Demand demand);
 
-/// Pressure altitude up to which the boost can be held at this rpm and gear on this day, by a bracketed root (TOMS 748) of
-/// full-throttle pressure = boost, to 0.1 m.
+/// Pressure altitude up to which the boost can be held at this rpm and gear on this day, by a bracketed root (TOMS 748)
+/// of full-throttle pressure = boost, to 0.1 m.
 /// @return nothing when the boost cannot be had even at −1,000 m; 15,000 m when it can be had everywhere below
-std::optional<Length> fullThrottleHeight(const EngineParameters& engine, Rotation rpm, ManifoldPressure boost, std::size_t gear,
-                                         const air::Day& day, Speed ias, MixtureSetting mixture = Mixture::rich);
+std::optional<Length> fullThrottleHeight(const EngineParameters& engine, Rotation rpm, ManifoldPressure boost,
+                                         std::size_t gear, const air::Day& day, Speed ias,
+                                         MixtureSetting mixture = Mixture::rich);
 
 } // namespace amber::engine

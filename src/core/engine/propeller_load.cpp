@@ -15,7 +15,8 @@ double rootBetween(F f, double low, double high, double tolerance) {
     if (atLow * atHigh > 0)
         return std::abs(atLow) < std::abs(atHigh) ? low : high;
     std::uintmax_t most = 60;
-    const auto bracket = ::boost::math::tools::toms748_solve(f, low, high, atLow, atHigh, [=](double a, double b) { return std::abs(b - a) < tolerance; }, most);
+    const auto bracket = ::boost::math::tools::toms748_solve(
+        f, low, high, atLow, atHigh, [=](double a, double b) { return std::abs(b - a) < tolerance; }, most);
     return 0.5 * (bracket.first + bracket.second);
 }
 } // namespace
@@ -24,7 +25,8 @@ FineStop FineStop::of(const TypeNotes& notes, const EngineParameters& engine) {
     if (notes.propeller.referenceRpm) {
         const Rotation n = *notes.propeller.referenceRpm;
         const air::Day day = air::standardDay(Length{});
-        const auto point = operate(engine, {n, ManifoldPressure::si(standardPressure), 0, day.at(Length{}), Speed{}, Mixture::rich});
+        const auto point =
+            operate(engine, {n, ManifoldPressure::si(standardPressure), 0, day.at(Length{}), Speed{}, Mixture::rich});
         if (point.power.si() > 0)
             return {point.power.si() / (air::standardDensity(Length{}) * n.si() * n.si() * n.si())};
     }
@@ -35,19 +37,22 @@ Rotation staticRpm(const EngineParameters& engine, const FineStop& propeller, Ma
                    const air::Ambient& air, Rotation most) {
     const double rho = air::density(air.pressure, air.temperature);
     const auto surplus = [&](double n) {
-        return operate(engine, {Rotation::si(n), boost, gear, air, Speed{}, Mixture::rich}).power.si() - propeller.absorption * rho * n * n * n;
+        return operate(engine, {Rotation::si(n), boost, gear, air, Speed{}, Mixture::rich}).power.si() -
+               propeller.absorption * rho * n * n * n;
     };
     if (surplus(most.si()) > 0)
         return most;
     return Rotation::si(rootBetween(surplus, 3.0, most.si(), 0.1 / 60.0));
 }
 
-ManifoldPressure boostForRpm(const EngineParameters& engine, const FineStop& propeller, Rotation rpm, std::size_t gear, const air::Ambient& air) {
+ManifoldPressure boostForRpm(const EngineParameters& engine, const FineStop& propeller, Rotation rpm, std::size_t gear,
+                             const air::Ambient& air) {
     const double rho = air::density(air.pressure, air.temperature);
     const double n = rpm.si();
     const double wide = fullThrottlePressure(engine, {rpm, std::nullopt, gear, air, Speed{}, Mixture::rich}).si();
     const auto surplus = [&](double pressure) {
-        return operate(engine, {rpm, ManifoldPressure::si(pressure), gear, air, Speed{}, Mixture::rich}).power.si() - propeller.absorption * rho * n * n * n;
+        return operate(engine, {rpm, ManifoldPressure::si(pressure), gear, air, Speed{}, Mixture::rich}).power.si() -
+               propeller.absorption * rho * n * n * n;
     };
     return ManifoldPressure::si(rootBetween(surplus, 5e3, wide, 20.0));
 }

@@ -8,12 +8,13 @@ namespace amber::engine {
 struct FineStop {
     double absorption = 1.0; ///< K, m⁵
 
-    /// K from the notes' reference rpm at field barometric pressure on the standard day at sea level; without one, from the
-    /// diameter with a typical Cp of 0.08 at the propeller's own speed.
+    /// K from the notes' reference rpm at field barometric pressure on the standard day at sea level; without one, from
+    /// the diameter with a typical Cp of 0.08 at the propeller's own speed.
     static FineStop of(const TypeNotes& notes, const EngineParameters& engine);
 };
 
-/// Speed at which the engine, at this boost, turns the propeller on its fine stop: a bracketed root (TOMS 748), to 0.1 rpm.
+/// Speed at which the engine, at this boost, turns the propeller on its fine stop: a bracketed root (TOMS 748), to 0.1
+/// rpm.
 /// @return at most `most`, where the governor takes over
 Rotation staticRpm(const EngineParameters& engine, const FineStop& propeller, ManifoldPressure boost, std::size_t gear,
                    const air::Ambient& air, Rotation most);

@@ -16,17 +16,25 @@ constexpr double radiatorUnits = 1.2;                                  // NTU of
 constexpr double longestStep = 10.0;                                   // s
 
 /// Gas temperature the heads see, K: 1,050 °C at best power, lower rich and weak of it (Pinkel).
-double gasTemperature(double fuelAir) { return 1323.15 - 1.6e5 * (fuelAir - 0.08) * (fuelAir - 0.08); }
+double gasTemperature(double fuelAir) {
+    return 1323.15 - 1.6e5 * (fuelAir - 0.08) * (fuelAir - 0.08);
+}
 
 /// A shut flap still lets two fifths of the air through.
-double flapFactor(double flap) { return 0.4 + 0.6 * std::clamp(flap, 0.0, 1.0); }
+double flapFactor(double flap) {
+    return 0.4 + 0.6 * std::clamp(flap, 0.0, 1.0);
+}
 
 double smooth(double x) {
     const double t = std::clamp(x, 0.0, 1.0);
     return t * t * (3 - 2 * t);
 }
-double coolantOpening(double t, double thermostat) { return 0.05 + 0.95 * smooth((t - thermostat) / 16.0 + 0.5); }
-double oilOpening(double t, double thermostat) { return 0.12 + 0.88 * smooth((t - thermostat) / 24.0 + 0.5); }
+double coolantOpening(double t, double thermostat) {
+    return 0.05 + 0.95 * smooth((t - thermostat) / 16.0 + 0.5);
+}
+double oilOpening(double t, double thermostat) {
+    return 0.12 + 0.88 * smooth((t - thermostat) / 24.0 + 0.5);
+}
 
 /// Radiator heat per degree relative to rated, at x times the rated air flow (effectiveness–NTU, NTU ∝ x^−0.4).
 double radiator(double x) {
@@ -48,16 +56,17 @@ double oilViscosity(Temperature oil) {
 
 struct ThermalModel::Forcing {
     bool running;
-    double gas;         // K
-    double metalIn;     // relative to rated
-    double metalOut;    // relative to rated
-    double oilIn;       // relative to rated
-    double oilOut;      // relative to rated
-    double ambient;     // K
+    double gas;      // K
+    double metalIn;  // relative to rated
+    double metalOut; // relative to rated
+    double oilIn;    // relative to rated
+    double oilOut;   // relative to rated
+    double ambient;  // K
 };
 
 ThermalModel::ThermalModel(const TypeNotes& notes, const engine::EngineParameters& engine)
-    : cooling_(notes.engine.cooling), propellerArea_(std::numbers::pi / 4 * notes.propeller.diameter * notes.propeller.diameter),
+    : cooling_(notes.engine.cooling),
+      propellerArea_(std::numbers::pi / 4 * notes.propeller.diameter * notes.propeller.diameter),
       ratedFlap_(notes.heat.flap), slipstream_(notes.heat.slipstream), oilRelief_(notes.heat.oilRelief.si()) {
     const HeatNotes& h = notes.heat;
     const Rating& rating = *notes.rating(h.rating);
@@ -69,14 +78,22 @@ ThermalModel::ThermalModel(const TypeNotes& notes, const engine::EngineParameter
     ratedRpm_ = rating.rpm.si();
     ratedAmbient_ = air.temperature.si();
     gasRated_ = gasTemperature(point.fuelAirRatio);
-    rated_.metal = cooling_ == Cooling::air ? h.head.value_or(Temperature::si(480)) : h.coolant.value_or(Temperature::si(370));
+    rated_.metal =
+        cooling_ == Cooling::air ? h.head.value_or(Temperature::si(480)) : h.coolant.value_or(Temperature::si(370));
     rated_.metal = Temperature::si(std::max(rated_.metal.si(), ratedAmbient_ + 10.0));
     rated_.oil = Temperature::si(std::max(h.oil.si(), ratedAmbient_ + 10.0));
     thermostat_ = h.thermostat ? h.thermostat->si() : rated_.metal.si() - 15.0;
     oilThermostat_ = std::min(h.oilThermostat.si(), rated_.oil.si());
     ratedCoolantOpen_ = coolantOpening(rated_.metal.si(), thermostat_);
     ratedOilOpen_ = oilOpening(rated_.oil.si(), oilThermostat_);
-    const Drive drive{true, point.airFlow, point.fuelAirRatio, point.power, rating.rpm, air, air::trueAirspeed(h.ias, air.pressure, air.temperature), h.flap};
+    const Drive drive{true,
+                      point.airFlow,
+                      point.fuelAirRatio,
+                      point.power,
+                      rating.rpm,
+                      air,
+                      air::trueAirspeed(h.ias, air.pressure, air.temperature),
+                      h.flap};
     ratedWind_ = std::max(1e-3, coolingWind(drive));
 }
 
@@ -134,8 +151,11 @@ Temperatures ThermalModel::after(Temperatures now, const Drive& drive, Duration 
                     coolantTime;
         dx[0] -= (tm - f.ambient) / standingTime * (f.running ? 0.0 : 1.0);
         // Cold oil takes more friction work; the tank and sump lose a little heat always.
-        const double thick = f.running ? std::min(2.2, std::pow(oilViscosity(Temperature::si(to)) / viscosityWarm, 0.25)) : 0.0;
-        dx[1] = (f.oilIn * std::max(0.7, thick) * (to0 - ta0) - (f.running ? f.oilOut * oilOpening(to, oilThermostat_) / ratedOilOpen_ : 0.0) * (to - f.ambient)) / oilTime -
+        const double thick =
+            f.running ? std::min(2.2, std::pow(oilViscosity(Temperature::si(to)) / viscosityWarm, 0.25)) : 0.0;
+        dx[1] = (f.oilIn * std::max(0.7, thick) * (to0 - ta0) -
+                 (f.running ? f.oilOut * oilOpening(to, oilThermostat_) / ratedOilOpen_ : 0.0) * (to - f.ambient)) /
+                    oilTime -
                 (f.running ? 0.0 : (to - f.ambient) / (1.5 * standingTime));
     };
     State x{now.metal.si(), now.oil.si()};
@@ -159,7 +179,8 @@ Pressure ThermalModel::oilPressure(Rotation rpm, Temperature oil) const {
     static const double viscosityWarm = oilViscosity(Temperature::si(343.15));
     const double thick = oilViscosity(oil) / viscosityWarm;
     const double x = 3.2 * rpm.si() / ratedRpm_ * std::sqrt(thick);
-    const double overshoot = 1.0 + 0.25 * (1.0 - std::exp(-std::max(0.0, thick - 1.0) / 12.0)) * std::min(1.0, 1.5 * rpm.si() / ratedRpm_);
+    const double overshoot =
+        1.0 + 0.25 * (1.0 - std::exp(-std::max(0.0, thick - 1.0) / 12.0)) * std::min(1.0, 1.5 * rpm.si() / ratedRpm_);
     return Pressure::si(oilRelief_ * (1.0 - std::exp(-x)) * overshoot);
 }
 

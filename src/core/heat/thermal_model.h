@@ -25,9 +25,10 @@ struct Drive {
 };
 
 /// Head or coolant and oil as lumped masses (heads: Pinkel, NACA Report 612, 1938: heat in ∝ ṁ^0.62 (Tg − Th), out ∝
-/// (σΔp)^0.38 (Th − Ta); coolant: heat in ∝ ṁ^0.65 to an effectiveness–NTU radiator with thermostat; oil: friction and piston
-/// cooling to a cooler with thermostatic bypass). Scaled so that the notes' rated point is a steady state. Integrated by
-/// Boost.Odeint's fourth-order Runge–Kutta with steps of at most 10 s. An estimate: always marked as model.
+/// (σΔp)^0.38 (Th − Ta); coolant: heat in ∝ ṁ^0.65 to an effectiveness–NTU radiator with thermostat; oil: friction and
+/// piston cooling to a cooler with thermostatic bypass). Scaled so that the notes' rated point is a steady state.
+/// Integrated by Boost.Odeint's fourth-order Runge–Kutta with steps of at most 10 s. An estimate: always marked as
+/// model.
 class ThermalModel {
 public:
     ThermalModel(const TypeNotes& notes, const engine::EngineParameters& engine);
@@ -36,8 +37,8 @@ public:
     /// Where the temperatures settle when the drive lasts.
     [[nodiscard]] Temperatures steady(const Drive& drive) const;
 
-    /// Oil pressure: the relief setting approached from ∝ n ν(T), Walther viscosity (ASTM D341) of a grade-120 aero oil; cold oil
-    /// overshoots by up to a quarter.
+    /// Oil pressure: the relief setting approached from ∝ n ν(T), Walther viscosity (ASTM D341) of a grade-120 aero
+    /// oil; cold oil overshoots by up to a quarter.
     [[nodiscard]] Pressure oilPressure(Rotation rpm, Temperature oil) const;
 
 private:

@@ -17,7 +17,9 @@ const Node* Node::find(std::string_view key) const {
     return nullptr;
 }
 
-Node* Node::find(std::string_view key) { return const_cast<Node*>(std::as_const(*this).find(key)); }
+Node* Node::find(std::string_view key) {
+    return const_cast<Node*>(std::as_const(*this).find(key));
+}
 
 std::string_view nameOf(Node::Kind kind) {
     switch (kind) {
@@ -41,11 +43,11 @@ Node convert(const toml::node& from, int line, const std::string& file, Problems
     out.line = from.source().begin.line ? static_cast<int>(from.source().begin.line) : line;
     if (const auto* table = from.as_table()) {
         for (const auto& [key, value] : *table)
-            out.members.emplace_back(std::string(key.str()),
-                                     convert(value, static_cast<int>(key.source().begin.line), file, problems));
+            out.members.push_back(
+                {std::string(key.str()), convert(value, static_cast<int>(key.source().begin.line), file, problems)});
         // toml++ sorts the keys; people want to see what they wrote in the order they wrote it.
         std::stable_sort(out.members.begin(), out.members.end(),
-                         [](const auto& a, const auto& b) { return a.second.line < b.second.line; });
+                         [](const auto& a, const auto& b) { return a.value.line < b.value.line; });
     } else if (const auto* array = from.as_array()) {
         out.kind = Node::Kind::array;
         for (const auto& item : *array)
@@ -60,7 +62,8 @@ Node convert(const toml::node& from, int line, const std::string& file, Problems
         out.kind = Node::Kind::number;
         out.number = number->get();
         if (!std::isfinite(out.number)) {
-            problems.push_back({file, out.line, "nan and inf are not figures", "Write the number, or leave the line out"});
+            problems.push_back(
+                {file, out.line, "nan and inf are not figures", "Write the number, or leave the line out"});
             out.number = 0.0;
         }
     } else if (const auto* flag = from.as_boolean()) {
@@ -81,7 +84,68 @@ std::string idOf(const Node& table) {
 }
 } // namespace
 
+namespace {
+/// Line of the first character outside quotes and comments that is not ASCII, or of a quote in the middle of a word; 0
+/// if none. TOML 1.0 allows neither, and toml++ 3.3 has undefined behaviour on some such letters (its whitespace
+/// tables), so they never reach it.
+int lineOfStrayCharacter(std::string_view text) {
+    enum class In { bare, comment, basic, literal, longBasic, longLiteral } in = In::bare;
+    if (text.starts_with("\xEF\xBB\xBF"))
+        text.remove_prefix(3);
+    int line = 1;
+    for (std::size_t i = 0; i < text.size(); ++i) {
+        const char c = text[i];
+        const auto three = [&](const char* quotes) { return text.substr(i, 3) == quotes; };
+        if (c == '\n') {
+            ++line;
+            if (in == In::comment || in == In::basic || in == In::literal)
+                in = In::bare;
+            continue;
+        }
+        switch (in) {
+        case In::bare:
+            if (static_cast<unsigned char>(c) >= 0x80)
+                return line;
+            if (c == '#') {
+                in = In::comment;
+            } else if (c == '"' || c == '\'') {
+                if (i > 0 && std::string_view(" \t\r\n=,.[{").find(text[i - 1]) == std::string_view::npos)
+                    return line;
+                const bool isLong = three(c == '"' ? R"(""")" : "'''");
+                in = c == '"' ? (isLong ? In::longBasic : In::basic) : (isLong ? In::longLiteral : In::literal);
+                i += isLong ? 2 : 0;
+            }
+            break;
+        case In::comment:
+            break;
+        case In::basic:
+        case In::longBasic:
+            if (c == '\\' && i + 1 < text.size() && text[i + 1] != '\n') {
+                ++i;
+            } else if (in == In::basic ? c == '"' : three(R"(""")")) {
+                i += in == In::longBasic ? 2 : 0;
+                in = In::bare;
+            }
+            break;
+        case In::literal:
+        case In::longLiteral:
+            if (in == In::literal ? c == '\'' : three("'''")) {
+                i += in == In::longLiteral ? 2 : 0;
+                in = In::bare;
+            }
+            break;
+        }
+    }
+    return 0;
+}
+} // namespace
+
 std::optional<Node> parse(std::string_view text, const std::string& file, Problems& problems) {
+    if (const int stray = lineOfStrayCharacter(text)) {
+        problems.push_back({file, stray, "a quote, or a letter that is not plain ASCII, stands where none may",
+                            "Put the whole text in one pair of quotes"});
+        return std::nullopt;
+    }
     const auto result = toml::parse(text, std::string_view(file));
     if (!result) {
         const auto& error = result.error();
@@ -96,7 +160,7 @@ void overlay(Node& base, const Node& over, const std::string& file, Problems& pr
     for (const auto& [key, value] : over.members) {
         Node* mine = base.find(key);
         if (!mine) {
-            base.members.emplace_back(key, value);
+            base.members.push_back({key, value});
         } else if (mine->kind == Node::Kind::table && value.kind == Node::Kind::table) {
             overlay(*mine, value, file, problems);
         } else if (mine->kind == Node::Kind::array && value.kind == Node::Kind::table) {
@@ -105,7 +169,8 @@ void overlay(Node& base, const Node& over, const std::string& file, Problems& pr
                 const auto found = std::find_if(mine->items.begin(), mine->items.end(),
                                                 [&](const Node& item) { return idOf(item) == wanted; });
                 if (found == mine->items.end())
-                    problems.push_back({file, change.line, "the variant changes " + key + "." + name + ", which the type does not have",
+                    problems.push_back({file, change.line,
+                                        "the variant changes " + key + "." + name + ", which the type does not have",
                                         "Use the key or id of one that stands above"});
                 else if (change.kind == Node::Kind::table)
                     overlay(*found, change, file, problems);
@@ -131,7 +196,8 @@ std::optional<std::string> readFile(const std::string& path, Problems& problems)
     }
     const auto size = std::filesystem::file_size(path, error);
     if (error || size > largestFile) {
-        problems.push_back({path, 0, "the file is larger than 4 MiB", "Notes and sorties are small text files; this is something else"});
+        problems.push_back({path, 0, "the file is larger than 4 MiB",
+                            "Notes and sorties are small text files; this is something else"});
         return std::nullopt;
     }
     std::ifstream in(path, std::ios::binary);

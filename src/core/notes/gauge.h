@@ -37,7 +37,9 @@ inline constexpr std::array<GaugeName, 8> gaugeNames{{
     {Gauge::chargeTemperature, "charge", "Charge temp.", Dimension::temperature},
 }};
 
-constexpr const GaugeName& nameOf(Gauge gauge) { return gaugeNames[static_cast<std::size_t>(gauge)]; }
+constexpr const GaugeName& nameOf(Gauge gauge) {
+    return gaugeNames[static_cast<std::size_t>(gauge)];
+}
 constexpr std::optional<Gauge> gaugeFromKey(std::string_view key) {
     for (const auto& name : gaugeNames)
         if (name.key == key)

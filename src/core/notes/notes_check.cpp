@@ -28,17 +28,28 @@ public:
     }
 
 private:
-    void say(int line, std::string what, std::string remedy) { problems_.push_back({n_.file, line, std::move(what), std::move(remedy)}); }
+    void say(int line, std::string what, std::string remedy) {
+        problems_.push_back({n_.file, line, std::move(what), std::move(remedy)});
+    }
     std::string shown(Gauge gauge, double si) const { return format(si, n_.unitOf(gauge)); }
 
     void band(Gauge gauge, const Band& b, const std::string& where, int line) {
         const auto title = fmt::format("limits.{}{}", nameOf(gauge).key, where);
         if (b.limitLow && b.limitHigh && *b.limitLow >= *b.limitHigh)
-            say(line, fmt::format("{}: min {} is not below max {}", title, shown(gauge, *b.limitLow), shown(gauge, *b.limitHigh)), "Exchange or correct them");
+            say(line,
+                fmt::format("{}: min {} is not below max {}", title, shown(gauge, *b.limitLow),
+                            shown(gauge, *b.limitHigh)),
+                "Exchange or correct them");
         if (b.normalHigh && b.limitHigh && *b.normalHigh > *b.limitHigh)
-            say(line, fmt::format("{}: normal runs to {}, past the limit of {}", title, shown(gauge, *b.normalHigh), shown(gauge, *b.limitHigh)), "The normal range must end at or below max");
+            say(line,
+                fmt::format("{}: normal runs to {}, past the limit of {}", title, shown(gauge, *b.normalHigh),
+                            shown(gauge, *b.limitHigh)),
+                "The normal range must end at or below max");
         if (b.normalLow && b.limitLow && *b.normalLow < *b.limitLow)
-            say(line, fmt::format("{}: normal begins at {}, under the limit of {}", title, shown(gauge, *b.normalLow), shown(gauge, *b.limitLow)), "The normal range must begin at or above min");
+            say(line,
+                fmt::format("{}: normal begins at {}, under the limit of {}", title, shown(gauge, *b.normalLow),
+                            shown(gauge, *b.limitLow)),
+                "The normal range must begin at or above min");
     }
 
     void ratings() {
@@ -51,24 +62,34 @@ private:
             over(Gauge::boost, r.boost ? std::optional(r.boost->si()) : std::nullopt, r);
             over(Gauge::rpm, r.rpm.si(), r);
             if (r.boost && !(r.boost->si() > 2e4 && r.boost->si() < 4e5))
-                say(r.line, fmt::format("rating \"{}\": boost is out of range", r.key), "An absolute pressure between 6 and 118 inHg is expected");
+                say(r.line, fmt::format("rating \"{}\": boost is out of range", r.key),
+                    "An absolute pressure between 6 and 118 inHg is expected");
             if (!r.boost && !n_.engine.gears.empty())
-                say(r.line, fmt::format("rating \"{}\" has no boost, but the engine is supercharged", r.key), "Add boost = \"… inHg\"");
+                say(r.line, fmt::format("rating \"{}\" has no boost, but the engine is supercharged", r.key),
+                    "Add boost = \"… inHg\"");
             for (const auto& [grade, boost] : r.grades)
                 if (r.boost && boost > *r.boost)
-                    say(r.line, fmt::format("rating \"{}\" permits more boost on grade {} than on its own", r.key, grade), "A lower grade never loosens a limit");
+                    say(r.line,
+                        fmt::format("rating \"{}\" permits more boost on grade {} than on its own", r.key, grade),
+                        "A lower grade never loosens a limit");
             for (const auto& l : r.lines) {
                 if (!l.gear.empty() && (n_.engine.gears.empty() || !n_.gearIndex(l.gear)))
-                    say(l.line, fmt::format("rating \"{}\": there is no gear \"{}\"", r.key, l.gear), "Use a gear named under engine.supercharger");
+                    say(l.line, fmt::format("rating \"{}\": there is no gear \"{}\"", r.key, l.gear),
+                        "Use a gear named under engine.supercharger");
                 if (l.gear.empty() && n_.engine.gears.size() > 1)
-                    say(l.line, fmt::format("rating \"{}\": the line does not say its gear", r.key), "Add gear = \"low\" or \"high\"");
+                    say(l.line, fmt::format("rating \"{}\": the line does not say its gear", r.key),
+                        "Add gear = \"low\" or \"high\"");
                 if (l.power && (l.power->si() < 1e3 || l.power->si() > 4e6))
-                    say(l.line, fmt::format("rating \"{}\": power is out of range", r.key), "Between 1 and 4,000 kW per engine is expected");
-                if (l.at.si() < 0 || l.at.si() > 15000 || (l.holdsTo && (l.holdsTo->si() < 0 || l.holdsTo->si() > 15000)))
-                    say(l.line, fmt::format("rating \"{}\": height is out of range", r.key), "Between sea level and 15,000 m is expected");
+                    say(l.line, fmt::format("rating \"{}\": power is out of range", r.key),
+                        "Between 1 and 4,000 kW per engine is expected");
+                if (l.at.si() < 0 || l.at.si() > 15000 ||
+                    (l.holdsTo && (l.holdsTo->si() < 0 || l.holdsTo->si() > 15000)))
+                    say(l.line, fmt::format("rating \"{}\": height is out of range", r.key),
+                        "Between sea level and 15,000 m is expected");
             }
             if (std::none_of(r.lines.begin(), r.lines.end(), [](const RatingLine& l) { return l.power.has_value(); }))
-                say(r.line, fmt::format("rating \"{}\" has no power in any line", r.key), "Add [[rating.line]] with power");
+                say(r.line, fmt::format("rating \"{}\" has no power in any line", r.key),
+                    "Add [[rating.line]] with power");
         }
     }
 
@@ -83,16 +104,23 @@ private:
                 if (const auto here = most(phase))
                     limit = here;
         if (limit && *value > *limit * (1 + 1e-9))
-            say(r.line, fmt::format("rating \"{}\": {} is over the {} limit of {}", r.key, shown(gauge, *value), nameOf(gauge).key, shown(gauge, *limit)), "Correct the rating or limits." + std::string(nameOf(gauge).key));
+            say(r.line,
+                fmt::format("rating \"{}\": {} is over the {} limit of {}", r.key, shown(gauge, *value),
+                            nameOf(gauge).key, shown(gauge, *limit)),
+                "Correct the rating or limits." + std::string(nameOf(gauge).key));
     }
 
     void gauges() {
         const Gauge metal = n_.engine.cooling == Cooling::air ? Gauge::headTemperature : Gauge::coolantTemperature;
         for (const Gauge needed : {Gauge::rpm, metal, Gauge::oilTemperature, Gauge::oilPressure})
             if (!n_.gauges.contains(needed))
-                say(0, fmt::format("limits.{} is missing", nameOf(needed).key), "Every engine needs its limits for rpm, head or coolant, oil and oil pressure");
+                say(0, fmt::format("limits.{} is missing", nameOf(needed).key),
+                    "Every engine needs its limits for rpm, head or coolant, oil and oil pressure");
         if (metal == Gauge::headTemperature ? !n_.heat.head : !n_.heat.coolant)
-            say(n_.heat.line, fmt::format("heat does not give the {} temperature of its rated point", metal == Gauge::headTemperature ? "head" : "coolant"), fmt::format("Add {} = \"… °C\" to [heat]", metal == Gauge::headTemperature ? "head" : "coolant"));
+            say(n_.heat.line,
+                fmt::format("heat does not give the {} temperature of its rated point",
+                            metal == Gauge::headTemperature ? "head" : "coolant"),
+                fmt::format("Add {} = \"… °C\" to [heat]", metal == Gauge::headTemperature ? "head" : "coolant"));
     }
 
     void names() {
@@ -102,21 +130,27 @@ private:
         };
         for (const Phase needed : {Phase::takeOff, Phase::climb, Phase::cruise})
             if (n_.phase(needed).rating.empty())
-                say(n_.phase(needed).line, fmt::format("{} does not name its rating", keyOf(needed)), "Add rating = \"…\"");
+                say(n_.phase(needed).line, fmt::format("{} does not name its rating", keyOf(needed)),
+                    "Add rating = \"…\"");
         for (const auto& [phase, p] : n_.phases) {
             rating(p.rating, p.line, std::string(keyOf(phase)));
             if (!p.gear.empty() && (n_.engine.gears.empty() || !n_.gearIndex(p.gear)))
-                say(p.line, fmt::format("{}: there is no gear \"{}\"", keyOf(phase), p.gear), "Use a gear named under engine.supercharger");
-            for (const auto& [gauge, value] : {std::pair{Gauge::boost, p.boost ? std::optional(p.boost->si()) : std::nullopt},
-                                              std::pair{Gauge::rpm, p.rpm ? std::optional(p.rpm->si()) : std::nullopt}})
+                say(p.line, fmt::format("{}: there is no gear \"{}\"", keyOf(phase), p.gear),
+                    "Use a gear named under engine.supercharger");
+            for (const auto& [gauge, value] :
+                 {std::pair{Gauge::boost, p.boost ? std::optional(p.boost->si()) : std::nullopt},
+                  std::pair{Gauge::rpm, p.rpm ? std::optional(p.rpm->si()) : std::nullopt}})
                 if (const auto g = n_.gauges.find(gauge); value && g != n_.gauges.end())
                     if (const auto limit = g->second.in(phase).limitHigh; limit && *value > *limit)
-                        say(p.line, fmt::format("{}: {} is over the limit of {}", keyOf(phase), shown(gauge, *value), shown(gauge, *limit)), "Correct the phase or the limit");
+                        say(p.line,
+                            fmt::format("{}: {} is over the limit of {}", keyOf(phase), shown(gauge, *value),
+                                        shown(gauge, *limit)),
+                            "Correct the phase or the limit");
             std::set<std::string> ids;
-            for (const auto& s : p.steps)
-            {
+            for (const auto& s : p.steps) {
                 if (!ids.insert(s.id).second)
-                    say(s.line, fmt::format("{}: step \"{}\" stands twice", keyOf(phase), s.id), "Give each step its own id");
+                    say(s.line, fmt::format("{}: step \"{}\" stands twice", keyOf(phase), s.id),
+                        "Give each step its own id");
                 placeholders(phase, s.set, s.line);
                 placeholders(phase, s.at, s.line);
                 for (const auto& school : s.schools)
@@ -125,7 +159,8 @@ private:
         }
         for (const Phase needed : {Phase::letDown, Phase::landing})
             if (!n_.phase(needed).rpm || (!n_.engine.gears.empty() && !n_.phase(needed).boost) || !n_.phase(needed).ias)
-                say(n_.phase(needed).line, fmt::format("{} needs rpm, boost and ias", keyOf(needed)), "Add what is missing");
+                say(n_.phase(needed).line, fmt::format("{} needs rpm, boost and ias", keyOf(needed)),
+                    "Add what is missing");
         if (!n_.phase(Phase::letDown).rate || n_.phase(Phase::letDown).rate->si() < 0.1)
             say(n_.phase(Phase::letDown).line, "let-down needs the rate of descent", "Add rate = \"600 ft/min\"");
         for (const Phase needed : {Phase::warmUp, Phase::stop})
@@ -140,19 +175,25 @@ private:
                 say(p.line, "performance: speed, weight and rate must be positive", "Correct the line");
         }
         if (climbs != 1 || levels != 1)
-            say(0, "performance needs one line in level flight and one in the climb", "Add [[performance]] lines: the climbing one has a rate");
+            say(0, "performance needs one line in level flight and one in the climb",
+                "Add [[performance]] lines: the climbing one has a rate");
         for (const auto& id : {"lift-off", "climb", "approach"})
-            if (std::none_of(n_.speeds.entries.begin(), n_.speeds.entries.end(), [&](const SpeedEntry& e) { return e.id == id; }))
-                say(0, fmt::format("speeds has no entry \"{}\"", id), "Add [[speeds.entry]] with its light and heavy figures");
+            if (std::none_of(n_.speeds.entries.begin(), n_.speeds.entries.end(),
+                             [&](const SpeedEntry& e) { return e.id == id; }))
+                say(0, fmt::format("speeds has no entry \"{}\"", id),
+                    "Add [[speeds.entry]] with its light and heavy figures");
         for (const auto& id : n_.start.order)
             if (std::none_of(n_.positions.begin(), n_.positions.end(), [&](const Position& p) { return p.id == id; }))
-                say(0, fmt::format("engine_start.order: there is no position \"{}\"", id), "Use the id of a [[position]]");
+                say(0, fmt::format("engine_start.order: there is no position \"{}\"", id),
+                    "Use the id of a [[position]]");
         if (n_.engine.gears.size() > 1 && !n_.gearChange)
-            say(0, "a two-speed supercharger needs the rule for changing gear", "Add [gear_change] with fall and throttle_back_to");
+            say(0, "a two-speed supercharger needs the rule for changing gear",
+                "Add [gear_change] with fall and throttle_back_to");
         if (!n_.gearChange)
             return;
         if (n_.gearChange->fall.si() <= 0)
-            say(0, "gear_change.fall must be more than nothing", "Give the fall of boost after which the gear is changed");
+            say(0, "gear_change.fall must be more than nothing",
+                "Give the fall of boost after which the gear is changed");
     }
 
     void placeholders(Phase phase, const std::string& text, int line) {
@@ -164,13 +205,18 @@ private:
                 if (placeholder::availableIn(known.name, phase))
                     here.emplace_back(known.name);
             const auto guess = document::nearest(name, here);
-            say(line, fmt::format("{}: there is no figure {{{}}} in this phase", keyOf(phase), name), guess.empty() ? fmt::format("Use one of: {}", fmt::join(here, ", ")) : fmt::format("Did you mean {{{}}}?", guess));
+            say(line, fmt::format("{}: there is no figure {{{}}} in this phase", keyOf(phase), name),
+                guess.empty() ? fmt::format("Use one of: {}", fmt::join(here, ", "))
+                              : fmt::format("Did you mean {{{}}}?", guess));
         }
     }
 
     void fuel() {
-        const auto tank = [&](const std::string& id) { return std::any_of(n_.fuel.tanks.begin(), n_.fuel.tanks.end(), [&](const Tank& t) { return t.id == id; }); };
-        for (const auto& [where, id] : {std::pair{"take_off", n_.fuel.takeOffTank}, std::pair{"landing", n_.fuel.landingTank}})
+        const auto tank = [&](const std::string& id) {
+            return std::any_of(n_.fuel.tanks.begin(), n_.fuel.tanks.end(), [&](const Tank& t) { return t.id == id; });
+        };
+        for (const auto& [where, id] :
+             {std::pair{"take_off", n_.fuel.takeOffTank}, std::pair{"landing", n_.fuel.landingTank}})
             if (!tank(id))
                 say(0, fmt::format("fuel.{}: there is no tank \"{}\"", where, id), "Use the id of a [[fuel.tank]]");
         for (const auto& id : n_.fuel.order)
@@ -178,7 +224,8 @@ private:
                 say(0, fmt::format("fuel.order: there is no tank \"{}\"", id), "Use the id of a [[fuel.tank]]");
         for (const auto& t : n_.fuel.tanks)
             if (t.usable > t.capacity || !(t.capacity.si() > 0) || t.capacity.si() > 100)
-                say(0, fmt::format("tank \"{}\": usable and capacity do not make sense", t.id), "Usable must not be more than capacity");
+                say(0, fmt::format("tank \"{}\": usable and capacity do not make sense", t.id),
+                    "Usable must not be more than capacity");
         if (n_.fuel.grades.empty())
             say(0, "fuel.grades is missing", "List the fuel grades that may be used, best first");
     }
@@ -193,6 +240,8 @@ private:
 };
 } // namespace
 
-void checkNotes(const TypeNotes& notes, Problems& problems) { Checker(notes, problems).run(); }
+void checkNotes(const TypeNotes& notes, Problems& problems) {
+    Checker(notes, problems).run();
+}
 
 } // namespace amber

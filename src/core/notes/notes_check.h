@@ -4,8 +4,8 @@
 
 namespace amber {
 
-/// Contradictions inside otherwise readable notes: a normal range outside its limits, a rating over a limit, names that lead
-/// nowhere, tanks or gears that do not exist.
+/// Contradictions inside otherwise readable notes: a normal range outside its limits, a rating over a limit, names that
+/// lead nowhere, tanks or gears that do not exist.
 void checkNotes(const TypeNotes& notes, Problems& problems);
 
 } // namespace amber

@@ -48,7 +48,9 @@ EngineNotes readEngine(TableReader t) {
     }
     e.compression = t.number("compression", 3.0, 14.0, true).value_or(6.5);
     const double boreVolume = e.displacement.si() / e.cylinders;
-    e.strokeMetres = t.quantity<Dimension::length>("stroke").value_or(Length::si(std::cbrt(boreVolume * 4.0 / std::numbers::pi))).si();
+    e.strokeMetres = t.quantity<Dimension::length>("stroke")
+                         .value_or(Length::si(std::cbrt(boreVolume * 4.0 / std::numbers::pi)))
+                         .si();
     if (!(e.strokeMetres > 0.02 && e.strokeMetres < 0.5)) {
         t.problem(t.line("stroke"), "engine.stroke is out of range", "It must lie between 20 and 500 mm");
         e.strokeMetres = 0.15;
@@ -60,7 +62,8 @@ EngineNotes readEngine(TableReader t) {
     if (auto blower = t.table("supercharger")) {
         e.impellerDiameter = blower->quantity<Dimension::length>("impeller", true).value_or(Length::si(0.25)).si();
         if (!(e.impellerDiameter > 0.05 && e.impellerDiameter < 1.0)) {
-            blower->problem(blower->line("impeller"), "the impeller's diameter is out of range", "It must lie between 5 and 100 cm");
+            blower->problem(blower->line("impeller"), "the impeller's diameter is out of range",
+                            "It must lie between 5 and 100 cm");
             e.impellerDiameter = 0.25;
         }
         for (auto& gear : blower->tables("gear")) {
@@ -68,7 +71,8 @@ EngineNotes readEngine(TableReader t) {
             gear.finish();
         }
         if (e.gears.empty())
-            blower->problem(blower->line(), "the supercharger has no gear", "Add gear = [{ name = \"low\", ratio = 7.2 }]");
+            blower->problem(blower->line(), "the supercharger has no gear",
+                            "Add gear = [{ name = \"low\", ratio = 7.2 }]");
         blower->finish();
     }
     e.richSchedule = {{0.4, 0.085}, {0.7, 0.088}, {1.0, 0.105}};
@@ -124,7 +128,8 @@ std::map<Gauge, GaugeNotes> readLimits(TableReader t) {
             std::vector<std::string> names;
             for (const auto& name : gaugeNames)
                 names.emplace_back(name.key);
-            gaugeTable.problem(gaugeTable.line(), fmt::format("limits.{} is not a gauge", key), fmt::format("Use one of: {}", fmt::join(names, ", ")));
+            gaugeTable.problem(gaugeTable.line(), fmt::format("limits.{} is not a gauge", key),
+                               fmt::format("Use one of: {}", fmt::join(names, ", ")));
             continue;
         }
         const Dimension dimension = nameOf(*gauge).dimension;
@@ -136,7 +141,9 @@ std::map<Gauge, GaugeNotes> readLimits(TableReader t) {
         for (auto& [phaseKey, phaseTable] : gaugeTable.namedTables()) {
             const auto phase = phaseFromKey(phaseKey);
             if (!phase) {
-                phaseTable.problem(phaseTable.line(), fmt::format("limits.{}.{} is not a phase", key, phaseKey), "Use a phase's key: start, warm-up, run-up, take-off, climb, cruise, let-down, landing, stop");
+                phaseTable.problem(
+                    phaseTable.line(), fmt::format("limits.{}.{} is not a phase", key, phaseKey),
+                    "Use a phase's key: start, warm-up, run-up, take-off, climb, cruise, let-down, landing, stop");
                 continue;
             }
             if (const auto band = readBand(phaseTable, dimension, g.band))
@@ -157,7 +164,8 @@ Rating readRating(TableReader& t) {
     r.name = t.text("name", true);
     r.rpm = t.quantity<Dimension::rotation>("rpm", true, rpmUnit).value_or(Rotation::si(30));
     if (!(r.rpm.si() > 1.0 && r.rpm.si() < 100.0)) {
-        t.problem(t.line("rpm"), fmt::format("rating {}: rpm is out of range", r.key), "It must lie between 60 and 6,000 rpm");
+        t.problem(t.line("rpm"), fmt::format("rating {}: rpm is out of range", r.key),
+                  "It must lie between 60 and 6,000 rpm");
         r.rpm = Rotation::si(30);
     }
     r.boost = t.quantity<Dimension::manifoldPressure>("boost");
@@ -166,7 +174,8 @@ Rating readRating(TableReader& t) {
     r.grade = t.text("grade");
     for (const auto& [grade, node] : t.members("grades")) {
         if (node->kind != Node::Kind::text) {
-            t.problem(node->line, fmt::format("the boost for grade {} has no unit", grade), "Write it in quotes with its unit");
+            t.problem(node->line, fmt::format("the boost for grade {} has no unit", grade),
+                      "Write it in quotes with its unit");
             continue;
         }
         const auto boost = read<Dimension::manifoldPressure>(node->text);
@@ -215,7 +224,8 @@ Step readStep(TableReader& t) {
     }
     const auto byNotes = std::count_if(s.schools.begin(), s.schools.end(), [](const School& c) { return c.byNotes; });
     if (!s.schools.empty() && byNotes != 1)
-        t.problem(t.line(), fmt::format("step \"{}\" marks {} schools as the notes' own", s.what, byNotes), "Put notes = true on exactly one school");
+        t.problem(t.line(), fmt::format("step \"{}\" marks {} schools as the notes' own", s.what, byNotes),
+                  "Put notes = true on exactly one school");
     t.finish();
     return s;
 }
@@ -271,12 +281,14 @@ Speeds readSpeeds(TableReader t) {
     if (const auto loss = t.quantity<Dimension::speed>("climb_loss_per_1000ft"))
         s.climbLossPerKm = Speed::si(loss->si() / 0.3048);
     for (auto& e : t.tables("entry")) {
-        s.entries.push_back({e.text("id", true), e.text("name", true), e.quantity<Dimension::speed>("light", true).value_or(Speed::si(40)),
+        s.entries.push_back({e.text("id", true), e.text("name", true),
+                             e.quantity<Dimension::speed>("light", true).value_or(Speed::si(40)),
                              e.quantity<Dimension::speed>("heavy", true).value_or(Speed::si(50))});
         e.finish();
     }
     if (!(s.heavyWeight > s.lightWeight))
-        t.problem(t.line("heavy_weight"), "the heavy column is not heavier than the light one", "Correct light_weight or heavy_weight");
+        t.problem(t.line("heavy_weight"), "the heavy column is not heavier than the light one",
+                  "Correct light_weight or heavy_weight");
     t.finish();
     return s;
 }
@@ -309,13 +321,15 @@ StartNotes readStart(TableReader t) {
     StartNotes s;
     s.primer = t.text("primer", true);
     for (auto& entry : t.tables("prime")) {
-        s.prime.push_back({entry.quantity<Dimension::temperature>("at", true).value_or(Temperature::si(288)), entry.number("dose", 0, 60, true).value_or(1)});
+        s.prime.push_back({entry.quantity<Dimension::temperature>("at", true).value_or(Temperature::si(288)),
+                           entry.number("dose", 0, 60, true).value_or(1)});
         entry.finish();
     }
     std::sort(s.prime.begin(), s.prime.end(), [](const PrimeEntry& a, const PrimeEntry& b) { return a.at < b.at; });
     for (std::size_t i = 1; i < s.prime.size(); ++i)
         if (s.prime[i].dose > s.prime[i - 1].dose)
-            t.problem(t.line("prime"), "the priming table gives more prime to a warmer engine", "Check the doses: colder never needs less");
+            t.problem(t.line("prime"), "the priming table gives more prime to a warmer engine",
+                      "Check the doses: colder never needs less");
     if (s.prime.empty())
         t.problem(t.line(), "there is no priming table", "Add [[engine_start.prime]] with at and dose");
     s.order = t.texts("order");
@@ -330,7 +344,9 @@ StartNotes readStart(TableReader t) {
     return s;
 }
 
-bool positiveWithin(double value, double least, double most) { return value >= least && value <= most; }
+bool positiveWithin(double value, double least, double most) {
+    return value >= least && value <= most;
+}
 
 TypeNotes readType(TableReader& t, const std::string& file) {
     TypeNotes n;
@@ -343,7 +359,8 @@ TypeNotes readType(TableReader& t, const std::string& file) {
         n.emptyWeight = type->quantity<Dimension::mass>("empty_weight", true).value_or(Mass::si(1000));
         n.maxWeight = type->quantity<Dimension::mass>("max_weight", true).value_or(Mass::si(2000));
         if (!positiveWithin(n.emptyWeight.si(), 50, 1e6) || !(n.maxWeight > n.emptyWeight) || n.maxWeight.si() > 1e6)
-            type->problem(type->line("max_weight"), "empty_weight and max_weight do not make sense together", "max_weight must be above empty_weight, both above 50 kg");
+            type->problem(type->line("max_weight"), "empty_weight and max_weight do not make sense together",
+                          "max_weight must be above empty_weight, both above 50 kg");
         type->finish();
     }
     for (auto& v : t.tables("variant")) {
@@ -359,11 +376,14 @@ TypeNotes readType(TableReader& t, const std::string& file) {
         n.propeller.kind = p->text("kind", true);
         n.propeller.diameter = p->quantity<Dimension::length>("diameter", true).value_or(Length::si(3)).si();
         if (!positiveWithin(n.propeller.diameter, 0.5, 10.0)) {
-            p->problem(p->line("diameter"), "the propeller's diameter is out of range", "It must lie between 0.5 and 10 m");
+            p->problem(p->line("diameter"), "the propeller's diameter is out of range",
+                       "It must lie between 0.5 and 10 m");
             n.propeller.diameter = 3.0;
         }
         n.propeller.referenceRpm = p->quantity<Dimension::rotation>("reference_rpm", false, rpmUnit);
-        n.propeller.referenceTolerance = p->quantity<Dimension::rotation>("reference_tolerance", false, rpmUnit).value_or(Rotation::si(50.0 / 60.0)).si();
+        n.propeller.referenceTolerance = p->quantity<Dimension::rotation>("reference_tolerance", false, rpmUnit)
+                                             .value_or(Rotation::si(50.0 / 60.0))
+                                             .si();
         p->finish();
     }
     for (auto& p : t.tables("position")) {
@@ -379,12 +399,14 @@ TypeNotes readType(TableReader& t, const std::string& file) {
     for (auto& r : t.tables("rating"))
         n.ratings.push_back(readRating(r));
     if (auto g = t.table("gear_change")) {
-        n.gearChange = GearChange{g->quantity<Dimension::pressure>("fall", true).value_or(Pressure::si(1e4)),
-                                  g->quantity<Dimension::manifoldPressure>("throttle_back_to", true).value_or(ManifoldPressure::si(1e5))};
+        n.gearChange = GearChange{
+            g->quantity<Dimension::pressure>("fall", true).value_or(Pressure::si(1e4)),
+            g->quantity<Dimension::manifoldPressure>("throttle_back_to", true).value_or(ManifoldPressure::si(1e5))};
         g->finish();
     }
     for (auto& l : t.tables("lever")) {
-        n.levers.push_back({l.text("id", true), l.text("name", true), l.text("sense", true), l.texts("positions"), l.flag("reversed").value_or(false)});
+        n.levers.push_back({l.text("id", true), l.text("name", true), l.text("sense", true), l.texts("positions"),
+                            l.flag("reversed").value_or(false)});
         l.finish();
     }
     if (auto speeds = t.table("speeds", true))
@@ -453,16 +475,19 @@ NotesReading readNotes(std::string_view text, const std::string& file, const std
                 document::overlay(*root, *set, file, out.problems);
         }
         if (!found && !variant.empty())
-            out.problems.push_back({file, variants->line, fmt::format("there is no variant \"{}\"", variant), fmt::format("Use one of: {}", fmt::join(ids, ", "))});
+            out.problems.push_back({file, variants->line, fmt::format("there is no variant \"{}\"", variant),
+                                    fmt::format("Use one of: {}", fmt::join(ids, ", "))});
     } else if (!variant.empty()) {
-        out.problems.push_back({file, 0, fmt::format("there is no variant \"{}\"", variant), "This type has no variants: leave the variant out"});
+        out.problems.push_back({file, 0, fmt::format("there is no variant \"{}\"", variant),
+                                "This type has no variants: leave the variant out"});
     }
     TableReader reader(*root, "", file, out.problems);
     TypeNotes notes = readType(reader, file);
     notes.variant = applied;
     if (out.problems.empty())
         checkNotes(notes, out.problems);
-    std::stable_sort(out.problems.begin(), out.problems.end(), [](const Problem& a, const Problem& b) { return a.line < b.line; });
+    std::stable_sort(out.problems.begin(), out.problems.end(),
+                     [](const Problem& a, const Problem& b) { return a.line < b.line; });
     if (out.problems.empty())
         out.notes = std::move(notes);
     return out;

@@ -13,7 +13,8 @@ struct NotesReading {
     Problems problems;
 };
 
-/// Reads notes from text. @param file the name used in messages @param variant id of a variant; empty: the first, or the plain type
+/// Reads notes from text. @param file the name used in messages @param variant id of a variant; empty: the first, or
+/// the plain type
 NotesReading readNotes(std::string_view text, const std::string& file, const std::string& variant = {});
 /// The same from a file.
 NotesReading readNotesFile(const std::string& path, const std::string& variant = {});

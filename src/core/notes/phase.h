@@ -31,8 +31,12 @@ inline constexpr std::array<PhaseName, 11> phaseNames{{
 /// The phases a plan computes: all but the write-up.
 inline constexpr std::size_t plannedPhases = 10;
 
-constexpr std::string_view keyOf(Phase phase) { return phaseNames[static_cast<std::size_t>(phase)].key; }
-constexpr std::string_view titleOf(Phase phase) { return phaseNames[static_cast<std::size_t>(phase)].title; }
+constexpr std::string_view keyOf(Phase phase) {
+    return phaseNames[static_cast<std::size_t>(phase)].key;
+}
+constexpr std::string_view titleOf(Phase phase) {
+    return phaseNames[static_cast<std::size_t>(phase)].title;
+}
 constexpr std::optional<Phase> phaseFromKey(std::string_view key) {
     for (const auto& name : phaseNames)
         if (name.key == key)

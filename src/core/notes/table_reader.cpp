@@ -49,7 +49,8 @@ const Node* TableReader::take(const std::string& key, bool required) {
     known_.insert(key);
     const Node* node = table_.find(key);
     if (!node && required)
-        problem(table_.line, fmt::format("{} is missing", at(key)), fmt::format("Add {} to {}", key, path_.empty() ? "the file" : "[" + path_ + "]"));
+        problem(table_.line, fmt::format("{} is missing", at(key)),
+                fmt::format("Add {} to {}", key, path_.empty() ? "the file" : "[" + path_ + "]"));
     return node;
 }
 
@@ -91,23 +92,27 @@ std::vector<std::string> TableReader::texts(const std::string& key) {
             if (item.kind == Node::Kind::text)
                 out.push_back(item.text);
             else
-                problem(item.line, fmt::format("{} holds {}", at(key), nameOf(item.kind)), "Every entry of this list is text in quotes");
+                problem(item.line, fmt::format("{} holds {}", at(key), nameOf(item.kind)),
+                        "Every entry of this list is text in quotes");
         }
     return out;
 }
 
-std::optional<std::size_t> TableReader::word(const std::string& key, const std::vector<std::string_view>& words, bool required) {
+std::optional<std::size_t> TableReader::word(const std::string& key, const std::vector<std::string_view>& words,
+                                             bool required) {
     const Node* node = take(key, Node::Kind::text, required);
     if (!node)
         return std::nullopt;
     const auto found = std::find(words.begin(), words.end(), node->text);
     if (found != words.end())
         return static_cast<std::size_t>(found - words.begin());
-    problem(node->line, fmt::format("{} = \"{}\" is not known", at(key), node->text), fmt::format("Use one of: {}", fmt::join(words, ", ")));
+    problem(node->line, fmt::format("{} = \"{}\" is not known", at(key), node->text),
+            fmt::format("Use one of: {}", fmt::join(words, ", ")));
     return std::nullopt;
 }
 
-std::optional<double> TableReader::quantitySi(Dimension dimension, const std::string& key, bool required, const UnitSpec* assumed) {
+std::optional<double> TableReader::quantitySi(Dimension dimension, const std::string& key, bool required,
+                                              const UnitSpec* assumed) {
     const Node* node = take(key, required);
     if (!node)
         return std::nullopt;
@@ -122,7 +127,8 @@ std::optional<double> TableReader::quantitySi(Dimension dimension, const std::st
     }
     const auto& unit = unitsOf(dimension).front();
     problem(node->line, fmt::format("{} has no unit", at(key)),
-            fmt::format("Write the number and its unit in quotes, for example \"{} {}\"", node->kind == Node::Kind::number ? node->number : 1.0, unit.symbol));
+            fmt::format("Write the number and its unit in quotes, for example \"{} {}\"",
+                        node->kind == Node::Kind::number ? node->number : 1.0, unit.symbol));
     return std::nullopt;
 }
 
@@ -158,7 +164,8 @@ const UnitSpec* TableReader::unit(Dimension dimension, const std::string& key) {
     std::string choices;
     for (const auto& u : unitsOf(dimension))
         choices += (choices.empty() ? "" : ", ") + std::string(u.symbol);
-    problem(node->line, fmt::format("{} = \"{}\" is not a unit of {}", at(key), node->text, amber::nameOf(dimension)), "Use one of: " + choices);
+    problem(node->line, fmt::format("{} = \"{}\" is not a unit of {}", at(key), node->text, amber::nameOf(dimension)),
+            "Use one of: " + choices);
     return nullptr;
 }
 
@@ -176,7 +183,8 @@ std::vector<TableReader> TableReader::tables(const std::string& key) {
             if (item.kind == Node::Kind::table)
                 out.emplace_back(item, at(key), file_, problems_);
             else
-                problem(item.line, fmt::format("{} holds {}", at(key), nameOf(item.kind)), fmt::format("Write each as a table under [[{}]]", at(key)));
+                problem(item.line, fmt::format("{} holds {}", at(key), nameOf(item.kind)),
+                        fmt::format("Write each as a table under [[{}]]", at(key)));
         }
     return out;
 }
@@ -199,7 +207,8 @@ std::vector<std::pair<double, double>> TableReader::pairs(const std::string& key
                 item.items[1].kind == Node::Kind::number)
                 out.emplace_back(item.items[0].number, item.items[1].number);
             else
-                problem(item.line, fmt::format("{} must hold pairs of numbers", at(key)), "Write it as [[0.5, 0.085], [1.0, 0.105]]");
+                problem(item.line, fmt::format("{} must hold pairs of numbers", at(key)),
+                        "Write it as [[0.5, 0.085], [1.0, 0.105]]");
         }
     return out;
 }
@@ -217,7 +226,8 @@ void TableReader::finish() {
         if (!known_.contains(key)) {
             const auto guess = nearest(key, {known_.begin(), known_.end()});
             problem(node.line, fmt::format("{} is not a key of this format", at(key)),
-                    guess.empty() ? "Take it out, or see docs/formats for the keys there are" : fmt::format("Did you mean {}?", guess));
+                    guess.empty() ? "Take it out, or see docs/formats for the keys there are"
+                                  : fmt::format("Did you mean {}?", guess));
         }
 }
 

@@ -11,8 +11,8 @@
 
 namespace amber::document {
 
-/// Takes values out of one TOML table by name and kind, reporting every fault it meets and going on; at the end, finish()
-/// reports the keys nobody asked for, with the nearest known name.
+/// Takes values out of one TOML table by name and kind, reporting every fault it meets and going on; at the end,
+/// finish() reports the keys nobody asked for, with the nearest known name.
 class TableReader {
 public:
     TableReader(const Node& table, std::string path, const std::string& file, Problems& problems)
@@ -28,16 +28,19 @@ public:
     std::optional<bool> flag(const std::string& key);
     std::vector<std::string> texts(const std::string& key);
     /// One of a few words. @return the index into `words`
-    std::optional<std::size_t> word(const std::string& key, const std::vector<std::string_view>& words, bool required = false);
+    std::optional<std::size_t> word(const std::string& key, const std::vector<std::string_view>& words,
+                                    bool required = false);
 
     /// A quantity with its unit as text; a bare number only where `assumed` is given (rpm, minutes).
     template <Dimension D>
-    std::optional<Quantity<D>> quantity(const std::string& key, bool required = false, const UnitSpec* assumed = nullptr) {
+    std::optional<Quantity<D>> quantity(const std::string& key, bool required = false,
+                                        const UnitSpec* assumed = nullptr) {
         if (const auto si = quantitySi(D, key, required, assumed))
             return Quantity<D>::si(*si);
         return std::nullopt;
     }
-    std::optional<double> quantitySi(Dimension dimension, const std::string& key, bool required, const UnitSpec* assumed);
+    std::optional<double> quantitySi(Dimension dimension, const std::string& key, bool required,
+                                     const UnitSpec* assumed);
     /// "150 to 232 °C": the unit may stand once, at the end.
     std::optional<std::pair<double, double>> range(Dimension dimension, const std::string& key);
     const UnitSpec* unit(Dimension dimension, const std::string& key);

@@ -11,8 +11,8 @@
 #include <string>
 #include <vector>
 
-/// The type notes: what a period booklet says of one aircraft type, as read from its TOML file (docs/formats/type-notes.md).
-/// Plain values in SI; a field that the booklet leaves out is empty.
+/// The type notes: what a period booklet says of one aircraft type, as read from its TOML file
+/// (docs/formats/type-notes.md). Plain values in SI; a field that the booklet leaves out is empty.
 namespace amber {
 
 enum class Mixture { rich, weak };
@@ -71,7 +71,7 @@ struct Step {
     std::string id;
     std::string what; ///< lever name, or what is done
     std::string set;
-    std::string at;   ///< when, if not at once
+    std::string at; ///< when, if not at once
     std::string why;
     std::string skipped; ///< what goes wrong when it is left out
     std::string job;     ///< row of the practice, J14
@@ -105,8 +105,8 @@ struct PhaseNotes {
 struct RatingLine {
     std::string gear; ///< empty without a supercharger
     std::optional<Power> power;
-    Length at;                     ///< pressure altitude of `power`
-    std::optional<Length> holdsTo; ///< full-throttle height, no ram
+    Length at;                          ///< pressure altitude of `power`
+    std::optional<Length> holdsTo;      ///< full-throttle height, no ram
     std::optional<VolumeFlow> fuelFlow; ///< per engine
     int line = 0;
 };
@@ -177,7 +177,7 @@ struct HeatNotes {
 
 struct PropellerNotes {
     std::string kind;
-    double diameter = 0.0; ///< m
+    double diameter = 0.0;                ///< m
     std::optional<Rotation> referenceRpm; ///< at field barometric pressure on the standard day at sea level, fine stop
     double referenceTolerance = 50.0 / 60.0; ///< rev/s
 };

@@ -27,7 +27,9 @@ Result<Drag> settleDrag(const TypeNotes& notes, const engine::EngineParameters& 
         const air::Ambient air = day.at(line.height);
         double best = -1e9;
         for (std::size_t gear = 0; gear < std::max<std::size_t>(1, notes.engine.gears.size()); ++gear)
-            best = std::max(best, engine::operate(engine, {rating.rpm, rating.boost, gear, air, line.ias, rating.mixture}).power.si());
+            best = std::max(
+                best,
+                engine::operate(engine, {rating.rpm, rating.boost, gear, air, line.ias, rating.mixture}).power.si());
         const double v = air::trueAirspeed(line.ias, air.pressure, air.temperature).si();
         const double q = dynamicPressure(Speed::si(v), air);
         const double w = line.weight.si() * air::gravity;
@@ -51,7 +53,8 @@ Result<Aircraft> assemble(TypeNotes notes) {
     auto calibration = engine::calibrate(notes);
     for (const auto& r : calibration.residuals)
         if (!(std::abs(r.power.value_or(0.0)) <= worstFit))
-            return Failure{fmt::format("{}:{}: rating \"{}\" misses the power of the others' pattern by {:.0f} %. Check displacement, gear ratio, boost and power of this line",
+            return Failure{fmt::format("{}:{}: rating \"{}\" misses the power of the others' pattern by {:.0f} %. "
+                                       "Check displacement, gear ratio, boost and power of this line",
                                        notes.file, r.line, r.rating, 100 * std::abs(*r.power))};
     const auto drag = settleDrag(notes, calibration.parameters);
     if (!drag)
@@ -73,7 +76,8 @@ std::optional<Speed> levelSpeed(const Aircraft& aircraft, double shaft, Mass wei
     if (!(atSlow > 0) || !(atFast < 0))
         return std::nullopt;
     std::uintmax_t most = 60;
-    const auto b = ::boost::math::tools::toms748_solve(surplus, slow, fast, atSlow, atFast, [](double x, double y) { return std::abs(x - y) < 1e-3; }, most);
+    const auto b = ::boost::math::tools::toms748_solve(
+        surplus, slow, fast, atSlow, atFast, [](double x, double y) { return std::abs(x - y) < 1e-3; }, most);
     return Speed::si(0.5 * (b.first + b.second));
 }
 

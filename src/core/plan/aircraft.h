@@ -8,7 +8,8 @@
 
 namespace amber::plan {
 
-/// Drag of the aircraft as D = q f + k W²/q with q = ½ρ0 EAS², settled by the notes' level and climbing performance lines.
+/// Drag of the aircraft as D = q f + k W²/q with q = ½ρ0 EAS², settled by the notes' level and climbing performance
+/// lines.
 struct Drag {
     double area = 1.0;    ///< f, m²
     double induced = 0.1; ///< k, m⁻²

@@ -12,21 +12,23 @@ namespace amber::plan {
 namespace {
 constexpr double groundStep = 30.0, airStep = 30.0, cruiseStep = 60.0; // s between moments
 constexpr double longestWarmUp = 25 * 60.0, longestCoolDown = 15 * 60.0;
-constexpr double leastClimb = 0.5;       // m/s: service ceiling, 100 ft/min
-constexpr double circuitHeight = 300.0;  // m above the field, where let-down ends
-constexpr double takeOffHeight = 150.0;  // m above the field, least height where the climb begins
-constexpr double gearChangeTime = 6.0;   // s, throttle back, shift, open
+constexpr double leastClimb = 0.5;      // m/s: service ceiling, 100 ft/min
+constexpr double circuitHeight = 300.0; // m above the field, where let-down ends
+constexpr double takeOffHeight = 150.0; // m above the field, least height where the climb begins
+constexpr double gearChangeTime = 6.0;  // s, throttle back, shift, open
 constexpr double groundBudgetHorizon = 3600.0;
 
 class Simulation {
 public:
-    Simulation(const Aircraft& aircraft, const Sortie& sortie) : a_(aircraft), n_(aircraft.notes), s_(sortie), day_(sortie.day) {
+    Simulation(const Aircraft& aircraft, const Sortie& sortie)
+        : a_(aircraft), n_(aircraft.notes), s_(sortie), day_(sortie.day) {
         height_ = day_.elevation.si();
         temperatures_ = {day_.oat, day_.oat};
         for (const Tank& tank : n_.fuel.tanks) {
             const auto given = s_.contents.find(tank.id);
             const double unusable = tank.capacity.si() - tank.usable.si();
-            contents_.push_back(std::max(0.0, (given == s_.contents.end() ? tank.capacity.si() : given->second.si()) - unusable));
+            contents_.push_back(
+                std::max(0.0, (given == s_.contents.end() ? tank.capacity.si() : given->second.si()) - unusable));
         }
         out_.fuelAtStart = total();
         tank_ = tankIndex(n_.fuel.takeOffTank);
@@ -64,10 +66,14 @@ private:
                 return static_cast<int>(i);
         return 0;
     }
-    [[nodiscard]] Mass weight() const { return Mass::si(s_.weight.si() - (out_.fuelAtStart - total()) * n_.fuel.density); }
+    [[nodiscard]] Mass weight() const {
+        return Mass::si(s_.weight.si() - (out_.fuelAtStart - total()) * n_.fuel.density);
+    }
     [[nodiscard]] Length pressureAltitude() const { return day_.pressureAltitudeOf(Length::si(height_)); }
     [[nodiscard]] air::Ambient air() const { return day_.at(pressureAltitude()); }
-    void say(Phase phase, watch::Colour colour, std::string sentence) { out_.remarks.push_back({phase, colour, std::move(sentence)}); }
+    void say(Phase phase, watch::Colour colour, std::string sentence) {
+        out_.remarks.push_back({phase, colour, std::move(sentence)});
+    }
 
     void begin(Phase phase) {
         phase_ = phase;
@@ -105,7 +111,8 @@ private:
             const auto fullest = std::max_element(contents_.begin(), contents_.end());
             if (*fullest <= 0) {
                 if (!dry_)
-                    say(phase_, watch::Colour::red, fmt::format("All tanks are empty at {}.", formatHoursMinutes(time_)));
+                    say(phase_, watch::Colour::red,
+                        fmt::format("All tanks are empty at {}.", formatHoursMinutes(time_)));
                 dry_ = true;
                 return;
             }
@@ -137,11 +144,20 @@ private:
         out_.moments.push_back(m);
     }
 
-    engine::OperatingPoint operate(const Setting& s) const { return engine::operate(a_.model(), {s.rpm, s.boost, s.gear, air(), s.ias, s.mixture}); }
+    engine::OperatingPoint operate(const Setting& s) const {
+        return engine::operate(a_.model(), {s.rpm, s.boost, s.gear, air(), s.ias, s.mixture});
+    }
 
     heat::Drive drive(const Setting& s, const engine::OperatingPoint& p) const {
         const air::Ambient here = air();
-        return {true, p.airFlow, p.fuelAirRatio, p.power, s.rpm, here, s.ias.si() > 0 ? air::trueAirspeed(s.ias, here.pressure, here.temperature) : Speed{}, s.flap};
+        return {true,
+                p.airFlow,
+                p.fuelAirRatio,
+                p.power,
+                s.rpm,
+                here,
+                s.ias.si() > 0 ? air::trueAirspeed(s.ias, here.pressure, here.temperature) : Speed{},
+                s.flap};
     }
 
     /// Runs for a time at constant setting and height.
@@ -164,7 +180,8 @@ private:
 
     void standing(double duration) {
         note({}, {}, false);
-        temperatures_ = a_.thermal.after(temperatures_, {false, {}, 0.08, {}, {}, air(), {}, 0.5}, Duration::si(duration));
+        temperatures_ =
+            a_.thermal.after(temperatures_, {false, {}, 0.08, {}, {}, air(), {}, 0.5}, Duration::si(duration));
         time_ += duration;
         note({}, {}, false);
     }
@@ -233,7 +250,8 @@ private:
         auto& p = out_[Phase::start];
         p.setting = s;
         p.point = operate(s);
-        // The engine drawn is the one started last: the slowest to warm decides. It fires half a minute before the phase ends.
+        // The engine drawn is the one started last: the slowest to warm decides. It fires half a minute before the
+        // phase ends.
         constexpr double lastRun = 30.0;
         standing(std::max(0.0, each * engines_ - lastRun));
         burn(p.point.fuelFlow.si() / n_.fuel.density * each * engines_ * (engines_ - 1.0) / 2.0);
@@ -241,7 +259,10 @@ private:
         end();
     }
 
-    [[nodiscard]] bool warmEnough(const heat::Temperatures& t, Temperature oil, std::optional<Temperature> metal) const { return t.oil >= oil && (!metal || t.metal >= *metal); }
+    [[nodiscard]] bool warmEnough(const heat::Temperatures& t, Temperature oil,
+                                  std::optional<Temperature> metal) const {
+        return t.oil >= oil && (!metal || t.metal >= *metal);
+    }
 
     void warmUp() {
         begin(Phase::warmUp);
@@ -263,7 +284,9 @@ private:
         if (waited < longestWarmUp)
             out_.minutesToRunUp = waited;
         else
-            say(Phase::warmUp, watch::Colour::red, fmt::format("At {} it does not reach the least temperatures for the run-up in {:.0f} minutes.", format(warm.rpm, units::rpm), longestWarmUp / 60));
+            say(Phase::warmUp, watch::Colour::red,
+                fmt::format("At {} it does not reach the least temperatures for the run-up in {:.0f} minutes.",
+                            format(warm.rpm, units::rpm), longestWarmUp / 60));
         double toTakeOff = waited;
         while (toTakeOff < longestWarmUp && !warmEnough(t, n_.warmUp.oilTakeOff, n_.warmUp.headTakeOff)) {
             t = a_.thermal.after(t, d, Duration::si(10));
@@ -276,7 +299,8 @@ private:
         steady(warm, std::max(60.0, waited - taxiTime), groundStep, engines_);
         steady(taxi, taxiTime, groundStep, engines_);
         double more = 0.0;
-        while (more < longestWarmUp && out_.minutesToRunUp && !warmEnough(temperatures_, n_.warmUp.oilRunUp, n_.warmUp.headRunUp)) {
+        while (more < longestWarmUp && out_.minutesToRunUp &&
+               !warmEnough(temperatures_, n_.warmUp.oilRunUp, n_.warmUp.headRunUp)) {
             steady(warm, groundStep, groundStep, engines_);
             more += groundStep;
         }
@@ -330,7 +354,8 @@ private:
             more += groundStep;
         }
         if (more >= longestWarmUp / 2)
-            say(Phase::runUp, watch::Colour::red, "The least temperatures for take-off are not reached at warm-up rpm today.");
+            say(Phase::runUp, watch::Colour::red,
+                "The least temperatures for take-off are not reached at warm-up rpm today.");
         end();
     }
 
@@ -345,8 +370,11 @@ private:
         if (permitted.cut)
             say(Phase::takeOff, watch::Colour::amber, permitted.because + ".");
         const air::Day standard = air::standardDay(Length{});
-        out_.seaLevelPower = engine::operate(a_.model(), {rating.rpm, rating.boost, s.gear, standard.at(Length{}), Speed{}, rating.mixture}).power;
-        out_.staticRpm = engine::staticRpm(a_.model(), a_.fineStop, p.point.manifoldPressure, s.gear, air(), rating.rpm);
+        out_.seaLevelPower = engine::operate(a_.model(), {rating.rpm, rating.boost, s.gear, standard.at(Length{}),
+                                                          Speed{}, rating.mixture})
+                                 .power;
+        out_.staticRpm =
+            engine::staticRpm(a_.model(), a_.fineStop, p.point.manifoldPressure, s.gear, air(), rating.rpm);
         const double duration = n_.phase(Phase::takeOff).duration.value_or(Duration::si(60)).si();
         const auto liftOff = speedFor(n_, "lift-off", weight());
         const auto best = speedFor(n_, "climb", weight());
@@ -371,7 +399,8 @@ private:
     [[nodiscard]] Speed climbSpeed() const {
         const double above = std::max(0.0, pressureAltitude().si());
         const auto entry = speedFor(n_, "climb", weight());
-        return Speed::si(std::max(0.75 * entry->speed.si(), entry->speed.si() - n_.speeds.climbLossPerKm.si() * above / 1000.0));
+        return Speed::si(
+            std::max(0.75 * entry->speed.si(), entry->speed.si() - n_.speeds.climbLossPerKm.si() * above / 1000.0));
     }
 
     /// By the notes' rule: boost has fallen by so much at full throttle, and the other gear gives more power.
@@ -398,7 +427,8 @@ private:
         phase.point = operate(s);
         if (s.boost)
             for (std::size_t g = 0; g < std::min<std::size_t>(4, n_.engine.gears.size()); ++g)
-                out_.fullThrottleHeights[g] = engine::fullThrottleHeight(a_.model(), s.rpm, *s.boost, g, day_, s.ias, s.mixture);
+                out_.fullThrottleHeights[g] =
+                    engine::fullThrottleHeight(a_.model(), s.rpm, *s.boost, g, day_, s.ias, s.mixture);
         out_.firstRate = rateOfClimb(a_, phase.point.power.si() * engines_, weight(), s.ias, air());
         const double goal = s_.flight.cruiseHeight.si();
         constexpr double longest = 3 * 3600.0;
@@ -408,9 +438,11 @@ private:
             s.ias = climbSpeed();
             auto point = operate(s);
             if (timeToChange(s, point)) {
-                GearChange change{time_, pressureAltitude(), Length::si(height_), point.manifoldPressure, s.gear, s.gear + 1};
+                GearChange change{time_,  pressureAltitude(), Length::si(height_), point.manifoldPressure,
+                                  s.gear, s.gear + 1};
                 Setting back = s;
-                back.boost = ManifoldPressure::si(std::min(n_.gearChange->throttleBackTo.si(), point.manifoldPressure.si()));
+                back.boost =
+                    ManifoldPressure::si(std::min(n_.gearChange->throttleBackTo.si(), point.manifoldPressure.si()));
                 steady(back, gearChangeTime, gearChangeTime, engines_);
                 ++s.gear;
                 if (!out_.gearChange)
@@ -422,7 +454,9 @@ private:
             const double rate = rateOfClimb(a_, point.power.si() * engines_, weight(), s.ias, here).si();
             if (rate < leastClimb) {
                 out_.reachedHeight = false;
-                say(Phase::climb, watch::Colour::red, fmt::format("It climbs no higher than {} today; the cruise is planned there.", format(std::round(height_ / 30.48) * 30.48, *n_.cockpit.height)));
+                say(Phase::climb, watch::Colour::red,
+                    fmt::format("It climbs no higher than {} today; the cruise is planned there.",
+                                format(std::round(height_ / 30.48) * 30.48, *n_.cockpit.height)));
                 break;
             }
             const double untilTop = (goal - height_) / rate;
@@ -477,7 +511,8 @@ private:
         const PhaseNotes& notes = n_.phase(Phase::letDown);
         const double middle = 0.5 * (from + to);
         const air::Ambient mid = day_.at(day_.pressureAltitudeOf(Length::si(middle)));
-        return std::max(0.0, from - to) / notes.rate->si() * air::trueAirspeed(*notes.ias, mid.pressure, mid.temperature).si();
+        return std::max(0.0, from - to) / notes.rate->si() *
+               air::trueAirspeed(*notes.ias, mid.pressure, mid.temperature).si();
     }
 
     void cruise() {
@@ -511,19 +546,23 @@ private:
         phase.point = operate(s);
         out_.cruiseTas = tas;
         out_.cruiseFuelFlow = phase.point.fuelFlow.si() / n_.fuel.density * engines_;
-        const double left = s_.flight.distance.si() - distance_ - letDownDistance(height_, s_.flight.toElevation.si() + circuitHeight);
+        const double left =
+            s_.flight.distance.si() - distance_ - letDownDistance(height_, s_.flight.toElevation.si() + circuitHeight);
         if (left < -5000.0)
-            say(Phase::cruise, watch::Colour::amber, "Climb and let-down together are longer than the distance: choose a lower height.");
+            say(Phase::cruise, watch::Colour::amber,
+                "Climb and let-down together are longer than the distance: choose a lower height.");
         double toGo = std::max(0.0, left) / tas.si();
         note(s, phase.point, true);
         std::size_t at = 0;
         while (toGo > 1e-6 && !dry_) {
             // Each tank of the order down to a twentieth, the last as far as it goes.
-            double usable = contents_[static_cast<std::size_t>(tank_)] - 0.05 * n_.fuel.tanks[static_cast<std::size_t>(tank_)].usable.si();
+            double usable = contents_[static_cast<std::size_t>(tank_)] -
+                            0.05 * n_.fuel.tanks[static_cast<std::size_t>(tank_)].usable.si();
             while (usable <= 0 && at + 1 < n_.fuel.order.size()) {
                 ++at;
                 switchTo(tankIndex(n_.fuel.order[at]), false);
-                usable = contents_[static_cast<std::size_t>(tank_)] - 0.05 * n_.fuel.tanks[static_cast<std::size_t>(tank_)].usable.si();
+                usable = contents_[static_cast<std::size_t>(tank_)] -
+                         0.05 * n_.fuel.tanks[static_cast<std::size_t>(tank_)].usable.si();
             }
             const double fed = at + 1 < n_.fuel.order.size() ? usable / std::max(out_.cruiseFuelFlow, 1e-9) : toGo;
             const double stretch = std::min(toGo, std::max(1.0, fed));
@@ -588,7 +627,9 @@ private:
             out_.coolDown += groundStep;
         }
         if (out_.coolDown >= longestCoolDown)
-            say(Phase::stop, watch::Colour::amber, fmt::format("It does not cool under the figure in {:.0f} minutes at idle today.", longestCoolDown / 60));
+            say(Phase::stop, watch::Colour::amber,
+                fmt::format("It does not cool under the figure in {:.0f} minutes at idle today.",
+                            longestCoolDown / 60));
         steady(groundSetting(n_.stop.scavengeRpm, flap), n_.stop.scavenge.si(), n_.stop.scavenge.si(), engines_);
         standing(120.0);
         end();
@@ -598,7 +639,8 @@ private:
         const double wanted = n_.fuel.reserve.si() * out_.cruiseFuelFlow;
         if (!dry_ && out_.fuelAtEnd < wanted)
             say(Phase::cruise, watch::Colour::red,
-                fmt::format("{} is left at the end, less than the reserve of {}.", format(out_.fuelAtEnd, *n_.cockpit.fuel), format(wanted, *n_.cockpit.fuel)));
+                fmt::format("{} is left at the end, less than the reserve of {}.",
+                            format(out_.fuelAtEnd, *n_.cockpit.fuel), format(wanted, *n_.cockpit.fuel)));
     }
 
     const Aircraft& a_;
@@ -617,7 +659,9 @@ private:
 } // namespace
 
 const Rating& ratingFor(const TypeNotes& notes, const Sortie& sortie, Phase phase) {
-    const std::string& chosen = phase == Phase::climb ? sortie.flight.climbRating : phase == Phase::cruise ? sortie.flight.cruiseRating : notes.phase(phase).rating;
+    const std::string& chosen = phase == Phase::climb    ? sortie.flight.climbRating
+                                : phase == Phase::cruise ? sortie.flight.cruiseRating
+                                                         : notes.phase(phase).rating;
     if (const Rating* rating = notes.rating(chosen))
         return *rating;
     if (const Rating* rating = notes.rating(notes.phase(phase).rating))
@@ -628,13 +672,17 @@ const Rating& ratingFor(const TypeNotes& notes, const Sortie& sortie, Phase phas
 std::optional<TabulatedSpeed> speedFor(const TypeNotes& notes, std::string_view id, Mass weight) {
     for (const auto& entry : notes.speeds.entries)
         if (entry.id == id) {
-            const double t = std::clamp((weight.si() - notes.speeds.lightWeight.si()) / (notes.speeds.heavyWeight.si() - notes.speeds.lightWeight.si()), 0.0, 1.0);
+            const double t = std::clamp((weight.si() - notes.speeds.lightWeight.si()) /
+                                            (notes.speeds.heavyWeight.si() - notes.speeds.lightWeight.si()),
+                                        0.0, 1.0);
             const Origin origin = t <= 0.0 || t >= 1.0 ? Origin::notes : Origin::betweenNotes;
             return TabulatedSpeed{Speed::si(entry.light.si() + t * (entry.heavy.si() - entry.light.si())), origin};
         }
     return std::nullopt;
 }
 
-Flown fly(const Aircraft& aircraft, const Sortie& sortie) { return Simulation(aircraft, sortie).run(); }
+Flown fly(const Aircraft& aircraft, const Sortie& sortie) {
+    return Simulation(aircraft, sortie).run();
+}
 
 } // namespace amber::plan

@@ -25,7 +25,7 @@ struct Moment {
     double speed = 0.0;  ///< IAS, m/s
     double fuel = 0.0;   ///< m³ in all tanks
     std::size_t gear = 0;
-    int tank = -1;       ///< index of the tank that feeds
+    int tank = -1; ///< index of the tank that feeds
 };
 
 /// Lever positions over a stretch.
@@ -81,8 +81,10 @@ struct Flown {
     Rotation referenceRpm;
     ManifoldPressure fieldBoost;
     // ground
-    std::optional<double> minutesToRunUp, minutesToTakeOff; ///< s of running until the minima are met; none: never at this rpm
-    std::optional<double> groundToAmber, groundToRed;       ///< s of taxi rpm from the start of the warm-up; none: not within an hour
+    std::optional<double> minutesToRunUp,
+        minutesToTakeOff; ///< s of running until the minima are met; none: never at this rpm
+    std::optional<double> groundToAmber,
+        groundToRed; ///< s of taxi rpm from the start of the warm-up; none: not within an hour
     // take-off
     Power seaLevelPower; ///< of the take-off rating on the standard day
     Rotation staticRpm;
@@ -103,14 +105,15 @@ struct Flown {
     [[nodiscard]] double totalTime() const { return moments.empty() ? 0.0 : moments.back().time; }
 };
 
-/// Flies the sortie on the models: a pure function, well under 5 ms for three hours and four engines. The sortie must have
-/// passed checkSortie(). No setting it chooses is beyond the rating, the grade's cut or a limit of the notes.
+/// Flies the sortie on the models: a pure function, well under 5 ms for three hours and four engines. The sortie must
+/// have passed checkSortie(). No setting it chooses is beyond the rating, the grade's cut or a limit of the notes.
 Flown fly(const Aircraft& aircraft, const Sortie& sortie);
 
 /// Rating a phase uses, the sortie's choice first.
 const Rating& ratingFor(const TypeNotes& notes, const Sortie& sortie, Phase phase);
 
-/// Speed between the light and heavy columns at this weight, held at the columns' ends; notes at a column, between notes inside.
+/// Speed between the light and heavy columns at this weight, held at the columns' ends; notes at a column, between
+/// notes inside.
 struct TabulatedSpeed {
     Speed speed;
     Origin origin;

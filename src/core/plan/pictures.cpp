@@ -16,8 +16,12 @@ double topFor(const Flown& flown) {
     return std::ceil(highest * 1.3 / 1524.0) * 1524.0;
 }
 
-std::size_t gearCount(const Aircraft& a) { return std::max<std::size_t>(1, a.notes.engine.gears.size()); }
-std::string gearName(const Aircraft& a, std::size_t gear) { return a.notes.engine.gears.empty() ? "" : a.notes.engine.gears[gear].name; }
+std::size_t gearCount(const Aircraft& a) {
+    return std::max<std::size_t>(1, a.notes.engine.gears.size());
+}
+std::string gearName(const Aircraft& a, std::size_t gear) {
+    return a.notes.engine.gears.empty() ? "" : a.notes.engine.gears[gear].name;
+}
 } // namespace
 
 ClimbPicture climbPicture(const Aircraft& aircraft, const Sortie& sortie, const Flown& flown) {
@@ -29,7 +33,8 @@ ClimbPicture climbPicture(const Aircraft& aircraft, const Sortie& sortie, const 
         Curve curve{gearName(aircraft, gear), gear, {}};
         for (int i = 0; i <= curveSteps; ++i) {
             const double x = out.top * i / curveSteps;
-            const auto wide = engine::fullThrottlePressure(aircraft.model(), {s.rpm, std::nullopt, gear, sortie.day.at(Length::si(x)), s.ias, s.mixture});
+            const auto wide = engine::fullThrottlePressure(
+                aircraft.model(), {s.rpm, std::nullopt, gear, sortie.day.at(Length::si(x)), s.ias, s.mixture});
             curve.points.push_back({x, wide.si()});
         }
         out.fullThrottle.push_back(std::move(curve));
@@ -40,7 +45,8 @@ ClimbPicture climbPicture(const Aircraft& aircraft, const Sortie& sortie, const 
         }
     }
     for (std::size_t i = climb.firstMoment; i <= climb.lastMoment; ++i)
-        out.planned.push_back({sortie.day.pressureAltitudeOf(Length::si(flown.moments[i].height)).si(), flown.moments[i].boost});
+        out.planned.push_back(
+            {sortie.day.pressureAltitudeOf(Length::si(flown.moments[i].height)).si(), flown.moments[i].boost});
     return out;
 }
 
@@ -50,7 +56,11 @@ CruisePicture cruisePicture(const Aircraft& aircraft, const Sortie& sortie, cons
     const PhaseFlown& cruise = flown[Phase::cruise];
     const Setting& s = cruise.setting;
     const UnitSpec& unit = aircraft.notes.unitOf(Gauge::boost);
-    const double step = (unit.symbol == "lbf/in²" ? 2.0 : unit.symbol == "mmHg" ? 50.0 : unit.symbol == "inHg" ? 3.0 : unit.symbol == "ata" ? 0.1 : 10.0);
+    const double step = (unit.symbol == "lbf/in²" ? 2.0
+                         : unit.symbol == "mmHg"  ? 50.0
+                         : unit.symbol == "inHg"  ? 3.0
+                         : unit.symbol == "ata"   ? 0.1
+                                                  : 10.0);
     const auto at = [&](double x, std::optional<ManifoldPressure> boost, std::size_t gear) {
         return engine::operate(aircraft.model(), {s.rpm, boost, gear, sortie.day.at(Length::si(x)), s.ias, s.mixture});
     };
@@ -64,7 +74,9 @@ CruisePicture cruisePicture(const Aircraft& aircraft, const Sortie& sortie, cons
             curve.points.push_back({x, point.power.si()});
         }
         // It ends on the full-throttle envelope.
-        if (const auto end = engine::fullThrottleHeight(aircraft.model(), s.rpm, boost, gear, sortie.day, s.ias, s.mixture); end && end->si() > 0 && end->si() < out.top)
+        if (const auto end =
+                engine::fullThrottleHeight(aircraft.model(), s.rpm, boost, gear, sortie.day, s.ias, s.mixture);
+            end && end->si() > 0 && end->si() < out.top)
             curve.points.push_back({end->si(), at(end->si(), boost, gear).power.si()});
         if (curve.points.size() > 1)
             out.constantBoost.push_back(std::move(curve));
@@ -80,7 +92,8 @@ CruisePicture cruisePicture(const Aircraft& aircraft, const Sortie& sortie, cons
             continue;
         // Lines on round figures of this gauge around the chosen boost, never over the cruise limit.
         const auto limit = aircraft.notes.gauges.find(Gauge::boost);
-        const double most = limit != aircraft.notes.gauges.end() ? limit->second.in(Phase::cruise).limitHigh.value_or(4e5) : 4e5;
+        const double most =
+            limit != aircraft.notes.gauges.end() ? limit->second.in(Phase::cruise).limitHigh.value_or(4e5) : 4e5;
         const double chosen = (s.boost->si() - unit.offset) / unit.scale;
         for (int k = -3; k <= 2; ++k) {
             const double figure = chosen + k * step;

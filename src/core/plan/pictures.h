@@ -15,8 +15,8 @@ struct Curve {
     std::vector<CurvePoint> points;
 };
 
-/// Boost against pressure altitude at the climb's rpm: full-throttle curves per gear, their full-throttle heights, and the
-/// line the plan follows (x: m pressure altitude, y: Pa absolute).
+/// Boost against pressure altitude at the climb's rpm: full-throttle curves per gear, their full-throttle heights, and
+/// the line the plan follows (x: m pressure altitude, y: Pa absolute).
 struct ClimbPicture {
     std::vector<Curve> fullThrottle;
     std::vector<CurvePoint> fullThrottleHeights; ///< one a gear that has one in the picture
@@ -26,8 +26,8 @@ struct ClimbPicture {
 };
 ClimbPicture climbPicture(const Aircraft& aircraft, const Sortie& sortie, const Flown& flown);
 
-/// Brake power against pressure altitude at the cruise's rpm and mixture: lines of constant boost in each gear up to full
-/// throttle, the full-throttle envelopes, and the planned point (x: m pressure altitude, y: W per engine).
+/// Brake power against pressure altitude at the cruise's rpm and mixture: lines of constant boost in each gear up to
+/// full throttle, the full-throttle envelopes, and the planned point (x: m pressure altitude, y: W per engine).
 struct CruisePicture {
     std::vector<Curve> constantBoost;
     std::vector<Curve> fullThrottle;

@@ -18,12 +18,15 @@ struct Filled {
     Origin origin = Origin::notes;
 };
 
-double roundTo(double value, double step) { return std::round(value / step) * step; }
+double roundTo(double value, double step) {
+    return std::round(value / step) * step;
+}
 
 /// Words for one sortie already flown in figures.
 class Describer {
 public:
-    Describer(const Aircraft& aircraft, const Sortie& sortie, const Flown& flown) : a_(aircraft), n_(aircraft.notes), s_(sortie), f_(flown) {}
+    Describer(const Aircraft& aircraft, const Sortie& sortie, const Flown& flown)
+        : a_(aircraft), n_(aircraft.notes), s_(sortie), f_(flown) {}
 
     Plan run() {
         Plan plan;
@@ -35,8 +38,10 @@ public:
             if (v.id == n_.variant)
                 plan.aircraft += ", " + v.name;
         plan.route = s_.day.field + (s_.flight.over.empty() ? "" : " → " + s_.flight.over) + " → " + s_.flight.to;
-        plan.dayLine = fmt::format("pressure {} · pressure altitude {} · density altitude {} · ISA {}", format(s_.day.fieldPressure().si(), *units::hPa.spec), height(s_.day.pressureAltitude()),
-                                   height(s_.day.densityAltitude()), fmt::format("{} °C", formatNumber(s_.day.deviation().si(), 0, true)));
+        plan.dayLine = fmt::format("pressure {} · pressure altitude {} · density altitude {} · ISA {}",
+                                   format(s_.day.fieldPressure().si(), *units::hPa.spec),
+                                   height(s_.day.pressureAltitude()), height(s_.day.densityAltitude()),
+                                   fmt::format("{} °C", formatNumber(s_.day.deviation().si(), 0, true)));
         for (std::size_t i = 0; i < plannedPhases; ++i)
             plan.phases.push_back(describe(static_cast<Phase>(i)));
         marks(plan);
@@ -51,13 +56,21 @@ private:
         return format(roundTo(h.si(), step), *n_.cockpit.height);
     }
     [[nodiscard]] std::string boost(double si) const { return format(si, n_.unitOf(Gauge::boost)); }
-    [[nodiscard]] std::string rpm(double revsPerSecond) const { return format(roundTo(revsPerSecond, 10.0 / 60.0), *units::rpm.spec); }
+    [[nodiscard]] std::string rpm(double revsPerSecond) const {
+        return format(roundTo(revsPerSecond, 10.0 / 60.0), *units::rpm.spec);
+    }
     [[nodiscard]] std::string speed(Speed v) const { return format(v.si(), *n_.cockpit.speed); }
     /// Less than ten of the gauge's unit is written to a tenth.
-    [[nodiscard]] std::string fuel(double cubicMetres) const { return format(cubicMetres, *n_.cockpit.fuel, cubicMetres < 9.95 * n_.cockpit.fuel->scale ? 1 : 0); }
+    [[nodiscard]] std::string fuel(double cubicMetres) const {
+        return format(cubicMetres, *n_.cockpit.fuel, cubicMetres < 9.95 * n_.cockpit.fuel->scale ? 1 : 0);
+    }
     [[nodiscard]] std::string temperature(Temperature t) const { return format(t.si(), *n_.cockpit.temperature); }
-    [[nodiscard]] static std::string minutes(double seconds) { return fmt::format("{:.0f} min", std::max(1.0, std::round(seconds / 60.0))); }
-    [[nodiscard]] std::string gearName(std::size_t gear) const { return n_.engine.gears.empty() ? "none" : n_.engine.gears[std::min(gear, n_.engine.gears.size() - 1)].name; }
+    [[nodiscard]] static std::string minutes(double seconds) {
+        return fmt::format("{:.0f} min", std::max(1.0, std::round(seconds / 60.0)));
+    }
+    [[nodiscard]] std::string gearName(std::size_t gear) const {
+        return n_.engine.gears.empty() ? "none" : n_.engine.gears[std::min(gear, n_.engine.gears.size() - 1)].name;
+    }
     [[nodiscard]] std::string mixtureName(Mixture m) const {
         for (const auto& lever : n_.levers)
             if (lever.id == "mixture")
@@ -66,7 +79,9 @@ private:
                         return position;
         return m == Mixture::rich ? "rich" : "weak";
     }
-    [[nodiscard]] std::string tankName(int index) const { return n_.fuel.tanks[static_cast<std::size_t>(std::max(0, index))].name; }
+    [[nodiscard]] std::string tankName(int index) const {
+        return n_.fuel.tanks[static_cast<std::size_t>(std::max(0, index))].name;
+    }
 
     // ---- placeholders
     [[nodiscard]] Filled figure(Phase phase, std::string_view name) const {
@@ -94,9 +109,14 @@ private:
             return {speed(s.ias), phase == Phase::cruise ? Origin::model : Origin::notes};
         }
         if (name == "rate")
-            return {format(n_.phase(phase).rate->si(), *(n_.cockpit.height == units::metre.spec ? &units::detail::verticalSpeedTable[1] : units::feetPerMinute.spec)), Origin::notes};
+            return {format(n_.phase(phase).rate->si(),
+                           *(n_.cockpit.height == units::metre.spec ? &units::detail::verticalSpeedTable[1]
+                                                                    : units::feetPerMinute.spec)),
+                    Origin::notes};
         if (name == "tank")
-            return {tankName(phase == Phase::start || phase == Phase::takeOff ? tankOf(n_.fuel.takeOffTank) : tankAtStartOf(phase)), Origin::notes};
+            return {tankName(phase == Phase::start || phase == Phase::takeOff ? tankOf(n_.fuel.takeOffTank)
+                                                                              : tankAtStartOf(phase)),
+                    Origin::notes};
         if (name == "prime")
             return prime();
         if (name == "order")
@@ -110,7 +130,9 @@ private:
         if (name == "field-boost")
             return {boost(f_.fieldBoost.si()), Origin::model};
         if (name == "reference-rpm")
-            return {fmt::format("{} ± {}", formatValue(roundTo(f_.referenceRpm.si(), 10.0 / 60), *units::rpm.spec), format(n_.propeller.referenceTolerance, *units::rpm.spec)), Origin::model};
+            return {fmt::format("{} ± {}", formatValue(roundTo(f_.referenceRpm.si(), 10.0 / 60), *units::rpm.spec),
+                                format(n_.propeller.referenceTolerance, *units::rpm.spec)),
+                    Origin::model};
         if (name == "lift-off" || name == "safe-single" || name == "approach") {
             const auto v = speedFor(n_, name, weightAt(phase));
             return v ? Filled{speed(v->speed), v->origin} : Filled{"not in the notes", Origin::notes};
@@ -120,7 +142,8 @@ private:
         if (name == "climb-rpm")
             return figure(Phase::climb, "rpm");
         if (name == "change-height")
-            return f_.gearChange ? Filled{height(f_.gearChange->height), Origin::model} : Filled{"the top: no change", Origin::model};
+            return f_.gearChange ? Filled{height(f_.gearChange->height), Origin::model}
+                                 : Filled{"the top: no change", Origin::model};
         if (name == "throttle-back")
             return {n_.gearChange ? boost(n_.gearChange->throttleBackTo.si()) : "", Origin::notes};
         if (name == "cool-below")
@@ -151,14 +174,17 @@ private:
         bool same = true;
         for (const auto& p : n_.positions) {
             const auto extra = s_.airframe.extraPrime.find(p.id);
-            const double amount = std::max(0.0, dose.amount + (extra == s_.airframe.extraPrime.end() ? 0.0 : extra->second));
+            const double amount =
+                std::max(0.0, dose.amount + (extra == s_.airframe.extraPrime.end() ? 0.0 : extra->second));
             same = same && (first < 0 || amount == first);
             if (first < 0)
                 first = amount;
             text += (text.empty() ? "" : ", ") + fmt::format("{} {}", p.name, formatNumber(amount, 0));
         }
         if (same)
-            return {fmt::format("{} {}{}", formatNumber(first, 0), n_.start.primer, n_.positions.size() > 1 ? " each" : ""), dose.origin};
+            return {
+                fmt::format("{} {}{}", formatNumber(first, 0), n_.start.primer, n_.positions.size() > 1 ? " each" : ""),
+                dose.origin};
         return {text + " " + n_.start.primer, Origin::logged};
     }
 
@@ -230,7 +256,8 @@ private:
             if (step.schools[i].byNotes)
                 line.school = static_cast<int>(i);
         if (step.open)
-            if (const auto chosen = s_.choices.find(fmt::format("{}/{}", keyOf(phase), step.id)); chosen != s_.choices.end())
+            if (const auto chosen = s_.choices.find(fmt::format("{}/{}", keyOf(phase), step.id));
+                chosen != s_.choices.end())
                 for (std::size_t i = 0; i < step.schools.size(); ++i)
                     if (step.schools[i].name == chosen->second)
                         line.school = static_cast<int>(i);
@@ -281,7 +308,8 @@ private:
         if (phase == Phase::walkRound)
             return;
         const PhaseFlown& flown = f_[phase];
-        double metalHigh = 0, metalLow = 1e9, oilHigh = 0, chargeHigh = 0, pressureLow = 1e12, pressureHigh = 0, rpmHigh = 0, boostHigh = 0;
+        double metalHigh = 0, metalLow = 1e9, oilHigh = 0, chargeHigh = 0, pressureLow = 1e12, pressureHigh = 0,
+               rpmHigh = 0, boostHigh = 0;
         const Moment* last = nullptr;
         for (std::size_t i = flown.firstMoment; i <= flown.lastMoment; ++i) {
             const Moment& m = f_.moments[i];
@@ -304,8 +332,11 @@ private:
         const bool settled = phase == Phase::cruise;
         const Gauge metal = n_.engine.cooling == Cooling::air ? Gauge::headTemperature : Gauge::coolantTemperature;
         const Moment& first = f_.moments[flown.firstMoment];
-        expect(p, Gauge::boost, phase == Phase::runUp || phase == Phase::cruise ? f_[phase].point.manifoldPressure.si() : boostHigh,
-               phase >= Phase::takeOff && phase <= Phase::landing && !f_[phase].point.fullThrottle ? f_[phase].setting.boostOrigin : Origin::model,
+        expect(p, Gauge::boost,
+               phase == Phase::runUp || phase == Phase::cruise ? f_[phase].point.manifoldPressure.si() : boostHigh,
+               phase >= Phase::takeOff && phase <= Phase::landing && !f_[phase].point.fullThrottle
+                   ? f_[phase].setting.boostOrigin
+                   : Origin::model,
                phase == Phase::runUp ? "at the reference" : "highest");
         expect(p, Gauge::rpm, rpmHigh, phase == Phase::runUp ? Origin::model : Origin::notes, "highest");
         if (descending)
@@ -321,7 +352,8 @@ private:
         if (phase == Phase::takeOff && worstIsFirst(Gauge::oilTemperature, phase, first.oil, oilHigh))
             expect(p, Gauge::oilTemperature, first.oil, Origin::model, "before opening up");
         else
-            expect(p, Gauge::oilTemperature, warming || descending || phase == Phase::stop ? last->oil : oilHigh, Origin::model, warming || descending || phase == Phase::stop ? "at the end" : "highest");
+            expect(p, Gauge::oilTemperature, warming || descending || phase == Phase::stop ? last->oil : oilHigh,
+                   Origin::model, warming || descending || phase == Phase::stop ? "at the end" : "highest");
         // Cold oil stands high, idling low: the one nearer its limit is shown.
         const auto pressureColour = [&](double v) { return watch::judge(n_, Gauge::oilPressure, phase, v).colour; };
         if (settled)
@@ -343,61 +375,98 @@ private:
         clock.add(Duration::si(used));
         const auto judged = clock.judgement();
         if (rating.minutes)
-            p.clocks.push_back({rating.name, fmt::format("{} of {}", formatMinutesSeconds(used), formatMinutesSeconds(rating.minutes->si())), "notes", judged.sentence, judged.colour});
+            p.clocks.push_back(
+                {rating.name,
+                 fmt::format("{} of {}", formatMinutesSeconds(used), formatMinutesSeconds(rating.minutes->si())),
+                 "notes", judged.sentence, judged.colour});
         else
             p.clocks.push_back({rating.name, "no limit", "notes", judged.sentence, judged.colour});
     }
 
     void clocks(Phase phase, PhasePlan& p) const {
-        const auto add = [&](std::string what, std::string value, std::string mark, std::string why, watch::Colour colour = watch::Colour::normal) {
+        const auto add = [&](std::string what, std::string value, std::string mark, std::string why,
+                             watch::Colour colour = watch::Colour::normal) {
             p.clocks.push_back({std::move(what), std::move(value), std::move(mark), std::move(why), colour});
         };
         const double start = f_[phase].start;
         switch (phase) {
         case Phase::walkRound:
-            add("Walk-round", minutes(f_[phase].duration), "notes", "Time for every station, always in the same order.");
+            add("Walk-round", minutes(f_[phase].duration), "notes",
+                "Time for every station, always in the same order.");
             break;
         case Phase::start:
-            add("Starter", fmt::format("{} at most", format(n_.start.crankMost.si(), *units::second.spec)), "notes", "Past its time the starter only heats.");
-            add("Rest between tries", formatMinutesSeconds(n_.start.rest.si()), "notes", "The starter's windings cool.");
-            add("Tries", fmt::format("{} before a long rest", n_.start.tries), "notes", "After that something is wrong that more turning will not mend.");
-            add("Oil pressure", fmt::format("{} in {}", format(n_.start.oilPressure.si(), n_.unitOf(Gauge::oilPressure)), format(n_.start.oilPressureWithin.si(), *units::second.spec)), "notes", "Or the engine is stopped.");
+            add("Starter", fmt::format("{} at most", format(n_.start.crankMost.si(), *units::second.spec)), "notes",
+                "Past its time the starter only heats.");
+            add("Rest between tries", formatMinutesSeconds(n_.start.rest.si()), "notes",
+                "The starter's windings cool.");
+            add("Tries", fmt::format("{} before a long rest", n_.start.tries), "notes",
+                "After that something is wrong that more turning will not mend.");
+            add("Oil pressure",
+                fmt::format("{} in {}", format(n_.start.oilPressure.si(), n_.unitOf(Gauge::oilPressure)),
+                            format(n_.start.oilPressureWithin.si(), *units::second.spec)),
+                "notes", "Or the engine is stopped.");
             add("All engines", minutes(f_[phase].duration), "notes", n_.start.orderReason);
             break;
         case Phase::warmUp: {
-            add("To run-up minima", f_.minutesToRunUp ? minutes(*f_.minutesToRunUp) : "not today", "model", "Oil and heads or coolant at their least, at warm-up rpm.", f_.minutesToRunUp ? watch::Colour::normal : watch::Colour::red);
-            add("To take-off minima", f_.minutesToTakeOff ? minutes(*f_.minutesToTakeOff) : "needs the run-up", "model", "The slowest engine decides; the run-up itself warms the rest.");
+            add("To run-up minima", f_.minutesToRunUp ? minutes(*f_.minutesToRunUp) : "not today", "model",
+                "Oil and heads or coolant at their least, at warm-up rpm.",
+                f_.minutesToRunUp ? watch::Colour::normal : watch::Colour::red);
+            add("To take-off minima", f_.minutesToTakeOff ? minutes(*f_.minutesToTakeOff) : "needs the run-up", "model",
+                "The slowest engine decides; the run-up itself warms the rest.");
             const bool budgeted = f_.groundToAmber.has_value();
             add("Ground, to amber", budgeted ? minutes(*f_.groundToAmber) : "over an hour", "model",
-                budgeted ? fmt::format("At {} with the flaps as set, from the start of the warm-up, the metal passes its normal.", rpm(n_.warmUp.taxiRpm.si())) : "At taxi rpm it stays in its normal range.",
-                budgeted && *f_.groundToAmber < f_[Phase::warmUp].duration + f_[Phase::runUp].duration ? watch::Colour::amber : watch::Colour::normal);
+                budgeted
+                    ? fmt::format(
+                          "At {} with the flaps as set, from the start of the warm-up, the metal passes its normal.",
+                          rpm(n_.warmUp.taxiRpm.si()))
+                    : "At taxi rpm it stays in its normal range.",
+                budgeted && *f_.groundToAmber < f_[Phase::warmUp].duration + f_[Phase::runUp].duration
+                    ? watch::Colour::amber
+                    : watch::Colour::normal);
             if (f_.groundToRed)
-                add("Ground, to the limit", minutes(*f_.groundToRed), "model", "Shut down before this rather than wait.");
+                add("Ground, to the limit", minutes(*f_.groundToRed), "model",
+                    "Shut down before this rather than wait.");
             add("Taxi", minutes(n_.warmUp.taxi.si()), "notes", "To the run-up point.");
             break;
         }
         case Phase::runUp:
-            add("Run-up", minutes(n_.phase(phase).duration.value_or(Duration::si(300)).si()), "notes", "Idle, exercise, reference, magnetos, idle.");
+            add("Run-up", minutes(n_.phase(phase).duration.value_or(Duration::si(300)).si()), "notes",
+                "Idle, exercise, reference, magnetos, idle.");
             if (s_.flight.hold.si() > 0)
                 add("Queue", minutes(s_.flight.hold.si()), "yours", "Each minute of it is on the temperature gauge.");
             break;
         case Phase::takeOff:
             ratingClock(p, ratingFor(n_, s_, phase), f_[phase].duration);
-            add("Power", fmt::format("{:.0f} % of rating", 100.0 * f_[phase].point.power.si() / std::max(1.0, f_.seaLevelPower.si())), "model", fmt::format("{} where the standard day at sea level gives {}.", format(f_[phase].point.power.si(), *n_.cockpit.power), format(f_.seaLevelPower.si(), *n_.cockpit.power)));
-            add("Standing rpm", rpm(f_.staticRpm.si()), "model", "Rpm the propeller lets it reach at this boost with the brakes held.");
+            add("Power",
+                fmt::format("{:.0f} % of rating",
+                            100.0 * f_[phase].point.power.si() / std::max(1.0, f_.seaLevelPower.si())),
+                "model",
+                fmt::format("{} where the standard day at sea level gives {}.",
+                            format(f_[phase].point.power.si(), *n_.cockpit.power),
+                            format(f_.seaLevelPower.si(), *n_.cockpit.power)));
+            add("Standing rpm", rpm(f_.staticRpm.si()), "model",
+                "Rpm the propeller lets it reach at this boost with the brakes held.");
             break;
         case Phase::climb: {
             ratingClock(p, ratingFor(n_, s_, phase), f_[phase].duration);
             if (f_.gearChange)
-                add(fmt::format("To {} at {}", gearName(f_.gearChange->to), height(f_.gearChange->height)), "in " + formatMinutesSeconds(f_.gearChange->time - start), "model", fmt::format("Boost has fallen to {} at full throttle.", boost(f_.gearChange->boostBefore.si())));
-            add("Rate at first", format(roundTo(f_.firstRate.si(), 10 * 0.3048 / 60), *(n_.cockpit.height == units::metre.spec ? &units::detail::verticalSpeedTable[1] : units::feetPerMinute.spec)), "model", "At today's weight, air and grade.");
+                add(fmt::format("To {} at {}", gearName(f_.gearChange->to), height(f_.gearChange->height)),
+                    "in " + formatMinutesSeconds(f_.gearChange->time - start), "model",
+                    fmt::format("Boost has fallen to {} at full throttle.", boost(f_.gearChange->boostBefore.si())));
+            add("Rate at first",
+                format(roundTo(f_.firstRate.si(), 10 * 0.3048 / 60),
+                       *(n_.cockpit.height == units::metre.spec ? &units::detail::verticalSpeedTable[1]
+                                                                : units::feetPerMinute.spec)),
+                "model", "At today's weight, air and grade.");
             break;
         }
         case Phase::cruise: {
             ratingClock(p, ratingFor(n_, s_, phase), f_[phase].duration);
             add("Burn", format(f_.cruiseFuelFlow, fuelFlowUnit()), "model", "All engines, at this setting.");
-            add("True airspeed", speed(f_.cruiseTas), "model", "From the power and the drag that the notes' performance lines give.");
-            const double endurance = f_.cruiseFuelFlow > 0 ? f_.moments[f_[phase].firstMoment].fuel / f_.cruiseFuelFlow : 0.0;
+            add("True airspeed", speed(f_.cruiseTas), "model",
+                "From the power and the drag that the notes' performance lines give.");
+            const double endurance =
+                f_.cruiseFuelFlow > 0 ? f_.moments[f_[phase].firstMoment].fuel / f_.cruiseFuelFlow : 0.0;
             add("Endurance from here", formatHoursMinutes(endurance) + " h", "model", "To dry tanks, at this burn.");
             break;
         }
@@ -408,7 +477,8 @@ private:
             add("Circuit", minutes(f_[phase].duration), "notes", "From the end of the let-down to the wheels.");
             break;
         case Phase::stop:
-            add("Cool at idle", f_.coolDown > 0 ? minutes(f_.coolDown) : "cool when parked", "model", "After the taxi in, until under the figure.");
+            add("Cool at idle", f_.coolDown > 0 ? minutes(f_.coolDown) : "cool when parked", "model",
+                "After the taxi in, until under the figure.");
             add("Scavenge", format(n_.stop.scavenge.si(), *units::second.spec), "notes", "The pumps empty the sump.");
             break;
         case Phase::writeUp:
@@ -416,15 +486,19 @@ private:
         }
         for (const auto& change : f_.tankChanges)
             if (change.phase == phase)
-                add(fmt::format("Fuel to {}, {}", tankName(change.tank), formatHoursMinutes(change.time)), change.time - start < 1.0 ? "at once" : "in " + formatHoursMinutes(change.time - start), "model",
-                    change.ranDry ? "The tank before it is empty." : "By the notes' order.", change.ranDry ? watch::Colour::red : watch::Colour::normal);
+                add(fmt::format("Fuel to {}, {}", tankName(change.tank), formatHoursMinutes(change.time)),
+                    change.time - start < 1.0 ? "at once" : "in " + formatHoursMinutes(change.time - start), "model",
+                    change.ranDry ? "The tank before it is empty." : "By the notes' order.",
+                    change.ranDry ? watch::Colour::red : watch::Colour::normal);
         for (const auto& c : n_.phase(phase).clocks)
             add(c.what, c.value, "notes", c.why);
     }
 
     [[nodiscard]] const UnitSpec& fuelFlowUnit() const {
         using namespace units::detail;
-        return n_.cockpit.fuel == &volumeTable[1] ? volumeFlowTable[1] : n_.cockpit.fuel == &volumeTable[2] ? volumeFlowTable[2] : volumeFlowTable[0];
+        return n_.cockpit.fuel == &volumeTable[1]   ? volumeFlowTable[1]
+               : n_.cockpit.fuel == &volumeTable[2] ? volumeFlowTable[2]
+                                                    : volumeFlowTable[0];
     }
 
     [[nodiscard]] std::string headline(Phase phase, const PhasePlan& p) const {
@@ -445,7 +519,8 @@ private:
             return fmt::format("to {} · {} · {} · {}", top, ratingFor(n_, s_, phase).name, minutes(p.duration), burnt);
         }
         case Phase::cruise:
-            return fmt::format("at {} · {} · {} h · {}", height(Length::si(f_.moments[f_[phase].firstMoment].height)), ratingFor(n_, s_, phase).name, formatHoursMinutes(p.duration), burnt);
+            return fmt::format("at {} · {} · {} h · {}", height(Length::si(f_.moments[f_[phase].firstMoment].height)),
+                               ratingFor(n_, s_, phase).name, formatHoursMinutes(p.duration), burnt);
         case Phase::letDown:
         case Phase::landing:
             return fmt::format("{} · {} · {}", s_.flight.to, minutes(p.duration), burnt);
@@ -456,7 +531,9 @@ private:
     }
 
     void marks(Plan& plan) const {
-        const auto add = [&](double time, Phase phase, std::string text, watch::Colour colour = watch::Colour::normal) { plan.marks.push_back({time, phase, std::move(text), colour}); };
+        const auto add = [&](double time, Phase phase, std::string text, watch::Colour colour = watch::Colour::normal) {
+            plan.marks.push_back({time, phase, std::move(text), colour});
+        };
         add(f_[Phase::start].start, Phase::start, "Start");
         add(f_[Phase::runUp].start, Phase::runUp, "Run-up");
         add(f_[Phase::takeOff].start, Phase::takeOff, "Take-off");
@@ -470,7 +547,8 @@ private:
         for (const auto& p : plan.phases)
             if (p.worst != watch::Colour::normal)
                 add(p.start, p.phase, p.worstBecause, p.worst);
-        std::stable_sort(plan.marks.begin(), plan.marks.end(), [](const Mark& a, const Mark& b) { return a.time < b.time; });
+        std::stable_sort(plan.marks.begin(), plan.marks.end(),
+                         [](const Mark& a, const Mark& b) { return a.time < b.time; });
     }
 
     const Aircraft& a_;
@@ -485,7 +563,13 @@ std::string flapText(double opening) {
         double value;
         const char* text;
     };
-    static constexpr std::array<Word, 7> words{{{0.0, "shut"}, {0.25, "one quarter"}, {1.0 / 3, "one third"}, {0.5, "half"}, {2.0 / 3, "two thirds"}, {0.75, "three quarters"}, {1.0, "open"}}};
+    static constexpr std::array<Word, 7> words{{{0.0, "shut"},
+                                                {0.25, "one quarter"},
+                                                {1.0 / 3, "one third"},
+                                                {0.5, "half"},
+                                                {2.0 / 3, "two thirds"},
+                                                {0.75, "three quarters"},
+                                                {1.0, "open"}}};
     for (const auto& w : words)
         if (std::abs(opening - w.value) < 0.012)
             return w.text;
@@ -561,13 +645,18 @@ Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flo
         return Cell{format(most, n.unitOf(metal)), watch::judge(n, metal, phase, most).colour};
     };
     if (phase == Phase::takeOff) {
-        row("boost", [&](const Flown& f) { return plain(format(f[phase].point.manifoldPressure.si(), n.unitOf(Gauge::boost))); });
+        row("boost", [&](const Flown& f) {
+            return plain(format(f[phase].point.manifoldPressure.si(), n.unitOf(Gauge::boost)));
+        });
         row("power", [&](const Flown& f) { return plain(format(f[phase].point.power.si(), *n.cockpit.power)); });
     }
     if (phase == Phase::climb) {
         row("time", [&](const Flown& f) { return plain(fmt::format("{:.0f} min", f[phase].duration / 60)); });
         row("fuel", [&](const Flown& f) { return plain(format(f[phase].fuel, *n.cockpit.fuel)); });
-        row("change at", [&](const Flown& f) { return plain(f.gearChange ? format(roundTo(f.gearChange->height.si(), step), *n.cockpit.height) : "no change"); });
+        row("change at", [&](const Flown& f) {
+            return plain(f.gearChange ? format(roundTo(f.gearChange->height.si(), step), *n.cockpit.height)
+                                      : "no change");
+        });
     }
     if (phase == Phase::cruise) {
         row("power", [&](const Flown& f) { return plain(format(f[phase].point.power.si(), *n.cockpit.power)); });

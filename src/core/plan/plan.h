@@ -56,7 +56,7 @@ struct Comparison {
 
 struct PhasePlan {
     Phase phase = Phase::walkRound;
-    std::string headline; ///< "to 14,000 ft · rated power · 23 min · 44 US gal"
+    std::string headline;               ///< "to 14,000 ft · rated power · 23 min · 44 US gal"
     double start = 0.0, duration = 0.0; ///< s
     double fuel = 0.0;                  ///< m³
     std::vector<SetLine> set;
@@ -95,8 +95,8 @@ Plan makePlan(const Aircraft& aircraft, const Sortie& sortie);
 /// Take-off, climb or cruise today, twenty degrees hotter, and on the next lower grade; empty for other phases.
 Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flown& today, Phase phase);
 
-/// A dose for an engine at this temperature by the notes' table: at an entry notes, between entries between notes; colder
-/// than the table follows its last slope and is marked model, warmer takes the last entry.
+/// A dose for an engine at this temperature by the notes' table: at an entry notes, between entries between notes;
+/// colder than the table follows its last slope and is marked model, warmer takes the last entry.
 struct Dose {
     double amount = 0.0; ///< rounded up to whole strokes or seconds
     Origin origin = Origin::notes;

@@ -34,11 +34,14 @@ std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan&
                    {"field_pressure_hPa", sortie.day.fieldPressure().si() / 100},
                    {"pressure_altitude_m", sortie.day.pressureAltitude().si()},
                    {"density_altitude_m", sortie.day.densityAltitude().si()}};
-    root["fuel"] = {{"grade", sortie.fuelGrade}, {"at_start_l", f.fuelAtStart * 1000}, {"at_end_l", f.fuelAtEnd * 1000}};
+    root["fuel"] = {
+        {"grade", sortie.fuelGrade}, {"at_start_l", f.fuelAtStart * 1000}, {"at_end_l", f.fuelAtEnd * 1000}};
     root["weight_kg"] = sortie.weight.si();
     root["total_time_s"] = f.totalTime();
     for (const auto& p : plan.phases) {
-        json phase{{"phase", keyOf(p.phase)}, {"headline", p.headline}, {"start_s", p.start}, {"duration_s", p.duration}, {"fuel_l", p.fuel * 1000}, {"colour", watch::wordOf(p.worst)}, {"because", p.worstBecause}};
+        json phase{{"phase", keyOf(p.phase)},  {"headline", p.headline},  {"start_s", p.start},
+                   {"duration_s", p.duration}, {"fuel_l", p.fuel * 1000}, {"colour", watch::wordOf(p.worst)},
+                   {"because", p.worstBecause}};
         phase["set"] = json::array();
         for (const auto& s : p.set) {
             json line{{"what", s.what}, {"value", s.value}, {"origin", markOf(s.origin)}};
@@ -51,10 +54,17 @@ std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan&
         }
         phase["expect"] = json::array();
         for (const auto& e : p.expect)
-            phase["expect"].push_back({{"gauge", nameOf(e.gauge).key}, {"value", e.text}, {"si", e.value}, {"moment", e.moment}, {"origin", markOf(e.origin)}, {"colour", watch::wordOf(e.judgement.colour)}, {"sentence", e.judgement.sentence}});
+            phase["expect"].push_back({{"gauge", nameOf(e.gauge).key},
+                                       {"value", e.text},
+                                       {"si", e.value},
+                                       {"moment", e.moment},
+                                       {"origin", markOf(e.origin)},
+                                       {"colour", watch::wordOf(e.judgement.colour)},
+                                       {"sentence", e.judgement.sentence}});
         phase["clock"] = json::array();
         for (const auto& c : p.clocks)
-            phase["clock"].push_back({{"what", c.what}, {"value", c.value}, {"origin", c.mark}, {"colour", watch::wordOf(c.colour)}});
+            phase["clock"].push_back(
+                {{"what", c.what}, {"value", c.value}, {"origin", c.mark}, {"colour", watch::wordOf(c.colour)}});
         phase["cautions"] = p.cautions;
         phase["remarks"] = json::array();
         for (const auto& r : p.remarks)
@@ -62,12 +72,20 @@ std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan&
         root["phases"].push_back(std::move(phase));
     }
     const auto& t = f[Phase::takeOff];
-    root["take_off"] = {{"boost_kPa", t.point.manifoldPressure.si() / 1000}, {"power_kW", t.point.power.si() / 1000}, {"static_rpm", f.staticRpm.si() * 60}, {"full_throttle", t.point.fullThrottle}};
-    json climb{{"minutes", f[Phase::climb].duration / 60}, {"fuel_l", f[Phase::climb].fuel * 1000}, {"distance_km", f[Phase::climb].distance / 1000}, {"reached", f.reachedHeight}};
+    root["take_off"] = {{"boost_kPa", t.point.manifoldPressure.si() / 1000},
+                        {"power_kW", t.point.power.si() / 1000},
+                        {"static_rpm", f.staticRpm.si() * 60},
+                        {"full_throttle", t.point.fullThrottle}};
+    json climb{{"minutes", f[Phase::climb].duration / 60},
+               {"fuel_l", f[Phase::climb].fuel * 1000},
+               {"distance_km", f[Phase::climb].distance / 1000},
+               {"reached", f.reachedHeight}};
     if (f.gearChange)
         climb["gear_change_m"] = f.gearChange->height.si();
     root["climb"] = std::move(climb);
-    root["cruise"] = {{"tas_m_s", f.cruiseTas.si()}, {"fuel_flow_l_h", f.cruiseFuelFlow * 3.6e6}, {"power_kW", f[Phase::cruise].point.power.si() / 1000}};
+    root["cruise"] = {{"tas_m_s", f.cruiseTas.si()},
+                      {"fuel_flow_l_h", f.cruiseFuelFlow * 3.6e6},
+                      {"power_kW", f[Phase::cruise].point.power.si() / 1000}};
     json series = json::array();
     for (const auto& m : f.moments)
         series.push_back({{"t_s", m.time},
@@ -81,15 +99,18 @@ std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan&
     root["series"] = std::move(series);
     json marks = json::array();
     for (const auto& m : plan.marks)
-        marks.push_back({{"t_s", m.time}, {"phase", keyOf(m.phase)}, {"text", m.text}, {"colour", watch::wordOf(m.colour)}});
+        marks.push_back(
+            {{"t_s", m.time}, {"phase", keyOf(m.phase)}, {"text", m.text}, {"colour", watch::wordOf(m.colour)}});
     root["marks"] = std::move(marks);
     return root.dump(2, ' ', false, json::error_handler_t::replace) + "\n";
 }
 
 std::string planCsv(const Plan& plan) {
     std::string out = "phase,kind,what,value,origin,colour\n";
-    const auto row = [&](const PhasePlan& p, const char* kind, const std::string& what, const std::string& value, std::string_view origin, watch::Colour colour) {
-        out += fmt::format("{},{},{},{},{},{}\n", keyOf(p.phase), kind, csvField(what), csvField(value), origin, watch::wordOf(colour));
+    const auto row = [&](const PhasePlan& p, const char* kind, const std::string& what, const std::string& value,
+                         std::string_view origin, watch::Colour colour) {
+        out += fmt::format("{},{},{},{},{},{}\n", keyOf(p.phase), kind, csvField(what), csvField(value), origin,
+                           watch::wordOf(colour));
     };
     for (const auto& p : plan.phases) {
         for (const auto& s : p.set)
@@ -112,7 +133,10 @@ std::string planText(const Plan& plan) {
         for (const auto& s : p.set)
             out += fmt::format("  {:>2} {:<22} {}  [{}]\n", number++, s.what, s.value, markOf(s.origin));
         for (const auto& e : p.expect)
-            out += fmt::format("     {:<22} {:<14} {}  [{}]{}\n", e.title, e.text, e.moment, markOf(e.origin), e.judgement.colour == watch::Colour::normal ? "" : fmt::format("  {}: {}", watch::wordOf(e.judgement.colour), e.judgement.sentence));
+            out += fmt::format("     {:<22} {:<14} {}  [{}]{}\n", e.title, e.text, e.moment, markOf(e.origin),
+                               e.judgement.colour == watch::Colour::normal
+                                   ? ""
+                                   : fmt::format("  {}: {}", watch::wordOf(e.judgement.colour), e.judgement.sentence));
         for (const auto& c : p.clocks)
             out += fmt::format("     {:<22} {:<14} {}\n", c.what, c.value, c.mark);
         for (const auto& r : p.remarks)

@@ -59,7 +59,8 @@ SortieReading readSortie(std::string_view text, const std::string& file) {
             if (node->kind == Node::Kind::number && node->number >= -20 && node->number <= 20)
                 s.airframe.extraPrime[position] = node->number;
             else
-                a->problem(node->line, fmt::format("airframe.extra_prime.{} is not a dose", position), "Write a number between −20 and 20");
+                a->problem(node->line, fmt::format("airframe.extra_prime.{} is not a dose", position),
+                           "Write a number between −20 and 20");
         }
         a->finish();
     }
@@ -69,11 +70,15 @@ SortieReading readSortie(std::string_view text, const std::string& file) {
         s.fuelGrade = load->text("grade", true);
         s.weight = load->quantity<Dimension::mass>("weight", true).value_or(Mass::si(1000));
         for (const auto& [tank, node] : load->members("tanks")) {
-            const auto volume = node->kind == Node::Kind::text ? read<Dimension::volume>(node->text) : Result<Volume>(Failure{"it needs its unit, in quotes"});
+            const auto volume = node->kind == Node::Kind::text
+                                    ? read<Dimension::volume>(node->text)
+                                    : Result<Volume>(Failure{"it needs its unit, in quotes"});
             if (volume && volume.value().si() >= 0)
                 s.contents[tank] = volume.value();
             else
-                load->problem(node->line, fmt::format("load.tanks.{}: {}", tank, volume ? "less than nothing" : volume.error()), "Write it as \"120 US gal\"");
+                load->problem(node->line,
+                              fmt::format("load.tanks.{}: {}", tank, volume ? "less than nothing" : volume.error()),
+                              "Write it as \"120 US gal\"");
         }
         load->finish();
     }
@@ -103,7 +108,8 @@ SortieReading readSortie(std::string_view text, const std::string& file) {
             t.problem(node->line, fmt::format("choices.{} must be the name of a school", step), "Put it in quotes");
     }
     t.finish();
-    std::stable_sort(out.problems.begin(), out.problems.end(), [](const Problem& a, const Problem& b) { return a.line < b.line; });
+    std::stable_sort(out.problems.begin(), out.problems.end(),
+                     [](const Problem& a, const Problem& b) { return a.line < b.line; });
     if (out.problems.empty())
         out.sortie = std::move(s);
     return out;
@@ -119,31 +125,46 @@ SortieReading readSortieFile(const std::string& path) {
 
 Problems checkSortie(const Sortie& sortie, const TypeNotes& notes, const std::string& file) {
     Problems out;
-    const auto say = [&](std::string what, std::string remedy) { out.push_back({file, 0, std::move(what), std::move(remedy)}); };
-    for (const auto& [field, key] : {std::pair{"climb_rating", sortie.flight.climbRating}, std::pair{"cruise_rating", sortie.flight.cruiseRating}})
+    const auto say = [&](std::string what, std::string remedy) {
+        out.push_back({file, 0, std::move(what), std::move(remedy)});
+    };
+    for (const auto& [field, key] :
+         {std::pair{"climb_rating", sortie.flight.climbRating}, std::pair{"cruise_rating", sortie.flight.cruiseRating}})
         if (!key.empty() && !notes.rating(key)) {
             std::string keys;
             for (const auto& r : notes.ratings)
                 keys += (keys.empty() ? "" : ", ") + r.key;
             say(fmt::format("flight.{}: the {} has no rating \"{}\"", field, notes.name, key), "Use one of: " + keys);
         }
-    if (std::find(notes.fuel.grades.begin(), notes.fuel.grades.end(), sortie.fuelGrade) == notes.fuel.grades.end() && !engine::gradeNumber(sortie.fuelGrade))
-        say(fmt::format("load.grade \"{}\" is not a fuel grade", sortie.fuelGrade), fmt::format("Use one of: {}", fmt::join(notes.fuel.grades, ", ")));
+    if (std::find(notes.fuel.grades.begin(), notes.fuel.grades.end(), sortie.fuelGrade) == notes.fuel.grades.end() &&
+        !engine::gradeNumber(sortie.fuelGrade))
+        say(fmt::format("load.grade \"{}\" is not a fuel grade", sortie.fuelGrade),
+            fmt::format("Use one of: {}", fmt::join(notes.fuel.grades, ", ")));
     if (sortie.weight < notes.emptyWeight || sortie.weight > notes.maxWeight)
-        say(fmt::format("load.weight {} is not between empty and greatest weight", format(sortie.weight.si(), *notes.cockpit.weight)),
-            fmt::format("The {} flies between {} and {}", notes.name, format(notes.emptyWeight.si(), *notes.cockpit.weight), format(notes.maxWeight.si(), *notes.cockpit.weight)));
+        say(fmt::format("load.weight {} is not between empty and greatest weight",
+                        format(sortie.weight.si(), *notes.cockpit.weight)),
+            fmt::format("The {} flies between {} and {}", notes.name,
+                        format(notes.emptyWeight.si(), *notes.cockpit.weight),
+                        format(notes.maxWeight.si(), *notes.cockpit.weight)));
     for (const auto& [id, volume] : sortie.contents) {
-        const auto tank = std::find_if(notes.fuel.tanks.begin(), notes.fuel.tanks.end(), [&](const Tank& t) { return t.id == id; });
+        const auto tank = std::find_if(notes.fuel.tanks.begin(), notes.fuel.tanks.end(),
+                                       [&wanted = id](const Tank& t) { return t.id == wanted; });
         if (tank == notes.fuel.tanks.end())
-            say(fmt::format("load.tanks: the {} has no tank \"{}\"", notes.name, id), "Use the id of a tank in the notes");
+            say(fmt::format("load.tanks: the {} has no tank \"{}\"", notes.name, id),
+                "Use the id of a tank in the notes");
         else if (volume.si() > tank->capacity.si() * 1.0001)
-            say(fmt::format("load.tanks.{}: {} is more than the tank holds", id, format(volume.si(), *notes.cockpit.fuel)), fmt::format("It holds {}", format(tank->capacity.si(), *notes.cockpit.fuel)));
+            say(fmt::format("load.tanks.{}: {} is more than the tank holds", id,
+                            format(volume.si(), *notes.cockpit.fuel)),
+                fmt::format("It holds {}", format(tank->capacity.si(), *notes.cockpit.fuel)));
     }
     for (const auto& [id, dose] : sortie.airframe.extraPrime)
-        if (std::none_of(notes.positions.begin(), notes.positions.end(), [&](const Position& p) { return p.id == id; }))
-            say(fmt::format("airframe.extra_prime: the {} has no position \"{}\"", notes.name, id), "Use the id of an engine position");
+        if (std::none_of(notes.positions.begin(), notes.positions.end(),
+                         [&wanted = id](const Position& p) { return p.id == wanted; }))
+            say(fmt::format("airframe.extra_prime: the {} has no position \"{}\"", notes.name, id),
+                "Use the id of an engine position");
     const Length above = sortie.day.pressureAltitudeOf(sortie.flight.cruiseHeight);
-    if (sortie.flight.cruiseHeight < sortie.day.elevation || sortie.flight.cruiseHeight < sortie.flight.toElevation || above.si() > 15000)
+    if (sortie.flight.cruiseHeight < sortie.day.elevation || sortie.flight.cruiseHeight < sortie.flight.toElevation ||
+        above.si() > 15000)
         say("flight.cruise_height is below one of the fields", "Choose a height above both fields");
     for (const auto& [key, school] : sortie.choices) {
         const auto slash = key.find('/');
@@ -154,9 +175,12 @@ Problems checkSortie(const Sortie& sortie, const TypeNotes& notes, const std::st
                 if (s.id == key.substr(slash + 1))
                     step = &s;
         if (!step)
-            say(fmt::format("choices: there is no step \"{}\"", key), "Write phase/step as the notes name them, for example \"start/propeller\"");
-        else if (std::none_of(step->schools.begin(), step->schools.end(), [&](const School& s) { return s.name == school; }))
-            say(fmt::format("choices.{}: there is no school \"{}\"", key, school), "Use the name of a school of that step");
+            say(fmt::format("choices: there is no step \"{}\"", key),
+                "Write phase/step as the notes name them, for example \"start/propeller\"");
+        else if (std::none_of(step->schools.begin(), step->schools.end(),
+                              [&wanted = school](const School& s) { return s.name == wanted; }))
+            say(fmt::format("choices.{}: there is no school \"{}\"", key, school),
+                "Use the name of a school of that step");
         else if (!step->open)
             say(fmt::format("choices.{}: the notes do not leave this open", key), "Take the choice out");
     }
@@ -179,12 +203,16 @@ std::string quoted(const std::string& text) {
     return out + "\"";
 }
 
-std::string figure(double si, const UnitSpec& unit) { return fmt::format("\"{:.9g} {}\"", (si - unit.offset) / unit.scale, unit.symbol); }
+std::string figure(double si, const UnitSpec& unit) {
+    return fmt::format("\"{:.9g} {}\"", (si - unit.offset) / unit.scale, unit.symbol);
+}
 } // namespace
 
 std::string writeSortie(const Sortie& s, const Cockpit& c) {
     std::string out = "# Amber Throttle sortie\nformat = 1\n";
-    const auto line = [&](std::string_view key, const std::string& value) { out += fmt::format("{} = {}\n", key, value); };
+    const auto line = [&](std::string_view key, const std::string& value) {
+        out += fmt::format("{} = {}\n", key, value);
+    };
     const auto optional = [&](std::string_view key, const std::string& value) {
         if (!value.empty())
             line(key, quoted(value));

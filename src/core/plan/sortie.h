@@ -37,8 +37,8 @@ struct Sortie {
     std::string fuelGrade;
     Mass weight; ///< at start
     Flight flight;
-    std::map<std::string, Volume> contents;       ///< tank id → fuel at start; a tank not named is full
-    std::map<std::string, std::string> choices;   ///< "phase/step" → school chosen
+    std::map<std::string, Volume> contents;     ///< tank id → fuel at start; a tank not named is full
+    std::map<std::string, std::string> choices; ///< "phase/step" → school chosen
 };
 
 struct SortieReading {

@@ -5,8 +5,8 @@
 
 namespace amber {
 
-/// What a number measures. Manifold pressure is its own dimension: it is absolute, and one of its units (boost) counts from
-/// the standard atmosphere, so it must never be mixed with a pressure difference.
+/// What a number measures. Manifold pressure is its own dimension: it is absolute, and one of its units (boost) counts
+/// from the standard atmosphere, so it must never be mixed with a pressure difference.
 enum class Dimension {
     manifoldPressure,
     pressure,
@@ -82,34 +82,22 @@ public:
     friend constexpr bool operator==(Quantity a, Quantity b) = default;
     friend constexpr Difference operator-(Quantity a, Quantity b) { return Difference::si(a.si_ - b.si_); }
 
-    friend constexpr Quantity operator+(Quantity a, Difference d)
-        requires(DifferenceOf<D>::affine)
-    {
+    friend constexpr Quantity operator+(Quantity a, Difference d) requires(DifferenceOf<D>::affine) {
         return si(a.si_ + d.si());
     }
-    friend constexpr Quantity operator-(Quantity a, Difference d)
-        requires(DifferenceOf<D>::affine)
-    {
+    friend constexpr Quantity operator-(Quantity a, Difference d) requires(DifferenceOf<D>::affine) {
         return si(a.si_ - d.si());
     }
-    friend constexpr Quantity operator+(Quantity a, Quantity b)
-        requires(!DifferenceOf<D>::affine)
-    {
+    friend constexpr Quantity operator+(Quantity a, Quantity b) requires(!DifferenceOf<D>::affine) {
         return si(a.si_ + b.si_);
     }
-    friend constexpr Quantity operator*(Quantity a, double k)
-        requires(!DifferenceOf<D>::affine)
-    {
+    friend constexpr Quantity operator*(Quantity a, double k) requires(!DifferenceOf<D>::affine) {
         return si(a.si_ * k);
     }
-    friend constexpr double operator/(Quantity a, Quantity b)
-        requires(!DifferenceOf<D>::affine)
-    {
+    friend constexpr double operator/(Quantity a, Quantity b) requires(!DifferenceOf<D>::affine) {
         return a.si_ / b.si_;
     }
-    friend constexpr Quantity operator/(Quantity a, double k)
-        requires(!DifferenceOf<D>::affine)
-    {
+    friend constexpr Quantity operator/(Quantity a, double k) requires(!DifferenceOf<D>::affine) {
         return si(a.si_ / k);
     }
 

@@ -17,7 +17,8 @@ namespace units {
 namespace detail {
 // Sources: NIST SP 811 (2008), appendix B; mercury at 0 °C, water excluded.
 inline constexpr UnitSpec inHg{"inHg", "in Hg|in.Hg|\"Hg|in", 3386.389, 0.0, 1};
-inline constexpr UnitSpec boost{"lbf/in²", "lb|lbs|psi|lb/in²|lb/in2|lbf/in2|lb/sq.in", 6894.757, standardPressure, 1, true};
+inline constexpr UnitSpec boost{"lbf/in²", "lb|lbs|psi|lb/in²|lb/in2|lbf/in2|lb/sq.in", 6894.757, standardPressure, 1,
+                                true};
 inline constexpr UnitSpec mmHg{"mmHg", "mm Hg|mm", 133.3224, 0.0, 0};
 inline constexpr UnitSpec kPa{"kPa", "", 1000.0, 0.0, 1};
 inline constexpr UnitSpec ata{"ata", "", 98066.5, 0.0, 2};
@@ -53,12 +54,9 @@ inline constexpr UnitSpec verticalSpeedTable[] = {
     {"m/s", "mps", 1.0, 0.0, 1},
 };
 inline constexpr UnitSpec lengthTable[] = {
-    {"ft", "feet|'", 0.3048, 0.0, 0},
-    {"m", "metres|meters", 1.0, 0.0, 0},
-    {"km", "", 1000.0, 0.0, 2},
-    {"in", "inch|inches|\"", 0.0254, 0.0, 1},
-    {"cm", "", 0.01, 0.0, 1},
-    {"mm", "", 0.001, 0.0, 0},
+    {"ft", "feet|'", 0.3048, 0.0, 0}, {"m", "metres|meters", 1.0, 0.0, 0},
+    {"km", "", 1000.0, 0.0, 2},       {"in", "inch|inches|\"", 0.0254, 0.0, 1},
+    {"cm", "", 0.01, 0.0, 1},         {"mm", "", 0.001, 0.0, 0},
 };
 inline constexpr UnitSpec distanceTable[] = {
     {"nm", "NM|nmi|n.m.", 1852.0, 0.0, 0},

@@ -8,8 +8,12 @@ namespace amber::watch {
 namespace {
 // A figure that equals the limit to the last place the arithmetic keeps is on it, not past it.
 constexpr double hair = 1e-9;
-bool above(double value, std::optional<double> edge) { return edge && value > *edge * (1 + hair); }
-bool below(double value, std::optional<double> edge) { return edge && value < *edge * (1 - hair); }
+bool above(double value, std::optional<double> edge) {
+    return edge && value > *edge * (1 + hair);
+}
+bool below(double value, std::optional<double> edge) {
+    return edge && value < *edge * (1 - hair);
+}
 } // namespace
 
 Colour colourOf(const Band& band, double value) {
@@ -24,7 +28,8 @@ Judgement judge(const TypeNotes& notes, Gauge gauge, Phase phase, double value) 
     const auto found = notes.gauges.find(gauge);
     const auto& name = nameOf(gauge);
     if (found == notes.gauges.end())
-        return {std::isfinite(value) ? Colour::normal : Colour::red, fmt::format("The notes give no limits for {}.", name.key)};
+        return {std::isfinite(value) ? Colour::normal : Colour::red,
+                fmt::format("The notes give no limits for {}.", name.key)};
     const Band& band = found->second.in(phase);
     const UnitSpec& unit = notes.unitOf(gauge);
     const auto shown = [&](double si) { return format(si, unit); };
@@ -39,13 +44,16 @@ Judgement judge(const TypeNotes& notes, Gauge gauge, Phase phase, double value) 
     else if (below(value, band.limitLow))
         out.sentence = fmt::format("{} is under the least of {} for {}.", subject, shown(*band.limitLow), stage);
     else if (above(value, band.normalHigh))
-        out.sentence = fmt::format("{} is above the normal {}{}{}.", subject, shown(*band.normalHigh),
-                                   band.limitHigh ? "; the limit is " + shown(*band.limitHigh) : "",
-                                   band.amberFor ? fmt::format(", {} allowed", formatMinutesSeconds(band.amberFor->si())) : "");
+        out.sentence =
+            fmt::format("{} is above the normal {}{}{}.", subject, shown(*band.normalHigh),
+                        band.limitHigh ? "; the limit is " + shown(*band.limitHigh) : "",
+                        band.amberFor ? fmt::format(", {} allowed", formatMinutesSeconds(band.amberFor->si())) : "");
     else if (below(value, band.normalLow))
-        out.sentence = fmt::format("{} is below the normal {}{}.", subject, shown(*band.normalLow), band.limitLow ? "; the least is " + shown(*band.limitLow) : "");
+        out.sentence = fmt::format("{} is below the normal {}{}.", subject, shown(*band.normalLow),
+                                   band.limitLow ? "; the least is " + shown(*band.limitLow) : "");
     else if (band.normalLow && band.normalHigh)
-        out.sentence = fmt::format("{} is within the normal {} to {}.", subject, formatValue(*band.normalLow, unit), shown(*band.normalHigh));
+        out.sentence = fmt::format("{} is within the normal {} to {}.", subject, formatValue(*band.normalLow, unit),
+                                   shown(*band.normalHigh));
     else
         out.sentence = fmt::format("{} is within its limits.", subject);
     return out;

@@ -5,8 +5,8 @@
 
 namespace amber::watch {
 
-/// Counts the time spent at a time-limited rating (J36). The clock runs while boost or rpm is above every rating of longer
-/// permission, that is, above the strongest unlimited one.
+/// Counts the time spent at a time-limited rating (J36). The clock runs while boost or rpm is above every rating of
+/// longer permission, that is, above the strongest unlimited one.
 class RatingClock {
 public:
     explicit RatingClock(const Rating& rating) : rating_(&rating) {}

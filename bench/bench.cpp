@@ -1,0 +1,77 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What follows every keystroke: figures in docs/performance.md, made by tools/measure-performance.
+#include "engine/operating_point.h"
+#include "plan/loading.h"
+#include "plan/pictures.h"
+#include "plan/plan.h"
+#include "units/unit_table.h"
+#include <benchmark/benchmark.h>
+
+using namespace amber;
+
+namespace {
+
+const plan::LoadedSortie& lorimer() {
+    static const auto loaded = plan::loadSortie(AMBER_SOURCE_DATA "/demo/lorimer-spring.toml");
+    return loaded;
+}
+
+engine::Demand climb() {
+    return {Rotation::of(2350, units::rpm), ManifoldPressure::of(39, units::manifold::inHg), 0, lorimer().sortie->day.at(Length::si(1500)), Speed::of(130, units::knot), Mixture::rich};
+}
+
+void steadyPoint(benchmark::State& state) {
+    const auto demand = climb();
+    for (auto _ : state)
+        benchmark::DoNotOptimize(engine::operate(lorimer().aircraft->model(), demand));
+}
+BENCHMARK(steadyPoint);
+
+void fullThrottleHeightRoot(benchmark::State& state) {
+    for (auto _ : state)
+        benchmark::DoNotOptimize(engine::fullThrottleHeight(lorimer().aircraft->model(), Rotation::of(2350, units::rpm), ManifoldPressure::of(39, units::manifold::inHg), 0, lorimer().sortie->day, Speed::of(130, units::knot)));
+}
+BENCHMARK(fullThrottleHeightRoot);
+
+void calibrateFromRatingLines(benchmark::State& state) {
+    for (auto _ : state)
+        benchmark::DoNotOptimize(engine::calibrate(lorimer().aircraft->notes));
+}
+BENCHMARK(calibrateFromRatingLines);
+
+void flySortie(benchmark::State& state) {
+    for (auto _ : state)
+        benchmark::DoNotOptimize(plan::fly(*lorimer().aircraft, *lorimer().sortie));
+}
+BENCHMARK(flySortie)->Unit(benchmark::kMillisecond);
+
+void planRecompute(benchmark::State& state) {
+    for (auto _ : state)
+        benchmark::DoNotOptimize(plan::makePlan(*lorimer().aircraft, *lorimer().sortie));
+}
+BENCHMARK(planRecompute)->Unit(benchmark::kMillisecond);
+
+void planWithComparison(benchmark::State& state) {
+    for (auto _ : state) {
+        const auto p = plan::makePlan(*lorimer().aircraft, *lorimer().sortie);
+        benchmark::DoNotOptimize(plan::compareDays(*lorimer().aircraft, *lorimer().sortie, p.flown, Phase::climb));
+    }
+}
+BENCHMARK(planWithComparison)->Unit(benchmark::kMillisecond);
+
+void cruiseChart(benchmark::State& state) {
+    const auto flown = plan::fly(*lorimer().aircraft, *lorimer().sortie);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(plan::cruisePicture(*lorimer().aircraft, *lorimer().sortie, flown));
+}
+BENCHMARK(cruiseChart)->Unit(benchmark::kMillisecond);
+
+void loadSortieAndNotes(benchmark::State& state) {
+    for (auto _ : state)
+        benchmark::DoNotOptimize(plan::loadSortie(AMBER_SOURCE_DATA "/demo/lorimer-spring.toml"));
+}
+BENCHMARK(loadSortieAndNotes)->Unit(benchmark::kMillisecond);
+
+} // namespace
+
+BENCHMARK_MAIN();
