@@ -73,7 +73,10 @@ int main(int argc, char** argv) {
         QTimer::singleShot(0, &window, [&window] { window.offerRecovery(); });
         // For measuring how soon the window is up: draw once and leave.
         if (qEnvironmentVariableIsSet("AMBER_THROTTLE_QUIT_WHEN_SHOWN"))
-            QTimer::singleShot(0, &application, [] { QApplication::quit(); });
+            QTimer::singleShot(0, &application, [&window] {
+                window.repaint();
+                QApplication::quit();
+            });
         return QApplication::exec();
     };
     return runCommandLine(argc, argv, actions);
