@@ -17,7 +17,12 @@ const plan::LoadedSortie& lorimer() {
 }
 
 engine::Demand climb() {
-    return {Rotation::of(2350, units::rpm), ManifoldPressure::of(39, units::manifold::inHg), 0, lorimer().sortie->day.at(Length::si(1500)), Speed::of(130, units::knot), Mixture::rich};
+    return {Rotation::of(2350, units::rpm),
+            ManifoldPressure::of(39, units::manifold::inHg),
+            0,
+            lorimer().sortie->day.at(Length::si(1500)),
+            Speed::of(130, units::knot),
+            Mixture::rich};
 }
 
 void steadyPoint(benchmark::State& state) {
@@ -29,7 +34,9 @@ BENCHMARK(steadyPoint);
 
 void fullThrottleHeightRoot(benchmark::State& state) {
     for (auto _ : state)
-        benchmark::DoNotOptimize(engine::fullThrottleHeight(lorimer().aircraft->model(), Rotation::of(2350, units::rpm), ManifoldPressure::of(39, units::manifold::inHg), 0, lorimer().sortie->day, Speed::of(130, units::knot)));
+        benchmark::DoNotOptimize(engine::fullThrottleHeight(lorimer().aircraft->model(), Rotation::of(2350, units::rpm),
+                                                            ManifoldPressure::of(39, units::manifold::inHg), 0,
+                                                            lorimer().sortie->day, Speed::of(130, units::knot)));
 }
 BENCHMARK(fullThrottleHeightRoot);
 

@@ -157,18 +157,6 @@ TEST(Plan, ASchoolIsTakenOnlyWhereTheNotesLeaveItOpen) {
     EXPECT_FALSE(checkSortie(s, d.aircraft->notes, "s").empty());
 }
 
-TEST(Prime, ColderNeverMeansLessAndTheOriginIsTrue) {
-    const auto& start = demo("lorimer").aircraft->notes.start;
-    const auto at = [&](double c) { return plan::primingDose(start, Temperature::of(c, units::celsius)); };
-    EXPECT_EQ(at(10).amount, 3);
-    EXPECT_EQ(at(10).origin, Origin::notes);
-    EXPECT_EQ(at(0).origin, Origin::betweenNotes);
-    EXPECT_EQ(at(-30).origin, Origin::model);
-    for (double c = -40; c < 80; c += 0.5)
-        EXPECT_GE(at(c).amount, at(c + 0.5).amount) << c;
-    EXPECT_EQ(at(90).amount, 1) << "a hot engine never gets a cold dose";
-}
-
 TEST(Prime, AnAirframeThatLikesMoreGetsItAndItIsMarkedLogged) {
     const auto p = planOf("lorimer");
     const auto& prime = line(p, Phase::start, "Prime");

@@ -13,7 +13,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t siz
         return 0;
     }
     const auto day = reading.value().applied(amber::air::standardDay(amber::Length{}));
-    if (!std::isfinite(day.densityAltitude().si()) || day.qnh.si() < 80000 || day.qnh.si() > 115000 || reading.value().summary().empty())
+    if (!std::isfinite(day.densityAltitude().si()) || day.qnh.si() < 80000 || day.qnh.si() > 115000 ||
+        reading.value().summary().empty())
         std::abort();
     return 0;
 }

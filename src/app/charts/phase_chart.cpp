@@ -3,6 +3,7 @@
 #include "charts/plot_style.h"
 #include "plan/pictures.h"
 #include "shell/inline_field.h"
+#include "start/priming.h"
 #include "units/text.h"
 #include <QMouseEvent>
 #include <QToolTip>
@@ -121,13 +122,12 @@ struct PhaseChart::Impl {
             const auto& p = picture.fullThrottleHeights[i];
             addRing(*plot, shown(p.x, h), shown(p.y, b), c.ink, c.sheet);
             const bool right = shown(p.x, h) > 0.72 * shown(picture.top, h);
-            auto* label = addText(
+            addText(
                 *plot, shown(p.x, h), shown(p.y, b),
                 tr("%1full throttle %2")
                     .arg(picture.heightGears[i].empty() ? QString() : q(picture.heightGears[i]) + QStringLiteral(": "),
                          q(format(std::round(p.x / 30.48) * 30.48, h))),
                 Qt::AlignBottom | (right ? Qt::AlignRight : Qt::AlignLeft), c.ink);
-            label->setPadding(QMargins(7, 3, 7, 3 + 15 * static_cast<int>(i))); // one above the other
         }
         if (f.gearChange) {
             const double x = shown(f.gearChange->pressureAltitude.si(), h),
@@ -270,37 +270,36 @@ struct PhaseChart::Impl {
 
     void drawPriming() {
         const Colours c(plot);
-        const auto& start = notes().start;
+        const auto& prime = notes().start;
+        const start::Priming priming(prime);
         const UnitSpec& t = *notes().cockpit.temperature;
-        xUnit = q(std::string(t.symbol));
-        yUnit = q(start.primer);
-        xDecimals = 0;
-        yDecimals = 0;
-        title = tr("Prime, %1, against engine temperature, %2, by the notes' table").arg(yUnit, xUnit);
+        const Temperature engine = plan::engineTemperatureOf(document.sortie());
+        const Pressure field = document.sortie().day.fieldPressure();
+        const auto& advice = document.plan().prime;
+        xUnit = q(prime.primer);
+        yUnit = tr("vapour fuel–air");
+        xDecimals = 1;
+        yDecimals = 3;
+        title = tr("Vapour fuel–air, by %1 at %2").arg(xUnit, q(format(engine.si(), t)));
         dressPlot(*plot);
-        const double cold = std::min(start.prime.front().at.si(), document.sortie().day.oat.si()) - 6,
-                     warm = std::max(start.prime.back().at.si(), document.sortie().day.oat.si()) + 6;
+        const double most = std::max({advice.flood * 1.35, advice.dose + 2.0, 3.0});
+        ranges(0, most, 0, 0.2);
         QVector<double> x, y;
-        double most = 1;
-        for (int i = 0; i <= 240; ++i) {
-            const double at = cold + (warm - cold) * i / 240;
-            x << shown(at, t);
-            y << plan::primingDose(start, Temperature::si(at)).amount;
-            most = std::max(most, y.back());
+        for (int i = 0; i <= 60; ++i) {
+            x << most * i / 60;
+            y << priming.vapourRatio(x.back(), engine, field);
         }
-        ranges(shown(cold, t), shown(warm, t), 0, most * 1.25 + 0.5);
-        auto* line = addLine(*plot, x, y, QPen(c.ink, 1.8));
-        line->setLineStyle(QCPGraph::lsStepLeft);
-        for (const auto& entry : start.prime)
-            addRing(*plot, shown(entry.at.si(), t), entry.dose, c.ink, c.sheet);
-        const auto today = plan::primingDose(start, document.sortie().day.oat);
-        const double todayX = shown(document.sortie().day.oat.si(), t);
-        addLine(*plot, {todayX, todayX}, {-10, today.amount}, QPen(c.amber, 2));
-        addText(*plot, todayX, today.amount,
-                tr("today: %1 %2 (%3)")
-                    .arg(q(formatNumber(today.amount, 0)), q(start.primer), q(std::string(markOf(today.origin)))),
-                (todayX > plot->xAxis->range().center() ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignBottom, c.amber,
-                true);
+        addLine(*plot, x, y, QPen(c.ink, 2));
+        const auto level = [&](double ratio, const QString& text, const QColor& colour, bool over) {
+            addLine(*plot, {-10, 1e3}, {ratio, ratio}, QPen(colour, 1.3, Qt::DashLine));
+            addText(*plot, 0, ratio, text, Qt::AlignLeft | (over ? Qt::AlignBottom : Qt::AlignTop), colour);
+        };
+        level(start::richestFiring, tr("too rich: flooded"), c.red, true);
+        level(start::leanestFiring, tr("too weak: never fires"), c.amber, false);
+        const double ratio = priming.vapourRatio(advice.dose, engine, field);
+        addLine(*plot, {advice.dose, advice.dose}, {0, ratio}, QPen(c.amber, 2));
+        addRing(*plot, advice.dose, ratio, c.amber, c.sheet);
+        addText(*plot, advice.dose, ratio, tr("%1 %2 (%3)").arg(q(formatNumber(advice.dose, 0)), q(prime.primer), q(std::string(markOf(advice.origin)))), (advice.dose > 0.6 * most ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop, c.amber, true);
     }
 };
 
@@ -421,12 +420,7 @@ bool PhaseChart::eventFilter(QObject* watched, QEvent* event) {
     case QEvent::Resize:
         if (d_->document.isOpen())
             QMetaObject::invokeMethod(
-                this,
-                [this] {
-                    d_->ticks();
-                    d_->plot->replot(QCustomPlot::rpQueuedReplot);
-                },
-                Qt::QueuedConnection);
+                this, [this] { d_->draw(); }, Qt::QueuedConnection);
         break;
     case QEvent::PaletteChange:
         if (d_->document.isOpen())

@@ -15,7 +15,7 @@ public:
     void show(Phase phase);
     [[nodiscard]] static bool hasPicture(Phase phase);
     [[nodiscard]] QString title() const;
-    [[nodiscard]] QSize minimumSizeHint() const override { return {300, 130}; }
+    [[nodiscard]] QSize minimumSizeHint() const override { return {200, 110}; }
     /// Read-out at a position inside the widget, as the tool tip shows it.
     [[nodiscard]] QString readOut(QPoint position) const;
 

@@ -3,6 +3,7 @@
 #include "shell/field_behaviour.h"
 #include "shell/theme.h"
 #include "units/text.h"
+#include "units/unit_table.h"
 #include <QHBoxLayout>
 #include <QMenu>
 #include <QSignalBlocker>
@@ -116,10 +117,30 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     chartTitle_->setFont(face(12));
     chartTitle_->setForegroundRole(QPalette::PlaceholderText);
     chart_ = new PhaseChart(document_, this);
+    startTitle_ = new QLabel(this);
+    startTitle_->setObjectName(QStringLiteral("start-summary"));
+    startTitle_->setFont(face(12));
+    startTitle_->setForegroundRole(QPalette::PlaceholderText);
+    for (auto* label : {chartTitle_, startTitle_})
+        label->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    startTimeline_ = new StartTimelineView(document_, this);
+    auto* pictures = new QHBoxLayout;
+    pictures->setSpacing(16);
+    const auto column = [&](QLabel* label, QWidget* picture, int stretch) {
+        auto* holder = new QVBoxLayout;
+        holder->setSpacing(2);
+        holder->addWidget(label);
+        holder->addWidget(picture, 1);
+        pictures->addLayout(holder, stretch);
+    };
+    column(chartTitle_, chart_, 38);
+    column(startTitle_, startTimeline_, 62);
     right->addSpacing(8);
-    right->addWidget(chartTitle_);
-    right->addSpacing(2);
-    right->addWidget(chart_, 1);
+    right->addLayout(pictures, 1);
+    connect(startTimeline_, &StartTimelineView::summaryChanged, this,
+            [this] { startTitle_->setText(startTimeline_->summary());
+                   startTitle_->setToolTip(startTitle_->text()); });
+    connect(startTimeline_, &StartTimelineView::orderWanted, this, &PhasePage::takeOrder);
     columns->addLayout(right, 1);
 
     buildFields();
@@ -214,6 +235,54 @@ void PhasePage::buildFields() {
                                                        [](Sortie& s) -> Length& { return s.flight.toElevation; }),
                         fieldRow_),
         tr("Elevation of the field of landing"), {Phase::letDown, Phase::landing});
+    startOrder_ = new QComboBox(fieldRow_);
+    startOrder_->setObjectName(QStringLiteral("start-order"));
+    supply_ = new QComboBox(fieldRow_);
+    supply_->setObjectName(QStringLiteral("supply"));
+    for (auto* box : {startOrder_, supply_}) {
+        box->setFont(face(15, true));
+        box->setSizeAdjustPolicy(QComboBox::AdjustToContents);
+    }
+    startOrder_->setAccessibleName(tr("Start order"));
+    supply_->setAccessibleName(tr("Electrical supply"));
+    supply_->addItems({tr("ground cart"), tr("battery")});
+    captioned(tr("Order"), startOrder_, {Phase::start});
+    captioned(tr("Supply"), supply_, {Phase::start});
+    connect(startOrder_, &QComboBox::activated, this, [this](int index) {
+        const auto orders = start::namedOrders(document_.aircraft().notes);
+        if (index >= 0 && index < static_cast<int>(orders.size()))
+            takeOrder(orders[static_cast<std::size_t>(index)].order);
+    });
+    connect(supply_, &QComboBox::activated, this, [this](int index) {
+        Sortie changed = document_.sortie();
+        changed.start.supply = index == 0 ? start::Supply::cart : start::Supply::battery;
+        if (const QString error = document_.edit(changed, tr("supply")); !error.isEmpty())
+            emit refused(error);
+    });
+    {
+        InlineField::Behaviour b;
+        b.show = [this] {
+            const auto& s = document_.sortie().start;
+            return s.sinceStop ? tr("%1 ago").arg(QString::fromStdString(format(s.sinceStop->si(), *units::hour.spec)))
+                               : tr("cold");
+        };
+        b.apply = [this](const QString& text, int gesture) -> QString {
+            Sortie changed = document_.sortie();
+            const QString plain = text.trimmed().remove(QStringLiteral("ago")).trimmed();
+            if (plain.compare(QStringLiteral("cold"), Qt::CaseInsensitive) == 0) {
+                changed.start.sinceStop.reset();
+            } else {
+                const auto read = readQuantity(Dimension::duration, plain.toStdString(), units::hour.spec);
+                if (!read || read.value().si < 0 || read.value().si > 360000)
+                    return tr("Write how long ago the engines were stopped, \"2 h\" or \"40 min\", or \"cold\".");
+                changed.start.sinceStop = Duration::si(read.value().si);
+            }
+            return document_.edit(changed, tr("engines stopped"), gesture);
+        };
+        addInline(new InlineField(tr("Stopped"), QStringLiteral("stopped"), std::move(b), fieldRow_),
+                  tr("How long ago the engines were stopped, or cold: they are primed for the temperature they have left"),
+                  {Phase::start});
+    }
     // Tank contents are read on the walk-round.
     for (std::size_t i = 0; i < mostTankFields; ++i) {
         InlineField::Behaviour b;
@@ -304,6 +373,7 @@ void PhasePage::refresh() {
             field->setCaption(tr("%1 tank").arg(QString::fromStdString(notes.fuel.tanks[index].name)));
         field->setVisible(there && phase_ == Phase::walkRound);
     }
+    refreshStart();
     for (auto& [box, place] : ratings_) {
         const QSignalBlocker quiet(box);
         box->clear();
@@ -317,6 +387,43 @@ void PhasePage::refresh() {
         field->refresh();
     refreshComparison();
     showWhy();
+}
+
+void PhasePage::refreshStart() {
+    const bool here = phase_ == Phase::start;
+    startTimeline_->setVisible(here);
+    startTitle_->setVisible(here);
+    if (!here)
+        return;
+    const QSignalBlocker quiet(startOrder_), quiet2(supply_);
+    const TypeNotes& notes = document_.aircraft().notes;
+    const auto& chosen = document_.sortie().start.order;
+    startOrder_->clear();
+    int current = -1;
+    for (const auto& named : start::namedOrders(notes)) {
+        auto request = plan::startRequestOf(document_.sortie());
+        request.order = named.order;
+        const auto timeline = start::planStart(notes, request);
+        const double total = timeline ? timeline.value().total : 0.0;
+        startOrder_->addItem(tr("%1, %2").arg(QString::fromStdString(named.name), QString::fromStdString(formatMinutesSeconds(total))));
+        startOrder_->setItemData(startOrder_->count() - 1, QString::fromStdString(named.reason), Qt::ToolTipRole);
+        if (named.order == (chosen.empty() ? notes.start.order : chosen))
+            current = startOrder_->count() - 1;
+    }
+    if (current < 0) {
+        startOrder_->addItem(tr("your own, %1").arg(QString::fromStdString(formatMinutesSeconds(document_.plan().startTimeline.total))));
+        current = startOrder_->count() - 1;
+    }
+    startOrder_->setCurrentIndex(current);
+    supply_->setCurrentIndex(document_.sortie().start.supply == start::Supply::cart ? 0 : 1);
+    startTimeline_->refresh();
+}
+
+void PhasePage::takeOrder(const std::vector<std::string>& order) {
+    Sortie changed = document_.sortie();
+    changed.start.order = order == document_.aircraft().notes.start.order ? std::vector<std::string>{} : order;
+    if (const QString error = document_.edit(changed, tr("start order")); !error.isEmpty())
+        emit refused(error);
 }
 
 void PhasePage::refreshComparison() {

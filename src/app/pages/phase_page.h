@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "charts/phase_chart.h"
+#include "charts/start_timeline_view.h"
 #include "pages/row_view.h"
 #include "shell/inline_field.h"
 #include "store/sortie_document.h"
@@ -23,6 +24,7 @@ public:
     [[nodiscard]] RowView& expectRows() { return *expect_; }
     [[nodiscard]] RowView& clockRows() { return *clock_; }
     [[nodiscard]] PhaseChart& chart() { return *chart_; }
+    [[nodiscard]] StartTimelineView& startTimeline() { return *startTimeline_; }
 
     /// Takes a school for a step: an undoable edit.
     void chooseSchool(int row, const QString& school);
@@ -36,6 +38,8 @@ private:
     void showWhy();
     void offerSchools(int row);
     void refreshComparison();
+    void refreshStart();
+    void takeOrder(const std::vector<std::string>& order);
     [[nodiscard]] QComboBox* ratingChoice(const QString& name, std::string Flight::*place);
 
     struct PageField {
@@ -48,6 +52,9 @@ private:
     QLabel *title_, *headline_, *notices_, *why_, *comparison_, *comparisonHead_, *chartTitle_, *expectHead_;
     RowView *set_, *expect_, *clock_;
     PhaseChart* chart_;
+    StartTimelineView* startTimeline_;
+    QLabel* startTitle_;
+    QComboBox *startOrder_, *supply_;
     QWidget *fieldRow_, *left_;
     std::vector<PageField> fields_;
     std::vector<InlineField*> inlineFields_;

@@ -186,6 +186,17 @@ private:
             if (std::none_of(n_.positions.begin(), n_.positions.end(), [&](const Position& p) { return p.id == id; }))
                 say(0, fmt::format("engine_start.order: there is no position \"{}\"", id),
                     "Use the id of a [[position]]");
+        for (const auto& [key, id] : {std::pair{"accessory_first", n_.start.accessoryFirst},
+                                      std::pair{"away_first", n_.start.awayFirst}})
+            if (!id.empty() && std::none_of(n_.positions.begin(), n_.positions.end(),
+                                            [&wanted = id](const Position& p) { return p.id == wanted; }))
+                say(0, fmt::format("engine_start.{}: there is no position \"{}\"", key, id),
+                    "Use the id of a [[position]]");
+        std::set<std::string> ordered(n_.start.order.begin(), n_.start.order.end());
+        if (ordered.size() != n_.positions.size() || n_.start.order.size() != n_.positions.size())
+            say(0, "engine_start.order does not name every position once", "List each engine's id, first to last");
+        if (n_.start.starter.firesAfter > n_.start.crankMost)
+            say(0, "the starter fires later than it may crank", "fires_after must not be longer than crank_most");
         if (n_.engine.gears.size() > 1 && !n_.gearChange)
             say(0, "a two-speed supercharger needs the rule for changing gear",
                 "Add [gear_change] with fall and throttle_back_to");

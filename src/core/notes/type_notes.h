@@ -220,16 +220,55 @@ struct FuelNotes {
     std::vector<std::string> grades; ///< best first
 };
 
+/// What turns the engine over.
+enum class StarterKind { direct, inertia, cartridge, air, hand };
+
+/// The starter and what feeds it. Times in s.
+struct StarterNotes {
+    StarterKind kind = StarterKind::direct;
+    Duration energiseCart, energiseBattery; ///< inertia: run-up of the wheel, by supply
+    std::optional<Duration> boosterMost;    ///< longest use of the booster coil
+    Duration longRest = Duration::si(600);  ///< after the last try
+    int bladesBeforeIgnition = 0;
+    int cartridges = 0;              ///< in the breech: starts that can be tried
+    Pressure airBottle, airPerStart; ///< compressed air: full bottle, what a start takes
+    double warmRpm = 80.0 / 60.0;    ///< cranking speed with warm oil, rev/s
+    double torque = 250.0;           ///< Nm at the crankshaft at that speed
+    Duration firesAfter = Duration::si(5); ///< of cranking, when the dose is right
+};
+
+/// The ship's battery; a ground cart is taken as stiff.
+struct BatteryNotes {
+    double volts = 24.0;
+    double ampereHours = 34.0;
+    double resistance = 0.02; ///< Ω, warm
+    double fuseAmperes = 600.0;
+};
+
+/// Turning by hand before the start (J13).
+struct HandTurning {
+    double blades = 0.0;                      ///< after standing `standing`
+    Duration standing = Duration::si(2 * 3600); ///< stood longer than this: turn it
+    bool locks = false;                       ///< radials and inverted engines: oil can lock the lower cylinders
+};
+
 struct StartNotes {
-    std::string primer; ///< "strokes", "seconds", "blades"
-    std::vector<PrimeEntry> prime;
+    std::string primer; ///< what a dose is counted in: "strokes", "seconds", "blades"
+    Volume doseVolume = Volume::si(14e-6);
+    std::vector<PrimeEntry> prime; ///< coldest first
     std::vector<std::string> order;
     std::string orderReason;
+    std::string accessoryFirst, awayFirst; ///< positions that the other schools of start order begin with
     Duration perEngine;
     Duration crankMost, rest;
     int tries = 3;
+    Duration primeTime = Duration::si(2); ///< for one stroke, second or blade
+    bool primeAhead = true;               ///< the next engine may be primed while this one's oil pressure is watched
     Pressure oilPressure;
     Duration oilPressureWithin;
+    StarterNotes starter;
+    BatteryNotes battery;
+    HandTurning handTurning;
 };
 
 struct GearChange {

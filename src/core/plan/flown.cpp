@@ -10,7 +10,7 @@
 
 namespace amber::plan {
 namespace {
-constexpr double groundStep = 30.0, airStep = 30.0, cruiseStep = 60.0; // s between moments
+constexpr double groundStep = 30.0, climbStep = 10.0, airStep = 30.0, cruiseStep = 60.0; // s between moments
 constexpr double longestWarmUp = 25 * 60.0, longestCoolDown = 15 * 60.0;
 constexpr double leastClimb = 0.5;      // m/s: service ceiling, 100 ft/min
 constexpr double circuitHeight = 300.0; // m above the field, where let-down ends
@@ -23,7 +23,8 @@ public:
     Simulation(const Aircraft& aircraft, const Sortie& sortie)
         : a_(aircraft), n_(aircraft.notes), s_(sortie), day_(sortie.day) {
         height_ = day_.elevation.si();
-        temperatures_ = {day_.oat, day_.oat};
+        const Temperature engine = engineTemperatureOf(s_);
+        temperatures_ = {engine, engine};
         for (const Tank& tank : n_.fuel.tanks) {
             const auto given = s_.contents.find(tank.id);
             const double unusable = tank.capacity.si() - tank.usable.si();
@@ -432,7 +433,7 @@ private:
         out_.firstRate = rateOfClimb(a_, phase.point.power.si() * engines_, weight(), s.ias, air());
         const double goal = s_.flight.cruiseHeight.si();
         constexpr double longest = 3 * 3600.0;
-        double dt = airStep;
+        double dt = climbStep;
         note(s, phase.point, true);
         while (height_ < goal - 0.5 && time_ - phase.start < longest) {
             s.ias = climbSpeed();
@@ -460,7 +461,7 @@ private:
                 break;
             }
             const double untilTop = (goal - height_) / rate;
-            dt = std::min(airStep, untilTop);
+            dt = std::min(climbStep, untilTop);
             // The step ends where the gear is changed, found by halving.
             const double before = height_;
             if (s.gear + 1 < n_.engine.gears.size() && n_.gearChange) {
@@ -679,6 +680,21 @@ std::optional<TabulatedSpeed> speedFor(const TypeNotes& notes, std::string_view 
             return TabulatedSpeed{Speed::si(entry.light.si() + t * (entry.heavy.si() - entry.light.si())), origin};
         }
     return std::nullopt;
+}
+
+Temperature engineTemperatureOf(const Sortie& sortie) {
+    return start::engineTemperature({sortie.start.sinceStop, start::Soak{}.whenStopped, sortie.start.preheated}, sortie.day.oat);
+}
+
+start::StartRequest startRequestOf(const Sortie& sortie) {
+    start::StartRequest r;
+    r.order = sortie.start.order;
+    r.engine = engineTemperatureOf(sortie);
+    r.oil = r.engine;
+    r.field = sortie.day.fieldPressure();
+    r.supply = sortie.start.supply;
+    r.extraPrime = sortie.airframe.extraPrime;
+    return r;
 }
 
 Flown fly(const Aircraft& aircraft, const Sortie& sortie) {

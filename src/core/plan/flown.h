@@ -2,6 +2,7 @@
 #pragma once
 #include "plan/aircraft.h"
 #include "plan/sortie.h"
+#include "start/start_order.h"
 #include "watch/judge.h"
 #include <array>
 #include <optional>
@@ -108,6 +109,11 @@ struct Flown {
 /// Flies the sortie on the models: a pure function, well under 5 ms for three hours and four engines. The sortie must
 /// have passed checkSortie(). No setting it chooses is beyond the rating, the grade's cut or a limit of the notes.
 Flown fly(const Aircraft& aircraft, const Sortie& sortie);
+
+/// Temperature of the engines before the start: cold-soaked, pre-heated, or cooling since they were stopped.
+Temperature engineTemperatureOf(const Sortie& sortie);
+/// The start as the sortie asks for it, nothing failing.
+start::StartRequest startRequestOf(const Sortie& sortie);
 
 /// Rating a phase uses, the sortie's choice first.
 const Rating& ratingFor(const TypeNotes& notes, const Sortie& sortie, Phase phase);

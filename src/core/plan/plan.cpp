@@ -30,6 +30,12 @@ public:
 
     Plan run() {
         Plan plan;
+        prime_ = start::Priming(n_.start).advice(engineTemperatureOf(s_), s_.day.fieldPressure());
+        cranking_ = start::crank(n_.start, engineTemperatureOf(s_), s_.start.supply);
+        if (auto timeline = start::planStart(n_, startRequestOf(s_)))
+            timeline_ = std::move(timeline.value());
+        plan.prime = prime_;
+        plan.startTimeline = timeline_;
         plan.title = s_.title;
         plan.aircraft = n_.name;
         if (!s_.airframe.registration.empty())
@@ -168,14 +174,13 @@ private:
     [[nodiscard]] int tankAtStartOf(Phase phase) const { return f_.moments[f_[phase].firstMoment].tank; }
 
     [[nodiscard]] Filled prime() const {
-        const Dose dose = primingDose(n_.start, s_.day.oat);
         std::string text;
         double first = -1.0;
         bool same = true;
         for (const auto& p : n_.positions) {
             const auto extra = s_.airframe.extraPrime.find(p.id);
             const double amount =
-                std::max(0.0, dose.amount + (extra == s_.airframe.extraPrime.end() ? 0.0 : extra->second));
+                std::max(0.0, prime_.dose + (extra == s_.airframe.extraPrime.end() ? 0.0 : extra->second));
             same = same && (first < 0 || amount == first);
             if (first < 0)
                 first = amount;
@@ -184,13 +189,13 @@ private:
         if (same)
             return {
                 fmt::format("{} {}{}", formatNumber(first, 0), n_.start.primer, n_.positions.size() > 1 ? " each" : ""),
-                dose.origin};
+                prime_.origin};
         return {text + " " + n_.start.primer, Origin::logged};
     }
 
     [[nodiscard]] std::string order() const {
         std::string out;
-        for (const auto& id : n_.start.order)
+        for (const auto& id : s_.start.order.empty() ? n_.start.order : s_.start.order)
             for (const auto& p : n_.positions)
                 if (p.id == id)
                     out += (out.empty() ? "" : ", then ") + p.name;
@@ -370,6 +375,28 @@ private:
         return watch::judge(n_, gauge, phase, first).colour > watch::judge(n_, gauge, phase, highest).colour;
     }
 
+    /// What the starter will do today, by its kind.
+    void crankingClocks(PhasePlan& p) const {
+        const auto& k = cranking_;
+        const auto add = [&](std::string what, std::string value, std::string why, watch::Colour colour) {
+            p.clocks.push_back({std::move(what), std::move(value), "model", std::move(why), colour});
+        };
+        const bool slow = k.rpm < 0.6 * n_.start.starter.warmRpm;
+        if (k.amperes > 0)
+            add("Turns at", fmt::format("{:.0f} rpm, {:.0f} A", std::round(k.rpm * 60 / 5) * 5, std::round(k.amperes / 10) * 10),
+                k.fuseMargin < 0 ? fmt::format("The starter draws more than the fuse of {:.0f} A: use the ground cart or warm the oil.", n_.start.battery.fuseAmperes)
+                : k.cartAdvised  ? fmt::format("The battery sags to {:.0f} V: the ground cart is advised.", k.volts)
+                                 : fmt::format("At {:.0f} V; cold oil turns slower and draws more.", k.volts),
+                k.fuseMargin < 0 ? watch::Colour::red : k.cartAdvised ? watch::Colour::amber : watch::Colour::normal);
+        else
+            add("Turns at", fmt::format("{:.0f} rpm", std::round(k.rpm * 60 / 5) * 5), "Cold oil turns slower.", slow ? watch::Colour::amber : watch::Colour::normal);
+        if (n_.start.starter.kind == StarterKind::air)
+            add("Air left after it", format(k.airLeft.si(), *n_.cockpit.pressure), fmt::format("Of {} in a full bottle.", format(n_.start.starter.airBottle.si(), *n_.cockpit.pressure)),
+                k.airLeft.si() < n_.start.starter.airPerStart.si() ? watch::Colour::amber : watch::Colour::normal);
+        if (n_.start.starter.kind == StarterKind::cartridge)
+            add("Cartridges", fmt::format("{}", n_.start.starter.cartridges), "Each try spends one.", watch::Colour::normal);
+    }
+
     void ratingClock(PhasePlan& p, const Rating& rating, double used) const {
         watch::RatingClock clock(rating);
         clock.add(Duration::si(used));
@@ -405,7 +432,15 @@ private:
                 fmt::format("{} in {}", format(n_.start.oilPressure.si(), n_.unitOf(Gauge::oilPressure)),
                             format(n_.start.oilPressureWithin.si(), *units::second.spec)),
                 "notes", "Or the engine is stopped.");
-            add("All engines", minutes(f_[phase].duration), "notes", n_.start.orderReason);
+            if (prime_.dose > 0)
+                add("Prime waits, drains",
+                    fmt::format("{}, {}", formatMinutesSeconds(prime_.vaporise.si()), formatMinutesSeconds(prime_.drain.si())),
+                    "model", fmt::format("Time to vaporise, and until it has drained again. Fires with {} to {} {}, floods from {}.",
+                                         formatNumber(prime_.fireLow, 1), formatNumber(prime_.fireHigh, 1), n_.start.primer,
+                                         formatNumber(prime_.flood, 0)));
+            crankingClocks(p);
+            add("All running", formatMinutesSeconds(timeline_.total), "model",
+                "From the first stroke of prime to the last oil pressure, every try catching. " + n_.start.orderReason);
             break;
         case Phase::warmUp: {
             add("To run-up minima", f_.minutesToRunUp ? minutes(*f_.minutesToRunUp) : "not today", "model",
@@ -555,6 +590,9 @@ private:
     const TypeNotes& n_;
     const Sortie& s_;
     const Flown& f_;
+    start::PrimeAdvice prime_;
+    start::Cranking cranking_;
+    start::StartTimeline timeline_;
 };
 } // namespace
 
@@ -574,30 +612,6 @@ std::string flapText(double opening) {
         if (std::abs(opening - w.value) < 0.012)
             return w.text;
     return fmt::format("{:.0f} % open", 100 * opening);
-}
-
-Dose primingDose(const StartNotes& notes, Temperature engine) {
-    const auto& table = notes.prime; // coldest first
-    const double t = engine.si();
-    if (table.empty())
-        return {};
-    double amount = table.back().dose;
-    Origin origin = Origin::notes;
-    if (t < table.front().at.si() - 0.01) {
-        origin = Origin::model;
-        amount = table.front().dose;
-        if (table.size() > 1)
-            amount += (table[0].dose - table[1].dose) / (table[1].at.si() - table[0].at.si()) * (table[0].at.si() - t);
-    } else {
-        for (std::size_t i = 1; i < table.size(); ++i)
-            if (t <= table[i].at.si()) {
-                const double x = (t - table[i - 1].at.si()) / (table[i].at.si() - table[i - 1].at.si());
-                amount = table[i - 1].dose + x * (table[i].dose - table[i - 1].dose);
-                origin = x < 0.001 || x > 0.999 ? Origin::notes : Origin::betweenNotes;
-                break;
-            }
-    }
-    return {std::ceil(amount - 0.25), origin};
 }
 
 Plan makePlan(const Aircraft& aircraft, const Sortie& sortie) {

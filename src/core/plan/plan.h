@@ -85,6 +85,8 @@ struct Plan {
     std::vector<PhasePlan> phases;
     std::vector<Mark> marks;
     Flown flown;
+    start::PrimeAdvice prime;
+    start::StartTimeline startTimeline; ///< nothing failing
 
     [[nodiscard]] const PhasePlan& operator[](Phase p) const { return phases[static_cast<std::size_t>(p)]; }
 };
@@ -94,14 +96,6 @@ Plan makePlan(const Aircraft& aircraft, const Sortie& sortie);
 
 /// Take-off, climb or cruise today, twenty degrees hotter, and on the next lower grade; empty for other phases.
 Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flown& today, Phase phase);
-
-/// A dose for an engine at this temperature by the notes' table: at an entry notes, between entries between notes;
-/// colder than the table follows its last slope and is marked model, warmer takes the last entry.
-struct Dose {
-    double amount = 0.0; ///< rounded up to whole strokes or seconds
-    Origin origin = Origin::notes;
-};
-Dose primingDose(const StartNotes& notes, Temperature engine);
 
 /// "shut", "one third", "open", "40 % open".
 std::string flapText(double opening);

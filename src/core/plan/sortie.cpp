@@ -101,6 +101,21 @@ SortieReading readSortie(std::string_view text, const std::string& file) {
         range("hold", s.flight.hold.si(), 0, 7200, "Between 0 and 120 minutes is expected");
         f->finish();
     }
+    if (auto c = t.table("start")) {
+        s.start.order = c->texts("order");
+        s.start.supply = c->word("supply", {"cart", "battery"}).value_or(0) == 0 ? start::Supply::cart : start::Supply::battery;
+        s.start.sinceStop = c->quantity<Dimension::duration>("stopped_for");
+        s.start.preheated = c->quantity<Dimension::temperature>("preheated");
+        if (s.start.sinceStop && (s.start.sinceStop->si() < 0 || s.start.sinceStop->si() > 100 * 3600.0)) {
+            c->problem(c->line("stopped_for"), "start.stopped_for is out of range", "Between 0 and 100 hours is expected");
+            s.start.sinceStop.reset();
+        }
+        if (s.start.preheated && (s.start.preheated->si() < 213 || s.start.preheated->si() > 393)) {
+            c->problem(c->line("preheated"), "start.preheated is out of range", "Between −60 and 120 °C is expected");
+            s.start.preheated.reset();
+        }
+        c->finish();
+    }
     for (const auto& [step, node] : t.members("choices")) {
         if (node->kind == Node::Kind::text)
             s.choices[step] = node->text;
@@ -162,6 +177,13 @@ Problems checkSortie(const Sortie& sortie, const TypeNotes& notes, const std::st
                          [&wanted = id](const Position& p) { return p.id == wanted; }))
             say(fmt::format("airframe.extra_prime: the {} has no position \"{}\"", notes.name, id),
                 "Use the id of an engine position");
+    if (!sortie.start.order.empty()) {
+        auto wanted = notes.start.order, given = sortie.start.order;
+        std::sort(wanted.begin(), wanted.end());
+        std::sort(given.begin(), given.end());
+        if (wanted != given)
+            say("start.order does not name every engine once", fmt::format("The {} has {}", notes.name, fmt::join(notes.start.order, ", ")));
+    }
     const Length above = sortie.day.pressureAltitudeOf(sortie.flight.cruiseHeight);
     if (sortie.flight.cruiseHeight < sortie.day.elevation || sortie.flight.cruiseHeight < sortie.flight.toElevation ||
         above.si() > 15000)
@@ -252,6 +274,20 @@ std::string writeSortie(const Sortie& s, const Cockpit& c) {
     optional("cruise_rating", s.flight.cruiseRating);
     line("distance", figure(s.flight.distance.si(), *c.distance));
     line("hold", figure(s.flight.hold.si(), *units::minute.spec));
+    if (!s.start.order.empty() || s.start.supply != start::Supply::cart || s.start.sinceStop || s.start.preheated) {
+        out += "\n[start]\n";
+        if (!s.start.order.empty()) {
+            std::string list;
+            for (const auto& id : s.start.order)
+                list += (list.empty() ? "" : ", ") + quoted(id);
+            line("order", "[" + list + "]");
+        }
+        line("supply", s.start.supply == start::Supply::cart ? "\"cart\"" : "\"battery\"");
+        if (s.start.sinceStop)
+            line("stopped_for", figure(s.start.sinceStop->si(), *units::minute.spec));
+        if (s.start.preheated)
+            line("preheated", figure(s.start.preheated->si(), *units::celsius.spec));
+    }
     if (!s.choices.empty()) {
         out += "\n[choices]\n";
         for (const auto& [step, school] : s.choices)

@@ -3,10 +3,12 @@
 #include "air/day.h"
 #include "notes/problem.h"
 #include "notes/type_notes.h"
+#include "start/cranking.h"
 #include <map>
 #include <optional>
 #include <string>
 #include <string_view>
+#include <vector>
 
 namespace amber {
 
@@ -29,6 +31,14 @@ struct Flight {
     Duration hold;                          ///< queue at the holding point
 };
 
+/// How the engines are to be started today.
+struct StartChoice {
+    std::vector<std::string> order; ///< position ids; empty: the notes'
+    start::Supply supply = start::Supply::cart;
+    std::optional<Duration> sinceStop; ///< engines stopped so long ago; none: cold-soaked
+    std::optional<Temperature> preheated;
+};
+
 /// One sortie as it is saved (docs/formats/sortie.md).
 struct Sortie {
     std::string title;
@@ -37,6 +47,7 @@ struct Sortie {
     std::string fuelGrade;
     Mass weight; ///< at start
     Flight flight;
+    StartChoice start;
     std::map<std::string, Volume> contents;     ///< tank id → fuel at start; a tank not named is full
     std::map<std::string, std::string> choices; ///< "phase/step" → school chosen
 };

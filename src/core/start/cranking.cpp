@@ -1,0 +1,58 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "start/cranking.h"
+#include "heat/thermal_model.h"
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace amber::start {
+namespace {
+constexpr double frictionExponent = 0.35;
+constexpr double slowestFiring = 0.55;   // of the warm speed: slower than this the magneto hardly sparks
+constexpr double driveEfficiency = 0.55; // motor, gears and clutch
+} // namespace
+
+Duration oilPressureRise(Temperature oil) {
+    static const double warm = heat::oilViscosity(Temperature::si(343.15));
+    const double thick = heat::oilViscosity(oil) / warm;
+    return Duration::si(std::clamp(4.0 * std::pow(thick, 0.3), 3.0, 25.0));
+}
+
+Cranking crank(const StartNotes& notes, Temperature oil, Supply supply) {
+    const StarterNotes& s = notes.starter;
+    static const double warm = heat::oilViscosity(Temperature::si(343.15));
+    const double drag = std::pow(std::max(0.2, heat::oilViscosity(oil) / warm), frictionExponent);
+    Cranking c;
+    const bool electric = s.kind == StarterKind::direct || s.kind == StarterKind::inertia;
+    c.energise = s.kind == StarterKind::inertia ? (supply == Supply::cart ? s.energiseCart : s.energiseBattery) : Duration{};
+    // Speed falls as the square root of the drag: torque against friction of both Coulomb and viscous kind.
+    double speed = s.warmRpm / std::sqrt(drag);
+    if (electric) {
+        const double power = s.torque * drag * 2.0 * std::numbers::pi * speed / driveEfficiency;
+        // Cold acid: resistance doubles some 35 K below room temperature. A cart is stiff.
+        const double resistance = supply == Supply::cart ? 0.002 : notes.battery.resistance * std::pow(2.0, std::max(0.0, 293.15 - oil.si()) / 35.0);
+        const double e = notes.battery.volts;
+        // V = E − I R with V I = power: the root that a motor settles at, or the most the battery can give.
+        const double root = e * e - 4.0 * resistance * power;
+        if (root >= 0) {
+            c.volts = 0.5 * (e + std::sqrt(root));
+            c.amperes = power / c.volts;
+        } else {
+            c.volts = 0.5 * e;
+            c.amperes = e / (2.0 * resistance);
+            speed *= std::sqrt(c.volts * c.amperes / power);
+        }
+        speed *= std::clamp(0.4 + 0.6 * c.volts / e, 0.3, 1.0);
+        c.fuseMargin = 1.0 - c.amperes / notes.battery.fuseAmperes;
+        c.ampereHours = c.amperes * (notes.crankMost.si() + 0.6 * c.energise.si()) / 3600.0;
+        c.cartAdvised = supply == Supply::battery && (c.fuseMargin < 0.15 || c.volts < 0.75 * e || speed < slowestFiring * s.warmRpm);
+    }
+    if (s.kind == StarterKind::air)
+        c.airLeft = Pressure::si(std::max(0.0, s.airBottle.si() - s.airPerStart.si() * std::min(1.6, std::sqrt(drag))));
+    c.rpm = speed;
+    c.untilFiring = Duration::si(std::min(notes.crankMost.si(), s.firesAfter.si() * std::clamp(s.warmRpm / std::max(speed, 0.05), 1.0, 3.0)));
+    c.untilOilPressure = Duration::si(std::min(notes.oilPressureWithin.si(), oilPressureRise(oil).si()));
+    return c;
+}
+
+} // namespace amber::start

@@ -1,0 +1,107 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "start/priming.h"
+#include <algorithm>
+#include <cmath>
+
+namespace amber::start {
+namespace {
+constexpr double celsiusZero = 273.15;
+constexpr double drainTime = 180.0;        // s, film running out of the intake
+constexpr double coolingTime = 2400.0;     // s, a standing engine
+constexpr double carriedPerCycle = 0.30;   // of the fuel, by one cycle turned with the throttle open
+constexpr double roundUpFrom = 0.25;       // a quarter stroke short is let pass
+constexpr double standardFieldSlack = 0.03; // of pressure, within which the notes' own figure is used as it is
+
+/// Air to carbure over vapour fraction, relative: what the dose must be in proportion to.
+double need(double kelvin) { return 288.15 / kelvin / vapourFraction(Temperature::si(kelvin)); }
+
+/// Time constant of evaporation, s: slower on colder metal.
+double evaporationTime(double kelvin) { return std::clamp(7.0 * std::exp((288.15 - kelvin) / 32.0), 1.5, 40.0); }
+
+double pressureFactor(Pressure field) { return std::clamp(field.si() / standardPressure, 0.3, 1.0); }
+} // namespace
+
+double vapourFraction(Temperature metal) {
+    return 1.0 / (1.0 + std::exp(-(metal.si() - celsiusZero - 14.0) / 16.0));
+}
+
+Priming::Priming(const StartNotes& notes) : table_(notes.prime) {}
+
+double Priming::wanted(Temperature engine, Pressure field) const {
+    if (table_.empty())
+        return 0.0;
+    const double t = engine.si(), g = need(t);
+    double dose = table_.back().dose;
+    if (t < table_.front().at.si()) {
+        dose = table_.front().dose * g / need(table_.front().at.si());
+    } else {
+        for (std::size_t i = 1; i < table_.size(); ++i)
+            if (t <= table_[i].at.si()) {
+                const double cold = need(table_[i - 1].at.si()), warm = need(table_[i].at.si());
+                const double x = cold > warm ? (g - warm) / (cold - warm) : 0.0;
+                dose = table_[i].dose + x * (table_[i - 1].dose - table_[i].dose);
+                break;
+            }
+    }
+    return dose * pressureFactor(field);
+}
+
+Origin Priming::originAt(Temperature engine, Pressure field) const {
+    if (table_.empty() || engine.si() < table_.front().at.si() - 0.05 ||
+        1.0 - pressureFactor(field) > standardFieldSlack)
+        return Origin::model;
+    const bool beyond = engine.si() > table_.back().at.si();
+    for (const auto& entry : table_)
+        if (std::abs(entry.at.si() - engine.si()) < 0.05)
+            return Origin::notes;
+    return beyond ? Origin::notes : Origin::betweenNotes;
+}
+
+double Priming::vapourRatio(double dose, Temperature engine, Pressure field) const {
+    // The wanted dose gives the best mixture; where the notes want none the metal alone evaporates a stroke to it.
+    const double best = std::max(wanted(engine, field), 0.5 * pressureFactor(field));
+    return bestFiring * dose / best;
+}
+
+double Priming::vapourRatio(double dose, Temperature engine, Pressure field, Duration since) const {
+    const double t = std::max(0.0, since.si());
+    return vapourRatio(dose, engine, field) * (1.0 - std::exp(-t / evaporationTime(engine.si()))) *
+           std::exp(-t / drainTime);
+}
+
+PrimeAdvice Priming::advice(Temperature engine, Pressure field) const {
+    PrimeAdvice out;
+    const double exact = wanted(engine, field);
+    out.dose = std::max(0.0, std::ceil(exact - roundUpFrom));
+    out.origin = originAt(engine, field);
+    const double one = vapourRatio(1.0, engine, field);
+    out.fireLow = leanestFiring / one;
+    out.fireHigh = richestFiring / one;
+    out.flood = std::floor(out.fireHigh) + 1.0;
+    const double given = std::max(out.dose, out.fireLow * 1.2);
+    const double tau = evaporationTime(engine.si());
+    // Enough is nine tenths of what will evaporate; it has drained when it falls under the leanest that fires.
+    out.vaporise = Duration::si(tau * std::log(10.0));
+    const double ratio = vapourRatio(given, engine, field);
+    out.drain = Duration::si(std::max(out.vaporise.si(), drainTime * std::log(std::max(1.0, ratio / leanestFiring))));
+    return out;
+}
+
+double Priming::clearingRevolutions(double dose, Temperature engine, Pressure field) const {
+    const double ratio = vapourRatio(dose, engine, field);
+    if (ratio <= richestFiring)
+        return 0.0;
+    // A four-stroke cycle takes two revolutions and carries out its share; the goal is the best mixture.
+    return std::ceil(2.0 * std::log(ratio / bestFiring) / -std::log(1.0 - carriedPerCycle));
+}
+
+Temperature engineTemperature(const Soak& soak, Temperature oat) {
+    if (soak.preheated)
+        return Temperature::si(std::max(soak.preheated->si(), oat.si()));
+    if (!soak.sinceStop)
+        return oat;
+    const double left = std::exp(-std::max(0.0, soak.sinceStop->si()) / coolingTime);
+    return Temperature::si(oat.si() + std::max(0.0, soak.whenStopped.si() - oat.si()) * left);
+}
+
+} // namespace amber::start

@@ -1,0 +1,55 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "notes/type_notes.h"
+#include <optional>
+
+namespace amber::start {
+
+/// What to prime with, at one engine temperature and field pressure. Doses in the notes' own count (strokes, seconds, blades).
+struct PrimeAdvice {
+    double dose = 0.0; ///< whole count to give
+    Origin origin = Origin::notes;
+    double fireLow = 0.0, fireHigh = 0.0; ///< doses between which the mixture fires
+    double flood = 0.0;                   ///< whole dose from which it is flooded
+    Duration vaporise;                    ///< wait after the last stroke until enough is vapour
+    Duration drain;                       ///< after which it has drained below firing again
+};
+
+/// Fraction of liquid fuel that is vapour in equilibrium: 1/(1 + exp(−(T − 14 °C)/16 °C)), a gasoline's equilibrium air
+/// distillation curve, simplified.
+double vapourFraction(Temperature metal);
+
+inline constexpr double leanestFiring = 0.050, richestFiring = 0.130, bestFiring = 0.075; ///< vapour fuel–air ratios
+
+/// Priming of one type. The notes' doses by temperature rule; between two of them the dose follows the model's need
+/// (air in the cylinders over vapour fraction), colder than the table it grows in that proportion, warmer it stays. A higher
+/// field has less air to carbure and never needs more.
+class Priming {
+public:
+    explicit Priming(const StartNotes& notes);
+
+    /// Unrounded dose wanted. @param field barometric pressure
+    [[nodiscard]] double wanted(Temperature engine, Pressure field) const;
+    [[nodiscard]] PrimeAdvice advice(Temperature engine, Pressure field) const;
+    /// Vapour fuel–air ratio in the cylinders when a dose has evaporated as far as it will.
+    [[nodiscard]] double vapourRatio(double dose, Temperature engine, Pressure field) const;
+    /// The same so long after the last stroke: evaporating towards equilibrium, draining with a time constant of minutes.
+    [[nodiscard]] double vapourRatio(double dose, Temperature engine, Pressure field, Duration since) const;
+    /// Engine revolutions, throttle open and mixture cut off, until a dose has been carried out far enough to fire.
+    [[nodiscard]] double clearingRevolutions(double dose, Temperature engine, Pressure field) const;
+
+private:
+    [[nodiscard]] Origin originAt(Temperature engine, Pressure field) const;
+    std::vector<PrimeEntry> table_; // coldest first
+};
+
+/// How the engine comes to its temperature before a start.
+struct Soak {
+    std::optional<Duration> sinceStop; ///< none: cold-soaked
+    Temperature whenStopped = Temperature::si(393.15);
+    std::optional<Temperature> preheated;
+};
+/// Engine temperature for priming: pre-heated, or cooling towards the air with a time constant of 40 minutes.
+Temperature engineTemperature(const Soak& soak, Temperature oat);
+
+} // namespace amber::start
