@@ -145,4 +145,32 @@ TEST(CommandLine, SnapshotsAreDrawnWithoutADisplay) {
     EXPECT_LT(image.pixelColor(1390, 140).lightness(), 60);
 }
 
+TEST(CommandLine, PrimeAndStartOrderGiveJson) {
+    const QString notes = QStringLiteral(AMBER_SOURCE_DATA "/notes/lorimer-l4.toml");
+    const auto prime = run({QStringLiteral("prime"), QStringLiteral("--notes"), notes, QStringLiteral("--temperature"),
+                            QStringLiteral("-5 C"), QStringLiteral("--json")});
+    ASSERT_EQ(prime.code, 0) << prime.err.toStdString();
+    const auto dose = nlohmann::json::parse(prime.out.toStdString());
+    EXPECT_EQ(dose["dose"], 5);
+    EXPECT_EQ(dose["origin"], "notes");
+    for (const char* key : {"unit", "firing_low", "firing_high", "flood_dose", "vaporise_s", "drain_s"})
+        EXPECT_TRUE(dose.contains(key)) << key;
+    const auto order =
+        run({QStringLiteral("start-order"), QStringLiteral("--notes"), notes, QStringLiteral("--order"),
+             QStringLiteral("1,2"), QStringLiteral("--fail"), QStringLiteral("1:1"), QStringLiteral("--temperature"),
+             QStringLiteral("6 C"), QStringLiteral("--supply"), QStringLiteral("battery"), QStringLiteral("--json")});
+    ASSERT_EQ(order.code, 0) << order.err.toStdString();
+    const auto json = nlohmann::json::parse(order.out.toStdString());
+    EXPECT_LT(json["running_from_s"]["2"].get<double>(), json["running_from_s"]["1"].get<double>());
+    EXPECT_LT(json["totals"]["battery_left"].get<double>(), 1.0);
+    EXPECT_EQ(run({QStringLiteral("start-order"), QStringLiteral("--notes"), notes, QStringLiteral("--order"),
+                   QStringLiteral("1"), QStringLiteral("--temperature"), QStringLiteral("6 C")})
+                  .code,
+              2);
+    EXPECT_EQ(run({QStringLiteral("prime"), QStringLiteral("--notes"), notes, QStringLiteral("--temperature"),
+                   QStringLiteral("warm")})
+                  .code,
+              2);
+}
+
 } // namespace

@@ -256,4 +256,29 @@ TEST_F(Window, CautionsStandOnThePagesWhereTheActHappens) {
     }
 }
 
+TEST_F(Window, TheStartTimelineFailsReordersAndFollows) {
+    window->showPhase(Phase::start);
+    QTest::qWait(10);
+    auto& view = window->page().startTimeline();
+    ASSERT_TRUE(view.isVisible());
+    const double clean = view.timeline().total;
+    QTest::mouseClick(&view, Qt::LeftButton, {}, QPoint(20, qRound(view.laneRect(0).center().y())));
+    EXPECT_EQ(view.failuresOf("2"), 1) << "starboard stands first";
+    EXPECT_GT(view.timeline().total, clean);
+    view.setFocus();
+    QTest::keyClick(&view, Qt::Key_Home);
+    EXPECT_EQ(view.timeline().total, clean);
+    QTest::keyClick(&view, Qt::Key_Down, Qt::ControlModifier);
+    EXPECT_EQ(document().sortie().start.order, (std::vector<std::string>{"1", "2"}));
+    EXPECT_TRUE(shown(window->page().setRows()).contains(QStringLiteral("Order: Port, then Starboard")));
+    document().undoStack().undo();
+    EXPECT_TRUE(document().sortie().start.order.empty());
+    type("oat", QStringLiteral("-12"));
+    EXPECT_GT(view.timeline().total, clean) << "colder: more prime, slower cranking, later oil pressure";
+    type("stopped", QStringLiteral("30 min"));
+    EXPECT_NEAR(document().sortie().start.sinceStop->si(), 1800, 1e-6);
+    EXPECT_TRUE(shown(window->page().setRows()).contains(QStringLiteral("Starboard 1 strokes")))
+        << shown(window->page().setRows()).toStdString();
+}
+
 } // namespace

@@ -12,9 +12,39 @@
 
 namespace amber::app {
 namespace {
-constexpr double nameWidth = 92, axisHeight = 18, topGap = 2;
+constexpr double nameWidth = 92, axisHeight = 18, legendHeight = 16, topGap = 2;
 
-QString q(const std::string& text) { return QString::fromStdString(text); }
+QString q(const std::string& text) {
+    return QString::fromStdString(text);
+}
+
+/// A block of the timeline: each kind its own fill and edge, so that it reads without colour.
+void paintKind(QPainter& p, const Colours& c, const QRectF& box, start::EventKind kind, bool failed) {
+    using start::EventKind;
+    p.setPen(QPen(c.ink, 1));
+    p.setBrush(Qt::NoBrush);
+    switch (kind) {
+    case EventKind::prime:
+        p.setBrush(c.amberWash);
+        break;
+    case EventKind::wait:
+        p.setPen(QPen(c.faint, 1, Qt::DotLine));
+        break;
+    case EventKind::energise:
+        p.setBrush(QBrush(c.ink, Qt::BDiagPattern));
+        break;
+    case EventKind::crank:
+        p.setBrush(failed ? c.red : c.ink);
+        break;
+    case EventKind::oilPressureWatch:
+        p.setBrush(QBrush(c.green, Qt::Dense4Pattern));
+        break;
+    case EventKind::rest:
+        p.setPen(QPen(c.red, 1, Qt::DashLine));
+        break;
+    }
+    p.drawRect(box);
+}
 } // namespace
 
 StartTimelineView::StartTimelineView(SortieDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
@@ -26,7 +56,9 @@ StartTimelineView::StartTimelineView(SortieDocument& document, QWidget* parent) 
 
 void StartTimelineView::recompute() {
     const TypeNotes& n = document_.aircraft().notes;
-    std::erase_if(failures_, [&](const auto& f) { return std::none_of(n.positions.begin(), n.positions.end(), [&](const Position& p) { return p.id == f.first; }); });
+    std::erase_if(failures_, [&](const auto& f) {
+        return std::none_of(n.positions.begin(), n.positions.end(), [&](const Position& p) { return p.id == f.first; });
+    });
     auto request = plan::startRequestOf(document_.sortie());
     request.failures = failures_;
     if (auto result = start::planStart(n, request))
@@ -77,7 +109,7 @@ QString StartTimelineView::summary() const {
         QStringList line;
         for (const auto& a : timeline_.onLineFirst)
             line << q(a);
-        parts << tr("first on line: %1").arg(line.join(QStringLiteral(", ")));
+        parts << tr("on line first: %1").arg(line.join(QStringLiteral(", ")));
     }
     for (const auto& id : timeline_.abandoned)
         parts << tr("%1 left to its long rest").arg(nameOf(id));
@@ -86,10 +118,12 @@ QString StartTimelineView::summary() const {
 
 double StartTimelineView::laneHeight() const {
     const double lanes = static_cast<double>(timeline_.order.size()) + 1.0;
-    return std::clamp((height() - axisHeight - topGap) / lanes, 12.0, 34.0);
+    return std::clamp((height() - axisHeight - legendHeight - topGap) / lanes, 12.0, 34.0);
 }
 
-QRectF StartTimelineView::laneRect(int lane) const { return {0, topGap + lane * laneHeight(), static_cast<double>(width()), laneHeight()}; }
+QRectF StartTimelineView::laneRect(int lane) const {
+    return {0, topGap + lane * laneHeight(), static_cast<double>(width()), laneHeight()};
+}
 
 double StartTimelineView::xOf(double seconds) const {
     double end = 60.0;
@@ -125,7 +159,8 @@ void StartTimelineView::paintEvent(QPaintEvent*) {
             drawColourMark(p, QPointF(left + 5, r.center().y()), watch::Colour::amber, c, 4);
             left += 14;
         }
-        p.drawText(QRectF(left, r.top(), nameWidth - left - 4, r.height()), Qt::AlignVCenter | Qt::AlignLeft, QFontMetrics(p.font()).elidedText(text, Qt::ElideRight, static_cast<int>(nameWidth - left - 4)));
+        p.drawText(QRectF(left, r.top(), nameWidth - left - 4, r.height()), Qt::AlignVCenter | Qt::AlignLeft,
+                   QFontMetrics(p.font()).elidedText(text, Qt::ElideRight, static_cast<int>(nameWidth - left - 4)));
         p.setPen(QPen(c.rule, 1));
         p.drawLine(QPointF(0, r.bottom()), QPointF(width() - 4, r.bottom()));
     };
@@ -144,38 +179,15 @@ void StartTimelineView::paintEvent(QPaintEvent*) {
         const QRectF r = laneRect(row[e.engine]);
         const QRectF box(xOf(e.start), r.top() + 3, std::max(1.5, xOf(e.end) - xOf(e.start)), r.height() - 6);
         using start::EventKind;
-        p.setPen(QPen(c.ink, 1));
-        switch (e.kind) {
-        case EventKind::prime:
-            p.setBrush(c.amberWash);
-            break;
-        case EventKind::wait:
-            p.setBrush(Qt::NoBrush);
-            p.setPen(QPen(c.faint, 1, Qt::DotLine));
-            break;
-        case EventKind::energise:
-            p.setBrush(QBrush(c.ink, Qt::BDiagPattern));
-            break;
-        case EventKind::crank:
-            p.setBrush(e.failed ? QBrush(c.red) : QBrush(c.ink));
-            break;
-        case EventKind::oilPressureWatch:
-            p.setBrush(QBrush(c.green, Qt::Dense4Pattern));
-            break;
-        case EventKind::rest:
-            p.setBrush(Qt::NoBrush);
-            p.setPen(QPen(c.red, 1, Qt::DashLine));
-            break;
-        }
-        p.drawRect(box);
+        paintKind(p, c, box, e.kind, e.failed);
         if (e.kind == EventKind::crank || e.kind == EventKind::energise) {
             const QRectF s = laneRect(supplyRow);
-            p.setPen(Qt::NoPen);
-            p.drawRect(QRectF(box.left(), s.top() + 3, box.width(), s.height() - 6));
+            paintKind(p, c, QRectF(box.left(), s.top() + 3, box.width(), s.height() - 6), e.kind, e.failed);
         }
         const QString word = e.failed ? tr("no catch") : q(std::string(titleOf(e.kind)));
         p.setFont(face(11));
-        if (QFontMetricsF(p.font()).horizontalAdvance(word) + 4 < box.width() && box.height() > 11 && e.kind != EventKind::crank) {
+        if (QFontMetricsF(p.font()).horizontalAdvance(word) + 4 < box.width() && box.height() > 11 &&
+            e.kind != EventKind::crank) {
             const QRectF text(box.left() + 2, box.top(), box.width() - 4, box.height());
             if (e.kind == EventKind::energise || e.kind == EventKind::oilPressureWatch) {
                 const double wide = QFontMetricsF(p.font()).horizontalAdvance(word) + 4;
@@ -184,6 +196,22 @@ void StartTimelineView::paintEvent(QPaintEvent*) {
             p.setPen(c.ink);
             p.drawText(text, Qt::AlignCenter, word);
         }
+    }
+    // What the blocks mean.
+    p.setFont(face(11));
+    double x = nameWidth;
+    for (const auto kind : {start::EventKind::prime, start::EventKind::wait, start::EventKind::energise,
+                            start::EventKind::crank, start::EventKind::oilPressureWatch, start::EventKind::rest}) {
+        if (std::none_of(timeline_.events.begin(), timeline_.events.end(),
+                         [&](const start::Event& e) { return e.kind == kind; }))
+            continue;
+        const QString name = q(std::string(titleOf(kind)));
+        const double y = bottom + axisHeight;
+        paintKind(p, c, QRectF(x, y + 2, 12, 10), kind, false);
+        p.setPen(c.faint);
+        const double wide = QFontMetricsF(p.font()).horizontalAdvance(name);
+        p.drawText(QRectF(x + 16, y, wide + 2, 14), Qt::AlignVCenter | Qt::AlignLeft, name);
+        x += wide + 26;
     }
     for (const auto& [engine, from] : timeline_.runningFrom) {
         const QRectF r = laneRect(row[engine]);
@@ -260,11 +288,17 @@ bool StartTimelineView::event(QEvent* event) {
     if (event->type() == QEvent::ToolTip && document_.isOpen()) {
         const auto* help = static_cast<QHelpEvent*>(event);
         const int lane = static_cast<int>((help->pos().y() - topGap) / laneHeight());
-        QString text = tr("Click an engine, or press F, when it does not catch; drag it, or Ctrl+Up and Down, to change the order; Home: all catch.");
+        QString text = tr("Click an engine, or press F, when it does not catch; drag it, or Ctrl+Up and Down, to "
+                          "change the order; Home: all catch.");
         if (lane >= 0 && lane < static_cast<int>(timeline_.order.size()))
             for (const auto& e : timeline_.events)
-                if (e.engine == timeline_.order[static_cast<std::size_t>(lane)] && help->pos().x() >= xOf(e.start) && help->pos().x() <= xOf(e.end))
-                    text = tr("%1, try %2: %3 from %4 to %5").arg(nameOf(e.engine)).arg(e.attempt).arg(q(std::string(titleOf(e.kind))), q(formatMinutesSeconds(e.start)), q(formatMinutesSeconds(e.end)));
+                if (e.engine == timeline_.order[static_cast<std::size_t>(lane)] && help->pos().x() >= xOf(e.start) &&
+                    help->pos().x() <= xOf(e.end))
+                    text = tr("%1, try %2: %3 from %4 to %5")
+                               .arg(nameOf(e.engine))
+                               .arg(e.attempt)
+                               .arg(q(std::string(titleOf(e.kind))), q(formatMinutesSeconds(e.start)),
+                                    q(formatMinutesSeconds(e.end)));
         QToolTip::showText(help->globalPos(), text, this);
         return true;
     }

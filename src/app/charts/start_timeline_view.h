@@ -7,8 +7,9 @@
 
 namespace amber::app {
 
-/// The start of all engines against time: one lane an engine, one for the supply. A click on an engine (or F on the lane
-/// reached with Up and Down) asks what if its try does not catch; dragging a lane, or Ctrl with Up and Down, changes the order.
+/// The start of all engines against time: one lane an engine, one for the supply. A click on an engine (or F on the
+/// lane reached with Up and Down) asks what if its try does not catch; dragging a lane, or Ctrl with Up and Down,
+/// changes the order.
 class StartTimelineView : public QWidget {
     Q_OBJECT
 public:

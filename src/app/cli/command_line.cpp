@@ -2,6 +2,7 @@
 #include "cli/command_line.h"
 #include "cli/exit_codes.h"
 #include "cli/point_command.h"
+#include "cli/start_commands.h"
 #include "notes/document.h"
 #include "notes/notes_reader.h"
 #include "plan/loading.h"
@@ -110,6 +111,27 @@ int runCommandLine(int argc, char** argv, const CommandActions& actions) {
     pointCommand->add_option("--mixture", point.mixture, "rich, weak or a fuel-air ratio");
     pointCommand->add_flag("--json", point.json, "JSON to standard output");
 
+    auto* primeCommand = app.add_subcommand("prime", "Priming dose for one engine temperature");
+    PrimeOptions prime;
+    primeCommand->add_option("--notes", prime.notes, "Type notes (TOML)")->required();
+    primeCommand->add_option("--variant", prime.variant, "Variant of the type");
+    primeCommand->add_option("--temperature", prime.temperature, "Temperature of the engine")->required();
+    primeCommand->add_option("--altitude", prime.altitude, "Pressure altitude of the field");
+    primeCommand->add_flag("--json", prime.json, "JSON to standard output");
+
+    auto* startCommand = app.add_subcommand("start-order", "Timeline of a start");
+    StartOrderOptions startOrder;
+    startCommand->add_option("--notes", startOrder.notes, "Type notes (TOML)")->required();
+    startCommand->add_option("--variant", startOrder.variant, "Variant of the type");
+    startCommand->add_option("--order", startOrder.order, "Engines in order, 3,4,2,1; the notes' without");
+    startCommand->add_option("--fail", startOrder.fail, "Tries that do not catch, 4:1,2:2");
+    startCommand->add_option("--temperature", startOrder.temperature, "Temperature of engines and oil")->required();
+    startCommand->add_option("--altitude", startOrder.altitude, "Pressure altitude of the field");
+    startCommand->add_option("--supply", startOrder.supply, "cart or battery")
+        ->check(CLI::IsMember({"cart", "battery"}))
+        ->capture_default_str();
+    startCommand->add_flag("--json", startOrder.json, "JSON to standard output");
+
     auto* checkCommand = app.add_subcommand("check", "Check type notes and sorties; list every problem");
     std::vector<std::string> files;
     checkCommand->add_option("files", files, "Files to check")->required();
@@ -136,6 +158,10 @@ int runCommandLine(int argc, char** argv, const CommandActions& actions) {
         return pdf.empty() ? runPlan(planFile, json, csv) : actions.card(planFile, pdf);
     if (pointCommand->parsed())
         return runPoint(point);
+    if (primeCommand->parsed())
+        return runPrime(prime);
+    if (startCommand->parsed())
+        return runStartOrder(startOrder);
     if (checkCommand->parsed())
         return runCheck(files);
     if (snapshotCommand->parsed()) {

@@ -137,9 +137,10 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     column(startTitle_, startTimeline_, 62);
     right->addSpacing(8);
     right->addLayout(pictures, 1);
-    connect(startTimeline_, &StartTimelineView::summaryChanged, this,
-            [this] { startTitle_->setText(startTimeline_->summary());
-                   startTitle_->setToolTip(startTitle_->text()); });
+    connect(startTimeline_, &StartTimelineView::summaryChanged, this, [this] {
+        startTitle_->setText(startTimeline_->summary());
+        startTitle_->setToolTip(startTitle_->text());
+    });
     connect(startTimeline_, &StartTimelineView::orderWanted, this, &PhasePage::takeOrder);
     columns->addLayout(right, 1);
 
@@ -279,9 +280,10 @@ void PhasePage::buildFields() {
             }
             return document_.edit(changed, tr("engines stopped"), gesture);
         };
-        addInline(new InlineField(tr("Stopped"), QStringLiteral("stopped"), std::move(b), fieldRow_),
-                  tr("How long ago the engines were stopped, or cold: they are primed for the temperature they have left"),
-                  {Phase::start});
+        addInline(
+            new InlineField(tr("Stopped"), QStringLiteral("stopped"), std::move(b), fieldRow_),
+            tr("How long ago the engines were stopped, or cold: they are primed for the temperature they have left"),
+            {Phase::start});
     }
     // Tank contents are read on the walk-round.
     for (std::size_t i = 0; i < mostTankFields; ++i) {
@@ -405,13 +407,15 @@ void PhasePage::refreshStart() {
         request.order = named.order;
         const auto timeline = start::planStart(notes, request);
         const double total = timeline ? timeline.value().total : 0.0;
-        startOrder_->addItem(tr("%1, %2").arg(QString::fromStdString(named.name), QString::fromStdString(formatMinutesSeconds(total))));
+        startOrder_->addItem(
+            tr("%1, %2").arg(QString::fromStdString(named.name), QString::fromStdString(formatMinutesSeconds(total))));
         startOrder_->setItemData(startOrder_->count() - 1, QString::fromStdString(named.reason), Qt::ToolTipRole);
         if (named.order == (chosen.empty() ? notes.start.order : chosen))
             current = startOrder_->count() - 1;
     }
     if (current < 0) {
-        startOrder_->addItem(tr("your own, %1").arg(QString::fromStdString(formatMinutesSeconds(document_.plan().startTimeline.total))));
+        startOrder_->addItem(
+            tr("your own, %1").arg(QString::fromStdString(formatMinutesSeconds(document_.plan().startTimeline.total))));
         current = startOrder_->count() - 1;
     }
     startOrder_->setCurrentIndex(current);

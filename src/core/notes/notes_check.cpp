@@ -186,8 +186,8 @@ private:
             if (std::none_of(n_.positions.begin(), n_.positions.end(), [&](const Position& p) { return p.id == id; }))
                 say(0, fmt::format("engine_start.order: there is no position \"{}\"", id),
                     "Use the id of a [[position]]");
-        for (const auto& [key, id] : {std::pair{"accessory_first", n_.start.accessoryFirst},
-                                      std::pair{"away_first", n_.start.awayFirst}})
+        for (const auto& [key, id] :
+             {std::pair{"accessory_first", n_.start.accessoryFirst}, std::pair{"away_first", n_.start.awayFirst}})
             if (!id.empty() && std::none_of(n_.positions.begin(), n_.positions.end(),
                                             [&wanted = id](const Position& p) { return p.id == wanted; }))
                 say(0, fmt::format("engine_start.{}: there is no position \"{}\"", key, id),

@@ -319,9 +319,10 @@ FuelNotes readFuel(TableReader t) {
 
 StarterNotes readStarter(TableReader t) {
     StarterNotes s;
-    s.kind = static_cast<StarterKind>(
-        t.word("kind", {"direct", "inertia", "cartridge", "air", "hand"}, true).value_or(0));
-    s.energiseCart = t.quantity<Dimension::duration>("energise_cart", s.kind == StarterKind::inertia).value_or(Duration{});
+    s.kind =
+        static_cast<StarterKind>(t.word("kind", {"direct", "inertia", "cartridge", "air", "hand"}, true).value_or(0));
+    s.energiseCart =
+        t.quantity<Dimension::duration>("energise_cart", s.kind == StarterKind::inertia).value_or(Duration{});
     s.energiseBattery = t.quantity<Dimension::duration>("energise_battery").value_or(s.energiseCart);
     s.boosterMost = t.quantity<Dimension::duration>("booster_most");
     s.longRest = t.quantity<Dimension::duration>("long_rest", false, minutesUnit).value_or(s.longRest);
@@ -366,8 +367,7 @@ StartNotes readStart(TableReader t) {
     s.primeTime = t.quantity<Dimension::duration>("dose_time").value_or(s.primeTime);
     s.primeAhead = t.flag("prime_ahead").value_or(true);
     s.oilPressure = t.quantity<Dimension::pressure>("oil_pressure", true).value_or(Pressure::si(1e5));
-    s.oilPressureWithin =
-        t.quantity<Dimension::duration>("oil_pressure_within", true).value_or(Duration::si(30));
+    s.oilPressureWithin = t.quantity<Dimension::duration>("oil_pressure_within", true).value_or(Duration::si(30));
     if (auto k = t.table("starter"))
         s.starter = readStarter(*k);
     if (auto b = t.table("battery")) {

@@ -230,10 +230,10 @@ struct StarterNotes {
     std::optional<Duration> boosterMost;    ///< longest use of the booster coil
     Duration longRest = Duration::si(600);  ///< after the last try
     int bladesBeforeIgnition = 0;
-    int cartridges = 0;              ///< in the breech: starts that can be tried
-    Pressure airBottle, airPerStart; ///< compressed air: full bottle, what a start takes
-    double warmRpm = 80.0 / 60.0;    ///< cranking speed with warm oil, rev/s
-    double torque = 250.0;           ///< Nm at the crankshaft at that speed
+    int cartridges = 0;                    ///< in the breech: starts that can be tried
+    Pressure airBottle, airPerStart;       ///< compressed air: full bottle, what a start takes
+    double warmRpm = 80.0 / 60.0;          ///< cranking speed with warm oil, rev/s
+    double torque = 250.0;                 ///< Nm at the crankshaft at that speed
     Duration firesAfter = Duration::si(5); ///< of cranking, when the dose is right
 };
 
@@ -247,9 +247,9 @@ struct BatteryNotes {
 
 /// Turning by hand before the start (J13).
 struct HandTurning {
-    double blades = 0.0;                      ///< after standing `standing`
+    double blades = 0.0;                        ///< after standing `standing`
     Duration standing = Duration::si(2 * 3600); ///< stood longer than this: turn it
-    bool locks = false;                       ///< radials and inverted engines: oil can lock the lower cylinders
+    bool locks = false;                         ///< radials and inverted engines: oil can lock the lower cylinders
 };
 
 struct StartNotes {

@@ -683,7 +683,8 @@ std::optional<TabulatedSpeed> speedFor(const TypeNotes& notes, std::string_view 
 }
 
 Temperature engineTemperatureOf(const Sortie& sortie) {
-    return start::engineTemperature({sortie.start.sinceStop, start::Soak{}.whenStopped, sortie.start.preheated}, sortie.day.oat);
+    return start::engineTemperature({sortie.start.sinceStop, start::Soak{}.whenStopped, sortie.start.preheated},
+                                    sortie.day.oat);
 }
 
 start::StartRequest startRequestOf(const Sortie& sortie) {

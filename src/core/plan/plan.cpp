@@ -383,18 +383,27 @@ private:
         };
         const bool slow = k.rpm < 0.6 * n_.start.starter.warmRpm;
         if (k.amperes > 0)
-            add("Turns at", fmt::format("{:.0f} rpm, {:.0f} A", std::round(k.rpm * 60 / 5) * 5, std::round(k.amperes / 10) * 10),
-                k.fuseMargin < 0 ? fmt::format("The starter draws more than the fuse of {:.0f} A: use the ground cart or warm the oil.", n_.start.battery.fuseAmperes)
-                : k.cartAdvised  ? fmt::format("The battery sags to {:.0f} V: the ground cart is advised.", k.volts)
-                                 : fmt::format("At {:.0f} V; cold oil turns slower and draws more.", k.volts),
-                k.fuseMargin < 0 ? watch::Colour::red : k.cartAdvised ? watch::Colour::amber : watch::Colour::normal);
+            add("Turns at",
+                fmt::format("{:.0f} rpm, {:.0f} A", std::round(k.rpm * 60 / 5) * 5, std::round(k.amperes / 10) * 10),
+                k.fuseMargin < 0
+                    ? fmt::format(
+                          "The starter draws more than the fuse of {:.0f} A: use the ground cart or warm the oil.",
+                          n_.start.battery.fuseAmperes)
+                : k.cartAdvised ? fmt::format("The battery sags to {:.0f} V: the ground cart is advised.", k.volts)
+                                : fmt::format("At {:.0f} V; cold oil turns slower and draws more.", k.volts),
+                k.fuseMargin < 0 ? watch::Colour::red
+                : k.cartAdvised  ? watch::Colour::amber
+                                 : watch::Colour::normal);
         else
-            add("Turns at", fmt::format("{:.0f} rpm", std::round(k.rpm * 60 / 5) * 5), "Cold oil turns slower.", slow ? watch::Colour::amber : watch::Colour::normal);
+            add("Turns at", fmt::format("{:.0f} rpm", std::round(k.rpm * 60 / 5) * 5), "Cold oil turns slower.",
+                slow ? watch::Colour::amber : watch::Colour::normal);
         if (n_.start.starter.kind == StarterKind::air)
-            add("Air left after it", format(k.airLeft.si(), *n_.cockpit.pressure), fmt::format("Of {} in a full bottle.", format(n_.start.starter.airBottle.si(), *n_.cockpit.pressure)),
+            add("Air left after it", format(k.airLeft.si(), *n_.cockpit.pressure),
+                fmt::format("Of {} in a full bottle.", format(n_.start.starter.airBottle.si(), *n_.cockpit.pressure)),
                 k.airLeft.si() < n_.start.starter.airPerStart.si() ? watch::Colour::amber : watch::Colour::normal);
         if (n_.start.starter.kind == StarterKind::cartridge)
-            add("Cartridges", fmt::format("{}", n_.start.starter.cartridges), "Each try spends one.", watch::Colour::normal);
+            add("Cartridges", fmt::format("{}", n_.start.starter.cartridges), "Each try spends one.",
+                watch::Colour::normal);
     }
 
     void ratingClock(PhasePlan& p, const Rating& rating, double used) const {
@@ -434,10 +443,13 @@ private:
                 "notes", "Or the engine is stopped.");
             if (prime_.dose > 0)
                 add("Prime waits, drains",
-                    fmt::format("{}, {}", formatMinutesSeconds(prime_.vaporise.si()), formatMinutesSeconds(prime_.drain.si())),
-                    "model", fmt::format("Time to vaporise, and until it has drained again. Fires with {} to {} {}, floods from {}.",
-                                         formatNumber(prime_.fireLow, 1), formatNumber(prime_.fireHigh, 1), n_.start.primer,
-                                         formatNumber(prime_.flood, 0)));
+                    fmt::format("{}, {}", formatMinutesSeconds(prime_.vaporise.si()),
+                                formatMinutesSeconds(prime_.drain.si())),
+                    "model",
+                    fmt::format(
+                        "Time to vaporise, and until it has drained again. Fires with {} to {} {}, floods from {}.",
+                        formatNumber(prime_.fireLow, 1), formatNumber(prime_.fireHigh, 1), n_.start.primer,
+                        formatNumber(prime_.flood, 0)));
             crankingClocks(p);
             add("All running", formatMinutesSeconds(timeline_.total), "model",
                 "From the first stroke of prime to the last oil pressure, every try catching. " + n_.start.orderReason);

@@ -103,11 +103,13 @@ SortieReading readSortie(std::string_view text, const std::string& file) {
     }
     if (auto c = t.table("start")) {
         s.start.order = c->texts("order");
-        s.start.supply = c->word("supply", {"cart", "battery"}).value_or(0) == 0 ? start::Supply::cart : start::Supply::battery;
+        s.start.supply =
+            c->word("supply", {"cart", "battery"}).value_or(0) == 0 ? start::Supply::cart : start::Supply::battery;
         s.start.sinceStop = c->quantity<Dimension::duration>("stopped_for");
         s.start.preheated = c->quantity<Dimension::temperature>("preheated");
         if (s.start.sinceStop && (s.start.sinceStop->si() < 0 || s.start.sinceStop->si() > 100 * 3600.0)) {
-            c->problem(c->line("stopped_for"), "start.stopped_for is out of range", "Between 0 and 100 hours is expected");
+            c->problem(c->line("stopped_for"), "start.stopped_for is out of range",
+                       "Between 0 and 100 hours is expected");
             s.start.sinceStop.reset();
         }
         if (s.start.preheated && (s.start.preheated->si() < 213 || s.start.preheated->si() > 393)) {
@@ -182,7 +184,8 @@ Problems checkSortie(const Sortie& sortie, const TypeNotes& notes, const std::st
         std::sort(wanted.begin(), wanted.end());
         std::sort(given.begin(), given.end());
         if (wanted != given)
-            say("start.order does not name every engine once", fmt::format("The {} has {}", notes.name, fmt::join(notes.start.order, ", ")));
+            say("start.order does not name every engine once",
+                fmt::format("The {} has {}", notes.name, fmt::join(notes.start.order, ", ")));
     }
     const Length above = sortie.day.pressureAltitudeOf(sortie.flight.cruiseHeight);
     if (sortie.flight.cruiseHeight < sortie.day.elevation || sortie.flight.cruiseHeight < sortie.flight.toElevation ||

@@ -24,13 +24,16 @@ Cranking crank(const StartNotes& notes, Temperature oil, Supply supply) {
     const double drag = std::pow(std::max(0.2, heat::oilViscosity(oil) / warm), frictionExponent);
     Cranking c;
     const bool electric = s.kind == StarterKind::direct || s.kind == StarterKind::inertia;
-    c.energise = s.kind == StarterKind::inertia ? (supply == Supply::cart ? s.energiseCart : s.energiseBattery) : Duration{};
+    c.energise =
+        s.kind == StarterKind::inertia ? (supply == Supply::cart ? s.energiseCart : s.energiseBattery) : Duration{};
     // Speed falls as the square root of the drag: torque against friction of both Coulomb and viscous kind.
     double speed = s.warmRpm / std::sqrt(drag);
     if (electric) {
         const double power = s.torque * drag * 2.0 * std::numbers::pi * speed / driveEfficiency;
         // Cold acid: resistance doubles some 35 K below room temperature. A cart is stiff.
-        const double resistance = supply == Supply::cart ? 0.002 : notes.battery.resistance * std::pow(2.0, std::max(0.0, 293.15 - oil.si()) / 35.0);
+        const double resistance =
+            supply == Supply::cart ? 0.002
+                                   : notes.battery.resistance * std::pow(2.0, std::max(0.0, 293.15 - oil.si()) / 35.0);
         const double e = notes.battery.volts;
         // V = E − I R with V I = power: the root that a motor settles at, or the most the battery can give.
         const double root = e * e - 4.0 * resistance * power;
@@ -45,12 +48,14 @@ Cranking crank(const StartNotes& notes, Temperature oil, Supply supply) {
         speed *= std::clamp(0.4 + 0.6 * c.volts / e, 0.3, 1.0);
         c.fuseMargin = 1.0 - c.amperes / notes.battery.fuseAmperes;
         c.ampereHours = c.amperes * (notes.crankMost.si() + 0.6 * c.energise.si()) / 3600.0;
-        c.cartAdvised = supply == Supply::battery && (c.fuseMargin < 0.15 || c.volts < 0.75 * e || speed < slowestFiring * s.warmRpm);
+        c.cartAdvised = supply == Supply::battery &&
+                        (c.fuseMargin < 0.15 || c.volts < 0.75 * e || speed < slowestFiring * s.warmRpm);
     }
     if (s.kind == StarterKind::air)
         c.airLeft = Pressure::si(std::max(0.0, s.airBottle.si() - s.airPerStart.si() * std::min(1.6, std::sqrt(drag))));
     c.rpm = speed;
-    c.untilFiring = Duration::si(std::min(notes.crankMost.si(), s.firesAfter.si() * std::clamp(s.warmRpm / std::max(speed, 0.05), 1.0, 3.0)));
+    c.untilFiring = Duration::si(
+        std::min(notes.crankMost.si(), s.firesAfter.si() * std::clamp(s.warmRpm / std::max(speed, 0.05), 1.0, 3.0)));
     c.untilOilPressure = Duration::si(std::min(notes.oilPressureWithin.si(), oilPressureRise(oil).si()));
     return c;
 }

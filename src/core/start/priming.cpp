@@ -6,19 +6,25 @@
 namespace amber::start {
 namespace {
 constexpr double celsiusZero = 273.15;
-constexpr double drainTime = 180.0;        // s, film running out of the intake
-constexpr double coolingTime = 2400.0;     // s, a standing engine
-constexpr double carriedPerCycle = 0.30;   // of the fuel, by one cycle turned with the throttle open
-constexpr double roundUpFrom = 0.25;       // a quarter stroke short is let pass
+constexpr double drainTime = 180.0;         // s, film running out of the intake
+constexpr double coolingTime = 2400.0;      // s, a standing engine
+constexpr double carriedPerCycle = 0.30;    // of the fuel, by one cycle turned with the throttle open
+constexpr double roundUpFrom = 0.25;        // a quarter stroke short is let pass
 constexpr double standardFieldSlack = 0.03; // of pressure, within which the notes' own figure is used as it is
 
 /// Air to carbure over vapour fraction, relative: what the dose must be in proportion to.
-double need(double kelvin) { return 288.15 / kelvin / vapourFraction(Temperature::si(kelvin)); }
+double need(double kelvin) {
+    return 288.15 / kelvin / vapourFraction(Temperature::si(kelvin));
+}
 
 /// Time constant of evaporation, s: slower on colder metal.
-double evaporationTime(double kelvin) { return std::clamp(7.0 * std::exp((288.15 - kelvin) / 32.0), 1.5, 40.0); }
+double evaporationTime(double kelvin) {
+    return std::clamp(7.0 * std::exp((288.15 - kelvin) / 32.0), 1.5, 40.0);
+}
 
-double pressureFactor(Pressure field) { return std::clamp(field.si() / standardPressure, 0.3, 1.0); }
+double pressureFactor(Pressure field) {
+    return std::clamp(field.si() / standardPressure, 0.3, 1.0);
+}
 } // namespace
 
 double vapourFraction(Temperature metal) {

@@ -5,7 +5,8 @@
 
 namespace amber::start {
 
-/// What to prime with, at one engine temperature and field pressure. Doses in the notes' own count (strokes, seconds, blades).
+/// What to prime with, at one engine temperature and field pressure. Doses in the notes' own count (strokes, seconds,
+/// blades).
 struct PrimeAdvice {
     double dose = 0.0; ///< whole count to give
     Origin origin = Origin::notes;
@@ -22,8 +23,8 @@ double vapourFraction(Temperature metal);
 inline constexpr double leanestFiring = 0.050, richestFiring = 0.130, bestFiring = 0.075; ///< vapour fuel–air ratios
 
 /// Priming of one type. The notes' doses by temperature rule; between two of them the dose follows the model's need
-/// (air in the cylinders over vapour fraction), colder than the table it grows in that proportion, warmer it stays. A higher
-/// field has less air to carbure and never needs more.
+/// (air in the cylinders over vapour fraction), colder than the table it grows in that proportion, warmer it stays. A
+/// higher field has less air to carbure and never needs more.
 class Priming {
 public:
     explicit Priming(const StartNotes& notes);
@@ -33,7 +34,8 @@ public:
     [[nodiscard]] PrimeAdvice advice(Temperature engine, Pressure field) const;
     /// Vapour fuel–air ratio in the cylinders when a dose has evaporated as far as it will.
     [[nodiscard]] double vapourRatio(double dose, Temperature engine, Pressure field) const;
-    /// The same so long after the last stroke: evaporating towards equilibrium, draining with a time constant of minutes.
+    /// The same so long after the last stroke: evaporating towards equilibrium, draining with a time constant of
+    /// minutes.
     [[nodiscard]] double vapourRatio(double dose, Temperature engine, Pressure field, Duration since) const;
     /// Engine revolutions, throttle open and mixture cut off, until a dose has been carried out far enough to fire.
     [[nodiscard]] double clearingRevolutions(double dose, Temperature engine, Pressure field) const;

@@ -41,9 +41,9 @@ namespace {
 struct EngineState {
     std::string id;
     int tried = 0, fails = 0;
-    double ready = 0.0;        // earliest crank: primed and vaporised
-    double restedAt = 0.0;     // end of the starter's rest
-    double drainsAt = 1e18;    // after which the prime is gone
+    double ready = 0.0;     // earliest crank: primed and vaporised
+    double restedAt = 0.0;  // end of the starter's rest
+    double drainsAt = 1e18; // after which the prime is gone
     bool primed = false;
 };
 
@@ -51,10 +51,12 @@ class Scheduler {
 public:
     Scheduler(const TypeNotes& notes, const StartRequest& request, std::vector<std::string> order)
         : n_(notes), s_(notes.start), r_(request), priming_(notes.start),
-          cranking_(crank(notes.start, request.oil, request.supply)), advice_(priming_.advice(request.engine, request.field)) {
+          cranking_(crank(notes.start, request.oil, request.supply)),
+          advice_(priming_.advice(request.engine, request.field)) {
         for (const auto& id : order) {
             const auto fails = request.failures.find(id);
-            queue_.push_back({id, 0, fails == request.failures.end() ? 0 : std::max(0, fails->second), 0, 0, 1e18, false});
+            queue_.push_back(
+                {id, 0, fails == request.failures.end() ? 0 : std::max(0, fails->second), 0, 0, 1e18, false});
         }
         out_.order = std::move(order);
         cartridges_ = s_.starter.cartridges;
@@ -63,23 +65,29 @@ public:
     StartTimeline run() {
         while (!queue_.empty()) {
             // The first in the order whose starter is rested; when all rest, the one that is rested soonest.
-            auto next = std::find_if(queue_.begin(), queue_.end(), [&](const EngineState& e) { return e.restedAt <= now_ + 1e-9; });
+            auto next = std::find_if(queue_.begin(), queue_.end(),
+                                     [&](const EngineState& e) { return e.restedAt <= now_ + 1e-9; });
             if (next == queue_.end()) {
-                next = std::min_element(queue_.begin(), queue_.end(), [](const EngineState& a, const EngineState& b) { return a.restedAt < b.restedAt; });
+                next = std::min_element(queue_.begin(), queue_.end(), [](const EngineState& a, const EngineState& b) {
+                    return a.restedAt < b.restedAt;
+                });
                 now_ = std::max(now_, next->restedAt);
             }
             EngineState engine = *next;
             queue_.erase(next);
             attempt(engine);
         }
-        std::stable_sort(out_.events.begin(), out_.events.end(), [](const Event& a, const Event& b) { return a.start < b.start; });
+        std::stable_sort(out_.events.begin(), out_.events.end(),
+                         [](const Event& a, const Event& b) { return a.start < b.start; });
         for (const auto& e : out_.events)
             if (e.kind != EventKind::rest)
                 out_.total = std::max(out_.total, e.end);
-        out_.batteryLeft = r_.supply == Supply::battery ? std::max(0.0, 1.0 - out_.ampereHours / s_.battery.ampereHours) : 1.0;
+        out_.batteryLeft =
+            r_.supply == Supply::battery ? std::max(0.0, 1.0 - out_.ampereHours / s_.battery.ampereHours) : 1.0;
         out_.cartridgesLeft = s_.starter.kind == StarterKind::cartridge ? std::max(0, cartridges_) : -1;
         const double used = (s_.starter.airBottle.si() - cranking_.airLeft.si()) * tries_;
-        out_.airLeft = Pressure::si(s_.starter.kind == StarterKind::air ? std::max(0.0, s_.starter.airBottle.si() - used) : 0.0);
+        out_.airLeft =
+            Pressure::si(s_.starter.kind == StarterKind::air ? std::max(0.0, s_.starter.airBottle.si() - used) : 0.0);
         return std::move(out_);
     }
 
@@ -174,10 +182,12 @@ Result<StartTimeline> planStart(const TypeNotes& notes, const StartRequest& requ
     for (const auto& p : notes.positions)
         known.insert(p.id);
     if (named != known || order.size() != known.size())
-        return Failure{fmt::format("the order {} does not name every engine once: the {} has {}", fmt::join(order, ","), notes.name, fmt::join(known, ", "))};
+        return Failure{fmt::format("the order {} does not name every engine once: the {} has {}", fmt::join(order, ","),
+                                   notes.name, fmt::join(known, ", "))};
     for (const auto& [id, count] : request.failures)
         if (!known.contains(id) || count < 0)
-            return Failure{fmt::format("there is no engine \"{}\" to fail: the {} has {}", id, notes.name, fmt::join(known, ", "))};
+            return Failure{fmt::format("there is no engine \"{}\" to fail: the {} has {}", id, notes.name,
+                                       fmt::join(known, ", "))};
     return Scheduler(notes, request, std::move(order)).run();
 }
 
@@ -193,8 +203,10 @@ std::vector<NamedOrder> namedOrders(const TypeNotes& notes) {
         if (std::none_of(out.begin(), out.end(), [&](const NamedOrder& n) { return n.order == order; }))
             out.push_back({name, std::move(order), reason});
     };
-    first(notes.start.accessoryFirst, "accessory engine first", "Generator, hydraulics or air are on line for the rest.");
-    first(notes.start.awayFirst, "away from the crew door first", "People reach and leave the door past standing propellers.");
+    first(notes.start.accessoryFirst, "accessory engine first",
+          "Generator, hydraulics or air are on line for the rest.");
+    first(notes.start.awayFirst, "away from the crew door first",
+          "People reach and leave the door past standing propellers.");
     return out;
 }
 

@@ -34,21 +34,22 @@ struct StartRequest {
 
 struct StartTimeline {
     std::vector<std::string> order;
-    std::vector<Event> events; ///< by start time
+    std::vector<Event> events;                 ///< by start time
     std::map<std::string, double> runningFrom; ///< first fire of each engine that catches
     std::vector<std::string> abandoned;        ///< engines whose tries are used up
-    double total = 0.0;         ///< s, until the last oil pressure is in its band
-    double ampereHours = 0.0;   ///< taken from the supply
-    double batteryLeft = 1.0;   ///< fraction of the battery's charge; 1 from a cart
-    int cartridgesLeft = -1;    ///< −1: not that kind
+    double total = 0.0;                        ///< s, until the last oil pressure is in its band
+    double ampereHours = 0.0;                  ///< taken from the supply
+    double batteryLeft = 1.0;                  ///< fraction of the battery's charge; 1 from a cart
+    int cartridgesLeft = -1;                   ///< −1: not that kind
     Pressure airLeft;
-    std::vector<std::string> onLineFirst; ///< accessories of the first engine running
+    std::vector<std::string> onLineFirst;                            ///< accessories of the first engine running
     [[nodiscard]] double laneTotal(const std::string& engine) const; ///< s of events of one engine
 };
 
-/// Plans the start: one starter supply that turns one engine at a time, each engine's waits for vapour, its starter's rest
-/// between tries and its oil-pressure watch. While an engine rests another is tried; while oil pressure is watched nothing is
-/// cranked, but the next engine is primed where the notes allow. Fails for an order that does not name every engine once.
+/// Plans the start: one starter supply that turns one engine at a time, each engine's waits for vapour, its starter's
+/// rest between tries and its oil-pressure watch. While an engine rests another is tried; while oil pressure is watched
+/// nothing is cranked, but the next engine is primed where the notes allow. Fails for an order that does not name every
+/// engine once.
 Result<StartTimeline> planStart(const TypeNotes& notes, const StartRequest& request);
 
 /// One order with its name and the reason for it, for comparing.

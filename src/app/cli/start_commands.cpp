@@ -1,0 +1,159 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/start_commands.h"
+#include "air/atmosphere.h"
+#include "cli/exit_codes.h"
+#include "plan/loading.h"
+#include "start/start_order.h"
+#include "units/text.h"
+#include "units/unit_table.h"
+#include <cstdio>
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+
+namespace amber::app {
+namespace {
+using json = nlohmann::ordered_json;
+
+std::shared_ptr<const plan::Aircraft> load(const std::string& notes, const std::string& variant) {
+    auto loaded = plan::loadAircraft(notes, variant);
+    for (const auto& p : loaded.problems)
+        fmt::print(stderr, "{}\n", p.text());
+    return loaded.aircraft;
+}
+
+/// Temperature and field pressure of both commands. @return an error, or empty
+std::string conditions(const TypeNotes& notes, const std::string& temperature, const std::string& altitude,
+                       Temperature& engine, Pressure& field) {
+    const auto t = read<Dimension::temperature>(temperature, notes.cockpit.temperature);
+    if (!t || t.value().si() < 203 || t.value().si() > 473)
+        return "--temperature: " + (t ? "between −70 and 200 °C is expected" : t.error());
+    engine = t.value();
+    field = Pressure::si(standardPressure);
+    if (!altitude.empty()) {
+        const auto h = read<Dimension::length>(altitude, notes.cockpit.height);
+        if (!h || h.value().si() < -1000 || h.value().si() > 6000)
+            return "--altitude: " + (h ? "between −1,000 and 6,000 m is expected" : h.error());
+        field = air::pressureAtAltitude(h.value());
+    }
+    return {};
+}
+
+std::vector<std::string> split(const std::string& text, char separator) {
+    std::vector<std::string> out;
+    std::string part;
+    for (const char c : text + separator) {
+        if (c == separator) {
+            out.push_back(part);
+            part.clear();
+        } else {
+            part += c;
+        }
+    }
+    return out;
+}
+} // namespace
+
+int runPrime(const PrimeOptions& o) {
+    const auto aircraft = load(o.notes, o.variant);
+    if (!aircraft)
+        return exitProblems;
+    Temperature engine;
+    Pressure field;
+    if (const auto error = conditions(aircraft->notes, o.temperature, o.altitude, engine, field); !error.empty()) {
+        fmt::print(stderr, "amber-throttle prime: {}\n", error);
+        return exitUsage;
+    }
+    const auto& unit = aircraft->notes.start.primer;
+    const auto a = start::Priming(aircraft->notes.start).advice(engine, field);
+    if (o.json)
+        fmt::print("{}\n", json{{"dose", a.dose},
+                                {"unit", unit},
+                                {"origin", markOf(a.origin)},
+                                {"firing_low", a.fireLow},
+                                {"firing_high", a.fireHigh},
+                                {"flood_dose", a.flood},
+                                {"vaporise_s", a.vaporise.si()},
+                                {"drain_s", a.drain.si()},
+                                {"temperature_C", engine.si() - 273.15}}
+                               .dump(2));
+    else
+        fmt::print("{} {} ({}); fires with {} to {}, floods from {}; wait {}, drained after {}\n",
+                   formatNumber(a.dose, 0), unit, markOf(a.origin), formatNumber(a.fireLow, 1),
+                   formatNumber(a.fireHigh, 1), formatNumber(a.flood, 0), formatMinutesSeconds(a.vaporise.si()),
+                   formatMinutesSeconds(a.drain.si()));
+    return exitOk;
+}
+
+int runStartOrder(const StartOrderOptions& o) {
+    const auto aircraft = load(o.notes, o.variant);
+    if (!aircraft)
+        return exitProblems;
+    const auto wrong = [](const std::string& why) {
+        fmt::print(stderr, "amber-throttle start-order: {}\n", why);
+        return static_cast<int>(exitUsage);
+    };
+    start::StartRequest request;
+    if (const auto error = conditions(aircraft->notes, o.temperature, o.altitude, request.engine, request.field);
+        !error.empty())
+        return wrong(error);
+    request.oil = request.engine;
+    request.supply = o.supply == "battery" ? start::Supply::battery : start::Supply::cart;
+    if (!o.order.empty())
+        request.order = split(o.order, ',');
+    if (!o.fail.empty())
+        for (const auto& part : split(o.fail, ',')) {
+            const auto pair = split(part, ':');
+            std::string_view rest;
+            const auto count = pair.size() == 2 ? readNumber(pair[1], rest) : Result<double>(Failure{""});
+            if (!count || !rest.empty() || count.value() < 0 || count.value() > 50 ||
+                count.value() != static_cast<int>(count.value()))
+                return wrong("--fail: write engine:tries, for example 4:1");
+            request.failures[pair[0]] = static_cast<int>(count.value());
+        }
+    const auto planned = start::planStart(aircraft->notes, request);
+    if (!planned)
+        return wrong(planned.error());
+    const auto& t = planned.value();
+    if (o.json) {
+        json out{{"order", t.order}};
+        out["events"] = json::array();
+        std::map<std::string, double> byKind;
+        for (const auto& e : t.events) {
+            out["events"].push_back({{"engine", e.engine},
+                                     {"kind", keyOf(e.kind)},
+                                     {"start_s", e.start},
+                                     {"end_s", e.end},
+                                     {"try", e.attempt},
+                                     {"failed", e.failed}});
+            byKind[std::string(keyOf(e.kind))] += e.length();
+        }
+        json lanes = json::object();
+        for (const auto& id : t.order)
+            lanes[id] = t.laneTotal(id);
+        json running = json::object();
+        for (const auto& [id, from] : t.runningFrom)
+            running[id] = from;
+        out["totals"] = {{"all_running_s", t.total},
+                         {"lanes_s", lanes},
+                         {"kinds_s", byKind},
+                         {"ampere_hours", t.ampereHours},
+                         {"battery_left", t.batteryLeft}};
+        if (t.cartridgesLeft >= 0)
+            out["totals"]["cartridges_left"] = t.cartridgesLeft;
+        if (t.airLeft.si() > 0)
+            out["totals"]["air_left_kPa"] = t.airLeft.si() / 1000;
+        out["running_from_s"] = running;
+        out["abandoned"] = t.abandoned;
+        out["on_line_after_first"] = t.onLineFirst;
+        out["origin"] = markOf(Origin::model);
+        fmt::print("{}\n", out.dump(2));
+    } else {
+        for (const auto& e : t.events)
+            fmt::print("{:>6} {:>6}  {:<4} {}{}\n", formatMinutesSeconds(e.start), formatMinutesSeconds(e.end),
+                       e.engine, titleOf(e.kind), e.failed ? ", does not catch" : "");
+        fmt::print("all running in {} (model)\n", formatMinutesSeconds(t.total));
+    }
+    return exitOk;
+}
+
+} // namespace amber::app

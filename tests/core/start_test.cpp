@@ -1,0 +1,220 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "start/cranking.h"
+#include "start/priming.h"
+#include "start/start_order.h"
+#include "test_data.h"
+#include <rapidcheck/gtest.h>
+#include <set>
+
+using namespace amber;
+using start::EventKind;
+
+namespace {
+
+const TypeNotes& lorimer() {
+    return test::demo("lorimer").aircraft->notes;
+}
+const Pressure sea = Pressure::si(standardPressure);
+Temperature celsius(double t) {
+    return Temperature::of(t, units::celsius);
+}
+
+TEST(Priming, TheNotesRuleAtTheirEntries) {
+    const start::Priming p(lorimer().start);
+    for (const auto& entry : lorimer().start.prime) {
+        const auto a = p.advice(entry.at, sea);
+        EXPECT_EQ(a.dose, entry.dose);
+        EXPECT_EQ(a.origin, Origin::notes);
+        EXPECT_LT(a.fireLow, a.dose);
+        EXPECT_GT(a.fireHigh, a.dose);
+        EXPECT_GT(a.flood, a.dose);
+    }
+    EXPECT_EQ(p.advice(celsius(0), sea).origin, Origin::betweenNotes);
+    EXPECT_EQ(p.advice(celsius(-30), sea).origin, Origin::model);
+    EXPECT_EQ(p.advice(celsius(6), Pressure::si(80000)).origin, Origin::model) << "a high field is not in the table";
+    EXPECT_EQ(p.advice(celsius(90), sea).dose, 1) << "a hot engine never gets a cold dose";
+}
+
+TEST(Priming, VapourComesAndDrainsAway) {
+    const start::Priming p(lorimer().start);
+    const auto a = p.advice(celsius(-5), sea);
+    const auto ratio = [&](double s) { return p.vapourRatio(a.dose, celsius(-5), sea, Duration::si(s)); };
+    EXPECT_LT(ratio(1), start::leanestFiring) << "not at once";
+    EXPECT_GT(ratio(a.vaporise.si()), start::leanestFiring);
+    EXPECT_LT(ratio(a.drain.si() + 240), start::leanestFiring) << "and not for ever";
+    EXPECT_GT(p.advice(celsius(-15), sea).vaporise, p.advice(celsius(20), sea).vaporise);
+}
+
+TEST(Priming, AFloodedEngineIsClearedByTurning) {
+    const start::Priming p(lorimer().start);
+    const auto a = p.advice(celsius(10), sea);
+    EXPECT_EQ(p.clearingRevolutions(a.dose, celsius(10), sea), 0);
+    const double few = p.clearingRevolutions(a.flood + 1, celsius(10), sea),
+                 many = p.clearingRevolutions(3 * a.flood, celsius(10), sea);
+    EXPECT_GT(few, 0);
+    EXPECT_GT(many, few);
+    EXPECT_LT(many, 40);
+}
+
+TEST(Soak, CoolsTowardsTheAirAndPreheatRules) {
+    const Temperature air = celsius(5);
+    EXPECT_EQ(start::engineTemperature({}, air).si(), air.si());
+    const auto after = [&](double h) {
+        return start::engineTemperature({Duration::si(h * 3600), celsius(120), {}}, air).in(units::celsius);
+    };
+    EXPECT_NEAR(after(0), 120, 1e-9);
+    EXPECT_GT(after(0.5), after(1));
+    EXPECT_NEAR(after(12), 5, 0.1);
+    EXPECT_NEAR(start::engineTemperature({{}, celsius(120), celsius(40)}, air).in(units::celsius), 40, 1e-9);
+}
+
+RC_GTEST_PROP(PrimingProperty, ColderNeverMeansLessAndHigherNeverMeansMore, ()) {
+    // Any table that gives no more to a warmer engine.
+    StartNotes notes;
+    double t = -25, dose = *rc::gen::inRange(0, 20);
+    const int entries = *rc::gen::inRange(1, 6);
+    std::vector<PrimeEntry> table;
+    for (int i = 0; i < entries; ++i) {
+        table.push_back({celsius(t), dose});
+        t += *rc::gen::inRange(1, 30);
+        dose = std::max(0.0, dose - *rc::gen::inRange(0, 6));
+    }
+    notes.prime = table;
+    const start::Priming p(notes);
+    const double at = *rc::gen::inRange(-400, 900) / 10.0;
+    const double step = *rc::gen::inRange(1, 100) / 10.0;
+    const Pressure field = Pressure::si(*rc::gen::inRange(60000, 105000));
+    RC_ASSERT(p.wanted(celsius(at), field) >= p.wanted(celsius(at + step), field) - 1e-9);
+    RC_ASSERT(p.advice(celsius(at), field).dose >= p.advice(celsius(at + step), field).dose);
+    RC_ASSERT(p.wanted(celsius(at), Pressure::si(field.si() * 0.9)) <= p.wanted(celsius(at), field) + 1e-9);
+    const auto a = p.advice(celsius(at), field);
+    RC_ASSERT(a.fireLow < a.fireHigh && a.flood > a.fireHigh - 1e-9);
+    RC_ASSERT(a.drain >= a.vaporise);
+}
+
+TEST(Cranking, ColdOilTurnsSlowerAndDrawsMore) {
+    const auto warm = start::crank(lorimer().start, celsius(40), start::Supply::battery),
+               cold = start::crank(lorimer().start, celsius(-15), start::Supply::battery);
+    EXPECT_LT(cold.rpm, warm.rpm);
+    EXPECT_GT(cold.amperes, warm.amperes);
+    EXPECT_LT(cold.volts, warm.volts);
+    EXPECT_GE(cold.untilFiring, warm.untilFiring);
+    EXPECT_GT(cold.untilOilPressure, warm.untilOilPressure);
+    EXPECT_GT(start::crank(lorimer().start, celsius(-15), start::Supply::cart).volts, cold.volts);
+    EXPECT_TRUE(cold.cartAdvised);
+    EXPECT_FALSE(warm.cartAdvised);
+}
+
+/// A type with so many engines and whatever starter, for schedules.
+TypeNotes anyType() {
+    TypeNotes n = lorimer();
+    n.positions.clear();
+    n.start.order.clear();
+    const int engines = *rc::gen::inRange(1, 9);
+    for (int i = 1; i <= engines; ++i) {
+        n.positions.push_back({std::to_string(i), "No. " + std::to_string(i), {}});
+        n.start.order.push_back(std::to_string(i));
+    }
+    n.start.starter.kind = static_cast<StarterKind>(*rc::gen::inRange(0, 5));
+    n.start.starter.cartridges = *rc::gen::inRange(1, 10);
+    n.start.starter.airBottle = Pressure::si(5e6);
+    n.start.starter.airPerStart = Pressure::si(8e5);
+    n.start.crankMost = Duration::si(*rc::gen::inRange(5, 40));
+    n.start.starter.firesAfter = Duration::si(*rc::gen::inRange(1, 5));
+    n.start.rest = Duration::si(*rc::gen::inRange(5, 300));
+    n.start.tries = *rc::gen::inRange(1, 6);
+    n.start.primeAhead = *rc::gen::arbitrary<bool>();
+    n.start.oilPressureWithin = Duration::si(*rc::gen::inRange(5, 60));
+    return n;
+}
+
+start::StartRequest anyRequest(const TypeNotes& n) {
+    start::StartRequest r;
+    r.order = n.start.order;
+    for (std::size_t i = 0; i + 1 < r.order.size(); ++i)
+        std::swap(r.order[i],
+                  r.order[i + static_cast<std::size_t>(*rc::gen::inRange(0, static_cast<int>(r.order.size() - i)))]);
+    for (const auto& id : r.order)
+        if (*rc::gen::inRange(0, 3) == 0)
+            r.failures[id] = *rc::gen::inRange(0, 7);
+    r.engine = r.oil = celsius(*rc::gen::inRange(-30, 60));
+    r.supply = *rc::gen::arbitrary<bool>() ? start::Supply::cart : start::Supply::battery;
+    return r;
+}
+
+RC_GTEST_PROP(StartOrderProperty, NoTimelineBreaksALimitARestOrAWatch, ()) {
+    const TypeNotes n = anyType();
+    const auto request = anyRequest(n);
+    const auto planned = start::planStart(n, request);
+    RC_ASSERT(planned.ok());
+    const auto& t = planned.value();
+    std::vector<start::Event> cranks, watches;
+    for (const auto& e : t.events) {
+        RC_ASSERT(e.end >= e.start && e.start >= 0);
+        if (e.kind == EventKind::crank || e.kind == EventKind::energise)
+            cranks.push_back(e);
+        if (e.kind == EventKind::crank) {
+            RC_ASSERT(e.length() <= n.start.crankMost.si() + 1e-6);
+        }
+        if (e.kind == EventKind::oilPressureWatch) {
+            watches.push_back(e);
+            RC_ASSERT(e.length() <= n.start.oilPressureWithin.si() + 1e-6);
+        }
+    }
+    for (std::size_t i = 0; i < cranks.size(); ++i)
+        for (std::size_t k = i + 1; k < cranks.size(); ++k) {
+            // One supply: nothing else turns meanwhile; and the same engine's starter has had its rest.
+            RC_ASSERT(cranks[k].start >= cranks[i].end - 1e-6);
+            if (cranks[i].kind == EventKind::crank && cranks[i].failed && cranks[k].engine == cranks[i].engine) {
+                RC_ASSERT(cranks[k].start >= cranks[i].end + n.start.rest.si() - 1e-6);
+            }
+        }
+    for (const auto& w : watches)
+        for (const auto& c : cranks)
+            RC_ASSERT(c.end <= w.start + 1e-6 || c.start >= w.end - 1e-6);
+    // Every engine runs or was given up after its tries; nobody is forgotten.
+    RC_ASSERT(t.runningFrom.size() + t.abandoned.size() == n.positions.size());
+    for (const auto& id : t.order) {
+        const auto tries = std::count_if(t.events.begin(), t.events.end(), [&](const start::Event& e) {
+            return e.engine == id && e.kind == EventKind::crank;
+        });
+        RC_ASSERT(tries <= n.start.tries);
+        RC_ASSERT(tries >= 1);
+    }
+    // The lanes add up to the events.
+    double lanes = 0, all = 0;
+    for (const auto& id : t.order)
+        lanes += t.laneTotal(id);
+    for (const auto& e : t.events)
+        all += e.length();
+    RC_ASSERT(std::abs(lanes - all) < 1e-6);
+}
+
+TEST(StartOrder, AFailedTryRestsWhileAnotherIsTried) {
+    start::StartRequest r;
+    r.engine = r.oil = celsius(6);
+    r.failures["2"] = 1;
+    const auto t = start::planStart(lorimer(), r).value();
+    EXPECT_LT(t.runningFrom.at("1"), t.runningFrom.at("2")) << "port is started during starboard's rest";
+    r.failures.clear();
+    EXPECT_LT(start::planStart(lorimer(), r).value().total, t.total);
+    EXPECT_EQ(start::planStart(lorimer(), r).value().onLineFirst,
+              (std::vector<std::string>{"generator", "hydraulic pump"}));
+    r.failures["2"] = 9;
+    EXPECT_EQ(start::planStart(lorimer(), r).value().abandoned, (std::vector<std::string>{"2"}));
+}
+
+TEST(StartOrder, AnOrderMustNameEveryEngineOnce) {
+    start::StartRequest r;
+    r.order = {"1", "1"};
+    EXPECT_FALSE(start::planStart(lorimer(), r).ok());
+    r.order = {"1"};
+    EXPECT_FALSE(start::planStart(lorimer(), r).ok());
+    r.order = {"1", "3"};
+    EXPECT_NE(start::planStart(lorimer(), r).error().find("every engine once"), std::string::npos);
+    r.order.clear();
+    r.failures["7"] = 1;
+    EXPECT_FALSE(start::planStart(lorimer(), r).ok());
+}
+
+} // namespace
