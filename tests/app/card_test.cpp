@@ -133,7 +133,7 @@ TEST(CommandLine, ExitCodesAreAsDocumented) {
 TEST(CommandLine, SnapshotsAreDrawnWithoutADisplay) {
     QTemporaryDir scratch;
     const auto list = run({QStringLiteral("snapshot"), QStringLiteral("--list")});
-    EXPECT_EQ(list.out.trimmed().split('\n').size(), 20);
+    EXPECT_EQ(list.out.trimmed().split('\n').size(), 60);
     const QString png = scratch.filePath(QStringLiteral("climb.png"));
     ASSERT_EQ(run({QStringLiteral("snapshot"), QStringLiteral("--view"), QStringLiteral("lorimer-climb"),
                    QStringLiteral("--out"), png, QStringLiteral("--size"), QStringLiteral("1400x900"),

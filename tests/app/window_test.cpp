@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/metar_dialog.h"
+#include "store/data_folder.h"
 #include "units/unit_table.h"
 #include "window_fixture.h"
 #include <QClipboard>
@@ -148,8 +149,9 @@ TEST_F(Window, TheScoreZoomsPansAndReads) {
     EXPECT_NEAR(score.timeAt(score.width()) - score.timeAt(0), whole, 1);
 }
 
-TEST_F(Window, NothingIsClippedOnAnyPageOfBothDemos) {
-    for (const QString& path : {lorimer(), farrier()}) {
+TEST_F(Window, NothingIsClippedOnAnyPageOfTheDemos) {
+    for (const auto& demo : app::demoSorties()) {
+        const QString path = scratch.filePath(QStringLiteral("demo/%1.toml").arg(QLatin1String(demo.file)));
         ASSERT_TRUE(window->openPath(path));
         for (std::size_t i = 0; i < plannedPhases; ++i) {
             window->showPhase(static_cast<Phase>(i));

@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "engine/calibration.h"
 #include "notes/document.h"
 #include "notes/notes_reader.h"
 #include "notes/placeholder.h"
 #include "test_data.h"
 #include <algorithm>
+#include <filesystem>
 
 using namespace amber;
 using test::dataPath;
@@ -37,12 +39,18 @@ testing::AssertionResult hasProblem(const NotesReading& reading, const std::stri
 }
 
 TEST(Notes, TheFleetReadsWithoutAProblem) {
-    for (const char* name : {"notes/lorimer-l4.toml", "notes/farrier-f5.toml"}) {
-        const auto reading = readNotesFile(dataPath(name));
+    int types = 0;
+    for (const auto& entry : std::filesystem::directory_iterator(dataPath("notes"))) {
+        ++types;
+        const auto reading = readNotesFile(entry.path().string());
         for (const auto& p : reading.problems)
             ADD_FAILURE() << p.text();
-        EXPECT_TRUE(reading.notes.has_value());
+        ASSERT_TRUE(reading.notes.has_value());
+        const auto fit = engine::calibrate(*reading.notes);
+        EXPECT_LE(fit.worstPower(), 0.02) << entry.path();
+        EXPECT_LE(fit.worstHeight(), 150) << entry.path();
     }
+    EXPECT_GE(types, 6);
 }
 
 TEST(Notes, AVariantChangesOnlyWhatItNames) {

@@ -136,12 +136,9 @@ void MainWindow::buildMenus() {
         false);
     recent_ = file->addMenu(tr("Open &recent"));
     QMenu* demo = file->addMenu(tr("&Demo sorties"));
-    add(
-        demo, tr("Lorimer, a cool spring morning"), {},
-        [this] { openPath(demoSortie(QStringLiteral("lorimer-spring"))); }, false);
-    add(
-        demo, tr("Farrier, a hot noon with a queue"), {},
-        [this] { openPath(demoSortie(QStringLiteral("farrier-summer"))); }, false);
+    for (const auto& d : demoSorties())
+        add(
+            demo, tr(d.title), {}, [this, name = QString::fromLatin1(d.file)] { openPath(demoSortie(name)); }, false);
     file->addSeparator();
     add(file, tr("&Save"), QKeySequence::Save, [this] { save(); });
     add(file, tr("Save &as…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_S), [this] { saveAs(); });

@@ -14,9 +14,9 @@ namespace amber::app {
 
 std::vector<std::string> snapshotViews() {
     std::vector<std::string> out;
-    for (const char* demo : {"lorimer", "farrier"})
+    for (const auto& demo : demoSorties())
         for (std::size_t i = 0; i < plannedPhases; ++i)
-            out.push_back(fmt::format("{}-{}", demo, phaseNames[i].key));
+            out.push_back(fmt::format("{}-{}", demo.aircraft, phaseNames[i].key));
     return out;
 }
 
@@ -28,12 +28,11 @@ int takeSnapshot(const std::string& view, const std::string& out, int width, int
         return exitUsage;
     }
     const auto index = static_cast<std::size_t>(found - all.begin());
-    const bool lorimer = index < plannedPhases;
     QTemporaryDir scratch;
     MainWindow window(scratch.filePath(QStringLiteral("settings.ini")), scratch.filePath(QStringLiteral("autosave")));
     window.setTheme(hangar ? ThemeKind::hangar : ThemeKind::day);
-    const auto problems = window.document().load(
-        demoSortie(lorimer ? QStringLiteral("lorimer-spring") : QStringLiteral("farrier-summer")));
+    const auto problems =
+        window.document().load(demoSortie(QString::fromLatin1(demoSorties()[index / plannedPhases].file)));
     if (!problems.empty()) {
         for (const auto& p : problems)
             fmt::print(stderr, "{}\n", p.text());

@@ -15,6 +15,18 @@ QString dataFolder() {
     return QStringLiteral(AMBER_SOURCE_DATA);
 }
 
+const std::vector<DemoSortie>& demoSorties() {
+    static const std::vector<DemoSortie> all{
+        {"lorimer", "lorimer-spring", "Lorimer, a cool spring morning"},
+        {"farrier", "farrier-summer", "Farrier, a hot noon with a queue"},
+        {"mercer", "mercer-frost", "Mercer, four engines on a frosty morning"},
+        {"ostler", "ostler-bush", "Ostler, three engines from the mountain strip"},
+        {"tanner", "tanner-winter", "Tanner, a winter start by air bottle"},
+        {"thatcher", "thatcher-lesson", "Thatcher, a lesson before breakfast"},
+    };
+    return all;
+}
+
 QString demoSortie(const QString& name) {
     return dataFolder() + QStringLiteral("/demo/") + name + QStringLiteral(".toml");
 }

@@ -1,13 +1,21 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include <QString>
+#include <vector>
 
 namespace amber::app {
 
 /// Folder with notes/ and demo/: AMBER_THROTTLE_DATA, else share/amber-throttle beside the program's bin, else the
 /// source tree.
 QString dataFolder();
-/// One of the demo sorties: "lorimer-spring" or "farrier-summer".
+/// The demo sorties that ship with the program.
+struct DemoSortie {
+    const char* aircraft; ///< short name, begins the names of its snapshots
+    const char* file;     ///< without .toml
+    const char* title;    ///< in the menu
+};
+const std::vector<DemoSortie>& demoSorties();
+/// Path of one of them by file name without .toml: "lorimer-spring".
 QString demoSortie(const QString& name);
 
 } // namespace amber::app
