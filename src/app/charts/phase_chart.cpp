@@ -290,19 +290,19 @@ struct PhaseChart::Impl {
             y << priming.vapourRatio(x.back(), engine, field);
         }
         addLine(*plot, x, y, QPen(c.ink, 2));
-        const auto level = [&](double ratio, const QString& text, const QColor& colour, bool over) {
+        const auto level = [&](double ratio, const QString& text, const QColor& colour, double at, Qt::Alignment side) {
             addLine(*plot, {-10, 1e3}, {ratio, ratio}, QPen(colour, 1.3, Qt::DashLine));
-            addText(*plot, 0, ratio, text, Qt::AlignLeft | (over ? Qt::AlignBottom : Qt::AlignTop), colour);
+            addText(*plot, at, ratio, text, side, colour);
         };
-        level(start::richestFiring, tr("too rich: flooded"), c.red, true);
-        level(start::leanestFiring, tr("too weak: never fires"), c.amber, false);
+        level(start::richestFiring, tr("floods"), c.red, 0, Qt::AlignLeft | Qt::AlignBottom);
+        level(start::leanestFiring, tr("too weak"), c.amber, most, Qt::AlignRight | Qt::AlignBottom);
         const double ratio = priming.vapourRatio(advice.dose, engine, field);
         addLine(*plot, {advice.dose, advice.dose}, {0, ratio}, QPen(c.amber, 2));
         addRing(*plot, advice.dose, ratio, c.amber, c.sheet);
-        addText(*plot, advice.dose, ratio,
+        addText(*plot, advice.dose, 0.047,
                 tr("%1 %2\n%3")
                     .arg(q(formatNumber(advice.dose, 0)), q(prime.primer), q(std::string(markOf(advice.origin)))),
-                (advice.dose > 0.6 * most ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop, c.amber, true);
+                (advice.dose > 0.5 * most ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop, c.amber, true);
     }
 };
 

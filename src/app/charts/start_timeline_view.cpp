@@ -96,9 +96,24 @@ QString StartTimelineView::nameOf(const std::string& engine) const {
     return q(engine);
 }
 
+QString StartTimelineView::supplyName() const {
+    switch (document_.aircraft().notes.start.starter.kind) {
+    case StarterKind::cartridge:
+        return tr("cartridges");
+    case StarterKind::air:
+        return tr("air bottle");
+    case StarterKind::hand:
+        return tr("by hand");
+    case StarterKind::direct:
+    case StarterKind::inertia:
+        break;
+    }
+    return document_.sortie().start.supply == start::Supply::cart ? tr("ground cart") : tr("battery");
+}
+
 QString StartTimelineView::summary() const {
     QStringList parts;
-    parts << tr("all running in %1").arg(q(formatMinutesSeconds(timeline_.total)));
+    parts << tr("All running in %1 (model)").arg(q(formatMinutesSeconds(timeline_.total)));
     if (document_.sortie().start.supply == start::Supply::battery)
         parts << tr("battery left %1 %").arg(std::lround(100 * timeline_.batteryLeft));
     if (timeline_.cartridgesLeft >= 0)
@@ -113,7 +128,7 @@ QString StartTimelineView::summary() const {
     }
     for (const auto& id : timeline_.abandoned)
         parts << tr("%1 left to its long rest").arg(nameOf(id));
-    return parts.join(QStringLiteral(" · ")) + tr("  (model)");
+    return parts.join(QStringLiteral(" · "));
 }
 
 double StartTimelineView::laneHeight() const {
@@ -170,7 +185,7 @@ void StartTimelineView::paintEvent(QPaintEvent*) {
         label(static_cast<int>(i), nameOf(timeline_.order[i]), failuresOf(timeline_.order[i]) > 0);
     }
     const int supplyRow = static_cast<int>(timeline_.order.size());
-    label(supplyRow, document_.sortie().start.supply == start::Supply::cart ? tr("ground cart") : tr("battery"), false);
+    label(supplyRow, supplyName(), false);
     if (hasFocus()) {
         p.setPen(QPen(c.amber, 2));
         p.drawRect(laneRect(lane_).adjusted(1, 1, -5, -1));

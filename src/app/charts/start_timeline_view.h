@@ -39,6 +39,7 @@ private:
     void move(int lane, int by);
     [[nodiscard]] double xOf(double seconds) const;
     [[nodiscard]] double laneHeight() const;
+    [[nodiscard]] QString supplyName() const;
     [[nodiscard]] QString nameOf(const std::string& engine) const;
 
     SortieDocument& document_;

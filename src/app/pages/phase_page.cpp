@@ -419,6 +419,8 @@ void PhasePage::refreshStart() {
         current = startOrder_->count() - 1;
     }
     startOrder_->setCurrentIndex(current);
+    const auto kind = notes.start.starter.kind;
+    supply_->parentWidget()->setVisible(kind == StarterKind::direct || kind == StarterKind::inertia);
     supply_->setCurrentIndex(document_.sortie().start.supply == start::Supply::cart ? 0 : 1);
     startTimeline_->refresh();
 }

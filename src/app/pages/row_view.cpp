@@ -71,7 +71,7 @@ public:
         if (const auto* s = std::get_if<SetLine>(&row))
             paintSet(*p, r, c, *s, index.row() + 1, option.state & QStyle::State_Selected);
         else if (const auto* e = std::get_if<ExpectLine>(&row))
-            paintExpect(*p, r, c, *e);
+            paintExpect(*p, r, c, *e, valueWidthOf(*static_cast<const RowModel*>(index.model())));
         else
             paintClock(*p, r, c, std::get<ClockLine>(row), markWidthOf(*static_cast<const RowModel*>(index.model())));
         p->setPen(QPen(c.rule, 1));
@@ -96,11 +96,13 @@ private:
         p.setFont(face(12));
         p.setPen(c.faint);
         p.drawText(QRect(r.left() + 4, top, 16, 19), Qt::AlignLeft | Qt::AlignVCenter, QString::number(number));
-        p.setFont(face(14));
+        // A long name is set smaller rather than cut.
+        const int whatWidth = setValueLeft - setWhatLeft - 4;
+        const QFont whatFace = QFontMetrics(face(14)).horizontalAdvance(q(s.what)) <= whatWidth ? face(14) : face(12);
+        p.setFont(whatFace);
         p.setPen(c.ink);
-        p.drawText(QRect(r.left() + setWhatLeft, top, setValueLeft - setWhatLeft - 6, 19),
-                   Qt::AlignLeft | Qt::AlignVCenter,
-                   QFontMetrics(face(14)).elidedText(q(s.what), Qt::ElideRight, setValueLeft - setWhatLeft - 4));
+        p.drawText(QRect(r.left() + setWhatLeft, top, whatWidth, 19), Qt::AlignLeft | Qt::AlignVCenter,
+                   QFontMetrics(whatFace).elidedText(q(s.what), Qt::ElideRight, whatWidth));
         p.setFont(face(15, true));
         p.drawText(QRect(r.left() + setValueLeft, top, r.width() - setValueLeft - setMarkWidth - 6, value.height() + 2),
                    Qt::TextWordWrap, q(s.value));
@@ -129,8 +131,8 @@ private:
         }
     }
 
-    static void paintExpect(QPainter& p, const QRect& r, const Colours& c, const ExpectLine& e) {
-        const int titleWidth = 108, markWidth = 50, valueWidth = 92;
+    static void paintExpect(QPainter& p, const QRect& r, const Colours& c, const ExpectLine& e, int valueWidth) {
+        const int titleWidth = 108, markWidth = 50;
         const watch::Colour colour = e.judgement.colour;
         int left = r.left() + 2;
         if (colour != watch::Colour::normal) {
@@ -191,6 +193,16 @@ private:
         p.drawPolygon(QPolygonF{
             {QPointF(at - 4.5, bar.top() - 8), QPointF(at + 4.5, bar.top() - 8), QPointF(at, bar.top() - 0.5)}});
         p.restore();
+    }
+
+    /// The values' column is as wide as its widest.
+    static int valueWidthOf(const RowModel& model) {
+        int width = 78;
+        const QFontMetrics metrics(face(15, true));
+        for (int i = 0; i < model.rowCount(); ++i)
+            if (const auto* e = std::get_if<ExpectLine>(&model.row(i)))
+                width = std::max(width, metrics.horizontalAdvance(q(e->text)));
+        return width + 4;
     }
 
     /// The marks' column is as wide as its widest.

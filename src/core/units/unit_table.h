@@ -66,7 +66,7 @@ inline constexpr UnitSpec distanceTable[] = {
 inline constexpr UnitSpec volumeTable[] = {
     {"US gal", "USgal|US gallon|US gallons|gal US", 3.785411784e-3, 0.0, 0},
     {"imp gal", "impgal|imp. gal|imperial gal|imperial gallons|UK gal", 4.54609e-3, 0.0, 0},
-    {"l", "L|litre|litres|liter|liters", 1e-3, 0.0, 1},
+    {"l", "L|litre|litres|liter|liters", 1e-3, 0.0, 0},
     {"cc", "cm³|cm3|ml", 1e-6, 0.0, 0},
 };
 inline constexpr UnitSpec massTable[] = {
