@@ -350,6 +350,9 @@ void PhasePage::refresh() {
     for (const auto& e : p.expect)
         if (e.judgement.colour != watch::Colour::normal)
             lines << QStringLiteral("%1 %2").arg(markHtml(e.judgement.colour, c), q(e.judgement.sentence));
+    for (const auto& k : p.clocks)
+        if (k.colour != watch::Colour::normal)
+            lines << QStringLiteral("%1 %2: %3").arg(markHtml(k.colour, c), q(k.what), q(k.why));
     notices_->setText(lines.join(QStringLiteral("<br>")));
     notices_->setVisible(!lines.isEmpty());
 
