@@ -28,6 +28,26 @@ inline const plan::LoadedSortie& demo(const std::string& name) {
     return chosen;
 }
 
+inline const plan::Aircraft& lorimer() {
+    return *demo("lorimer").aircraft;
+}
+inline const plan::Aircraft& farrier() {
+    return *demo("farrier").aircraft;
+}
+
+/// Any of the demo sorties by file name; loaded each time.
+inline plan::LoadedSortie loadDemo(const std::string& name) {
+    auto loaded = plan::loadSortie(dataPath("demo/" + name + ".toml"));
+    EXPECT_TRUE(loaded.ok()) << (loaded.problems.empty() ? name : loaded.problems.front().text());
+    return loaded;
+}
+
+inline const std::vector<std::string>& demoNames() {
+    static const std::vector<std::string> names{"lorimer-spring", "farrier-summer", "mercer-frost",
+                                                "ostler-bush",    "tanner-winter",  "thatcher-lesson"};
+    return names;
+}
+
 /// Text with one piece replaced; the piece must be there.
 inline std::string replaced(std::string text, const std::string& from, const std::string& to) {
     const auto at = text.find(from);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/phase_page.h"
+#include "shell/captioned.h"
 #include "shell/field_behaviour.h"
 #include "shell/theme.h"
 #include "units/text.h"
@@ -169,9 +170,6 @@ QLabel* PhasePage::heading(const QString& text) {
 QComboBox* PhasePage::ratingChoice(const QString& name, std::string Flight::*place) {
     auto* box = new QComboBox(fieldRow_);
     box->setObjectName(name);
-    box->setFont(face(15, true));
-    box->setSizeAdjustPolicy(QComboBox::AdjustToContents);
-    box->setAccessibleName(tr("Rating"));
     ratings_.emplace_back(box, place);
     connect(box, &QComboBox::activated, this, [this, box, place](int index) {
         Sortie changed = document_.sortie();
@@ -196,22 +194,13 @@ void PhasePage::buildFields() {
         fields_.push_back({field, std::move(phases)});
         return field;
     };
-    const auto captioned = [&](const QString& caption, QComboBox* box, std::vector<Phase> phases) {
-        auto* holder = new QWidget(fieldRow_);
-        auto* layout = new QVBoxLayout(holder);
-        layout->setContentsMargins(0, 0, 0, 0);
-        layout->setSpacing(0);
-        auto* label = new QLabel(caption, holder);
-        label->setFont(captionFace());
-        label->setForegroundRole(QPalette::PlaceholderText);
-        label->setBuddy(box);
-        layout->addWidget(label);
-        layout->addWidget(box);
+    const auto addChoice = [&](const QString& caption, QComboBox* box, std::vector<Phase> phases) {
+        auto* holder = captioned(caption, box, fieldRow_);
         row->addWidget(holder, 0, Qt::AlignBottom);
         fields_.push_back({holder, std::move(phases)});
     };
-    captioned(tr("Rating"), ratingChoice(QStringLiteral("climb-rating"), &Flight::climbRating), {Phase::climb});
-    captioned(tr("Rating"), ratingChoice(QStringLiteral("cruise-rating"), &Flight::cruiseRating), {Phase::cruise});
+    addChoice(tr("Rating"), ratingChoice(QStringLiteral("climb-rating"), &Flight::climbRating), {Phase::climb});
+    addChoice(tr("Rating"), ratingChoice(QStringLiteral("cruise-rating"), &Flight::cruiseRating), {Phase::cruise});
     addInline(
         new InlineField(tr("Cruise height"), QStringLiteral("cruise-height"),
                         figureField<Dimension::length>(document_, tr("cruise height"), cockpit(&Cockpit::height), 500,
@@ -240,15 +229,9 @@ void PhasePage::buildFields() {
     startOrder_->setObjectName(QStringLiteral("start-order"));
     supply_ = new QComboBox(fieldRow_);
     supply_->setObjectName(QStringLiteral("supply"));
-    for (auto* box : {startOrder_, supply_}) {
-        box->setFont(face(15, true));
-        box->setSizeAdjustPolicy(QComboBox::AdjustToContents);
-    }
-    startOrder_->setAccessibleName(tr("Start order"));
-    supply_->setAccessibleName(tr("Electrical supply"));
     supply_->addItems({tr("ground cart"), tr("battery")});
-    captioned(tr("Order"), startOrder_, {Phase::start});
-    captioned(tr("Supply"), supply_, {Phase::start});
+    addChoice(tr("Order"), startOrder_, {Phase::start});
+    addChoice(tr("Supply"), supply_, {Phase::start});
     connect(startOrder_, &QComboBox::activated, this, [this](int index) {
         const auto orders = start::namedOrders(document_.aircraft().notes);
         if (index >= 0 && index < static_cast<int>(orders.size()))

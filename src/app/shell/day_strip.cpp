@@ -1,34 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/day_strip.h"
+#include "shell/captioned.h"
 #include "shell/field_behaviour.h"
 #include "shell/theme.h"
 #include "units/unit_table.h"
 #include <QHBoxLayout>
 #include <QPainter>
 #include <QSignalBlocker>
-#include <QVBoxLayout>
 #include <cmath>
 
 namespace amber::app {
 namespace {
-/// A caption over a combo box, on the same lines as the inline fields.
-QWidget* captioned(const QString& caption, QComboBox* box, QLabel*& label, QWidget* parent) {
-    auto* holder = new QWidget(parent);
-    auto* layout = new QVBoxLayout(holder);
-    layout->setContentsMargins(0, 0, 0, 0);
-    layout->setSpacing(0);
-    label = new QLabel(caption, holder);
-    label->setFont(captionFace());
-    label->setForegroundRole(QPalette::PlaceholderText);
-    label->setBuddy(box);
-    box->setFont(face(15, true));
-    box->setAccessibleName(caption);
-    box->setSizeAdjustPolicy(QComboBox::AdjustToContents);
-    layout->addWidget(label);
-    layout->addWidget(box);
-    return holder;
-}
-
 InlineField::Behaviour fieldName(SortieDocument& document) {
     InlineField::Behaviour b;
     b.show = [&document] { return QString::fromStdString(document.sortie().day.field); };
@@ -79,7 +61,7 @@ DayStrip::DayStrip(SortieDocument& document, QWidget* parent) : QWidget(parent),
 
     airframe_ = new QComboBox(this);
     airframe_->setObjectName(QStringLiteral("airframe"));
-    row->addWidget(captioned(tr("Aircraft"), airframe_, airframeCaption_, this));
+    row->addWidget(captioned(tr("Aircraft"), airframe_, this));
     airframe_->setToolTip(tr("Mark or model of this airframe: limits and ratings follow it"));
 
     const auto cockpit = [this](const UnitSpec* Cockpit::*unit) {
@@ -115,8 +97,7 @@ DayStrip::DayStrip(SortieDocument& document, QWidget* parent) : QWidget(parent),
                        tr("Direction and speed: 240/8")));
     grade_ = new QComboBox(this);
     grade_->setObjectName(QStringLiteral("grade"));
-    QLabel* gradeCaption = nullptr;
-    row->addWidget(captioned(tr("Fuel grade"), grade_, gradeCaption, this));
+    row->addWidget(captioned(tr("Fuel grade"), grade_, this));
     grade_->setToolTip(tr("Grade in the tanks today; a lower one cuts the boost that may be used"));
     row->addWidget(add(new InlineField(tr("Weight"), QStringLiteral("weight"),
                                        figureField<Dimension::mass>(document_, tr("weight"), cockpit(&Cockpit::weight),

@@ -31,7 +31,6 @@ private:
     std::vector<InlineField*> fields_;
     QComboBox* airframe_;
     QComboBox* grade_;
-    QLabel* airframeCaption_;
     QLabel* summary_;
     QPushButton* metar_;
 };

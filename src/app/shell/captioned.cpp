@@ -1,0 +1,26 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "shell/captioned.h"
+#include "shell/theme.h"
+#include <QLabel>
+#include <QVBoxLayout>
+
+namespace amber::app {
+
+QWidget* captioned(const QString& caption, QComboBox* box, QWidget* parent) {
+    auto* holder = new QWidget(parent);
+    auto* layout = new QVBoxLayout(holder);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(0);
+    auto* label = new QLabel(caption, holder);
+    label->setFont(captionFace());
+    label->setForegroundRole(QPalette::PlaceholderText);
+    label->setBuddy(box);
+    box->setFont(face(15, true));
+    box->setAccessibleName(caption);
+    box->setSizeAdjustPolicy(QComboBox::AdjustToContents);
+    layout->addWidget(label);
+    layout->addWidget(box);
+    return holder;
+}
+
+} // namespace amber::app

@@ -1,0 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <QComboBox>
+#include <QWidget>
+
+namespace amber::app {
+
+/// A combo box under a small caption, set on the same lines as the inline fields beside it.
+QWidget* captioned(const QString& caption, QComboBox* box, QWidget* parent);
+
+} // namespace amber::app
