@@ -58,6 +58,13 @@ void planRecompute(benchmark::State& state) {
 }
 BENCHMARK(planRecompute)->Unit(benchmark::kMillisecond);
 
+void planOfTheFourEnginedType(benchmark::State& state) {
+    static const auto mercer = plan::loadSortie(AMBER_SOURCE_DATA "/demo/mercer-frost.toml");
+    for (auto _ : state)
+        benchmark::DoNotOptimize(plan::makePlan(*mercer.aircraft, *mercer.sortie));
+}
+BENCHMARK(planOfTheFourEnginedType)->Unit(benchmark::kMillisecond);
+
 void planWithComparison(benchmark::State& state) {
     for (auto _ : state) {
         const auto p = plan::makePlan(*lorimer().aircraft, *lorimer().sortie);

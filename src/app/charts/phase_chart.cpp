@@ -299,10 +299,10 @@ struct PhaseChart::Impl {
         const double ratio = priming.vapourRatio(advice.dose, engine, field);
         addLine(*plot, {advice.dose, advice.dose}, {0, ratio}, QPen(c.amber, 2));
         addRing(*plot, advice.dose, ratio, c.amber, c.sheet);
-        addText(*plot, advice.dose, 0.047,
-                tr("%1 %2\n%3")
-                    .arg(q(formatNumber(advice.dose, 0)), q(prime.primer), q(std::string(markOf(advice.origin)))),
-                (advice.dose > 0.5 * most ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop, c.amber, true);
+        const QString mark =
+            advice.origin == Origin::betweenNotes ? tr("between") : q(std::string(markOf(advice.origin)));
+        addText(*plot, advice.dose, 0.047, tr("%1 · %2").arg(q(formatNumber(advice.dose, 0)), mark),
+                (advice.dose > 0.55 * most ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop, c.amber, true);
     }
 };
 

@@ -214,7 +214,7 @@ void StartTimelineView::paintEvent(QPaintEvent*) {
     }
     // What the blocks mean.
     p.setFont(face(11));
-    double x = nameWidth;
+    double x = 4;
     for (const auto kind : {start::EventKind::prime, start::EventKind::wait, start::EventKind::energise,
                             start::EventKind::crank, start::EventKind::oilPressureWatch, start::EventKind::rest}) {
         if (std::none_of(timeline_.events.begin(), timeline_.events.end(),

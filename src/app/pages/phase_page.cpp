@@ -128,14 +128,17 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     auto* pictures = new QHBoxLayout;
     pictures->setSpacing(16);
     const auto column = [&](QLabel* label, QWidget* picture, int stretch) {
-        auto* holder = new QVBoxLayout;
-        holder->setSpacing(2);
-        holder->addWidget(label);
-        holder->addWidget(picture, 1);
-        pictures->addLayout(holder, stretch);
+        auto* holder = new QWidget(this);
+        auto* layout = new QVBoxLayout(holder);
+        layout->setContentsMargins(0, 0, 0, 0);
+        layout->setSpacing(2);
+        layout->addWidget(label);
+        layout->addWidget(picture, 1);
+        pictures->addWidget(holder, stretch);
+        return holder;
     };
-    column(chartTitle_, chart_, 38);
-    column(startTitle_, startTimeline_, 62);
+    column(chartTitle_, chart_, 40);
+    startColumn_ = column(startTitle_, startTimeline_, 60);
     right->addSpacing(8);
     right->addLayout(pictures, 1);
     connect(startTimeline_, &StartTimelineView::summaryChanged, this, [this] {
@@ -379,8 +382,7 @@ void PhasePage::refresh() {
 
 void PhasePage::refreshStart() {
     const bool here = phase_ == Phase::start;
-    startTimeline_->setVisible(here);
-    startTitle_->setVisible(here);
+    startColumn_->setVisible(here);
     if (!here)
         return;
     const QSignalBlocker quiet(startOrder_), quiet2(supply_);

@@ -55,7 +55,7 @@ private:
     StartTimelineView* startTimeline_;
     QLabel* startTitle_;
     QComboBox *startOrder_, *supply_;
-    QWidget *fieldRow_, *left_;
+    QWidget *fieldRow_, *left_, *startColumn_;
     std::vector<PageField> fields_;
     std::vector<InlineField*> inlineFields_;
     std::vector<std::pair<QComboBox*, std::string Flight::*>> ratings_;
