@@ -164,6 +164,30 @@ TEST(Prime, AnAirframeThatLikesMoreGetsItAndItIsMarkedLogged) {
     EXPECT_EQ(prime.origin, Origin::logged);
 }
 
+std::string clockValue(const plan::Plan& p, Phase phase, const std::string& what) {
+    for (const auto& c : p[phase].clocks)
+        if (c.what == what)
+            return c.value;
+    return {};
+}
+
+TEST(Start, HandTurningFollowsTheHoursStoodAndFloodingHasItsRemedy) {
+    const auto& d = demo("lorimer");
+    Sortie s = *d.sortie;
+    EXPECT_EQ(clockValue(plan::makePlan(*d.aircraft, s), Phase::walkRound, "Turn by hand"), "15 blades");
+    s.start.sinceStop = Duration::of(40, units::minute);
+    const auto warm = plan::makePlan(*d.aircraft, s);
+    EXPECT_EQ(clockValue(warm, Phase::walkRound, "Turn by hand"), "not yet needed");
+    EXPECT_NE(clockValue(warm, Phase::start, "If flooded"), "");
+    EXPECT_LT(warm.prime.dose, plan::makePlan(*d.aircraft, *d.sortie).prime.dose) << "a warm engine wants less";
+}
+
+TEST(Landing, EndsOnTheField) {
+    const auto p = planOf("lorimer");
+    EXPECT_NEAR(p.flown.moments[p.flown[Phase::landing].lastMoment].height,
+                demo("lorimer").sortie->flight.toElevation.si(), 1e-6);
+}
+
 TEST(Export, JsonCsvAndTextSayWhatThePlanSays) {
     const auto& d = demo("lorimer");
     const auto p = planOf("lorimer");

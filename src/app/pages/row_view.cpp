@@ -224,10 +224,12 @@ private:
         const QFont valueFace = face(15, true);
         const int valueWidth = QFontMetrics(valueFace).horizontalAdvance(q(k.value)) + 2;
         const int whatWidth = r.width() - (left - r.left()) - markWidth - valueWidth - 12;
-        p.setFont(face(14));
+        const QFont whatFace =
+            QFontMetrics(face(14)).horizontalAdvance(q(k.what)) <= whatWidth ? face(14) : face(12); // smaller, not cut
+        p.setFont(whatFace);
         p.setPen(c.ink);
         p.drawText(QRect(left, r.top(), whatWidth, r.height()), Qt::AlignVCenter | Qt::AlignLeft,
-                   QFontMetrics(face(14)).elidedText(q(k.what), Qt::ElideRight, whatWidth));
+                   QFontMetrics(whatFace).elidedText(q(k.what), Qt::ElideRight, whatWidth));
         p.setFont(valueFace);
         p.setPen(k.colour == watch::Colour::normal ? c.ink : c.of(k.colour));
         p.drawText(QRect(r.right() - markWidth - valueWidth - 6, r.top(), valueWidth, r.height()),

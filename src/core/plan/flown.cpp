@@ -611,6 +611,7 @@ private:
             height_ -= down / legs;
         }
         height_ = s_.flight.toElevation.si();
+        note(s, operate(s), true);
         end();
     }
 

@@ -429,6 +429,15 @@ private:
         case Phase::walkRound:
             add("Walk-round", minutes(f_[phase].duration), "notes",
                 "Time for every station, always in the same order.");
+            if (const auto& hand = n_.start.handTurning; hand.blades > 0) {
+                const bool warm = s_.start.sinceStop && *s_.start.sinceStop < hand.standing;
+                add("Turn by hand", warm ? "not yet needed" : fmt::format("{:.0f} blades", hand.blades), "notes",
+                    fmt::format("After standing {}{}.", formatHoursMinutes(hand.standing.si()),
+                                hand.locks
+                                    ? " h: oil gathers in the lower cylinders. A blade that stops against the hand "
+                                      "is never forced: plugs out and drain"
+                                    : " h"));
+            }
             break;
         case Phase::start:
             add("Starter", fmt::format("{} at most", format(n_.start.crankMost.si(), *units::second.spec)), "notes",
@@ -450,6 +459,13 @@ private:
                         "Time to vaporise, and until it has drained again. Fires with {} to {} {}, floods from {}.",
                         formatNumber(prime_.fireLow, 1), formatNumber(prime_.fireHigh, 1), n_.start.primer,
                         formatNumber(prime_.flood, 0)));
+            if (const double turns = start::Priming(n_.start).clearingRevolutions(
+                    prime_.flood + 1.0, engineTemperatureOf(s_), s_.day.fieldPressure());
+                turns > 0)
+                add("If flooded", fmt::format("{:.0f} turns, open", turns), "model",
+                    "Coughing, smoke or fuel from the drain: mixture cut off, throttle wide open, this many "
+                    "revolutions "
+                    "within the starter's limit; then again without prime.");
             crankingClocks(p);
             add("All running", formatMinutesSeconds(timeline_.total), "model",
                 "From the first stroke of prime to the last oil pressure, every try catching. " + n_.start.orderReason);
