@@ -149,8 +149,10 @@ TEST(Notes, LettersOutsideQuotesAreNamedWithTheirLine) {
     EXPECT_EQ(readNotes("a = 1\nhöhe = 2\n", "f").problems.front().line, 2);
     EXPECT_EQ(readNotes("a = '''x\n°\n'''\nb = °\n", "f").problems.front().line, 4);
     EXPECT_EQ(readNotes("a = 3\"1°C\"\n", "f").problems.front().line, 1);
+    EXPECT_EQ(readNotes("a = 1\n[\nb = 2\n", "f").problems.front().line, 2) << "a header without a name";
     // Inside quotes and comments they are welcome.
-    for (const char* text : {"# 6 °C\na = 1", R"(a = "6 °C \" °")", "a = '°'", "a = \"\"\"\n° \"quoted\" °\"\"\""})
+    for (const char* text : {"# 6 °C\na = 1", R"(a = "6 °C \" °")", "a = '°'",
+                             "a = [\n  [\n    1 ], [\n 2]\n]\n[ b ]\n[[c]]\n", "a = \"\"\"\n° \"quoted\" °\"\"\""})
         for (const auto& p : readNotes(text, "f").problems)
             EXPECT_EQ(p.what.find("where none may"), std::string::npos) << text;
 }

@@ -69,6 +69,8 @@ TEST(Units, FormatsWithSignsSeparatorsAndSensibleDecimals) {
     EXPECT_EQ(format(ManifoldPressure::of(40.5, units::manifold::inHg), units::manifold::inHg), "40.5 inHg");
     EXPECT_EQ(format(Temperature::of(-0.2, units::celsius), units::celsius), "0 °C");
     EXPECT_EQ(format(Mass::of(1234567, units::pound), units::pound), "1,234,567 lb");
+    EXPECT_EQ(formatHeight(2926.1, *units::foot.spec), "9,600 ft");
+    EXPECT_EQ(formatHeight(2926.1, *units::metre.spec), "2,930 m");
     EXPECT_EQ(formatHoursMinutes(2810), "0:47");
     EXPECT_EQ(formatMinutesSeconds(460), "7:40");
 }

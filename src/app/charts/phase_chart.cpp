@@ -126,7 +126,7 @@ struct PhaseChart::Impl {
                 *plot, shown(p.x, h), shown(p.y, b),
                 tr("%1full throttle %2")
                     .arg(picture.heightGears[i].empty() ? QString() : q(picture.heightGears[i]) + QStringLiteral(": "),
-                         q(format(std::round(p.x / 30.48) * 30.48, h))),
+                         q(formatHeight(p.x, h))),
                 Qt::AlignBottom | (right ? Qt::AlignRight : Qt::AlignLeft), c.ink);
         }
         if (f.gearChange) {
@@ -136,8 +136,7 @@ struct PhaseChart::Impl {
                 setting.boost ? (setting.boost->si() - f.gearChange->boostBefore.si()) / b.scale : 0.0;
             addText(*plot, x, y,
                     tr("change at %1, %2 %3 down")
-                        .arg(q(format(std::round(f.gearChange->height.si() / 30.48) * 30.48, h)),
-                             q(formatNumber(fallen, 1)), yUnit),
+                        .arg(q(formatHeight(f.gearChange->height.si(), h)), q(formatNumber(fallen, 1)), yUnit),
                     Qt::AlignTop | Qt::AlignLeft, c.amber, true);
         }
         if (!picture.planned.empty())

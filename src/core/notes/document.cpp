@@ -85,14 +85,37 @@ std::string idOf(const Node& table) {
 } // namespace
 
 namespace {
-/// Line of the first character outside quotes and comments that is not ASCII, or of a quote in the middle of a word; 0
-/// if none. TOML 1.0 allows neither, and toml++ 3.3 has undefined behaviour on some such letters (its whitespace
-/// tables), so they never reach it.
+/// Whether a key begins here: what toml++ takes for granted after the bracket of a table header.
+bool keyBegins(char c) {
+    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || (c >= '0' && c <= '9') || c == '_' || c == '-' ||
+           c == '"' || c == '\'';
+}
+
+/// Whether the table header that begins at `i` ("[" or "[[") has a key, or the closing bracket that toml++ itself
+/// refuses.
+bool headerIsSound(std::string_view text, std::size_t i) {
+    const auto skip = [&] {
+        while (i < text.size() && (text[i] == ' ' || text[i] == '\t'))
+            ++i;
+    };
+    ++i;
+    if (i < text.size() && text[i] == '[')
+        ++i;
+    skip();
+    return i >= text.size() || text[i] == ']' || keyBegins(text[i]);
+}
+
+/// Line of the first thing outside quotes and comments that TOML 1.0 does not allow and that toml++ 3.3 has undefined
+/// behaviour on, so that it never reaches it: a letter that is not ASCII (its whitespace tables), a quote in the middle
+/// of a word, a table header without a key. 0 if there is none.
 int lineOfStrayCharacter(std::string_view text) {
     enum class In { bare, comment, basic, literal, longBasic, longLiteral } in = In::bare;
     if (text.starts_with("\xEF\xBB\xBF"))
         text.remove_prefix(3);
     int line = 1;
+    int depth = 0;      // of brackets in a value
+    bool value = false; // past the = of this line, or inside brackets
+    bool begins = true; // nothing but space on this line yet
     for (std::size_t i = 0; i < text.size(); ++i) {
         const char c = text[i];
         const auto three = [&](const char* quotes) { return text.substr(i, 3) == quotes; };
@@ -100,12 +123,25 @@ int lineOfStrayCharacter(std::string_view text) {
             ++line;
             if (in == In::comment || in == In::basic || in == In::literal)
                 in = In::bare;
+            if (in == In::bare && depth == 0)
+                value = false;
+            begins = true;
             continue;
         }
         switch (in) {
         case In::bare:
             if (static_cast<unsigned char>(c) >= 0x80)
                 return line;
+            if (c == '[' && begins && !value && !headerIsSound(text, i))
+                return line;
+            if (c == '=')
+                value = true;
+            if (value && (c == '[' || c == '{'))
+                ++depth;
+            if (value && (c == ']' || c == '}'))
+                depth = depth > 0 ? depth - 1 : 0;
+            if (c != ' ' && c != '\t' && c != '\r')
+                begins = false;
             if (c == '#') {
                 in = In::comment;
             } else if (c == '"' || c == '\'') {

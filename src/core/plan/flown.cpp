@@ -457,7 +457,7 @@ private:
                 out_.reachedHeight = false;
                 say(Phase::climb, watch::Colour::red,
                     fmt::format("It climbs no higher than {} today; the cruise is planned there.",
-                                format(std::round(height_ / 30.48) * 30.48, *n_.cockpit.height)));
+                                formatHeight(height_, *n_.cockpit.height)));
                 break;
             }
             const double untilTop = (goal - height_) / rate;

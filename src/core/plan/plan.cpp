@@ -57,10 +57,7 @@ public:
 
 private:
     // ---- figures in the cockpit's units
-    [[nodiscard]] std::string height(Length h) const {
-        const double step = n_.cockpit.height == units::foot.spec ? 30.48 : 10.0;
-        return format(roundTo(h.si(), step), *n_.cockpit.height);
-    }
+    [[nodiscard]] std::string height(Length h) const { return formatHeight(h.si(), *n_.cockpit.height); }
     [[nodiscard]] std::string boost(double si) const { return format(si, n_.unitOf(Gauge::boost)); }
     [[nodiscard]] std::string rpm(double revsPerSecond) const {
         return format(roundTo(revsPerSecond, 10.0 / 60.0), *units::rpm.spec);
@@ -653,7 +650,7 @@ Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flo
         return out;
     const TypeNotes& n = aircraft.notes;
     std::vector<Flown> others;
-    out.columns = {"today", "+20 °C"};
+    out.columns = {"today", n.cockpit.temperature == units::fahrenheit.spec ? "+36 °F" : "+20 °C"};
     Sortie hot = sortie;
     hot.day.oat = Temperature::si(std::min(333.0, sortie.day.oat.si() + 20.0));
     others.push_back(fly(aircraft, hot));
@@ -678,7 +675,6 @@ Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flo
     };
     using Cell = std::pair<std::string, watch::Colour>;
     const auto plain = [](std::string text) { return Cell{std::move(text), watch::Colour::normal}; };
-    const double step = n.cockpit.height == units::foot.spec ? 30.48 : 10.0;
     const Gauge metal = n.engine.cooling == Cooling::air ? Gauge::headTemperature : Gauge::coolantTemperature;
     const auto highest = [&](const Flown& f) {
         double most = 0.0;
@@ -696,8 +692,7 @@ Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flo
         row("time", [&](const Flown& f) { return plain(fmt::format("{:.0f} min", f[phase].duration / 60)); });
         row("fuel", [&](const Flown& f) { return plain(format(f[phase].fuel, *n.cockpit.fuel)); });
         row("change at", [&](const Flown& f) {
-            return plain(f.gearChange ? format(roundTo(f.gearChange->height.si(), step), *n.cockpit.height)
-                                      : "no change");
+            return plain(f.gearChange ? formatHeight(f.gearChange->height.si(), *n.cockpit.height) : "no change");
         });
     }
     if (phase == Phase::cruise) {

@@ -120,6 +120,11 @@ std::string format(double si, const UnitSpec& unit, int decimals) {
     return formatValue(si, unit, decimals) + " " + std::string(unit.symbol);
 }
 
+std::string formatHeight(double metres, const UnitSpec& unit) {
+    const double step = unit.scale < 1.0 ? 100.0 * unit.scale : 10.0;
+    return format(std::round(metres / step) * step, unit);
+}
+
 std::string formatHoursMinutes(double seconds) {
     const long minutes = std::lround(std::max(0.0, seconds) / 60.0);
     return fmt::format("{}:{:02}", minutes / 60, minutes % 60);

@@ -41,6 +41,8 @@ template <Dimension D>
 std::string format(Quantity<D> quantity, Unit<D> unit, int decimals = -1) {
     return format(quantity.si(), *unit.spec, decimals);
 }
+/// A height to the nearest 100 ft, or 10 m where heights are metric: finer than that no altimeter is flown.
+std::string formatHeight(double metres, const UnitSpec& unit);
 /// Elapsed or clock time: "0:46" (h:mm). @param seconds 0 or more
 std::string formatHoursMinutes(double seconds);
 /// A stretch of minutes and seconds: "7:40".
