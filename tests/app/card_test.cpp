@@ -74,7 +74,7 @@ TEST(Card, TheTextOfThePdfHasTheFiguresOfTheJson) {
             << facts.toStdString();
         const int sides = QRegularExpression(QStringLiteral("Pages:\\s+(\\d+)")).match(facts).captured(1).toInt();
         EXPECT_GE(sides, 2);
-        EXPECT_LE(sides, 4) << "two sheets at most";
+        EXPECT_LE(sides, 6) << "three sheets at most, the walk-round with them";
     }
 }
 
@@ -133,7 +133,8 @@ TEST(CommandLine, ExitCodesAreAsDocumented) {
 TEST(CommandLine, SnapshotsAreDrawnWithoutADisplay) {
     QTemporaryDir scratch;
     const auto list = run({QStringLiteral("snapshot"), QStringLiteral("--list")});
-    EXPECT_EQ(list.out.trimmed().split('\n').size(), 60);
+    EXPECT_TRUE(list.out.contains("mercer-start-order")) << list.out.toStdString();
+    EXPECT_TRUE(list.out.contains("tinker-walk-round")) << list.out.toStdString();
     const QString png = scratch.filePath(QStringLiteral("climb.png"));
     ASSERT_EQ(run({QStringLiteral("snapshot"), QStringLiteral("--view"), QStringLiteral("lorimer-climb"),
                    QStringLiteral("--out"), png, QStringLiteral("--size"), QStringLiteral("1400x900"),

@@ -88,10 +88,7 @@ TEST_F(Window, EveryPhaseOfEveryDemoHasItsPictureAndPaints) {
             if (app::PhaseChart::hasPicture(phase)) {
                 EXPECT_GT(plotOf(*window)->graphCount(), 1) << demo.file << " " << titleOf(phase);
                 EXPECT_FALSE(window->page().chart().title().isEmpty());
-                if (phase != Phase::start) {
-                    EXPECT_GT(window->page().chart().width(), 580)
-                        << "the picture has the whole width: " << titleOf(phase);
-                }
+                EXPECT_GT(window->page().chart().width(), 580) << "the picture has the whole width: " << titleOf(phase);
             }
         }
     }

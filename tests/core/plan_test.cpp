@@ -31,7 +31,7 @@ TEST(Plan, CoversEveryPhaseInOrderWithoutGaps) {
         ASSERT_EQ(p.phases.size(), plannedPhases);
         for (std::size_t i = 0; i < plannedPhases; ++i) {
             EXPECT_EQ(p.phases[i].phase, static_cast<Phase>(i));
-            EXPECT_FALSE(p.phases[i].set.empty()) << titleOf(p.phases[i].phase);
+            EXPECT_TRUE(i == 0 || !p.phases[i].set.empty()) << titleOf(p.phases[i].phase);
             EXPECT_FALSE(p.phases[i].clocks.empty()) << titleOf(p.phases[i].phase);
             if (i > 0) {
                 EXPECT_NEAR(p.phases[i].start, p.phases[i - 1].start + p.phases[i - 1].duration, 1e-6);
@@ -174,7 +174,10 @@ std::string clockValue(const plan::Plan& p, Phase phase, const std::string& what
 TEST(Start, HandTurningFollowsTheHoursStoodAndFloodingHasItsRemedy) {
     const auto& d = demo("lorimer");
     Sortie s = *d.sortie;
-    EXPECT_EQ(clockValue(plan::makePlan(*d.aircraft, s), Phase::walkRound, "Turn by hand"), "15 blades");
+    EXPECT_EQ(clockValue(plan::makePlan(*d.aircraft, s), Phase::walkRound, "Turn by hand"), "21 blades each")
+        << "cold: stood for longer than anyone knows";
+    s.start.sinceStop = Duration::of(5, units::hour);
+    EXPECT_EQ(clockValue(plan::makePlan(*d.aircraft, s), Phase::walkRound, "Turn by hand"), "15 blades each");
     s.start.sinceStop = Duration::of(40, units::minute);
     const auto warm = plan::makePlan(*d.aircraft, s);
     EXPECT_EQ(clockValue(warm, Phase::walkRound, "Turn by hand"), "not yet needed");

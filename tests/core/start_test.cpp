@@ -93,14 +93,14 @@ RC_GTEST_PROP(PrimingProperty, ColderNeverMeansLessAndHigherNeverMeansMore, ()) 
 }
 
 TEST(Cranking, ColdOilTurnsSlowerAndDrawsMore) {
-    const auto warm = start::crank(lorimer().start, celsius(40), start::Supply::battery),
-               cold = start::crank(lorimer().start, celsius(-15), start::Supply::battery);
+    const auto warm = start::crank(lorimer().start, {celsius(40), start::Supply::battery}),
+               cold = start::crank(lorimer().start, {celsius(-15), start::Supply::battery});
     EXPECT_LT(cold.rpm, warm.rpm);
     EXPECT_GT(cold.amperes, warm.amperes);
     EXPECT_LT(cold.volts, warm.volts);
     EXPECT_GE(cold.untilFiring, warm.untilFiring);
     EXPECT_GT(cold.untilOilPressure, warm.untilOilPressure);
-    EXPECT_GT(start::crank(lorimer().start, celsius(-15), start::Supply::cart).volts, cold.volts);
+    EXPECT_GT(start::crank(lorimer().start, {celsius(-15), start::Supply::cart}).volts, cold.volts);
     EXPECT_TRUE(cold.cartAdvised);
     EXPECT_FALSE(warm.cartAdvised);
 }
@@ -125,6 +125,13 @@ TypeNotes anyType() {
     n.start.tries = *rc::gen::inRange(1, 6);
     n.start.primeAhead = *rc::gen::arbitrary<bool>();
     n.start.oilPressureWithin = Duration::si(*rc::gen::inRange(5, 60));
+    // Whatever the schools.
+    n.start.primeWhileTurning = *rc::gen::arbitrary<bool>();
+    n.start.primerShare = *rc::gen::element(0.0, 0.5, 1.0);
+    n.start.bladesFirst = *rc::gen::arbitrary<bool>();
+    n.start.starter.bladesBeforeIgnition = *rc::gen::inRange(0, 20);
+    if (*rc::gen::arbitrary<bool>())
+        n.start.starter.boosterMost = Duration::si(*rc::gen::inRange(3, 40));
     return n;
 }
 
@@ -155,6 +162,7 @@ RC_GTEST_PROP(StartOrderProperty, NoTimelineBreaksALimitARestOrAWatch, ()) {
             cranks.push_back(e);
         if (e.kind == EventKind::crank) {
             RC_ASSERT(e.length() <= n.start.crankMost.si() + 1e-6);
+            RC_ASSERT(e.length() <= start::longestTry(n.start).si() + 1e-6);
         }
         if (e.kind == EventKind::oilPressureWatch) {
             watches.push_back(e);

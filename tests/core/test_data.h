@@ -43,8 +43,8 @@ inline plan::LoadedSortie loadDemo(const std::string& name) {
 }
 
 inline const std::vector<std::string>& demoNames() {
-    static const std::vector<std::string> names{"lorimer-spring", "farrier-summer", "mercer-frost",
-                                                "ostler-bush",    "tanner-winter",  "thatcher-lesson"};
+    static const std::vector<std::string> names{"lorimer-spring", "farrier-summer",  "mercer-frost", "ostler-bush",
+                                                "tanner-winter",  "thatcher-lesson", "tinker-damp"};
     return names;
 }
 

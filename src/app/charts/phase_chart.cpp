@@ -45,6 +45,7 @@ struct PhaseChart::Impl {
     bool dragging = false;
     int gesture = 0;
     std::optional<Phase> zoomedPhase; // the axes were moved by hand in this phase
+    Kind kind = Kind::byPhase;
 
     [[nodiscard]] const TypeNotes& notes() const { return document.aircraft().notes; }
 
@@ -75,7 +76,7 @@ struct PhaseChart::Impl {
         handle.reset();
         switch (phase) {
         case Phase::start:
-            drawPriming();
+            kind == Kind::primeTime ? drawPrimingTime() : drawPriming();
             break;
         case Phase::climb:
             drawClimb();
@@ -122,12 +123,11 @@ struct PhaseChart::Impl {
             const auto& p = picture.fullThrottleHeights[i];
             addRing(*plot, shown(p.x, h), shown(p.y, b), c.ink, c.sheet);
             const bool right = shown(p.x, h) > 0.72 * shown(picture.top, h);
-            addText(
-                *plot, shown(p.x, h), shown(p.y, b),
-                tr("%1full throttle %2")
-                    .arg(picture.heightGears[i].empty() ? QString() : q(picture.heightGears[i]) + QStringLiteral(": "),
-                         q(formatHeight(p.x, h))),
-                Qt::AlignBottom | (right ? Qt::AlignRight : Qt::AlignLeft), c.ink);
+            addText(*plot, shown(p.x, h), shown(p.y, b),
+                    picture.fullThrottleHeights.size() > 1
+                        ? tr("%1 holds to %2").arg(q(picture.heightGears[i]), q(formatHeight(p.x, h)))
+                        : tr("full throttle %1").arg(q(formatHeight(p.x, h))),
+                    Qt::AlignBottom | (right ? Qt::AlignRight : Qt::AlignLeft), c.ink);
         }
         if (f.gearChange) {
             const double x = shown(f.gearChange->pressureAltitude.si(), h),
@@ -267,35 +267,51 @@ struct PhaseChart::Impl {
         }
     }
 
+    [[nodiscard]] Temperature engine() const { return plan::engineTemperatureOf(document.sortie()); }
+    [[nodiscard]] Pressure field() const { return document.sortie().day.fieldPressure(); }
+
+    /// The two edges of the firing window.
+    void firingWindow(double right) {
+        const Colours c(plot);
+        const auto level = [&](double ratio, const QString& text, const QColor& colour, double at, Qt::Alignment side) {
+            addLine(*plot, {-10, 1e5}, {ratio, ratio}, QPen(colour, 1.3, Qt::DashLine));
+            addText(*plot, at, ratio, text, side, colour);
+        };
+        level(start::richestFiring, tr("floods"), c.red, 0, Qt::AlignLeft | Qt::AlignBottom);
+        level(start::leanestFiring, tr("too weak"), c.amber, right, Qt::AlignRight | Qt::AlignBottom);
+    }
+
     void drawPriming() {
         const Colours c(plot);
-        const auto& prime = notes().start;
-        const start::Priming priming(prime);
+        const start::Priming priming(document.plan().startInForce);
         const UnitSpec& t = *notes().cockpit.temperature;
-        const Temperature engine = plan::engineTemperatureOf(document.sortie());
-        const Pressure field = document.sortie().day.fieldPressure();
         const auto& advice = document.plan().prime;
-        xUnit = q(prime.primer);
+        xUnit = q(advice.unit);
         yUnit = tr("vapour fuel–air");
         xDecimals = 1;
         yDecimals = 3;
-        title = tr("Vapour fuel–air, by %1 at %2").arg(xUnit, q(format(engine.si(), t)));
+        title = tr("Vapour fuel–air against %1, engine at %2").arg(xUnit, q(format(engine().si(), t)));
         dressPlot(*plot);
         const double most = std::max({advice.flood * 1.35, advice.dose + 2.0, 3.0});
         ranges(0, most, 0, 0.2);
         QVector<double> x, y;
         for (int i = 0; i <= 60; ++i) {
             x << most * i / 60;
-            y << priming.vapourRatio(x.back(), engine, field);
+            y << priming.vapourRatio(x.back(), engine(), field());
         }
         addLine(*plot, x, y, QPen(c.ink, 2));
-        const auto level = [&](double ratio, const QString& text, const QColor& colour, double at, Qt::Alignment side) {
-            addLine(*plot, {-10, 1e3}, {ratio, ratio}, QPen(colour, 1.3, Qt::DashLine));
-            addText(*plot, at, ratio, text, side, colour);
-        };
-        level(start::richestFiring, tr("floods"), c.red, 0, Qt::AlignLeft | Qt::AlignBottom);
-        level(start::leanestFiring, tr("too weak"), c.amber, most, Qt::AlignRight | Qt::AlignBottom);
-        const double ratio = priming.vapourRatio(advice.dose, engine, field);
+        firingWindow(most);
+        // The notes' own doses near this temperature, at the ratio they give today.
+        if (advice.unit == notes().start.primer)
+            for (const auto& entry : notes().start.prime)
+                if (std::abs(entry.at.si() - engine().si()) < 15.0 && entry.dose > 0) {
+                    const double ratio = priming.vapourRatio(entry.dose, engine(), field());
+                    addRing(*plot, entry.dose, ratio, c.ink, c.sheet, 6);
+                    if (std::abs(entry.dose - advice.dose) > 0.12 * most)
+                        addText(*plot, entry.dose, ratio, tr("notes at %1").arg(q(format(entry.at.si(), t))),
+                                (entry.dose > 0.6 * most ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignBottom, c.faint);
+                }
+        const double ratio = priming.vapourRatio(advice.dose, engine(), field());
         addLine(*plot, {advice.dose, advice.dose}, {0, ratio}, QPen(c.amber, 2));
         addRing(*plot, advice.dose, ratio, c.amber, c.sheet);
         const QString mark =
@@ -303,11 +319,66 @@ struct PhaseChart::Impl {
         addText(*plot, advice.dose, 0.047, tr("%1 · %2").arg(q(formatNumber(advice.dose, 0)), mark),
                 (advice.dose > 0.55 * most ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop, c.amber, true);
     }
+
+    void drawPrimingTime() {
+        const Colours c(plot);
+        const start::Priming priming(document.plan().startInForce);
+        const auto& advice = document.plan().prime;
+        xUnit = tr("s");
+        yUnit = tr("vapour fuel–air");
+        xDecimals = 0;
+        yDecimals = 3;
+        title = tr("The same against seconds after the last of %1 %2")
+                    .arg(q(formatNumber(std::max(1.0, advice.dose), 0)), q(advice.unit));
+        dressPlot(*plot);
+        const double end = std::max(60.0, 1.25 * advice.drain.si());
+        ranges(0, end, 0, 0.2);
+        const auto curve = [&](double dose, const QPen& pen) {
+            QVector<double> x, y;
+            for (int i = 0; i <= 120; ++i) {
+                x << end * i / 120;
+                y << priming.vapourRatio(dose, engine(), field(), Duration::si(x.back()));
+            }
+            addLine(*plot, x, y, pen);
+        };
+        const double dose = std::max(1.0, advice.dose);
+        curve(advice.flood, QPen(c.red, 1, Qt::DotLine));
+        curve(dose, QPen(c.ink, 2));
+        firingWindow(end);
+        const auto moment = [&](Duration at, const QString& text, Qt::Alignment side) {
+            const double ratio = priming.vapourRatio(dose, engine(), field(), at);
+            addRing(*plot, at.si(), ratio, c.amber, c.sheet);
+            addText(*plot, at.si(), ratio, text, side, c.amber, true);
+        };
+        moment(advice.vaporise, tr("vapour %1").arg(q(formatMinutesSeconds(advice.vaporise.si()))),
+               Qt::AlignLeft | Qt::AlignTop);
+        if (advice.drain > advice.vaporise)
+            moment(advice.drain, tr("drained %1").arg(q(formatMinutesSeconds(advice.drain.si()))),
+                   Qt::AlignRight | Qt::AlignTop);
+    }
+
+    /// What the curve of a priming picture says at x.
+    [[nodiscard]] QString primingReadOut(double x) const {
+        const start::Priming priming(document.plan().startInForce);
+        const auto& advice = document.plan().prime;
+        const double at = std::max(0.0, x);
+        const double ratio = kind == Kind::primeTime
+                                 ? priming.vapourRatio(std::max(1.0, advice.dose), engine(), field(), Duration::si(at))
+                                 : priming.vapourRatio(at, engine(), field());
+        const QString verdict = ratio < start::leanestFiring   ? tr("too weak to fire")
+                                : ratio > start::richestFiring ? tr("flooded")
+                                                               : tr("fires");
+        return QStringLiteral("%1 %2 · %3 · %4")
+            .arg(q(formatNumber(at, xDecimals)), xUnit, q(formatNumber(ratio, 3)), verdict);
+    }
 };
 
-PhaseChart::PhaseChart(SortieDocument& document, QWidget* parent)
-    : QWidget(parent), d_(new Impl{document, new QCustomPlot(this), Phase::climb, {}, {}, {}, 0, 1, {}, false, 0, {}}) {
-    setObjectName(QStringLiteral("phase-chart"));
+PhaseChart::PhaseChart(SortieDocument& document, QWidget* parent, Kind kind)
+    : QWidget(parent),
+      d_(new Impl{document, new QCustomPlot(this), Phase::climb, {}, {}, {}, 0, 1, {}, false, 0, {}, kind}) {
+    setObjectName(kind == Kind::byPhase     ? QStringLiteral("phase-chart")
+                  : kind == Kind::primeDose ? QStringLiteral("dose-chart")
+                                            : QStringLiteral("prime-time-chart"));
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->addWidget(d_->plot);
@@ -323,7 +394,7 @@ PhaseChart::PhaseChart(SortieDocument& document, QWidget* parent)
 PhaseChart::~PhaseChart() = default;
 
 bool PhaseChart::hasPicture(Phase phase) {
-    return phase != Phase::walkRound && phase != Phase::writeUp;
+    return phase != Phase::walkRound && phase != Phase::start && phase != Phase::writeUp;
 }
 QString PhaseChart::title() const {
     return d_->title;
@@ -333,13 +404,16 @@ void PhaseChart::show(Phase phase) {
     if (phase != d_->phase)
         d_->zoomedPhase.reset();
     d_->phase = phase;
-    setVisible(hasPicture(phase));
-    if (hasPicture(phase) && d_->document.isOpen())
+    const bool drawn = d_->kind == Kind::byPhase ? hasPicture(phase) : phase == Phase::start;
+    setVisible(drawn);
+    if (drawn && d_->document.isOpen())
         d_->draw();
 }
 
 QString PhaseChart::readOut(QPoint position) const {
     const double x = d_->plot->xAxis->pixelToCoord(position.x()), y = d_->plot->yAxis->pixelToCoord(position.y());
+    if (d_->phase == Phase::start && d_->document.isOpen())
+        return d_->primingReadOut(x);
     return QStringLiteral("%1 %2 · %3 %4")
         .arg(q(formatNumber(x, d_->xDecimals)), d_->xUnit, q(formatNumber(y, d_->yDecimals)), d_->yUnit);
 }

@@ -5,17 +5,20 @@
 
 namespace amber::app {
 
-/// The computed picture of a phase: priming for the start, boost against height for the climb, power against height for
-/// the cruise, temperatures against time for the rest. Zoom with the wheel, drag to pan, double click to see all again.
+/// The computed picture of a phase: priming for the start (against dose, or against time after the last stroke), boost
+/// against height for the climb, power against height for the cruise, temperatures against time for the rest. Zoom with
+/// the wheel, drag to pan, double click to see all again.
 class PhaseChart : public QWidget {
     Q_OBJECT
 public:
-    explicit PhaseChart(SortieDocument& document, QWidget* parent = nullptr);
+    enum class Kind { byPhase, primeDose, primeTime };
+    explicit PhaseChart(SortieDocument& document, QWidget* parent = nullptr, Kind kind = Kind::byPhase);
     ~PhaseChart() override;
     void show(Phase phase);
+    /// Whether a phase has one picture; the start has two of its own kinds, the walk-round its plate.
     [[nodiscard]] static bool hasPicture(Phase phase);
     [[nodiscard]] QString title() const;
-    [[nodiscard]] QSize minimumSizeHint() const override { return {200, 110}; }
+    [[nodiscard]] QSize minimumSizeHint() const override { return {200, 90}; }
     /// Read-out at a position inside the widget, as the tool tip shows it.
     [[nodiscard]] QString readOut(QPoint position) const;
 

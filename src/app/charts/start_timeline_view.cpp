@@ -61,7 +61,7 @@ void StartTimelineView::recompute() {
     });
     auto request = plan::startRequestOf(document_.sortie());
     request.failures = failures_;
-    if (auto result = start::planStart(n, request))
+    if (auto result = start::planStart(n, document_.plan().startInForce, request))
         timeline_ = std::move(result.value());
 }
 
@@ -236,6 +236,22 @@ void StartTimelineView::paintEvent(QPaintEvent*) {
             if (e.engine == engine && e.kind == start::EventKind::oilPressureWatch && xOf(e.end) < end)
                 p.drawLine(QPointF(xOf(e.end) + 2, r.center().y()), QPointF(end, r.center().y()));
     }
+    // How warm each is when the last one runs: the early ones warm while the late ones start.
+    if (failures_.empty())
+        for (const auto& w : document_.plan().flown.warmth) {
+            const QRectF r = laneRect(row[w.engine]);
+            const QString text =
+                tr("oil %1").arg(q(format(w.atStartEnd.oil.si(), *document_.aircraft().notes.cockpit.temperature)));
+            p.setFont(face(11));
+            const double wide = QFontMetricsF(p.font()).horizontalAdvance(text) + 6;
+            const double left = width() - 8.0 - wide;
+            for (const auto& e : timeline_.events)
+                if (e.engine == w.engine && e.kind == start::EventKind::oilPressureWatch && xOf(e.end) + 4 < left) {
+                    p.fillRect(QRectF(left, r.center().y() - 8, width() - left - 4, 16), c.sheet);
+                    p.setPen(c.ink);
+                    p.drawText(QRectF(left, r.top(), wide, r.height()), Qt::AlignCenter, text);
+                }
+        }
 }
 
 void StartTimelineView::mousePressEvent(QMouseEvent* event) {

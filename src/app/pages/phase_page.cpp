@@ -1,7 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/phase_page.h"
-#include "shell/captioned.h"
-#include "shell/field_behaviour.h"
 #include "shell/theme.h"
 #include "units/text.h"
 #include "units/unit_table.h"
@@ -10,13 +8,13 @@
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 #include <algorithm>
+#include <cmath>
 
 namespace amber::app {
 namespace {
 QString q(const std::string& text) {
     return QString::fromStdString(text).toHtmlEscaped();
 }
-constexpr std::size_t mostTankFields = 4;
 
 QString markHtml(watch::Colour colour, const Colours& c) {
     const char* shape = colour == watch::Colour::red ? "■" : colour == watch::Colour::amber ? "▲" : "●";
@@ -67,8 +65,12 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     left->setSpacing(0);
     set_ = new RowView(QStringLiteral("set"), this);
     set_->setAccessibleName(tr("Set: levers in order"));
-    left->addWidget(heading(tr("Set")));
+    setHead_ = heading(tr("Set"));
+    left->addWidget(setHead_);
     left->addWidget(set_);
+    sequence_ = new RowView(QStringLiteral("sequence"), this);
+    sequence_->setAccessibleName(tr("The start, engine by engine"));
+    left->addWidget(sequence_);
     why_ = new QLabel(this);
     why_->setObjectName(QStringLiteral("why"));
     why_->setFont(face(13));
@@ -77,6 +79,13 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     why_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
     left->addSpacing(6);
     left->addWidget(why_);
+    defects_ = new QLabel(this);
+    defects_->setObjectName(QStringLiteral("defects"));
+    defects_->setFont(face(13));
+    defects_->setWordWrap(true);
+    defects_->setTextFormat(Qt::RichText);
+    defects_->setContentsMargins(0, 8, 0, 0);
+    left->addWidget(defects_);
     left->addStretch(1);
     comparisonHead_ = heading(tr("Another day (model)"));
     comparison_ = new QLabel(this);
@@ -101,18 +110,37 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     expectHead_ = heading(tr("Expect"));
     expectColumn->addWidget(expectHead_);
     expectColumn->addWidget(expect_);
+    fuel_ = new RowView(QStringLiteral("ground-fuel"), this);
+    fuel_->setAccessibleName(tr("Fuel by dip and gauge"));
+    expectColumn->addWidget(fuel_);
+    whyBeside_ = new QLabel(this);
+    whyBeside_->setObjectName(QStringLiteral("why-beside"));
+    whyBeside_->setFont(face(13));
+    whyBeside_->setWordWrap(true);
+    whyBeside_->setTextFormat(Qt::RichText);
+    whyBeside_->setContentsMargins(0, 10, 0, 0);
+    expectColumn->addWidget(whyBeside_);
     expectColumn->addStretch(1);
     auto* clockColumn = new QVBoxLayout;
     clockColumn->setSpacing(0);
     clock_ = new RowView(QStringLiteral("clock"), this);
     clock_->setFixedWidth(276);
     clock_->setAccessibleName(tr("Clock: waits and times"));
-    clockColumn->addWidget(heading(tr("Clock")));
+    clockHead_ = heading(tr("Clock"));
+    clockColumn->addWidget(clockHead_);
     clockColumn->addWidget(clock_);
     clockColumn->addStretch(1);
     upper->addLayout(expectColumn, 1);
     upper->addLayout(clockColumn, 0);
     right->addLayout(upper);
+    orders_ = new QLabel(this);
+    orders_->setObjectName(QStringLiteral("orders"));
+    orders_->setFont(face(13));
+    orders_->setTextFormat(Qt::RichText);
+    orders_->setWordWrap(true);
+    ordersHead_ = heading(tr("Orders compared (model)"));
+    right->addWidget(ordersHead_);
+    right->addWidget(orders_);
 
     chartTitle_ = new QLabel(this);
     chartTitle_->setFont(face(12));
@@ -137,18 +165,39 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
         pictures->addWidget(holder, stretch);
         return holder;
     };
-    column(chartTitle_, chart_, 40);
-    startColumn_ = column(startTitle_, startTimeline_, 60);
+    chartColumn_ = column(chartTitle_, chart_, 1);
+    startColumn_ = column(startTitle_, startTimeline_, 1);
+    walk_ = new WalkRoundView(document_, this);
+    pictures->addWidget(walk_, 1);
+    buildPrimePictures(pictures);
     right->addSpacing(8);
     right->addLayout(pictures, 1);
     connect(startTimeline_, &StartTimelineView::summaryChanged, this, [this] {
         startTitle_->setText(startTimeline_->summary());
         startTitle_->setToolTip(startTitle_->text());
+        showSequence();
     });
     connect(startTimeline_, &StartTimelineView::orderWanted, this, &PhasePage::takeOrder);
+    connect(walk_, &WalkRoundView::chosen, this, [this] { refreshWalk(true); });
+    connect(set_, &RowView::found, this, &PhasePage::takeFinding);
+    connect(set_, &RowView::pastEnd, this, [this](int by) {
+        const int to = walk_->selected() + by;
+        if (to < 0 || to >= walk_->stations())
+            return;
+        walk_->select(to);
+        refreshWalk(true);
+        if (by < 0)
+            set_->setCurrentIndex(set_->model()->index(set_->model()->rowCount() - 1, 0));
+    });
     columns->addLayout(right, 1);
 
     buildFields();
+    // Until a sortie is open nothing of one phase shows: all at once they would not fit.
+    for (auto& [widget, phases] : fields_)
+        widget->hide();
+    for (QWidget* widget : std::initializer_list<QWidget*>{startColumn_, primePictures_, walk_, orders_, ordersHead_,
+                                                           sequence_, fuel_, defects_, whyBeside_})
+        widget->hide();
     connect(set_, &RowView::rowSelected, this, &PhasePage::showWhy);
     connect(set_, &RowView::schoolWanted, this, &PhasePage::offerSchools);
     connect(chart_, &PhaseChart::heightDragged, this, [this](double metres, int gesture) {
@@ -170,143 +219,22 @@ QLabel* PhasePage::heading(const QString& text) {
     return label;
 }
 
-QComboBox* PhasePage::ratingChoice(const QString& name, std::string Flight::*place) {
-    auto* box = new QComboBox(fieldRow_);
-    box->setObjectName(name);
-    ratings_.emplace_back(box, place);
-    connect(box, &QComboBox::activated, this, [this, box, place](int index) {
-        Sortie changed = document_.sortie();
-        changed.flight.*place = box->itemData(index).toString().toStdString();
-        if (const QString error = document_.edit(changed, tr("rating")); !error.isEmpty())
-            emit refused(error);
-    });
-    return box;
-}
-
-void PhasePage::buildFields() {
-    auto* row = new QHBoxLayout(fieldRow_);
-    row->setContentsMargins(0, 0, 0, 0);
-    row->setSpacing(18);
-    const auto cockpit = [this](const UnitSpec* Cockpit::*unit) {
-        return [this, unit] { return document_.aircraft().notes.cockpit.*unit; };
-    };
-    const auto addInline = [&](InlineField* field, const QString& hint, std::vector<Phase> phases) {
-        field->setHint(hint);
-        row->addWidget(field, 0, Qt::AlignBottom);
-        inlineFields_.push_back(field);
-        fields_.push_back({field, std::move(phases)});
-        return field;
-    };
-    const auto addChoice = [&](const QString& caption, QComboBox* box, std::vector<Phase> phases) {
-        auto* holder = captioned(caption, box, fieldRow_);
-        row->addWidget(holder, 0, Qt::AlignBottom);
-        fields_.push_back({holder, std::move(phases)});
-    };
-    addChoice(tr("Rating"), ratingChoice(QStringLiteral("climb-rating"), &Flight::climbRating), {Phase::climb});
-    addChoice(tr("Rating"), ratingChoice(QStringLiteral("cruise-rating"), &Flight::cruiseRating), {Phase::cruise});
-    addInline(
-        new InlineField(tr("Cruise height"), QStringLiteral("cruise-height"),
-                        figureField<Dimension::length>(document_, tr("cruise height"), cockpit(&Cockpit::height), 500,
-                                                       [](Sortie& s) -> Length& { return s.flight.cruiseHeight; }),
-                        fieldRow_),
-        tr("Height above sea level on the QNH"), {Phase::climb, Phase::cruise, Phase::letDown});
-    addInline(
-        new InlineField(tr("Distance"), QStringLiteral("distance"),
-                        figureField<Dimension::distance>(document_, tr("distance"), cockpit(&Cockpit::distance), 10,
-                                                         [](Sortie& s) -> Distance& { return s.flight.distance; }),
-                        fieldRow_),
-        tr("Over the ground, the whole flight"), {Phase::cruise});
-    addInline(new InlineField(tr("Queue"), QStringLiteral("hold"),
-                              figureField<Dimension::duration>(
-                                  document_, tr("queue"), [] { return units::minute.spec; }, 1,
-                                  [](Sortie& s) -> Duration& { return s.flight.hold; }),
-                              fieldRow_),
-              tr("Minutes of waiting at the holding point"), {Phase::warmUp, Phase::runUp});
-    addInline(
-        new InlineField(tr("Landing field"), QStringLiteral("to-elevation"),
-                        figureField<Dimension::length>(document_, tr("landing field"), cockpit(&Cockpit::height), 50,
-                                                       [](Sortie& s) -> Length& { return s.flight.toElevation; }),
-                        fieldRow_),
-        tr("Elevation of the field of landing"), {Phase::letDown, Phase::landing});
-    startOrder_ = new QComboBox(fieldRow_);
-    startOrder_->setObjectName(QStringLiteral("start-order"));
-    supply_ = new QComboBox(fieldRow_);
-    supply_->setObjectName(QStringLiteral("supply"));
-    supply_->addItems({tr("ground cart"), tr("battery")});
-    addChoice(tr("Order"), startOrder_, {Phase::start});
-    addChoice(tr("Supply"), supply_, {Phase::start});
-    connect(startOrder_, &QComboBox::activated, this, [this](int index) {
-        const auto orders = start::namedOrders(document_.aircraft().notes);
-        if (index >= 0 && index < static_cast<int>(orders.size()))
-            takeOrder(orders[static_cast<std::size_t>(index)].order);
-    });
-    connect(supply_, &QComboBox::activated, this, [this](int index) {
-        Sortie changed = document_.sortie();
-        changed.start.supply = index == 0 ? start::Supply::cart : start::Supply::battery;
-        if (const QString error = document_.edit(changed, tr("supply")); !error.isEmpty())
-            emit refused(error);
-    });
-    {
-        InlineField::Behaviour b;
-        b.show = [this] {
-            const auto& s = document_.sortie().start;
-            return s.sinceStop ? tr("%1 ago").arg(QString::fromStdString(format(s.sinceStop->si(), *units::hour.spec)))
-                               : tr("cold");
-        };
-        b.apply = [this](const QString& text, int gesture) -> QString {
-            Sortie changed = document_.sortie();
-            const QString plain = text.trimmed().remove(QStringLiteral("ago")).trimmed();
-            if (plain.compare(QStringLiteral("cold"), Qt::CaseInsensitive) == 0) {
-                changed.start.sinceStop.reset();
-            } else {
-                const auto read = readQuantity(Dimension::duration, plain.toStdString(), units::hour.spec);
-                if (!read || read.value().si < 0 || read.value().si > 360000)
-                    return tr("Write how long ago the engines were stopped, \"2 h\" or \"40 min\", or \"cold\".");
-                changed.start.sinceStop = Duration::si(read.value().si);
-            }
-            return document_.edit(changed, tr("engines stopped"), gesture);
-        };
-        addInline(
-            new InlineField(tr("Stopped"), QStringLiteral("stopped"), std::move(b), fieldRow_),
-            tr("How long ago the engines were stopped, or cold: they are primed for the temperature they have left"),
-            {Phase::start});
+void PhasePage::buildPrimePictures(QHBoxLayout* row) {
+    primePictures_ = new QWidget(this);
+    auto* layout = new QVBoxLayout(primePictures_);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(2);
+    for (auto* picture : {&doseChart_, &timeChart_}) {
+        auto& [label, chart, kind] = *picture;
+        label = new QLabel(primePictures_);
+        label->setFont(face(12));
+        label->setForegroundRole(QPalette::PlaceholderText);
+        label->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+        chart = new PhaseChart(document_, primePictures_, kind);
+        layout->addWidget(label);
+        layout->addWidget(chart, 1);
     }
-    // Tank contents are read on the walk-round.
-    for (std::size_t i = 0; i < mostTankFields; ++i) {
-        InlineField::Behaviour b;
-        const auto tank = [this, i]() -> const Tank* {
-            return i < document_.aircraft().notes.fuel.tanks.size() ? &document_.aircraft().notes.fuel.tanks[i]
-                                                                    : nullptr;
-        };
-        const auto contents = [this, tank] {
-            const auto found = document_.sortie().contents.find(tank()->id);
-            return found == document_.sortie().contents.end() ? tank()->capacity : found->second;
-        };
-        const auto put = [this, tank](double si, int gesture) {
-            Sortie changed = document_.sortie();
-            changed.contents[tank()->id] = Volume::si(std::max(0.0, si));
-            return document_.edit(changed, tr("fuel"), gesture);
-        };
-        b.show = [this, tank, contents] {
-            return tank() ? QString::fromStdString(format(contents().si(), *document_.aircraft().notes.cockpit.fuel))
-                          : QString();
-        };
-        b.apply = [this, tank, put](const QString& text, int gesture) -> QString {
-            if (!tank())
-                return {};
-            const auto read =
-                readQuantity(Dimension::volume, text.toStdString(), document_.aircraft().notes.cockpit.fuel);
-            return read ? put(read.value().si, gesture) : QString::fromStdString(read.error());
-        };
-        b.step = [this, tank, contents, put](int steps, int gesture) -> QString {
-            const double unit = document_.aircraft().notes.cockpit.fuel->scale;
-            return tank() ? put(std::min(tank()->capacity.si(), contents().si() + steps * 5 * unit), gesture)
-                          : QString();
-        };
-        auto* field = addInline(new InlineField(tr("Tank"), QStringLiteral("tank-%1").arg(i), std::move(b), fieldRow_),
-                                tr("Fuel in this tank at start, by dip"), {Phase::walkRound, Phase::cruise});
-        tankFields_.emplace_back(field, i);
-    }
+    row->addWidget(primePictures_, 1);
 }
 
 void PhasePage::show(Phase phase) {
@@ -332,7 +260,8 @@ void PhasePage::refresh() {
     for (const auto& caution : p.cautions)
         lines << QStringLiteral("<b>%1</b> %2").arg(tr("Caution:"), q(caution));
     for (const auto& r : p.remarks)
-        lines << QStringLiteral("%1 %2").arg(markHtml(r.colour, c), q(r.sentence));
+        if (phase_ != Phase::walkRound || r.colour == watch::Colour::red) // the others are listed as written up
+            lines << QStringLiteral("%1 %2").arg(markHtml(r.colour, c), q(r.sentence));
     for (const auto& e : p.expect)
         if (e.judgement.colour != watch::Colour::normal)
             lines << QStringLiteral("%1 %2").arg(markHtml(e.judgement.colour, c), q(e.judgement.sentence));
@@ -342,28 +271,56 @@ void PhasePage::refresh() {
     notices_->setText(lines.join(QStringLiteral("<br>")));
     notices_->setVisible(!lines.isEmpty());
 
-    const int row = set_->currentIndex().row();
-    set_->put(rowsOf(p.set));
-    if (row >= 0 && row < set_->model()->rowCount())
-        set_->setCurrentIndex(set_->model()->index(row, 0));
+    const bool walking = phase_ == Phase::walkRound && walk_->stations() > 0;
+    const bool starting = phase_ == Phase::start;
+    const bool ordering = starting && startPage() == StartPage::order;
+    const bool priming = starting && startPage() == StartPage::priming;
+    const bool settings = !ordering && !priming; // Set, Expect and Clock
+    walk_->setVisible(walking);
+    defects_->setVisible(walking);
+    if (walking) {
+        refreshWalk(false);
+    } else {
+        setHead_->setText(ordering ? tr("Set, engine by engine (model)") : priming ? tr("Prime") : tr("Set"));
+        const int row = set_->currentIndex().row();
+        set_->put(rowsOf(p.set));
+        if (row >= 0 && row < set_->model()->rowCount())
+            set_->setCurrentIndex(set_->model()->index(row, 0));
+    }
+    set_->setVisible(settings);
+    why_->setVisible(!starting || priming);
+    whyBeside_->setVisible(starting && settings);
+    sequence_->setVisible(!settings);
+    if (priming)
+        sequence_->put(rowsOf(p.priming));
     expect_->put(rowsOf(p.expect));
     // Words want more room than levers; a phase without gauges gives all of it.
-    left_->setFixedWidth(p.expect.empty() ? 720 : phase_ >= Phase::takeOff && phase_ <= Phase::letDown ? 380 : 424);
-    expectHead_->setVisible(!p.expect.empty());
-    expect_->setVisible(!p.expect.empty());
+    left_->setFixedWidth(walking                                                ? 404
+                         : starting && settings                                 ? 424
+                         : p.expect.empty()                                     ? 720
+                         : phase_ >= Phase::takeOff && phase_ <= Phase::letDown ? 380
+                                                                                : 424);
+    expectHead_->setText(walking ? tr("Fuel by dip and gauge") : tr("Expect"));
+    expectHead_->setVisible((!p.expect.empty() && settings) || walking);
+    expect_->setVisible(!p.expect.empty() && settings);
+    fuel_->setVisible(walking);
+    fuel_->put(rowsOf(p.groundFuel));
+    clockHead_->setVisible(settings);
+    clock_->setVisible(settings);
     clock_->put(rowsOf(p.clocks));
+    primePictures_->setVisible(priming);
+    if (priming)
+        for (auto* picture : {&doseChart_, &timeChart_}) {
+            picture->chart->show(phase_);
+            picture->label->setText(picture->chart->title());
+        }
     chart_->show(phase_);
-    chartTitle_->setVisible(PhaseChart::hasPicture(phase_));
+    const bool picture = PhaseChart::hasPicture(phase_);
+    chartColumn_->setVisible(picture);
+    chart_->setVisible(picture);
     chartTitle_->setText(chart_->title());
 
-    for (auto& [widget, phases] : fields_)
-        widget->setVisible(std::find(phases.begin(), phases.end(), phase_) != phases.end());
-    for (auto& [field, index] : tankFields_) {
-        const bool there = index < notes.fuel.tanks.size();
-        if (there)
-            field->setCaption(tr("%1 tank").arg(QString::fromStdString(notes.fuel.tanks[index].name)));
-        field->setVisible(there && phase_ == Phase::walkRound);
-    }
+    showFields();
     refreshStart();
     for (auto& [box, place] : ratings_) {
         const QSignalBlocker quiet(box);
@@ -380,37 +337,165 @@ void PhasePage::refresh() {
     showWhy();
 }
 
+void PhasePage::showFields() {
+    const TypeNotes& notes = document_.aircraft().notes;
+    const bool ordering = phase_ == Phase::start && startPage() == StartPage::order;
+    const auto kind = notes.start.starter.kind;
+    const auto wanted = [&](QWidget* widget, const std::vector<Phase>& phases) {
+        if (std::find(phases.begin(), phases.end(), phase_) == phases.end())
+            return false;
+        if (widget == startOrder_->parentWidget())
+            return ordering;
+        if (widget == supply_->parentWidget())
+            return kind == StarterKind::direct || kind == StarterKind::inertia;
+        if (widget == diluted_->parentWidget())
+            return !ordering && notes.start.cold.diluteBelow.has_value();
+        if (widget->objectName() == QLatin1String("preheated"))
+            return !ordering;
+        for (const auto& [field, index] : tankFields_)
+            if (field == widget)
+                return phase_ == Phase::walkRound && index < notes.fuel.tanks.size();
+        return true;
+    };
+    for (auto& [field, index] : tankFields_)
+        if (index < notes.fuel.tanks.size())
+            field->setCaption(tr("%1 tank").arg(QString::fromStdString(notes.fuel.tanks[index].name)));
+    // What goes is hidden before what comes is shown: all at once they would widen the window.
+    for (const bool shown : {false, true})
+        for (auto& [widget, phases] : fields_)
+            if (wanted(widget, phases) == shown)
+                widget->setVisible(shown);
+}
+
+void PhasePage::showStart(StartPage page) {
+    startView_->setCurrentIndex(static_cast<int>(page));
+    refresh();
+}
+
 void PhasePage::refreshStart() {
-    const bool here = phase_ == Phase::start;
-    startColumn_->setVisible(here);
+    const bool here = phase_ == Phase::start, ordering = here && startPage() == StartPage::order;
+    startColumn_->setVisible(ordering);
+    orders_->setVisible(ordering);
+    ordersHead_->setVisible(ordering);
     if (!here)
         return;
-    const QSignalBlocker quiet(startOrder_), quiet2(supply_);
-    const TypeNotes& notes = document_.aircraft().notes;
-    const auto& chosen = document_.sortie().start.order;
+    const QSignalBlocker quiet(startOrder_), quiet2(supply_), quiet3(diluted_);
+    const auto& plan = document_.plan();
+    const Colours c(this);
     startOrder_->clear();
-    int current = -1;
-    for (const auto& named : start::namedOrders(notes)) {
-        auto request = plan::startRequestOf(document_.sortie());
-        request.order = named.order;
-        const auto timeline = start::planStart(notes, request);
-        const double total = timeline ? timeline.value().total : 0.0;
-        startOrder_->addItem(
-            tr("%1, %2").arg(QString::fromStdString(named.name), QString::fromStdString(formatMinutesSeconds(total))));
-        startOrder_->setItemData(startOrder_->count() - 1, QString::fromStdString(named.reason), Qt::ToolTipRole);
-        if (named.order == (chosen.empty() ? notes.start.order : chosen))
-            current = startOrder_->count() - 1;
+    const auto cell = [&](const QString& text, const char* align = "left") {
+        return QStringLiteral("<td align='%1' style='color:%2'>%3</td>").arg(QLatin1String(align), c.ink.name(), text);
+    };
+    const bool battery = document_.sortie().start.supply == start::Supply::battery;
+    QString html = QStringLiteral("<table width='100%' cellspacing='0' cellpadding='3'><tr style='color:%1'>"
+                                  "<td></td><td align='right'>%2</td>%3<td>%4</td></tr>")
+                       .arg(c.faint.name(), tr("all running"),
+                            battery ? QStringLiteral("<td align='right'>%1</td>").arg(tr("battery")) : QString(),
+                            tr("on line first, and why"));
+    for (const auto& o : plan.orders) {
+        startOrder_->addItem(tr("%1, %2").arg(q(o.named.name), q(formatMinutesSeconds(o.timeline.total))));
+        startOrder_->setItemData(startOrder_->count() - 1, QString::fromStdString(o.named.reason), Qt::ToolTipRole);
+        if (o.wanted)
+            startOrder_->setCurrentIndex(startOrder_->count() - 1);
+        QStringList online;
+        for (const auto& a : o.timeline.onLineFirst)
+            online << q(a);
+        QString name = q(o.named.name);
+        if (o.wanted)
+            name = QStringLiteral("<b>%1</b>").arg(name);
+        html += QStringLiteral("<tr>") + cell((o.wanted ? QStringLiteral("● ") : QStringLiteral("○ ")) + name) +
+                cell(q(formatMinutesSeconds(o.timeline.total)), "right");
+        if (battery)
+            html += cell(tr("%1 %").arg(std::lround(100 * o.timeline.batteryLeft)), "right");
+        html += cell(QStringLiteral("%1. %2 <i>%3</i> %4")
+                         .arg(online.isEmpty() ? tr("nothing") : online.join(QStringLiteral(", ")), q(o.named.reason),
+                              tr("But:"), q(o.named.risk))) +
+                QStringLiteral("</tr>");
     }
-    if (current < 0) {
-        startOrder_->addItem(
-            tr("your own, %1").arg(QString::fromStdString(formatMinutesSeconds(document_.plan().startTimeline.total))));
-        current = startOrder_->count() - 1;
-    }
-    startOrder_->setCurrentIndex(current);
-    const auto kind = notes.start.starter.kind;
-    supply_->parentWidget()->setVisible(kind == StarterKind::direct || kind == StarterKind::inertia);
-    supply_->setCurrentIndex(document_.sortie().start.supply == start::Supply::cart ? 0 : 1);
+    orders_->setText(html + QStringLiteral("</table>"));
+    supply_->setCurrentIndex(battery ? 1 : 0);
+    diluted_->setCurrentIndex(document_.sortie().start.diluted ? 1 : 0);
+    if (!ordering)
+        return;
     startTimeline_->refresh();
+}
+
+void PhasePage::showSequence() {
+    if (phase_ != Phase::start || startPage() != StartPage::order)
+        return;
+    const TypeNotes& notes = document_.aircraft().notes;
+    // With what does not catch on the timeline, and the settings that follow from it.
+    const auto lines = start::startSequence(notes, document_.plan().startInForce, startTimeline_->timeline(),
+                                            plan::startRequestOf(document_.sortie()));
+    std::vector<SequenceRow> told;
+    std::string last;
+    for (const auto& line : lines) {
+        const std::string text = line.what + " " + line.set;
+        if (!told.empty() && last == line.engine && line.time - told.back().time < 0.5) {
+            told.back().text += " · " + text;
+            continue;
+        }
+        std::string name;
+        for (const auto& p : notes.positions)
+            if (p.id == line.engine && line.engine != last)
+                name = p.name;
+        last = line.engine;
+        told.push_back({line.time, name, text});
+    }
+    std::vector<Row> rows(told.begin(), told.end());
+    sequence_->put(std::move(rows));
+}
+
+void PhasePage::refreshWalk(bool first) {
+    const auto& walk = document_.plan().walk;
+    walk_->refresh();
+    const auto index = static_cast<std::size_t>(walk_->selected());
+    if (index >= walk.stops.size())
+        return;
+    const auto& stop = walk.stops[index];
+    setHead_->setText(tr("%1  ·  station %2 of %3")
+                          .arg(QString::fromStdString(stop.station->name))
+                          .arg(index + 1)
+                          .arg(walk.stops.size()));
+    const int row = first ? 0 : set_->currentIndex().row();
+    set_->put(rowsOf(stop.items));
+    if (row >= 0 && row < set_->model()->rowCount())
+        set_->setCurrentIndex(set_->model()->index(row, 0));
+    const Colours c(this);
+    QStringList lines;
+    for (const auto& d : walk.defects)
+        lines << QStringLiteral("%1 %2: %3").arg(markHtml(d.colour, c), q(d.where), q(d.sentence));
+    const QString head = QStringLiteral("<span style='color:%1'><b>%2</b></span><br>")
+                             .arg(palette().color(QPalette::Link).name(), tr("Written up"));
+    defects_->setText(head + (lines.isEmpty() ? tr("Nothing so far.") : lines.join(QStringLiteral("<br>"))));
+    showWhy();
+}
+
+void PhasePage::takeFinding(int row, const QString& text) {
+    const auto& stops = document_.plan().walk.stops;
+    const auto index = static_cast<std::size_t>(walk_->selected());
+    if (phase_ != Phase::walkRound || index >= stops.size() || row < 0 ||
+        row >= static_cast<int>(stops[index].items.size()))
+        return;
+    const auto& finding = stops[index].items[static_cast<std::size_t>(row)];
+    Sortie changed = document_.sortie();
+    const std::string typed = text.trimmed().toStdString();
+    if (typed.empty()) {
+        changed.walk.found.erase(finding.key);
+    } else {
+        if (const auto why = start::refusal(*finding.item, typed); !why.empty()) {
+            emit refused(QString::fromStdString(finding.what + ": " + why));
+            return;
+        }
+        changed.walk.found[finding.key] = start::kept(*finding.item, typed);
+    }
+    if (const QString error = document_.edit(changed, tr("walk-round")); !error.isEmpty()) {
+        emit refused(error);
+        return;
+    }
+    // On to the next thing at this station.
+    if (!typed.empty() && row + 1 < set_->model()->rowCount())
+        set_->setCurrentIndex(set_->model()->index(row + 1, 0));
 }
 
 void PhasePage::takeOrder(const std::vector<std::string>& order) {
@@ -448,10 +533,36 @@ void PhasePage::refreshComparison() {
 }
 
 void PhasePage::showWhy() {
+    if (phase_ == Phase::walkRound && walk_->stations() > 0) {
+        const auto& stops = document_.plan().walk.stops;
+        const auto index = static_cast<std::size_t>(walk_->selected());
+        const int row = set_->currentIndex().row();
+        if (index >= stops.size() || row < 0 || row >= static_cast<int>(stops[index].items.size())) {
+            why_->clear();
+            return;
+        }
+        const auto& f = stops[index].items[static_cast<std::size_t>(row)];
+        const Colours c(this);
+        const bool look = f.item->kind == WalkItemKind::look;
+        why_->setText(QStringLiteral("<span style='color:%1'><b>%2</b></span> &nbsp;%3 %4%5")
+                          .arg(c.amber.name(), q(f.what), q(f.item->why),
+                               f.item->stopper ? tr("<b>Stops the flight when wrong.</b> ") : QString(),
+                               look ? tr("<i>Space: in order. Type: what is wrong. Delete: not seen.</i>")
+                                    : tr("<i>Type the reading.</i>")));
+        return;
+    }
+    if (phase_ == Phase::start && startPage() == StartPage::priming) {
+        why_->setText(tr("Strokes count from the first firm one, and the barrel fills before each. <b>Too little</b> "
+                         "turns and never fires. <b>Too much</b> coughs, pops, smokes black and runs from the drain: "
+                         "cut-off, throttle wide open, turn it clear, then start again without prime. A fire at the "
+                         "intake: keep turning, fuel off, throttle open; then ignition off."));
+        return;
+    }
     const auto& lines = document_.plan()[phase_].set;
     const int row = set_->currentIndex().row();
     if (row < 0 || row >= static_cast<int>(lines.size())) {
         why_->clear();
+        whyBeside_->clear();
         return;
     }
     const auto& s = lines[static_cast<std::size_t>(row)];
@@ -462,13 +573,18 @@ void PhasePage::showWhy() {
         html += QStringLiteral(" <i>%1</i> %2.").arg(tr("Lever:"), q(s.sense));
     if (!s.skipped.empty())
         html += QStringLiteral("<br><i>%1</i> %2").arg(tr("Skipped:"), q(s.skipped));
+    if (s.ordersOffered)
+        html += tr("<br>◇ Enter: another order; the page \"order\" compares them.");
     for (std::size_t i = 0; i < s.schools.size(); ++i) {
         const auto& school = s.schools[i];
+        if (s.ordersOffered && static_cast<int>(i) != s.school)
+            continue;
         html += QStringLiteral("<br>%1 <b>%2</b>%3: %4 <i>%5</i> %6")
                     .arg(static_cast<int>(i) == s.school ? QStringLiteral("●") : QStringLiteral("○"), q(school.name),
                          school.byNotes ? tr(" (notes)") : QString(), q(school.gain), tr("But:"), q(school.risk));
     }
     why_->setText(html);
+    whyBeside_->setText(html);
 }
 
 void PhasePage::offerSchools(int row) {
@@ -497,6 +613,14 @@ void PhasePage::offerSchools(int row) {
 
 void PhasePage::chooseSchool(int row, const QString& school) {
     const auto& s = document_.plan()[phase_].set.at(static_cast<std::size_t>(row));
+    if (s.ordersOffered) {
+        for (const auto& o : document_.plan().orders)
+            if (o.named.name == school.toStdString()) {
+                takeOrder(o.named.order);
+                return;
+            }
+        return;
+    }
     Sortie changed = document_.sortie();
     changed.choices[std::string(keyOf(phase_)) + "/" + s.stepId] = school.toStdString();
     if (const QString error = document_.edit(changed, tr("school")); !error.isEmpty())

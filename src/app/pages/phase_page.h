@@ -2,10 +2,12 @@
 #pragma once
 #include "charts/phase_chart.h"
 #include "charts/start_timeline_view.h"
+#include "charts/walk_round_view.h"
 #include "pages/row_view.h"
 #include "shell/inline_field.h"
 #include "store/sortie_document.h"
 #include <QComboBox>
+#include <QHBoxLayout>
 #include <QLabel>
 #include <QWidget>
 #include <vector>
@@ -26,6 +28,15 @@ public:
     [[nodiscard]] PhaseChart& chart() { return *chart_; }
     [[nodiscard]] StartTimelineView& startTimeline() { return *startTimeline_; }
 
+    [[nodiscard]] WalkRoundView& walkRound() { return *walk_; }
+    [[nodiscard]] RowView& sequenceRows() { return *sequence_; }
+    [[nodiscard]] PhaseChart& doseChart() { return *doseChart_.chart; }
+    [[nodiscard]] PhaseChart& timeChart() { return *timeChart_.chart; }
+    /// The start's three pages.
+    enum class StartPage { settings, priming, order };
+    void showStart(StartPage page);
+    [[nodiscard]] StartPage startPage() const { return static_cast<StartPage>(startView_->currentIndex()); }
+
     /// Takes a school for a step: an undoable edit.
     void chooseSchool(int row, const QString& school);
 
@@ -39,9 +50,19 @@ private:
     void offerSchools(int row);
     void refreshComparison();
     void refreshStart();
+    void showFields();
+    void showSequence();
+    void refreshWalk(bool first);
+    void takeFinding(int row, const QString& text);
+    void buildPrimePictures(QHBoxLayout* row);
     void takeOrder(const std::vector<std::string>& order);
     [[nodiscard]] QComboBox* ratingChoice(const QString& name, std::string Flight::*place);
 
+    struct Picture {
+        QLabel* label = nullptr;
+        PhaseChart* chart = nullptr;
+        PhaseChart::Kind kind = PhaseChart::Kind::byPhase;
+    };
     struct PageField {
         QWidget* widget;
         std::vector<Phase> phases;
@@ -49,13 +70,17 @@ private:
 
     SortieDocument& document_;
     Phase phase_ = Phase::climb;
-    QLabel *title_, *headline_, *notices_, *why_, *comparison_, *comparisonHead_, *chartTitle_, *expectHead_;
-    RowView *set_, *expect_, *clock_;
+    QLabel *title_, *headline_, *notices_, *why_, *comparison_, *comparisonHead_, *chartTitle_, *expectHead_, *setHead_,
+        *clockHead_, *whyBeside_, *defects_, *orders_, *ordersHead_;
+    RowView *set_, *expect_, *clock_, *sequence_, *fuel_;
     PhaseChart* chart_;
     StartTimelineView* startTimeline_;
     QLabel* startTitle_;
-    QComboBox *startOrder_, *supply_;
-    QWidget *fieldRow_, *left_, *startColumn_;
+    QComboBox *startOrder_, *supply_, *diluted_, *startView_;
+    QWidget *fieldRow_, *left_, *startColumn_, *chartColumn_, *primePictures_;
+    WalkRoundView* walk_;
+    Picture doseChart_{nullptr, nullptr, PhaseChart::Kind::primeDose},
+        timeChart_{nullptr, nullptr, PhaseChart::Kind::primeTime};
     std::vector<PageField> fields_;
     std::vector<InlineField*> inlineFields_;
     std::vector<std::pair<QComboBox*, std::string Flight::*>> ratings_;

@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/row_view.h"
 #include "shell/theme.h"
+#include "units/text.h"
 #include <QKeyEvent>
+#include <QLineEdit>
+#include <QMouseEvent>
 #include <QPainter>
 #include <QStyledItemDelegate>
 #include <algorithm>
@@ -23,19 +26,27 @@ QString mark(Origin origin) {
 constexpr int rowPadding = 4;
 constexpr int setWhatLeft = 22, setValueLeft = 122, setMarkWidth = 54;
 constexpr int expectHeight = 29, clockHeight = 26;
+constexpr int walkLeft = 24, walkFoundWidth = 132;
+constexpr int sequenceTimeWidth = 38, sequenceEngineWidth = 70;
 
-/// Small print under a setting: when, a reversed lever's sense, school.
+/// Small print under a setting: when, a reversed lever's sense.
 QString smallPrint(const SetLine& s) {
     QStringList parts;
     if (!s.at.empty())
         parts << QObject::tr("at: %1").arg(q(s.at));
     if (s.reversed)
         parts << q(s.sense);
-    if (s.school >= 0)
-        parts << QObject::tr("school: %1%2")
-                     .arg(q(s.schools[static_cast<std::size_t>(s.school)].name),
-                          s.open ? QObject::tr(" (Enter: others)") : QString());
     return parts.join(QStringLiteral(" · "));
+}
+/// The school in force; a diamond when another may be taken.
+QString schoolPrint(const SetLine& s) {
+    if (s.school < 0)
+        return {};
+    return (s.open ? QStringLiteral("◇ ") : QString()) + q(s.schools[static_cast<std::size_t>(s.school)].name);
+}
+
+QString shortMark(const ClockLine& k) {
+    return k.mark == markOf(Origin::betweenNotes) ? QStringLiteral("between") : q(k.mark);
 }
 
 class RowDelegate : public QStyledItemDelegate {
@@ -51,11 +62,39 @@ public:
         const int width = static_cast<const QListView*>(option.widget)->viewport()->width();
         if (const auto* s = std::get_if<SetLine>(&row)) {
             int height = 2 * rowPadding + valueRect(*s, width).height();
-            if (const QString small = smallPrint(*s); !small.isEmpty())
+            if (const QString small = below(*s, width); !small.isEmpty())
                 height += smallRect(small, width).height() + 1;
             return {width, height};
         }
+        if (const auto* f = std::get_if<start::WalkFinding>(&row))
+            return {width, 2 * rowPadding + 19 + wantRect(*f, width).height()};
+        if (const auto* s = std::get_if<SequenceRow>(&row))
+            return {width, 4 + sequenceRect(*s, width).height()};
         return {width, std::holds_alternative<ExpectLine>(row) ? expectHeight : clockHeight};
+    }
+
+    QWidget* createEditor(QWidget* parent, const QStyleOptionViewItem&, const QModelIndex& index) const override {
+        auto* editor = new QLineEdit(parent);
+        editor->setObjectName(QStringLiteral("finding"));
+        editor->setFont(face(14));
+        const auto* f = std::get_if<start::WalkFinding>(&rowOf(index));
+        if (f && f->item->kind == WalkItemKind::look)
+            editor->setPlaceholderText(QObject::tr("what is wrong with it"));
+        return editor;
+    }
+    void updateEditorGeometry(QWidget* editor, const QStyleOptionViewItem& option,
+                              const QModelIndex& index) const override {
+        const auto* f = std::get_if<start::WalkFinding>(&rowOf(index));
+        const bool look = f && f->item->kind == WalkItemKind::look;
+        const int left = look ? option.rect.left() + walkLeft : option.rect.right() - walkFoundWidth;
+        editor->setGeometry(left, option.rect.top() + 1, option.rect.right() - left, 25);
+    }
+    void setEditorData(QWidget* editor, const QModelIndex& index) const override {
+        if (const auto* f = std::get_if<start::WalkFinding>(&rowOf(index)))
+            static_cast<QLineEdit*>(editor)->setText(f->found == start::inOrder ? QString() : q(f->found));
+    }
+    void setModelData(QWidget* editor, QAbstractItemModel* model, const QModelIndex& index) const override {
+        model->setData(index, static_cast<QLineEdit*>(editor)->text().trimmed(), Qt::EditRole);
     }
 
     void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
@@ -72,6 +111,10 @@ public:
             paintSet(*p, r, c, *s, index.row() + 1, option.state & QStyle::State_Selected);
         else if (const auto* e = std::get_if<ExpectLine>(&row))
             paintExpect(*p, r, c, *e, valueWidthOf(*static_cast<const RowModel*>(index.model())));
+        else if (const auto* f = std::get_if<start::WalkFinding>(&row))
+            paintFinding(*p, r, c, *f);
+        else if (const auto* line = std::get_if<SequenceRow>(&row))
+            paintSequence(*p, r, c, *line);
         else
             paintClock(*p, r, c, std::get<ClockLine>(row), markWidthOf(*static_cast<const RowModel*>(index.model())));
         p->setPen(QPen(c.rule, 1));
@@ -88,6 +131,25 @@ private:
     static QRect smallRect(const QString& text, int width) {
         return QFontMetrics(face(12)).boundingRect(QRect(0, 0, std::max(60, width - setWhatLeft - 8), 1000),
                                                    Qt::TextWordWrap, text);
+    }
+
+    /// Pixels left on the setting's own line.
+    static int roomBeside(const SetLine& s, int width) {
+        if (valueRect(s, width).height() > QFontMetrics(face(15, true)).height() * 3 / 2)
+            return 0;
+        const int used = QFontMetrics(face(15, true)).horizontalAdvance(q(s.value)) + 12;
+        return width - setValueLeft - setMarkWidth - 8 - used;
+    }
+    static bool schoolBeside(const SetLine& s, int width) {
+        return QFontMetrics(face(12)).horizontalAdvance(schoolPrint(s)) <= roomBeside(s, width);
+    }
+    /// What stands on a line of its own.
+    static QString below(const SetLine& s, int width) {
+        const QString small = smallPrint(s);
+        // One the notes leave no choice about stands in the reasons only, where there is no room.
+        if (s.school < 0 || !s.open || schoolBeside(s, width))
+            return small;
+        return small.isEmpty() ? schoolPrint(s) : small + QStringLiteral(" · ") + schoolPrint(s);
     }
 
     static void paintSet(QPainter& p, const QRect& r, const Colours& c, const SetLine& s, int number, bool) {
@@ -110,25 +172,88 @@ private:
         p.setPen(c.faint);
         p.drawText(QRect(r.right() - setMarkWidth - 2, top, setMarkWidth, 19), Qt::AlignRight | Qt::AlignVCenter,
                    mark(s.origin));
-        // The lever's sense stands beside the setting where there is room.
-        if (!s.sense.empty() && !s.reversed) {
-            const int used = QFontMetrics(face(15, true)).horizontalAdvance(q(s.value)) + 12;
-            const int room = r.width() - setValueLeft - setMarkWidth - 8 - used;
-            if (QFontMetrics(face(12)).horizontalAdvance(q(s.sense)) <= room)
-                p.drawText(QRect(r.left() + setValueLeft + used, top, room, 19), Qt::AlignLeft | Qt::AlignVCenter,
-                           q(s.sense));
-        }
-        if (const QString small = smallPrint(s); !small.isEmpty()) {
+        // The school, else the lever's sense, stands beside the setting where there is room.
+        const int room = roomBeside(s, r.width());
+        const auto beside = [&](const QString& text, const QColor& colour) {
+            p.setPen(colour);
+            p.drawText(QRect(r.left() + r.width() - setMarkWidth - 8 - room, top, room, 19),
+                       Qt::AlignLeft | Qt::AlignVCenter, text);
+        };
+        if (s.school >= 0 && schoolBeside(s, r.width()))
+            beside(schoolPrint(s), s.open ? c.amber : c.faint);
+        else if (s.school < 0 && !s.sense.empty() && !s.reversed &&
+                 QFontMetrics(face(12)).horizontalAdvance(q(s.sense)) <= room)
+            beside(q(s.sense), c.faint);
+        if (const QString small = below(s, r.width()); !small.isEmpty()) {
             const int y = top + value.height() + 1;
-            int left = r.left() + setWhatLeft;
             if (s.reversed) {
                 drawColourMark(p, QPointF(r.left() + 8, y + 8), watch::Colour::amber, c, 3.6);
                 p.setPen(c.amber);
             } else {
                 p.setPen(s.open && s.school >= 0 ? c.amber : c.faint);
             }
-            p.drawText(QRect(left, y, r.width() - setWhatLeft - 8, r.bottom() - y), Qt::TextWordWrap, small);
+            p.drawText(QRect(r.left() + setWhatLeft, y, r.width() - setWhatLeft - 8, r.bottom() - y), Qt::TextWordWrap,
+                       small);
         }
+    }
+
+    static QRect wantRect(const start::WalkFinding& f, int width) {
+        return QFontMetrics(face(12)).boundingRect(QRect(0, 0, std::max(60, width - walkLeft - 8), 1000),
+                                                   Qt::TextWordWrap, q(f.want));
+    }
+    static QRect sequenceRect(const SequenceRow& s, int width) {
+        const int left = sequenceTimeWidth + sequenceEngineWidth;
+        return QFontMetrics(face(13)).boundingRect(QRect(0, 0, std::max(60, width - left - 6), 1000), Qt::TextWordWrap,
+                                                   q(s.text));
+    }
+
+    /// What to look at or read, how it should be, how it was found.
+    static void paintFinding(QPainter& p, const QRect& r, const Colours& c, const start::WalkFinding& f) {
+        const int top = r.top() + rowPadding;
+        const QPointF state(r.left() + 10, top + 10);
+        if (f.found.empty()) {
+            p.save();
+            p.setRenderHint(QPainter::Antialiasing);
+            p.setPen(QPen(c.faint, 1.2));
+            p.setBrush(Qt::NoBrush);
+            p.drawEllipse(state, 4.4, 4.4);
+            p.restore();
+        } else {
+            drawColourMark(p, state, f.judgement.colour, c, 4.4);
+        }
+        const QString found = f.found == start::inOrder ? QObject::tr("in order") : q(f.found);
+        const bool wrong = f.judgement.colour != watch::Colour::normal;
+        const QFont foundFace = face(14, true);
+        const int foundWidth = std::min(QFontMetrics(foundFace).horizontalAdvance(found) + 4, r.width() / 2);
+        p.setFont(face(14));
+        p.setPen(c.ink);
+        const int room = r.width() - walkLeft - foundWidth - 8;
+        p.drawText(QRect(r.left() + walkLeft, top, room, 19), Qt::AlignLeft | Qt::AlignVCenter,
+                   QFontMetrics(face(14)).elidedText(q(f.what), Qt::ElideRight, room));
+        p.setFont(foundFace);
+        p.setPen(wrong ? c.of(f.judgement.colour) : c.ink);
+        p.drawText(QRect(r.right() - foundWidth - 4, top, foundWidth, 19), Qt::AlignRight | Qt::AlignVCenter,
+                   QFontMetrics(foundFace).elidedText(found, Qt::ElideRight, foundWidth));
+        p.setFont(face(12));
+        p.setPen(c.faint);
+        p.drawText(QRect(r.left() + walkLeft, top + 19, r.width() - walkLeft - 8, r.bottom() - top - 19),
+                   Qt::TextWordWrap, q(f.want));
+    }
+
+    static void paintSequence(QPainter& p, const QRect& r, const Colours& c, const SequenceRow& s) {
+        const int top = r.top() + 1;
+        int left = r.left() + 2;
+        p.setFont(face(12));
+        p.setPen(c.faint);
+        p.drawText(QRect(left, top, sequenceTimeWidth - 4, 17), Qt::AlignLeft | Qt::AlignVCenter,
+                   q(formatMinutesSeconds(s.time)));
+        left += sequenceTimeWidth;
+        p.setFont(face(13));
+        p.drawText(QRect(left, top, sequenceEngineWidth - 4, 17), Qt::AlignLeft | Qt::AlignVCenter,
+                   QFontMetrics(face(13)).elidedText(q(s.engine), Qt::ElideRight, sequenceEngineWidth - 4));
+        left += sequenceEngineWidth;
+        p.setPen(c.ink);
+        p.drawText(QRect(left, top, r.right() - left - 4, r.bottom() - top), Qt::TextWordWrap, q(s.text));
     }
 
     static void paintExpect(QPainter& p, const QRect& r, const Colours& c, const ExpectLine& e, int valueWidth) {
@@ -211,7 +336,7 @@ private:
         const QFontMetrics metrics(face(12));
         for (int i = 0; i < model.rowCount(); ++i)
             if (const auto* k = std::get_if<ClockLine>(&model.row(i)))
-                width = std::max(width, metrics.horizontalAdvance(q(k->mark)));
+                width = std::max(width, metrics.horizontalAdvance(shortMark(*k)));
         return width + 4;
     }
 
@@ -237,7 +362,7 @@ private:
         p.setFont(face(12));
         p.setPen(c.faint);
         p.drawText(QRect(r.right() - markWidth, r.top(), markWidth - 2, r.height()), Qt::AlignVCenter | Qt::AlignRight,
-                   q(k.mark));
+                   shortMark(k));
     }
 };
 } // namespace
@@ -259,8 +384,14 @@ QVariant RowModel::data(const QModelIndex& index, int role) const {
     if (role != Qt::DisplayRole && role != Qt::AccessibleTextRole && role != Qt::ToolTipRole)
         return {};
     const bool tip = role == Qt::ToolTipRole;
+    if (const auto* f = std::get_if<start::WalkFinding>(&any))
+        return tip ? q(f->found.empty() ? (f->item->why.empty() ? f->want : f->item->why) : f->judgement.sentence)
+                   : QStringLiteral("%1, %2: %3")
+                         .arg(q(f->what), q(f->want), f->found.empty() ? QObject::tr("not yet seen") : q(f->found));
+    if (const auto* s = std::get_if<SequenceRow>(&any))
+        return QStringLiteral("%1 %2: %3").arg(q(formatMinutesSeconds(s->time)), q(s->engine), q(s->text));
     if (const auto* s = std::get_if<SetLine>(&any))
-        return tip ? q(s->why)
+        return tip ? q(s->why) + (s->school >= 0 && s->open ? QObject::tr("\n◇ Enter: another school") : QString())
                    : QStringLiteral("%1: %2 (%3)")
                          .arg(q(s->what), q(s->value), QString::fromUtf8(markOf(s->origin).data()));
     if (const auto* e = std::get_if<ExpectLine>(&any))
@@ -270,6 +401,19 @@ QVariant RowModel::data(const QModelIndex& index, int role) const {
                          .arg(q(e->title), q(e->text), QString::fromUtf8(watch::wordOf(e->judgement.colour).data()));
     const auto& k = std::get<ClockLine>(any);
     return tip ? q(k.why) : QStringLiteral("%1: %2 %3").arg(q(k.what), q(k.value), q(k.mark));
+}
+
+Qt::ItemFlags RowModel::flags(const QModelIndex& index) const {
+    const auto plain = QAbstractListModel::flags(index);
+    return index.isValid() && std::holds_alternative<start::WalkFinding>(row(index.row())) ? plain | Qt::ItemIsEditable
+                                                                                           : plain;
+}
+
+bool RowModel::setData(const QModelIndex& index, const QVariant& value, int role) {
+    if (role != Qt::EditRole || !index.isValid() || !std::holds_alternative<start::WalkFinding>(row(index.row())))
+        return false;
+    emit typed(index.row(), value.toString());
+    return true;
 }
 
 RowView::RowView(const QString& name, QWidget* parent) : QListView(parent), model_(new RowModel(this)) {
@@ -283,6 +427,10 @@ RowView::RowView(const QString& name, QWidget* parent) : QListView(parent), mode
     setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
     viewport()->setBackgroundRole(QPalette::Window);
     setMouseTracking(true);
+    setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed |
+                    QAbstractItemView::AnyKeyPressed);
+    // The document changes, and this list with it, only when the editor has gone.
+    connect(model_, &RowModel::typed, this, &RowView::found, Qt::QueuedConnection);
 }
 
 void RowView::put(std::vector<Row> rows) {
@@ -311,6 +459,35 @@ void RowView::currentChanged(const QModelIndex& current, const QModelIndex& prev
 }
 
 void RowView::keyPressEvent(QKeyEvent* event) {
+    const int row = currentIndex().row(), last = model_->rowCount() - 1;
+    if (currentIndex().isValid())
+        if (const auto* f = std::get_if<start::WalkFinding>(&model_->row(row)); f && state() != EditingState) {
+            switch (event->key()) {
+            case Qt::Key_Space:
+                if (f->item->kind == WalkItemKind::look)
+                    emit found(row, f->found == start::inOrder ? QString() : q(std::string(start::inOrder)));
+                else
+                    edit(currentIndex());
+                return;
+            case Qt::Key_Return:
+            case Qt::Key_Enter:
+                edit(currentIndex());
+                return;
+            case Qt::Key_Delete:
+            case Qt::Key_Backspace:
+                emit found(row, QString());
+                return;
+            case Qt::Key_Down:
+            case Qt::Key_Up:
+                if (row == (event->key() == Qt::Key_Down ? last : 0)) {
+                    emit pastEnd(event->key() == Qt::Key_Down ? 1 : -1);
+                    return;
+                }
+                break;
+            default:
+                break;
+            }
+        }
     if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space) &&
         currentIndex().isValid()) {
         emit schoolWanted(currentIndex().row());
@@ -319,9 +496,20 @@ void RowView::keyPressEvent(QKeyEvent* event) {
     QListView::keyPressEvent(event);
 }
 
+void RowView::mousePressEvent(QMouseEvent* event) {
+    QListView::mousePressEvent(event);
+    // The circle before a thing to look at ticks it.
+    const QModelIndex at = indexAt(event->pos());
+    if (!at.isValid() || event->pos().x() >= walkLeft || event->button() != Qt::LeftButton)
+        return;
+    if (const auto* f = std::get_if<start::WalkFinding>(&model_->row(at.row())))
+        if (f->item->kind == WalkItemKind::look)
+            emit found(at.row(), f->found == start::inOrder ? QString() : q(std::string(start::inOrder)));
+}
+
 void RowView::mouseDoubleClickEvent(QMouseEvent* event) {
     QListView::mouseDoubleClickEvent(event);
-    if (currentIndex().isValid())
+    if (currentIndex().isValid() && std::holds_alternative<SetLine>(model_->row(currentIndex().row())))
         emit schoolWanted(currentIndex().row());
 }
 

@@ -8,7 +8,14 @@
 
 namespace amber::app {
 
-using Row = std::variant<plan::SetLine, plan::ExpectLine, plan::ClockLine>;
+/// What is set at one moment of the start, engine by engine.
+struct SequenceRow {
+    double time = 0.0;  ///< s
+    std::string engine; ///< its name; empty: the same as above
+    std::string text;
+};
+
+using Row = std::variant<plan::SetLine, plan::ExpectLine, plan::ClockLine, start::WalkFinding, SequenceRow>;
 
 /// The rows of one column of a phase page.
 class RowModel : public QAbstractListModel {
@@ -21,6 +28,11 @@ public:
         return parent.isValid() ? 0 : static_cast<int>(rows_.size());
     }
     [[nodiscard]] QVariant data(const QModelIndex& index, int role) const override;
+    [[nodiscard]] Qt::ItemFlags flags(const QModelIndex& index) const override;
+    bool setData(const QModelIndex& index, const QVariant& value, int role) override;
+
+signals:
+    void typed(int row, QString text);
 
 private:
     std::vector<Row> rows_;
@@ -40,11 +52,14 @@ public:
 
 signals:
     void rowSelected(int row);
-    void schoolWanted(int row); ///< Enter, Space or a double click on a step with schools that may be chosen
+    void found(int row, QString text); ///< a finding of the walk-round was typed, ticked ("in order") or cleared ("")
+    void pastEnd(int by);              ///< Down on the last row, Up on the first
+    void schoolWanted(int row);        ///< Enter, Space or a double click on a step with schools that may be chosen
 
 protected:
     void currentChanged(const QModelIndex& current, const QModelIndex& previous) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
     void mouseDoubleClickEvent(QMouseEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
 

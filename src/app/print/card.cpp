@@ -131,6 +131,68 @@ QString shape(watch::Colour colour) {
 }
 } // namespace
 
+/// The walk-round: a station a paragraph, a box or a blank for each thing, what was found where it is known; and the
+/// defects at its foot.
+void paintWalk(Setter& s, const start::WalkRound& walk) {
+    const double mm = s.mm();
+    const QFont body = cardFont(bodyPoints), bold = cardFont(bodyPoints, true);
+    int number = 1;
+    for (const auto& stop : walk.stops) {
+        QStringList items;
+        for (const auto& f : stop.items) {
+            const QString found = f.found == start::inOrder ? QStringLiteral("✓") : q(f.found);
+            const bool look = f.item->kind == WalkItemKind::look;
+            QString text = look ? q(f.what) : QStringLiteral("%1 (%2)").arg(q(f.what), q(f.want));
+            if (f.item->stopper)
+                text += QStringLiteral(" !");
+            items << shape(f.judgement.colour) + text +
+                         (found.isEmpty() ? (look ? QStringLiteral(" □") : QStringLiteral(" ______"))
+                                          : QStringLiteral(" ") + found);
+        }
+        const QString line = items.join(QStringLiteral("  ·  "));
+        const double left = 32 * mm, height = s.heightOf(line, body, s.width() - left);
+        s.need(height);
+        s.text(0, 5 * mm, QString::number(number++), body);
+        s.text(5 * mm, left - 6 * mm, q(stop.station->name), bold);
+        s.text(left, s.width() - left, line, body);
+        s.down(height + 0.35 * mm);
+    }
+    for (const auto& d : walk.defects) {
+        const QString line = QObject::tr("WRITTEN UP  %1%2: %3").arg(shape(d.colour), q(d.where), q(d.sentence));
+        const double height = s.heightOf(line, bold, s.width() - 5 * mm);
+        s.need(height);
+        s.text(5 * mm, s.width() - 5 * mm, line, bold);
+        s.down(height + 0.3 * mm);
+    }
+}
+
+void paintSequence(Setter& s, const plan::Plan& plan, const TypeNotes& notes) {
+    const QFont body = cardFont(bodyPoints);
+    QString engine;
+    QStringList lines;
+    const auto flush = [&] {
+        if (lines.isEmpty())
+            return;
+        const QString line = QStringLiteral("%1: %2").arg(engine, lines.join(QStringLiteral("  ·  ")));
+        const double left = 5 * s.mm(), height = s.heightOf(line, body, s.width() - left);
+        s.need(height);
+        s.text(left, s.width() - left, line, body);
+        s.down(height + 0.3 * s.mm());
+        lines.clear();
+    };
+    for (const auto& l : plan.startSequence) {
+        QString name = QObject::tr("All");
+        for (const auto& p : notes.positions)
+            if (p.id == l.engine)
+                name = q(p.name);
+        if (name != engine)
+            flush();
+        engine = name;
+        lines << QStringLiteral("%1 %2 %3").arg(q(formatMinutesSeconds(l.time)), q(l.what), q(l.set));
+    }
+    flush();
+}
+
 int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const TypeNotes& notes) {
     QPainter painter(&device);
     Setter s(device, painter, plan);
@@ -157,6 +219,9 @@ int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const TypeNotes
             s.text(0, s.width(), line, bold);
             s.down(s.heightOf(line, bold, s.width()) + 0.3 * mm);
         }
+        const bool walking = phase.phase == Phase::walkRound && !plan.walk.stops.empty();
+        if (walking)
+            paintWalk(s, plan.walk);
         int number = 1;
         for (const auto& step : phase.set) {
             const double valueLeft = 32 * mm, valueWidth = s.width() - valueLeft - markWidth;
@@ -196,7 +261,12 @@ int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const TypeNotes
             s.text(5 * mm, s.width() - 5 * mm, line, body);
             s.down(height + 0.3 * mm);
         }
+        // The start told engine by engine, where there are several.
+        if (phase.phase == Phase::start && notes.positions.size() > 1)
+            paintSequence(s, plan, notes);
         for (const auto& r : phase.remarks) {
+            if (walking)
+                break; // written up above
             const QString line = shape(r.colour) + q(r.sentence);
             const double height = s.heightOf(line, bold, s.width() - 5 * mm);
             s.need(height);

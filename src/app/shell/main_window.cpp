@@ -176,6 +176,10 @@ void MainWindow::buildMenus() {
     add(view, tr("&Previous phase"), QKeySequence(Qt::CTRL | Qt::Key_PageUp),
         [this] { showPhase(static_cast<Phase>(std::max(static_cast<int>(rail_->selected()) - 1, 0))); });
     view->addSeparator();
+    add(view, tr("Next page of the s&tart"), QKeySequence(Qt::CTRL | Qt::Key_Space), [this] {
+        showPhase(Phase::start);
+        page_->showStart(static_cast<PhasePage::StartPage>((static_cast<int>(page_->startPage()) + 1) % 3));
+    });
     add(view, tr("S&et column"), QKeySequence(Qt::ALT | Qt::Key_1), [this] { page_->setRows().setFocus(); });
     add(view, tr("E&xpect column"), QKeySequence(Qt::ALT | Qt::Key_2), [this] { page_->expectRows().setFocus(); });
     add(view, tr("C&lock column"), QKeySequence(Qt::ALT | Qt::Key_3), [this] { page_->clockRows().setFocus(); });

@@ -12,11 +12,18 @@
 
 namespace amber::app {
 
+namespace {
+constexpr std::size_t startPages = 3; // besides the start's settings: priming, order, order with a failed try
+}
+
 std::vector<std::string> snapshotViews() {
     std::vector<std::string> out;
     for (const auto& demo : demoSorties())
         for (std::size_t i = 0; i < plannedPhases; ++i)
             out.push_back(fmt::format("{}-{}", demo.aircraft, phaseNames[i].key));
+    for (const auto& demo : demoSorties())
+        for (const char* page : {"priming", "order", "failed"})
+            out.push_back(fmt::format("{}-start-{}", demo.aircraft, page));
     return out;
 }
 
@@ -27,7 +34,11 @@ int takeSnapshot(const std::string& view, const std::string& out, int width, int
         fmt::print(stderr, "amber-throttle snapshot: there is no view \"{}\"; see snapshot --list\n", view);
         return exitUsage;
     }
-    const auto index = static_cast<std::size_t>(found - all.begin());
+    const auto place = static_cast<std::size_t>(found - all.begin());
+    const std::size_t pages = demoSorties().size() * plannedPhases;
+    const bool startPage = place >= pages;
+    const std::size_t index =
+        startPage ? (place - pages) / startPages * plannedPhases + static_cast<std::size_t>(Phase::start) : place;
     QTemporaryDir scratch;
     MainWindow window(scratch.filePath(QStringLiteral("settings.ini")), scratch.filePath(QStringLiteral("autosave")));
     window.setTheme(hangar ? ThemeKind::hangar : ThemeKind::day);
@@ -41,6 +52,15 @@ int takeSnapshot(const std::string& view, const std::string& out, int width, int
     window.resize(width, height);
     window.show();
     window.showPhase(phaseNames[index % plannedPhases].phase);
+    if (startPage) {
+        const std::size_t which = (place - pages) % startPages;
+        window.page().showStart(which == 0 ? PhasePage::StartPage::priming : PhasePage::StartPage::order);
+        // What if the second engine's first try does not catch.
+        auto& timeline = window.page().startTimeline();
+        if (which == 2)
+            timeline.failOnceMore(
+                timeline.timeline().order[std::min<std::size_t>(1, timeline.timeline().order.size() - 1)]);
+    }
     // Layout, then the queued repaint of the picture.
     for (int i = 0; i < 4; ++i)
         QApplication::processEvents();

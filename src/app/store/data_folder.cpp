@@ -23,6 +23,7 @@ const std::vector<DemoSortie>& demoSorties() {
         {"ostler", "ostler-bush", "Ostler, three engines from the mountain strip"},
         {"tanner", "tanner-winter", "Tanner, a winter start by air bottle"},
         {"thatcher", "thatcher-lesson", "Thatcher, a lesson before breakfast"},
+        {"tinker", "tinker-damp", "Tinker, a damp autumn hop"},
     };
     return all;
 }

@@ -2,6 +2,7 @@
 #include "notes/notes_check.h"
 #include "notes/placeholder.h"
 #include "notes/table_reader.h"
+#include "notes/walk_reader.h"
 #include "units/text.h"
 #include <algorithm>
 #include <fmt/format.h>
@@ -25,6 +26,7 @@ public:
         names();
         fuel();
         priorities();
+        notes::checkWalk(n_, problems_);
     }
 
 private:
@@ -87,7 +89,11 @@ private:
                     say(l.line, fmt::format("rating \"{}\": height is out of range", r.key),
                         "Between sea level and 15,000 m is expected");
             }
-            if (std::none_of(r.lines.begin(), r.lines.end(), [](const RatingLine& l) { return l.power.has_value(); }))
+            // Without a boost gauge a part-throttle rating is an rpm; the propeller says the power.
+            const bool byRpm = !r.boost && n_.propeller.control != PropellerControl::constantSpeed && r.lines.empty() &&
+                               &r != &n_.ratings.front();
+            if (!byRpm &&
+                std::none_of(r.lines.begin(), r.lines.end(), [](const RatingLine& l) { return l.power.has_value(); }))
                 say(r.line, fmt::format("rating \"{}\" has no power in any line", r.key),
                     "Add [[rating.line]] with power");
         }

@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "notes/notes_reader.h"
 #include "notes/notes_check.h"
+#include "notes/start_reader.h"
+#include "notes/step_reader.h"
 #include "notes/table_reader.h"
+#include "notes/walk_reader.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -199,37 +202,6 @@ Rating readRating(TableReader& t) {
     return r;
 }
 
-Step readStep(TableReader& t) {
-    Step s;
-    s.line = t.line();
-    s.what = t.text("what", true);
-    s.id = t.text("id");
-    if (s.id.empty())
-        s.id = s.what;
-    s.set = t.text("set", true);
-    s.at = t.text("at");
-    s.why = t.text("why");
-    s.skipped = t.text("skipped");
-    s.job = t.text("job");
-    s.open = t.flag("open").value_or(false);
-    for (auto& school : t.tables("school")) {
-        School c;
-        c.name = school.text("name", true);
-        c.set = school.text("set", true);
-        c.gain = school.text("gain", true);
-        c.risk = school.text("risk", true);
-        c.byNotes = school.flag("notes").value_or(false);
-        school.finish();
-        s.schools.push_back(std::move(c));
-    }
-    const auto byNotes = std::count_if(s.schools.begin(), s.schools.end(), [](const School& c) { return c.byNotes; });
-    if (!s.schools.empty() && byNotes != 1)
-        t.problem(t.line(), fmt::format("step \"{}\" marks {} schools as the notes' own", s.what, byNotes),
-                  "Put notes = true on exactly one school");
-    t.finish();
-    return s;
-}
-
 PhaseNotes readPhase(TableReader t) {
     PhaseNotes p;
     p.line = t.line();
@@ -245,7 +217,7 @@ PhaseNotes readPhase(TableReader t) {
     p.flap = t.number("flap", 0.0, 1.0);
     p.cautions = t.texts("cautions");
     for (auto& step : t.tables("step"))
-        p.steps.push_back(readStep(step));
+        p.steps.push_back(notes::readStep(step));
     for (auto& clock : t.tables("clock")) {
         p.clocks.push_back({clock.text("what", true), clock.text("value", true), clock.text("why")});
         clock.finish();
@@ -293,7 +265,7 @@ Speeds readSpeeds(TableReader t) {
     return s;
 }
 
-FuelNotes readFuel(TableReader t) {
+FuelNotes readFuel(TableReader t, const UnitSpec& unit) {
     FuelNotes f;
     f.density = t.number("density", 600.0, 850.0).value_or(720.0);
     f.takeOffTank = t.text("take_off", true);
@@ -301,6 +273,8 @@ FuelNotes readFuel(TableReader t) {
     f.order = t.texts("order");
     f.grades = t.texts("grades");
     f.reserve = t.quantity<Dimension::duration>("reserve", false, minutesUnit).value_or(Duration::si(1800));
+    f.groundAttitude = t.number("ground_attitude", -30, 30).value_or(0);
+    f.gaugeTolerance = t.number("gauge_tolerance", 0.005, 0.3).value_or(f.gaugeTolerance);
     for (auto& tank : t.tables("tank")) {
         Tank k;
         k.id = tank.text("id", true);
@@ -308,6 +282,7 @@ FuelNotes readFuel(TableReader t) {
         k.capacity = tank.quantity<Dimension::volume>("capacity", true).value_or(Volume::si(0.1));
         k.usable = tank.quantity<Dimension::volume>("usable").value_or(k.capacity);
         k.gauged = tank.flag("gauged").value_or(true);
+        k.ground = notes::readGround(tank, unit);
         tank.finish();
         f.tanks.push_back(std::move(k));
     }
@@ -315,81 +290,6 @@ FuelNotes readFuel(TableReader t) {
         t.problem(t.line(), "there is no tank", "Add [[fuel.tank]] with id, name and capacity");
     t.finish();
     return f;
-}
-
-StarterNotes readStarter(TableReader t) {
-    StarterNotes s;
-    s.kind =
-        static_cast<StarterKind>(t.word("kind", {"direct", "inertia", "cartridge", "air", "hand"}, true).value_or(0));
-    s.energiseCart =
-        t.quantity<Dimension::duration>("energise_cart", s.kind == StarterKind::inertia).value_or(Duration{});
-    s.energiseBattery = t.quantity<Dimension::duration>("energise_battery").value_or(s.energiseCart);
-    s.boosterMost = t.quantity<Dimension::duration>("booster_most");
-    s.longRest = t.quantity<Dimension::duration>("long_rest", false, minutesUnit).value_or(s.longRest);
-    s.bladesBeforeIgnition = static_cast<int>(t.number("blades_before_ignition", 0, 40).value_or(0));
-    s.cartridges = static_cast<int>(t.number("cartridges", 1, 40, s.kind == StarterKind::cartridge).value_or(0));
-    s.airBottle = t.quantity<Dimension::pressure>("air_bottle", s.kind == StarterKind::air).value_or(Pressure{});
-    s.airPerStart = t.quantity<Dimension::pressure>("air_per_start", s.kind == StarterKind::air).value_or(Pressure{});
-    s.warmRpm = t.quantity<Dimension::rotation>("warm_rpm", false, rpmUnit).value_or(Rotation::si(s.warmRpm)).si();
-    s.torque = t.number("torque", 1, 5000).value_or(s.torque);
-    s.firesAfter = t.quantity<Dimension::duration>("fires_after").value_or(s.firesAfter);
-    if (s.warmRpm < 0.2 || s.warmRpm > 10)
-        t.problem(t.line("warm_rpm"), "engine_start.starter.warm_rpm is out of range",
-                  "Between 12 and 600 rpm is expected");
-    t.finish();
-    return s;
-}
-
-StartNotes readStart(TableReader t) {
-    StartNotes s;
-    s.primer = t.text("primer", true);
-    for (auto& entry : t.tables("prime")) {
-        s.prime.push_back({entry.quantity<Dimension::temperature>("at", true).value_or(Temperature::si(288)),
-                           entry.number("dose", 0, 60, true).value_or(1)});
-        entry.finish();
-    }
-    std::sort(s.prime.begin(), s.prime.end(), [](const PrimeEntry& a, const PrimeEntry& b) { return a.at < b.at; });
-    for (std::size_t i = 1; i < s.prime.size(); ++i)
-        if (s.prime[i].dose > s.prime[i - 1].dose)
-            t.problem(t.line("prime"), "the priming table gives more prime to a warmer engine",
-                      "Check the doses: colder never needs less");
-    if (s.prime.empty())
-        t.problem(t.line(), "there is no priming table", "Add [[engine_start.prime]] with at and dose");
-    s.doseVolume = t.quantity<Dimension::volume>("dose_volume").value_or(s.doseVolume);
-    s.order = t.texts("order");
-    s.orderReason = t.text("order_reason");
-    s.accessoryFirst = t.text("accessory_first");
-    s.awayFirst = t.text("away_first");
-    s.perEngine = t.quantity<Dimension::duration>("minutes_per_engine", true, minutesUnit).value_or(Duration::si(120));
-    s.crankMost = t.quantity<Dimension::duration>("crank_most", true).value_or(Duration::si(15));
-    s.rest = t.quantity<Dimension::duration>("rest", true).value_or(Duration::si(60));
-    s.tries = static_cast<int>(t.number("tries", 1, 20).value_or(3));
-    s.primeTime = t.quantity<Dimension::duration>("dose_time").value_or(s.primeTime);
-    s.primeAhead = t.flag("prime_ahead").value_or(true);
-    s.oilPressure = t.quantity<Dimension::pressure>("oil_pressure", true).value_or(Pressure::si(1e5));
-    s.oilPressureWithin = t.quantity<Dimension::duration>("oil_pressure_within", true).value_or(Duration::si(30));
-    if (auto k = t.table("starter"))
-        s.starter = readStarter(*k);
-    if (auto b = t.table("battery")) {
-        s.battery.volts = b->number("volts", 6, 60, true).value_or(24);
-        s.battery.ampereHours = b->number("ampere_hours", 5, 400, true).value_or(34);
-        s.battery.resistance = b->number("resistance", 0.001, 1.0).value_or(s.battery.resistance);
-        s.battery.fuseAmperes = b->number("fuse", 20, 3000).value_or(s.battery.fuseAmperes);
-        b->finish();
-    }
-    if (auto h = t.table("hand_turning")) {
-        s.handTurning.blades = h->number("blades", 0, 60, true).value_or(0);
-        s.handTurning.standing = h->quantity<Dimension::duration>("after").value_or(s.handTurning.standing);
-        s.handTurning.locks = h->flag("locks").value_or(false);
-        h->finish();
-    }
-    for (const auto& [key, time] : {std::pair{"crank_most", s.crankMost}, std::pair{"rest", s.rest},
-                                    std::pair{"oil_pressure_within", s.oilPressureWithin}})
-        if (time.si() < 1 || time.si() > 1800)
-            t.problem(t.line(key), fmt::format("engine_start.{} is out of range", key),
-                      "Between 1 second and 30 minutes is expected");
-    t.finish();
-    return s;
 }
 
 bool positiveWithin(double value, double least, double most) {
@@ -428,6 +328,10 @@ TypeNotes readType(TableReader& t, const std::string& file) {
                        "It must lie between 0.5 and 10 m");
             n.propeller.diameter = 3.0;
         }
+        n.propeller.control =
+            static_cast<PropellerControl>(p->word("pitch", {"constant speed", "two-position", "fixed"}).value_or(0));
+        n.propeller.coarseAbsorption = p->number("coarse_absorption", 1.0, 4.0).value_or(n.propeller.coarseAbsorption);
+        n.propeller.blades = static_cast<int>(p->number("blades", 2, 6).value_or(3));
         n.propeller.referenceRpm = p->quantity<Dimension::rotation>("reference_rpm", false, rpmUnit);
         n.propeller.referenceTolerance = p->quantity<Dimension::rotation>("reference_tolerance", false, rpmUnit)
                                              .value_or(Rotation::si(50.0 / 60.0))
@@ -471,9 +375,11 @@ TypeNotes readType(TableReader& t, const std::string& file) {
         n.performance.push_back(std::move(line));
     }
     if (auto fuel = t.table("fuel", true))
-        n.fuel = readFuel(*fuel);
+        n.fuel = readFuel(*fuel, *n.cockpit.fuel);
+    if (auto walk = t.table("walk"))
+        n.walk = notes::readWalk(*walk, n.cockpit);
     if (auto start = t.table("engine_start", true))
-        n.start = readStart(*start);
+        n.start = notes::readStart(*start);
     if (auto w = t.table("warming", true)) {
         n.warmUp.oilRunUp = w->quantity<Dimension::temperature>("oil_run_up", true).value_or(Temperature::si(300));
         n.warmUp.oilTakeOff = w->quantity<Dimension::temperature>("oil_take_off", true).value_or(Temperature::si(310));

@@ -40,4 +40,14 @@ const UnitSpec& TypeNotes::unitOf(Gauge gauge) const {
     }
 }
 
+double HandTurning::bladesAfter(std::optional<Duration> stood) const {
+    if (stood && *stood < standing)
+        return 0.0;
+    double out = blades;
+    for (const auto& [after, more] : longer)
+        if (!stood || *stood >= after)
+            out = more;
+    return out;
+}
+
 } // namespace amber

@@ -58,12 +58,21 @@ struct Lever {
     bool reversed = false;              ///< against the modern sense: shown as a caution
 };
 
+/// What a school changes in the computed start; empty: nothing.
+struct SchoolEffect {
+    std::optional<bool> primeWhileTurning;
+    std::optional<double> primerShare; ///< of the notes' dose that the primer gives; blades draw the rest, 0 … 1
+    std::optional<bool> bladesFirst;   ///< ignition only after the notes' blades, or from the first turn
+    std::optional<bool> slowFirst;     ///< slowest smooth rpm until oil pressure, or warm-up rpm at once
+};
+
 struct School {
     std::string name;
     std::string set; ///< replaces the step's setting
     std::string gain;
     std::string risk;
     bool byNotes = false;
+    SchoolEffect effect;
 };
 
 /// One thing to set, in order. `set` may hold placeholders in braces that the plan fills (docs/formats/type-notes.md).
@@ -175,9 +184,15 @@ struct HeatNotes {
     int line = 0;
 };
 
+enum class PropellerControl { constantSpeed, twoPosition, fixed };
+
 struct PropellerNotes {
-    std::string kind;
-    double diameter = 0.0;                ///< m
+    std::string kind; ///< in words
+    PropellerControl control = PropellerControl::constantSpeed;
+    double coarseAbsorption = 1.5; ///< two-position: power taken standing in coarse over that in fine
+
+    double diameter = 0.0; ///< m
+    int blades = 3;
     std::optional<Rotation> referenceRpm; ///< at field barometric pressure on the standard day at sea level, fine stop
     double referenceTolerance = 50.0 / 60.0; ///< rev/s
 };
@@ -203,12 +218,19 @@ struct Speeds {
     Speed climbLossPerKm; ///< fall of climbing speed per 1,000 m
 };
 
+/// What a tank's gauge shows on the ground, against what is in the tank, at one attitude.
+struct GroundCorrection {
+    double attitude = 0.0;                       ///< ° nose up
+    std::vector<std::pair<Volume, Volume>> read; ///< contents → shown, rising
+};
+
 struct Tank {
     std::string id;
     std::string name;
     Volume capacity;
     Volume usable;
     bool gauged = true;
+    std::vector<GroundCorrection> ground; ///< by rising attitude; empty: the gauge is right as she stands
 };
 
 struct FuelNotes {
@@ -218,6 +240,45 @@ struct FuelNotes {
     std::vector<std::string> order;
     Duration reserve;
     std::vector<std::string> grades; ///< best first
+    double groundAttitude = 0.0;     ///< ° nose up as she stands on level ground
+    double gaugeTolerance = 0.04;    ///< of the capacity, that a gauge may be off before it is written up
+};
+
+/// A part of the top-view outline: metres aft of the nose, metres to starboard; a mirrored part is drawn on both sides.
+struct OutlinePart {
+    std::vector<std::pair<double, double>> points;
+    bool mirrored = false;
+};
+
+enum class WalkItemKind { look, reading, dip, gauge };
+
+/// One thing to look at or to read at a station.
+struct WalkItem {
+    std::string id;
+    WalkItemKind kind = WalkItemKind::look;
+    std::string what;
+    std::string look; ///< how it should be found
+    std::string why;
+    Dimension dimension = Dimension::pressure; ///< of a reading
+    const UnitSpec* unit = nullptr;
+    Band band;        ///< of a reading: outside normal it is written up; a stopper outside a limit stops the flight
+    std::string tank; ///< of a dip or gauge
+    bool stopper = false;
+    int line = 0;
+};
+
+struct WalkStation {
+    std::string id;
+    std::string name;
+    double aft = 0.0, starboard = 0.0; ///< m
+    std::vector<WalkItem> items;
+    int line = 0;
+};
+
+/// The path around the aircraft, in order, always the same (J10).
+struct WalkNotes {
+    std::vector<OutlinePart> outline;
+    std::vector<WalkStation> stations;
 };
 
 /// What turns the engine over.
@@ -234,6 +295,7 @@ struct StarterNotes {
     Pressure airBottle, airPerStart;       ///< compressed air: full bottle, what a start takes
     double warmRpm = 80.0 / 60.0;          ///< cranking speed with warm oil, rev/s
     double torque = 250.0;                 ///< Nm at the crankshaft at that speed
+    std::string spark;                     ///< how the spark is set for the start, where there is a lever
     Duration firesAfter = Duration::si(5); ///< of cranking, when the dose is right
 };
 
@@ -247,9 +309,34 @@ struct BatteryNotes {
 
 /// Turning by hand before the start (J13).
 struct HandTurning {
-    double blades = 0.0;                        ///< after standing `standing`
-    Duration standing = Duration::si(2 * 3600); ///< stood longer than this: turn it
-    bool locks = false;                         ///< radials and inverted engines: oil can lock the lower cylinders
+    double blades = 0.0;                             ///< after standing `standing`
+    Duration standing = Duration::si(2 * 3600);      ///< stood longer than this: turn it
+    bool locks = false;                              ///< radials and inverted engines: oil can lock the lower cylinders
+    std::string lowest;                              ///< the cylinders that lie lowest, "5 to 10"
+    std::vector<std::pair<Duration, double>> longer; ///< stood longer still → blades, rising
+    bool byStarter = false;                          ///< too high for the hand: turned by the starter, ignition off
+    /// Blades after standing so long; none known: cold, the most.
+    [[nodiscard]] double bladesAfter(std::optional<Duration> stood) const;
+};
+
+/// Frost (J22).
+struct ColdNotes {
+    std::optional<Temperature> preheatBelow; ///< engine to be heated before a start
+    std::string oilGrade;
+    Power heater = Power::si(8000.0);       ///< heat that reaches one engine
+    std::optional<Temperature> blanksBelow; ///< intake or cooler blanks are fitted
+    std::optional<Temperature> diluteBelow; ///< forecast at which oil is diluted at the stop
+    double dilutedViscosity = 0.35;         ///< of diluted oil over undiluted
+    std::optional<Duration> hotAirAfter;    ///< running, until the exhaust is hot enough for warm carburettor air
+};
+
+/// A setting between two starts: what is on or off for which engine.
+struct StartAction {
+    enum class When { beforePrime, beforeCrank, running, allRunning };
+    When when = When::beforePrime;
+    std::string what;
+    std::string set; ///< {engine} is the engine's name
+    int line = 0;
 };
 
 struct StartNotes {
@@ -264,11 +351,19 @@ struct StartNotes {
     int tries = 3;
     Duration primeTime = Duration::si(2); ///< for one stroke, second or blade
     bool primeAhead = true;               ///< the next engine may be primed while this one's oil pressure is watched
+    bool primeWhileTurning = false;
+    double primerShare = 1.0;        ///< of the dose; the rest is drawn in by blades, throttle closed
+    double bladesPerDose = 3.0;      ///< pulled through in place of one dose of the primer
+    bool bladesFirst = false;        ///< ignition only after starter.bladesBeforeIgnition
+    bool slowFirst = false;          ///< slowest smooth rpm until oil pressure
+    std::optional<Rotation> slowRpm; ///< that rpm
     Pressure oilPressure;
     Duration oilPressureWithin;
     StarterNotes starter;
     BatteryNotes battery;
     HandTurning handTurning;
+    ColdNotes cold;
+    std::vector<StartAction> actions;
 };
 
 struct GearChange {
@@ -313,6 +408,7 @@ struct TypeNotes {
     Mass emptyWeight, maxWeight;
     std::vector<PerformanceLine> performance;
     FuelNotes fuel;
+    WalkNotes walk;
     StartNotes start;
     WarmUpNotes warmUp;
     StopNotes stop;

@@ -16,7 +16,8 @@ double dynamicPressure(Speed trueSpeed, const air::Ambient& air) {
     return 0.5 * air::density(air.pressure, air.temperature) * v * v;
 }
 
-Result<Drag> settleDrag(const TypeNotes& notes, const engine::EngineParameters& engine) {
+Result<Drag> settleDrag(const TypeNotes& notes, const engine::EngineParameters& engine,
+                        const engine::Propeller& propeller) {
     const air::Day day = air::standardDay(Length{});
     struct Equation {
         double q, induced, thrust;
@@ -26,10 +27,16 @@ Result<Drag> settleDrag(const TypeNotes& notes, const engine::EngineParameters& 
         const Rating& rating = *notes.rating(line.rating);
         const air::Ambient air = day.at(line.height);
         double best = -1e9;
-        for (std::size_t gear = 0; gear < std::max<std::size_t>(1, notes.engine.gears.size()); ++gear)
-            best = std::max(
-                best,
-                engine::operate(engine, {rating.rpm, rating.boost, gear, air, line.ias, rating.mixture}).power.si());
+        for (std::size_t gear = 0; gear < std::max<std::size_t>(1, notes.engine.gears.size()); ++gear) {
+            engine::Demand demand{rating.rpm, rating.boost, gear, air, line.ias, rating.mixture};
+            if (propeller.followsThrottle()) {
+                const auto both = engine::agree(engine, propeller.coarse, rating.rpm, rating.boost, gear, air, line.ias,
+                                                rating.mixture);
+                demand.rpm = both.rpm;
+                demand.boost = both.boost;
+            }
+            best = std::max(best, engine::operate(engine, demand).power.si());
+        }
         const double v = air::trueAirspeed(line.ias, air.pressure, air.temperature).si();
         const double q = dynamicPressure(Speed::si(v), air);
         const double w = line.weight.si() * air::gravity;
@@ -56,12 +63,15 @@ Result<Aircraft> assemble(TypeNotes notes) {
             return Failure{fmt::format("{}:{}: rating \"{}\" misses the power of the others' pattern by {:.0f} %. "
                                        "Check displacement, gear ratio, boost and power of this line",
                                        notes.file, r.line, r.rating, 100 * std::abs(*r.power))};
-    const auto drag = settleDrag(notes, calibration.parameters);
+    const auto stop = engine::FineStop::of(notes, calibration.parameters);
+    const auto propeller = engine::Propeller::of(notes, calibration.parameters, stop);
+    if (!propeller)
+        return Failure{propeller.error()};
+    const auto drag = settleDrag(notes, calibration.parameters, propeller.value());
     if (!drag)
         return Failure{drag.error()};
-    const auto stop = engine::FineStop::of(notes, calibration.parameters);
     heat::ThermalModel thermal(notes, calibration.parameters);
-    return Aircraft{std::move(notes), std::move(calibration), stop, thermal, drag.value()};
+    return Aircraft{std::move(notes), std::move(calibration), stop, propeller.value(), thermal, drag.value()};
 }
 
 std::optional<Speed> levelSpeed(const Aircraft& aircraft, double shaft, Mass weight, const air::Ambient& air) {

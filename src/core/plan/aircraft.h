@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "engine/calibration.h"
+#include "engine/propeller.h"
 #include "engine/propeller_load.h"
 #include "heat/thermal_model.h"
 #include "notes/type_notes.h"
@@ -25,6 +26,7 @@ struct Aircraft {
     TypeNotes notes;
     engine::Calibration calibration;
     engine::FineStop fineStop;
+    engine::Propeller propeller;
     heat::ThermalModel thermal;
     Drag drag;
 

@@ -3,6 +3,7 @@
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
 #include "engine/fuel_grade.h"
+#include "start/start_school.h"
 #include "units/text.h"
 #include <algorithm>
 #include <cmath>
@@ -26,10 +27,9 @@ public:
         const Temperature engine = engineTemperatureOf(s_);
         temperatures_ = {engine, engine};
         for (const Tank& tank : n_.fuel.tanks) {
-            const auto given = s_.contents.find(tank.id);
             const double unusable = tank.capacity.si() - tank.usable.si();
-            contents_.push_back(
-                std::max(0.0, (given == s_.contents.end() ? tank.capacity.si() : given->second.si()) - unusable));
+            const Volume held = start::contentsOf(n_, tank, s_.walk.found, s_.contents);
+            contents_.push_back(std::max(0.0, held.si() - unusable));
         }
         out_.fuelAtStart = total();
         tank_ = tankIndex(n_.fuel.takeOffTank);
@@ -213,6 +213,23 @@ private:
         return s;
     }
 
+    /// What the propeller makes of a setting in the air: with a fixed or two-position one the rpm follows throttle and
+    /// speed, and the throttle is held back rather than pass the wanted rpm.
+    [[nodiscard]] Setting settled(Setting s, const engine::BladeAngle& blades) const {
+        if (!a_.propeller.followsThrottle())
+            return s;
+        const auto both = engine::agree(a_.model(), blades, s.rpm, s.boost, s.gear, air(), s.ias, s.mixture);
+        s.rpm = both.rpm;
+        // Wide open stays wide open as it climbs; only what is held back is a boost.
+        if (both.throttled || s.boost) {
+            if (both.throttled || !s.boost)
+                s.boostOrigin = Origin::model;
+            s.boost = both.throttled || !s.boost ? both.boost : *s.boost;
+        }
+        return s;
+    }
+    [[nodiscard]] Setting settled(const Setting& s) const { return settled(s, a_.propeller.coarse); }
+
     [[nodiscard]] Setting notedSetting(Phase phase) const {
         const PhaseNotes& notes = n_.phase(phase);
         Setting s;
@@ -246,16 +263,35 @@ private:
     void start() {
         begin(Phase::start);
         const auto& notes = n_.phase(Phase::start);
-        const double each = n_.start.perEngine.si();
-        const Setting s = groundSetting(notes.rpm.value_or(*n_.phase(Phase::warmUp).rpm), notes.flap.value_or(1.0));
+        const StartNotes inForce = start::startInForce(n_, s_.choices);
+        const Setting s = groundSetting(start::firstRpm(n_, inForce), notes.flap.value_or(1.0));
         auto& p = out_[Phase::start];
         p.setting = s;
         p.point = operate(s);
-        // The engine drawn is the one started last: the slowest to warm decides. It fires half a minute before the
-        // phase ends.
-        constexpr double lastRun = 30.0;
-        standing(std::max(0.0, each * engines_ - lastRun));
-        burn(p.point.fuelFlow.si() / n_.fuel.density * each * engines_ * (engines_ - 1.0) / 2.0);
+        if (auto timeline = start::planStart(n_, inForce, startRequestOf(s_)))
+            out_.start = std::move(timeline.value());
+        // The engine drawn is the one that fires last: the slowest to warm decides. The notes' time is kept where the
+        // timeline is shorter; the rest of it goes by before the first stroke.
+        constexpr double afterLast = 30.0;
+        const double whole = std::max(n_.start.perEngine.si() * engines_, out_.start.total + afterLast);
+        double lastFires = 0.0;
+        for (const auto& [id, from] : out_.start.runningFrom)
+            lastFires = std::max(lastFires, from);
+        const double before = whole - out_.start.total - afterLast;
+        const double lastRun = std::max(1.0, out_.start.total + afterLast - lastFires);
+        standing(before + lastFires);
+        // What the others have burnt, and how warm they are, by then.
+        const auto d = drive(s, p.point);
+        for (const auto& position : n_.positions) {
+            const auto from = out_.start.runningFrom.find(position.id);
+            if (from == out_.start.runningFrom.end())
+                continue;
+            EngineWarmth w{position.id, time_ - lastFires + from->second, {}, {}};
+            const Temperature cold = engineTemperatureOf(s_);
+            w.atStartEnd = a_.thermal.after({cold, cold}, d, Duration::si(lastFires + lastRun - from->second));
+            out_.warmth.push_back(w);
+            burn(p.point.fuelFlow.si() / n_.fuel.density * (lastFires - from->second));
+        }
         steady(s, lastRun, lastRun, engines_);
         end();
     }
@@ -295,6 +331,14 @@ private:
         }
         if (toTakeOff < longestWarmUp)
             out_.minutesToTakeOff = toTakeOff;
+        for (auto& w : out_.warmth) {
+            heat::Temperatures e = w.atStartEnd;
+            double until = 0.0;
+            for (; until < longestWarmUp && !warmEnough(e, n_.warmUp.oilRunUp, n_.warmUp.headRunUp); until += 10.0)
+                e = a_.thermal.after(e, d, Duration::si(10));
+            if (until < longestWarmUp)
+                w.readyForRunUp = until;
+        }
         // Taxying warms too: part of the wait is spent on the way, the oil steady first.
         const double taxiTime = n_.warmUp.taxi.si();
         steady(warm, std::max(60.0, waited - taxiTime), groundStep, engines_);
@@ -382,8 +426,14 @@ private:
         constexpr double roll = 25.0; // s on the runway
         Setting ground = s;
         ground.ias = Speed::si(0.5 * liftOff->speed.si());
+        ground = settled(ground, a_.propeller.fine);
         steady(ground, std::min(roll, duration / 2), roll, engines_);
         s.ias = Speed::si(0.5 * (liftOff->speed.si() + best->speed.si()));
+        if (a_.propeller.followsThrottle()) {
+            s = settled(s, a_.propeller.fine);
+            p.setting = s;
+            p.point = operate(s);
+        }
         const double airborne = duration - std::min(roll, duration / 2);
         const double rate = rateOfClimb(a_, operate(s).power.si() * engines_, weight(), s.ias, air()).si();
         if (rate < leastClimb)
@@ -422,7 +472,9 @@ private:
         const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade);
         if (permitted.cut)
             say(Phase::climb, watch::Colour::amber, permitted.because + ".");
+        const Setting asked = s;
         s.ias = climbSpeed();
+        s = settled(s);
         auto& phase = out_[Phase::climb];
         phase.setting = s;
         phase.point = operate(s);
@@ -436,7 +488,13 @@ private:
         double dt = climbStep;
         note(s, phase.point, true);
         while (height_ < goal - 0.5 && time_ - phase.start < longest) {
-            s.ias = climbSpeed();
+            if (a_.propeller.followsThrottle()) {
+                s = asked;
+                s.ias = climbSpeed();
+                s = settled(s);
+            } else {
+                s.ias = climbSpeed();
+            }
             auto point = operate(s);
             if (timeToChange(s, point)) {
                 GearChange change{time_,  pressureAltitude(), Length::si(height_), point.manifoldPressure,
@@ -529,8 +587,13 @@ private:
         auto& phase = out_[Phase::cruise];
         Speed tas = Speed::si(60);
         // Ram depends on the speed and the speed on the power: three rounds settle it to a tenth of a knot.
-        for (int round = 0; round < 3; ++round) {
+        const Setting asked = s;
+        for (int round = 0; round < (a_.propeller.followsThrottle() ? 8 : 3); ++round) {
+            const Speed ias = s.ias;
+            s = asked;
+            s.ias = ias;
             chooseGear(s);
+            s = settled(s);
             const auto point = operate(s);
             const auto level = levelSpeed(a_, point.power.si() * engines_, weight(), air());
             if (!level) {
@@ -576,7 +639,8 @@ private:
     void letDown() {
         begin(Phase::letDown);
         switchTo(tankIndex(n_.fuel.landingTank), false);
-        Setting s = notedSetting(Phase::letDown);
+        const Setting asked = notedSetting(Phase::letDown);
+        Setting s = settled(asked);
         auto& phase = out_[Phase::letDown];
         phase.setting = s;
         phase.point = operate(s);
@@ -585,6 +649,7 @@ private:
         note(s, phase.point, true);
         while (height_ > goal + 0.5) {
             const double dt = std::min(airStep, (height_ - goal) / rate);
+            s = settled(asked);
             const auto point = operate(s);
             const auto d = drive(s, point);
             temperatures_ = a_.thermal.after(temperatures_, d, Duration::si(dt));
@@ -599,7 +664,7 @@ private:
 
     void landing() {
         begin(Phase::landing);
-        const Setting s = notedSetting(Phase::landing);
+        const Setting s = settled(notedSetting(Phase::landing));
         const double duration = n_.phase(Phase::landing).duration.value_or(Duration::si(300)).si();
         auto& phase = out_[Phase::landing];
         phase.setting = s;
@@ -696,6 +761,7 @@ start::StartRequest startRequestOf(const Sortie& sortie) {
     r.field = sortie.day.fieldPressure();
     r.supply = sortie.start.supply;
     r.extraPrime = sortie.airframe.extraPrime;
+    r.diluted = sortie.start.diluted;
     return r;
 }
 

@@ -70,6 +70,14 @@ struct Remark {
     std::string sentence;
 };
 
+/// One engine while the others start.
+struct EngineWarmth {
+    std::string engine;                  ///< position id
+    double firedAt = 0.0;                ///< s from the first look at the tyres
+    heat::Temperatures atStartEnd;       ///< when the last engine's oil pressure is up
+    std::optional<double> readyForRunUp; ///< s at warm-up rpm from then; none: never at this rpm
+};
+
 /// The sortie in figures: what fly() computed, without words. Phases are indexed as in Phase.
 struct Flown {
     std::vector<Moment> moments;
@@ -78,6 +86,9 @@ struct Flown {
     std::vector<TankChange> tankChanges;
     std::vector<Remark> remarks;
 
+    // start
+    start::StartTimeline start; ///< nothing failing
+    std::vector<EngineWarmth> warmth;
     // run-up
     Rotation referenceRpm;
     ManifoldPressure fieldBoost;

@@ -3,6 +3,8 @@
 #include "air/atmosphere.h"
 #include "engine/fuel_grade.h"
 #include "notes/placeholder.h"
+#include "notes/standard_schools.h"
+#include "plan/start_words.h"
 #include "units/text.h"
 #include "watch/rating_clock.h"
 #include <algorithm>
@@ -26,16 +28,15 @@ double roundTo(double value, double step) {
 class Describer {
 public:
     Describer(const Aircraft& aircraft, const Sortie& sortie, const Flown& flown)
-        : a_(aircraft), n_(aircraft.notes), s_(sortie), f_(flown) {}
+        : a_(aircraft), n_(aircraft.notes), s_(sortie), f_(flown), words_(aircraft, sortie, flown) {}
 
     Plan run() {
         Plan plan;
-        prime_ = start::Priming(n_.start).advice(engineTemperatureOf(s_), s_.day.fieldPressure());
-        cranking_ = start::crank(n_.start, engineTemperatureOf(s_), s_.start.supply);
-        if (auto timeline = start::planStart(n_, startRequestOf(s_)))
-            timeline_ = std::move(timeline.value());
-        plan.prime = prime_;
-        plan.startTimeline = timeline_;
+        plan.walk = words_.walk();
+        plan.startInForce = words_.inForce();
+        plan.prime = words_.prime();
+        plan.startSequence = words_.sequence();
+        plan.orders = words_.orders();
         plan.title = s_.title;
         plan.aircraft = n_.name;
         if (!s_.airframe.registration.empty())
@@ -98,7 +99,7 @@ private:
             return {boost(s.boost->si()), s.boostOrigin};
         }
         if (name == "rpm")
-            return {rpm(s.rpm.si()), Origin::notes};
+            return {rpm(s.rpm.si()), rpmOrigin(phase)};
         if (name == "mixture")
             return {mixtureName(s.mixture), Origin::notes};
         if (name == "gear")
@@ -120,10 +121,8 @@ private:
             return {tankName(phase == Phase::start || phase == Phase::takeOff ? tankOf(n_.fuel.takeOffTank)
                                                                               : tankAtStartOf(phase)),
                     Origin::notes};
-        if (name == "prime")
-            return prime();
-        if (name == "order")
-            return {order(), Origin::notes};
+        if (const auto start = words_.figure(name))
+            return {start->first, start->second};
         if (name == "taxi-rpm")
             return {rpm(n_.warmUp.taxiRpm.si()), Origin::notes};
         if (name == "oil-run-up")
@@ -134,6 +133,10 @@ private:
             return {boost(f_.fieldBoost.si()), Origin::model};
         if (name == "reference-rpm")
             return {fmt::format("{} ± {}", formatValue(roundTo(f_.referenceRpm.si(), 10.0 / 60), *units::rpm.spec),
+                                format(n_.propeller.referenceTolerance, *units::rpm.spec)),
+                    Origin::model};
+        if (name == "static-rpm")
+            return {fmt::format("{} ± {}", formatValue(roundTo(f_.staticRpm.si(), 10.0 / 60), *units::rpm.spec),
                                 format(n_.propeller.referenceTolerance, *units::rpm.spec)),
                     Origin::model};
         if (name == "lift-off" || name == "safe-single" || name == "approach") {
@@ -158,6 +161,11 @@ private:
         return {"—", Origin::notes};
     }
 
+    /// A governor holds what the notes say; without one the propeller decides in the air.
+    [[nodiscard]] Origin rpmOrigin(Phase phase) const {
+        return a_.propeller.followsThrottle() && phase >= Phase::takeOff && phase <= Phase::landing ? Origin::model
+                                                                                                    : Origin::notes;
+    }
     [[nodiscard]] Mass weightAt(Phase phase) const {
         const double burnt = f_.fuelAtStart - f_.moments[f_[phase].firstMoment].fuel;
         return Mass::si(s_.weight.si() - burnt * n_.fuel.density);
@@ -169,35 +177,6 @@ private:
         return 0;
     }
     [[nodiscard]] int tankAtStartOf(Phase phase) const { return f_.moments[f_[phase].firstMoment].tank; }
-
-    [[nodiscard]] Filled prime() const {
-        std::string text;
-        double first = -1.0;
-        bool same = true;
-        for (const auto& p : n_.positions) {
-            const auto extra = s_.airframe.extraPrime.find(p.id);
-            const double amount =
-                std::max(0.0, prime_.dose + (extra == s_.airframe.extraPrime.end() ? 0.0 : extra->second));
-            same = same && (first < 0 || amount == first);
-            if (first < 0)
-                first = amount;
-            text += (text.empty() ? "" : ", ") + fmt::format("{} {}", p.name, formatNumber(amount, 0));
-        }
-        if (same)
-            return {
-                fmt::format("{} {}{}", formatNumber(first, 0), n_.start.primer, n_.positions.size() > 1 ? " each" : ""),
-                prime_.origin};
-        return {text + " " + n_.start.primer, Origin::logged};
-    }
-
-    [[nodiscard]] std::string order() const {
-        std::string out;
-        for (const auto& id : s_.start.order.empty() ? n_.start.order : s_.start.order)
-            for (const auto& p : n_.positions)
-                if (p.id == id)
-                    out += (out.empty() ? "" : ", then ") + p.name;
-        return out;
-    }
 
     // ---- one phase
     PhasePlan describe(Phase phase) {
@@ -216,6 +195,7 @@ private:
         for (const auto& r : f_.remarks)
             if (r.phase == phase)
                 p.remarks.push_back(r);
+        words_.remarks(phase, p);
         p.headline = headline(phase, p);
         const auto worse = [&](watch::Colour colour, const std::string& sentence) {
             if (colour > p.worst) {
@@ -254,16 +234,18 @@ private:
         };
         std::string set = step.set;
         line.schools = step.schools;
-        for (std::size_t i = 0; i < step.schools.size(); ++i)
-            if (step.schools[i].byNotes)
-                line.school = static_cast<int>(i);
-        if (step.open)
-            if (const auto chosen = s_.choices.find(fmt::format("{}/{}", keyOf(phase), step.id));
-                chosen != s_.choices.end())
-                for (std::size_t i = 0; i < step.schools.size(); ++i)
-                    if (step.schools[i].name == chosen->second)
-                        line.school = static_cast<int>(i);
-        if (line.school >= 0)
+        if (const School* school = schools::inForce(step, phase, s_.choices))
+            line.school = static_cast<int>(school - step.schools.data());
+        if (phase == Phase::start && step.schools.empty() && n_.positions.size() > 1 &&
+            step.set.find("{order}") != std::string::npos)
+            for (const auto& o : words_.orders()) {
+                if (o.wanted)
+                    line.school = static_cast<int>(line.schools.size());
+                line.schools.push_back(
+                    {o.named.name, step.set, o.named.reason, o.named.risk, o.named.order == n_.start.order, {}});
+                line.ordersOffered = line.open = true;
+            }
+        if (line.school >= 0 && !line.ordersOffered)
             set = step.schools[static_cast<std::size_t>(line.school)].set;
         line.value = fill(set, line.origin);
         Origin ignored = Origin::notes;
@@ -340,7 +322,7 @@ private:
                    ? f_[phase].setting.boostOrigin
                    : Origin::model,
                phase == Phase::runUp ? "at the reference" : "highest");
-        expect(p, Gauge::rpm, rpmHigh, phase == Phase::runUp ? Origin::model : Origin::notes, "highest");
+        expect(p, Gauge::rpm, rpmHigh, phase == Phase::runUp ? Origin::model : rpmOrigin(phase), "highest");
         if (descending)
             expect(p, metal, metalLow, Origin::model, "lowest");
         else if (phase == Phase::stop)
@@ -372,37 +354,6 @@ private:
         return watch::judge(n_, gauge, phase, first).colour > watch::judge(n_, gauge, phase, highest).colour;
     }
 
-    /// What the starter will do today, by its kind.
-    void crankingClocks(PhasePlan& p) const {
-        const auto& k = cranking_;
-        const auto add = [&](std::string what, std::string value, std::string why, watch::Colour colour) {
-            p.clocks.push_back({std::move(what), std::move(value), "model", std::move(why), colour});
-        };
-        const bool slow = k.rpm < 0.6 * n_.start.starter.warmRpm;
-        if (k.amperes > 0)
-            add("Turns at",
-                fmt::format("{:.0f} rpm, {:.0f} A", std::round(k.rpm * 60 / 5) * 5, std::round(k.amperes / 10) * 10),
-                k.fuseMargin < 0
-                    ? fmt::format(
-                          "The starter draws more than the fuse of {:.0f} A: use the ground cart or warm the oil.",
-                          n_.start.battery.fuseAmperes)
-                : k.cartAdvised ? fmt::format("The battery sags to {:.0f} V: the ground cart is advised.", k.volts)
-                                : fmt::format("At {:.0f} V; cold oil turns slower and draws more.", k.volts),
-                k.fuseMargin < 0 ? watch::Colour::red
-                : k.cartAdvised  ? watch::Colour::amber
-                                 : watch::Colour::normal);
-        else
-            add("Turns at", fmt::format("{:.0f} rpm", std::round(k.rpm * 60 / 5) * 5), "Cold oil turns slower.",
-                slow ? watch::Colour::amber : watch::Colour::normal);
-        if (n_.start.starter.kind == StarterKind::air)
-            add("Air left after it", format(k.airLeft.si(), *n_.cockpit.pressure),
-                fmt::format("Of {} in a full bottle.", format(n_.start.starter.airBottle.si(), *n_.cockpit.pressure)),
-                k.airLeft.si() < n_.start.starter.airPerStart.si() ? watch::Colour::amber : watch::Colour::normal);
-        if (n_.start.starter.kind == StarterKind::cartridge)
-            add("Cartridges", fmt::format("{}", n_.start.starter.cartridges), "Each try spends one.",
-                watch::Colour::normal);
-    }
-
     void ratingClock(PhasePlan& p, const Rating& rating, double used) const {
         watch::RatingClock clock(rating);
         clock.add(Duration::si(used));
@@ -424,48 +375,11 @@ private:
         const double start = f_[phase].start;
         switch (phase) {
         case Phase::walkRound:
-            add("Walk-round", minutes(f_[phase].duration), "notes",
-                "Time for every station, always in the same order.");
-            if (const auto& hand = n_.start.handTurning; hand.blades > 0) {
-                const bool warm = s_.start.sinceStop && *s_.start.sinceStop < hand.standing;
-                add("Turn by hand", warm ? "not yet needed" : fmt::format("{:.0f} blades", hand.blades), "notes",
-                    fmt::format("After standing {}{}.", formatHoursMinutes(hand.standing.si()),
-                                hand.locks
-                                    ? " h: oil gathers in the lower cylinders. A blade that stops against the hand "
-                                      "is never forced: plugs out and drain"
-                                    : " h"));
-            }
+            words_.walkClocks(p);
+            words_.groundFuel(p);
             break;
         case Phase::start:
-            add("Starter", fmt::format("{} at most", format(n_.start.crankMost.si(), *units::second.spec)), "notes",
-                "Past its time the starter only heats.");
-            add("Rest between tries", formatMinutesSeconds(n_.start.rest.si()), "notes",
-                "The starter's windings cool.");
-            add("Tries", fmt::format("{} before a long rest", n_.start.tries), "notes",
-                "After that something is wrong that more turning will not mend.");
-            add("Oil pressure",
-                fmt::format("{} in {}", format(n_.start.oilPressure.si(), n_.unitOf(Gauge::oilPressure)),
-                            format(n_.start.oilPressureWithin.si(), *units::second.spec)),
-                "notes", "Or the engine is stopped.");
-            if (prime_.dose > 0)
-                add("Prime waits, drains",
-                    fmt::format("{}, {}", formatMinutesSeconds(prime_.vaporise.si()),
-                                formatMinutesSeconds(prime_.drain.si())),
-                    "model",
-                    fmt::format(
-                        "Time to vaporise, and until it has drained again. Fires with {} to {} {}, floods from {}.",
-                        formatNumber(prime_.fireLow, 1), formatNumber(prime_.fireHigh, 1), n_.start.primer,
-                        formatNumber(prime_.flood, 0)));
-            if (const double turns = start::Priming(n_.start).clearingRevolutions(
-                    prime_.flood + 1.0, engineTemperatureOf(s_), s_.day.fieldPressure());
-                turns > 0)
-                add("If flooded", fmt::format("{:.0f} turns, open", turns), "model",
-                    "Coughing, smoke or fuel from the drain: mixture cut off, throttle wide open, this many "
-                    "revolutions "
-                    "within the starter's limit; then again without prime.");
-            crankingClocks(p);
-            add("All running", formatMinutesSeconds(timeline_.total), "model",
-                "From the first stroke of prime to the last oil pressure, every try catching. " + n_.start.orderReason);
+            words_.startClocks(p);
             break;
         case Phase::warmUp: {
             add("To run-up minima", f_.minutesToRunUp ? minutes(*f_.minutesToRunUp) : "not today", "model",
@@ -567,7 +481,7 @@ private:
         case Phase::walkRound:
             return fmt::format("{} · engines cold at {}", minutes(p.duration), temperature(s_.day.oat));
         case Phase::start:
-            return fmt::format("{} · {}", order(), minutes(p.duration));
+            return fmt::format("{} · {}", words_.orderText(), minutes(p.duration));
         case Phase::warmUp:
         case Phase::stop:
         case Phase::runUp:
@@ -615,9 +529,7 @@ private:
     const TypeNotes& n_;
     const Sortie& s_;
     const Flown& f_;
-    start::PrimeAdvice prime_;
-    start::Cranking cranking_;
-    start::StartTimeline timeline_;
+    StartWords words_;
 };
 } // namespace
 

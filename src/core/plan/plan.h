@@ -20,6 +20,7 @@ struct SetLine {
     std::vector<School> schools; ///< their settings filled in
     int school = -1;             ///< the one in force
     bool open = false;           ///< the pilot may choose
+    bool ordersOffered = false;  ///< the schools are start orders
 };
 
 /// One gauge of the Expect column.
@@ -62,6 +63,8 @@ struct PhasePlan {
     std::vector<SetLine> set;
     std::vector<ExpectLine> expect;
     std::vector<ClockLine> clocks;
+    std::vector<ClockLine> priming;    ///< start: the dose and all about it
+    std::vector<ClockLine> groundFuel; ///< walk-round: each tank by dip and what its gauge should show
     std::vector<std::string> cautions;
     std::vector<Remark> remarks;
     watch::Colour worst = watch::Colour::normal;
@@ -85,8 +88,11 @@ struct Plan {
     std::vector<PhasePlan> phases;
     std::vector<Mark> marks;
     Flown flown;
+    start::WalkRound walk;
+    StartNotes startInForce; ///< with the schools chosen
     start::PrimeAdvice prime;
-    start::StartTimeline startTimeline; ///< nothing failing
+    std::vector<start::SequenceLine> startSequence;
+    std::vector<start::ComparedOrder> orders;
 
     [[nodiscard]] const PhasePlan& operator[](Phase p) const { return phases[static_cast<std::size_t>(p)]; }
 };

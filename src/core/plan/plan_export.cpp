@@ -65,6 +65,29 @@ std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan&
         for (const auto& c : p.clocks)
             phase["clock"].push_back(
                 {{"what", c.what}, {"value", c.value}, {"origin", c.mark}, {"colour", watch::wordOf(c.colour)}});
+        if (p.phase == Phase::walkRound && !plan.walk.stops.empty()) {
+            json stations = json::array();
+            for (const auto& stop : plan.walk.stops) {
+                json items = json::array();
+                for (const auto& i : stop.items)
+                    items.push_back({{"what", i.what},
+                                     {"want", i.want},
+                                     {"found", i.found},
+                                     {"origin", markOf(i.origin)},
+                                     {"colour", watch::wordOf(i.judgement.colour)}});
+                stations.push_back({{"station", stop.station->name}, {"items", std::move(items)}});
+            }
+            phase["stations"] = std::move(stations);
+            phase["defects"] = json::array();
+            for (const auto& d : plan.walk.defects)
+                phase["defects"].push_back(
+                    {{"where", d.where}, {"sentence", d.sentence}, {"colour", watch::wordOf(d.colour)}});
+        }
+        if (p.phase == Phase::start) {
+            phase["sequence"] = json::array();
+            for (const auto& l : plan.startSequence)
+                phase["sequence"].push_back({{"t_s", l.time}, {"engine", l.engine}, {"what", l.what}, {"set", l.set}});
+        }
         phase["cautions"] = p.cautions;
         phase["remarks"] = json::array();
         for (const auto& r : p.remarks)
@@ -113,6 +136,11 @@ std::string planCsv(const Plan& plan) {
                            watch::wordOf(colour));
     };
     for (const auto& p : plan.phases) {
+        if (p.phase == Phase::walkRound)
+            for (const auto& stop : plan.walk.stops)
+                for (const auto& i : stop.items)
+                    row(p, "walk", stop.station->name + ": " + i.what, i.found.empty() ? i.want : i.found,
+                        i.found.empty() ? markOf(i.origin) : "yours", i.judgement.colour);
         for (const auto& s : p.set)
             row(p, "set", s.what, s.value, markOf(s.origin), watch::Colour::normal);
         for (const auto& e : p.expect)
@@ -130,6 +158,12 @@ std::string planText(const Plan& plan) {
         for (const auto& c : p.cautions)
             out += fmt::format("  !  {}\n", c);
         int number = 1;
+        if (p.phase == Phase::walkRound)
+            for (const auto& stop : plan.walk.stops) {
+                out += fmt::format("  {:>2} {}\n", number++, stop.station->name);
+                for (const auto& i : stop.items)
+                    out += fmt::format("     {:<26} {:<36} {}\n", i.what, i.want, i.found);
+            }
         for (const auto& s : p.set)
             out += fmt::format("  {:>2} {:<22} {}  [{}]\n", number++, s.what, s.value, markOf(s.origin));
         for (const auto& e : p.expect)

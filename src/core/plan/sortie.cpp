@@ -107,6 +107,7 @@ SortieReading readSortie(std::string_view text, const std::string& file) {
             c->word("supply", {"cart", "battery"}).value_or(0) == 0 ? start::Supply::cart : start::Supply::battery;
         s.start.sinceStop = c->quantity<Dimension::duration>("stopped_for");
         s.start.preheated = c->quantity<Dimension::temperature>("preheated");
+        s.start.diluted = c->flag("diluted").value_or(false);
         if (s.start.sinceStop && (s.start.sinceStop->si() < 0 || s.start.sinceStop->si() > 100 * 3600.0)) {
             c->problem(c->line("stopped_for"), "start.stopped_for is out of range",
                        "Between 0 and 100 hours is expected");
@@ -117,6 +118,17 @@ SortieReading readSortie(std::string_view text, const std::string& file) {
             s.start.preheated.reset();
         }
         c->finish();
+    }
+    if (auto w = t.table("walk_round")) {
+        s.walk.attitude = w->number("attitude", -30, 30);
+        for (const auto& [item, node] : w->members("found")) {
+            if (node->kind == Node::Kind::text)
+                s.walk.found[item] = node->text;
+            else
+                w->problem(node->line, fmt::format("walk_round.found.{} must be text", item),
+                           "Write a reading with its unit, \"in order\", or the defect in words");
+        }
+        w->finish();
     }
     for (const auto& [step, node] : t.members("choices")) {
         if (node->kind == Node::Kind::text)
@@ -186,6 +198,14 @@ Problems checkSortie(const Sortie& sortie, const TypeNotes& notes, const std::st
         if (wanted != given)
             say("start.order does not name every engine once",
                 fmt::format("The {} has {}", notes.name, fmt::join(notes.start.order, ", ")));
+    }
+    for (const auto& [key, text] : sortie.walk.found) {
+        const WalkItem* item = start::itemOf(notes, key);
+        if (!item)
+            say(fmt::format("walk_round.found: there is nothing called \"{}\" on the walk-round", key),
+                "Write station/item as the notes name them");
+        else if (const auto why = start::refusal(*item, text); !why.empty())
+            say(fmt::format("walk_round.found.{}: {}", key, why), "Correct the reading or take it out");
     }
     const Length above = sortie.day.pressureAltitudeOf(sortie.flight.cruiseHeight);
     if (sortie.flight.cruiseHeight < sortie.day.elevation || sortie.flight.cruiseHeight < sortie.flight.toElevation ||
@@ -277,7 +297,8 @@ std::string writeSortie(const Sortie& s, const Cockpit& c) {
     optional("cruise_rating", s.flight.cruiseRating);
     line("distance", figure(s.flight.distance.si(), *c.distance));
     line("hold", figure(s.flight.hold.si(), *units::minute.spec));
-    if (!s.start.order.empty() || s.start.supply != start::Supply::cart || s.start.sinceStop || s.start.preheated) {
+    if (!s.start.order.empty() || s.start.supply != start::Supply::cart || s.start.sinceStop || s.start.preheated ||
+        s.start.diluted) {
         out += "\n[start]\n";
         if (!s.start.order.empty()) {
             std::string list;
@@ -290,6 +311,18 @@ std::string writeSortie(const Sortie& s, const Cockpit& c) {
             line("stopped_for", figure(s.start.sinceStop->si(), *units::minute.spec));
         if (s.start.preheated)
             line("preheated", figure(s.start.preheated->si(), *units::celsius.spec));
+        if (s.start.diluted)
+            line("diluted", "true");
+    }
+    if (s.walk.attitude || !s.walk.found.empty()) {
+        out += "\n[walk_round]\n";
+        if (s.walk.attitude)
+            line("attitude", fmt::format("{:.9g}", *s.walk.attitude));
+        if (!s.walk.found.empty()) {
+            out += "[walk_round.found]\n";
+            for (const auto& [item, text] : s.walk.found)
+                line(quoted(item), quoted(text));
+        }
     }
     if (!s.choices.empty()) {
         out += "\n[choices]\n";

@@ -4,6 +4,7 @@
 #include "notes/problem.h"
 #include "notes/type_notes.h"
 #include "start/cranking.h"
+#include "start/walk_round.h"
 #include <map>
 #include <optional>
 #include <string>
@@ -37,6 +38,13 @@ struct StartChoice {
     start::Supply supply = start::Supply::cart;
     std::optional<Duration> sinceStop; ///< engines stopped so long ago; none: cold-soaked
     std::optional<Temperature> preheated;
+    bool diluted = false; ///< oil diluted at the last stop
+};
+
+/// What the walk-round found, and how she stands.
+struct WalkFindings {
+    start::Found found;
+    std::optional<double> attitude; ///< ° nose up; none: as the notes say
 };
 
 /// One sortie as it is saved (docs/formats/sortie.md).
@@ -48,6 +56,7 @@ struct Sortie {
     Mass weight; ///< at start
     Flight flight;
     StartChoice start;
+    WalkFindings walk;
     std::map<std::string, Volume> contents;     ///< tank id → fuel at start; a tank not named is full
     std::map<std::string, std::string> choices; ///< "phase/step" → school chosen
 };

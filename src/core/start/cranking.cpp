@@ -12,16 +12,26 @@ constexpr double slowestFiring = 0.55;   // of the warm speed: slower than this 
 constexpr double driveEfficiency = 0.55; // motor, gears and clutch
 } // namespace
 
-Duration oilPressureRise(Temperature oil) {
+double bladesPerRevolution(const TypeNotes& notes) {
+    return notes.engine.reduction * notes.propeller.blades;
+}
+
+Duration longestTry(const StartNotes& notes) {
+    return notes.starter.boosterMost ? std::min(notes.crankMost, *notes.starter.boosterMost) : notes.crankMost;
+}
+
+Duration oilPressureRise(Temperature oil, double thinning) {
     static const double warm = heat::oilViscosity(Temperature::si(343.15));
-    const double thick = heat::oilViscosity(oil) / warm;
+    const double thick = heat::oilViscosity(oil) * thinning / warm;
     return Duration::si(std::clamp(4.0 * std::pow(thick, 0.3), 3.0, 25.0));
 }
 
-Cranking crank(const StartNotes& notes, Temperature oil, Supply supply) {
+Cranking crank(const StartNotes& notes, const CrankConditions& conditions) {
     const StarterNotes& s = notes.starter;
+    const auto [oil, supply, diluted, blades] = conditions;
     static const double warm = heat::oilViscosity(Temperature::si(343.15));
-    const double drag = std::pow(std::max(0.2, heat::oilViscosity(oil) / warm), frictionExponent);
+    const double thinning = diluted ? notes.cold.dilutedViscosity : 1.0;
+    const double drag = std::pow(std::max(0.2, heat::oilViscosity(oil) * thinning / warm), frictionExponent);
     Cranking c;
     const bool electric = s.kind == StarterKind::direct || s.kind == StarterKind::inertia;
     c.energise =
@@ -54,9 +64,13 @@ Cranking crank(const StartNotes& notes, Temperature oil, Supply supply) {
     if (s.kind == StarterKind::air)
         c.airLeft = Pressure::si(std::max(0.0, s.airBottle.si() - s.airPerStart.si() * std::min(1.6, std::sqrt(drag))));
     c.rpm = speed;
-    c.untilFiring = Duration::si(
-        std::min(notes.crankMost.si(), s.firesAfter.si() * std::clamp(s.warmRpm / std::max(speed, 0.05), 1.0, 3.0)));
-    c.untilOilPressure = Duration::si(std::min(notes.oilPressureWithin.si(), oilPressureRise(oil).si()));
+    const double slowness = std::clamp(s.warmRpm / std::max(speed, 0.05), 1.0, 3.0);
+    if (notes.bladesFirst && s.bladesBeforeIgnition > 0)
+        c.forBlades = Duration::si(s.bladesBeforeIgnition / (std::max(speed, 0.05) * std::max(0.2, blades)));
+    const double fires = c.forBlades.si() + s.firesAfter.si() * slowness;
+    c.firesInTime = fires <= longestTry(notes).si();
+    c.untilFiring = Duration::si(std::min(longestTry(notes).si(), fires));
+    c.untilOilPressure = Duration::si(std::min(notes.oilPressureWithin.si(), oilPressureRise(oil, thinning).si()));
     return c;
 }
 

@@ -14,17 +14,32 @@ struct Cranking {
     double ampereHours = 0.0;  ///< taken by one full try
     double fuseMargin = 1.0;   ///< 1 − current over fuse; below 0 it blows
     Duration energise;         ///< inertia wheel
-    Duration untilFiring;      ///< of cranking, from mesh to first fire
+    Duration forBlades;        ///< of cranking, before the ignition goes on
+    Duration untilFiring;      ///< of cranking, from mesh to first fire, the blades included
+    bool firesInTime = true;   ///< within the starter's and the booster coil's limit
     Duration untilOilPressure; ///< from first fire
     bool cartAdvised = false;
     Pressure airLeft; ///< compressed air: left in a full bottle after this start
 };
 
+/// What decides how an engine turns today.
+struct CrankConditions {
+    Temperature oil = Temperature::si(288.15);
+    Supply supply = Supply::cart;
+    bool diluted = false;             ///< the oil, at the last stop
+    double bladesPerRevolution = 3.0; ///< that pass for a turn of the crankshaft
+};
+/// Blades that pass for one turn of the crankshaft.
+double bladesPerRevolution(const TypeNotes& notes);
+
 /// Starter torque against friction that rises with oil viscosity (exponent 0.35); the battery sags by V = E − I R and
 /// its resistance rises as it cools. An estimate, marked model.
-Cranking crank(const StartNotes& notes, Temperature oil, Supply supply);
+Cranking crank(const StartNotes& notes, const CrankConditions& conditions);
 
 /// Seconds from first fire to oil pressure in the band: some seconds warm, longer with thick oil.
-Duration oilPressureRise(Temperature oil);
+/// @param thinning viscosity of diluted oil over undiluted
+Duration oilPressureRise(Temperature oil, double thinning = 1.0);
+/// Longest one try may last: the starter's limit, and the booster coil's where it is shorter.
+Duration longestTry(const StartNotes& notes);
 
 } // namespace amber::start

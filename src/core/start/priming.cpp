@@ -31,7 +31,18 @@ double vapourFraction(Temperature metal) {
     return 1.0 / (1.0 + std::exp(-(metal.si() - celsiusZero - 14.0) / 16.0));
 }
 
-Priming::Priming(const StartNotes& notes) : table_(notes.prime) {}
+Priming::Priming(const StartNotes& notes)
+    : table_(notes.prime), unit_(notes.primer), share_(std::clamp(notes.primerShare, 0.0, 1.0)),
+      bladesPerDose_(std::max(0.05, notes.bladesPerDose)) {
+    if (unit_ == "blades")
+        share_ = 1.0; // pulled through by its own table
+}
+
+double Priming::dosesIn(double amount, Temperature engine, Pressure field) const {
+    if (share_ <= 0.0)
+        return amount / bladesPerDose_;
+    return amount + (1.0 - share_) * wanted(engine, field);
+}
 
 double Priming::wanted(Temperature engine, Pressure field) const {
     if (table_.empty())
@@ -66,7 +77,7 @@ Origin Priming::originAt(Temperature engine, Pressure field) const {
 double Priming::vapourRatio(double dose, Temperature engine, Pressure field) const {
     // The wanted dose gives the best mixture; where the notes want none the metal alone evaporates a stroke to it.
     const double best = std::max(wanted(engine, field), 0.5 * pressureFactor(field));
-    return bestFiring * dose / best;
+    return bestFiring * dosesIn(dose, engine, field) / best;
 }
 
 double Priming::vapourRatio(double dose, Temperature engine, Pressure field, Duration since) const {
@@ -78,11 +89,15 @@ double Priming::vapourRatio(double dose, Temperature engine, Pressure field, Dur
 PrimeAdvice Priming::advice(Temperature engine, Pressure field) const {
     PrimeAdvice out;
     const double exact = wanted(engine, field);
-    out.dose = std::max(0.0, std::ceil(exact - roundUpFrom));
-    out.origin = originAt(engine, field);
-    const double one = vapourRatio(1.0, engine, field);
-    out.fireLow = leanestFiring / one;
-    out.fireHigh = richestFiring / one;
+    const bool pulled = share_ <= 0.0;
+    out.unit = pulled ? "blades" : unit_;
+    out.dose = std::max(0.0, std::ceil(exact * (pulled ? bladesPerDose_ : share_) - roundUpFrom));
+    out.blades = pulled ? 0.0 : std::ceil(exact * (1.0 - share_) * bladesPerDose_ - roundUpFrom);
+    out.blades = std::max(0.0, out.blades);
+    out.origin = share_ < 1.0 ? Origin::model : originAt(engine, field);
+    const double none = vapourRatio(0.0, engine, field), one = vapourRatio(1.0, engine, field) - none;
+    out.fireLow = std::max(0.0, leanestFiring - none) / one;
+    out.fireHigh = std::max(0.0, richestFiring - none) / one;
     out.flood = std::floor(out.fireHigh) + 1.0;
     const double given = std::max(out.dose, out.fireLow * 1.2);
     const double tau = evaporationTime(engine.si());

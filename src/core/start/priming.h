@@ -5,10 +5,12 @@
 
 namespace amber::start {
 
-/// What to prime with, at one engine temperature and field pressure. Doses in the notes' own count (strokes, seconds,
-/// blades).
+/// What to prime with, at one engine temperature and field pressure. Doses in `unit`: the notes' own count (strokes,
+/// seconds, blades), or blades where the engine is pulled through and the primer left alone.
 struct PrimeAdvice {
     double dose = 0.0; ///< whole count to give
+    std::string unit;
+    double blades = 0.0; ///< pulled through besides, throttle closed, where both are used
     Origin origin = Origin::notes;
     double fireLow = 0.0, fireHigh = 0.0; ///< doses between which the mixture fires
     double flood = 0.0;                   ///< whole dose from which it is flooded
@@ -24,12 +26,13 @@ inline constexpr double leanestFiring = 0.050, richestFiring = 0.130, bestFiring
 
 /// Priming of one type. The notes' doses by temperature rule; between two of them the dose follows the model's need
 /// (air in the cylinders over vapour fraction), colder than the table it grows in that proportion, warmer it stays. A
-/// higher field has less air to carbure and never needs more.
+/// higher field has less air to carbure and never needs more. Where the school in force draws fuel in by turning blades
+/// with the throttle closed, each dose the primer does not give is so many blades.
 class Priming {
 public:
     explicit Priming(const StartNotes& notes);
 
-    /// Unrounded dose wanted. @param field barometric pressure
+    /// Unrounded dose wanted, all ways together, in the notes' count. @param field barometric pressure
     [[nodiscard]] double wanted(Temperature engine, Pressure field) const;
     [[nodiscard]] PrimeAdvice advice(Temperature engine, Pressure field) const;
     /// Vapour fuel–air ratio in the cylinders when a dose has evaporated as far as it will.
@@ -42,7 +45,11 @@ public:
 
 private:
     [[nodiscard]] Origin originAt(Temperature engine, Pressure field) const;
+    /// The notes' doses that an amount, and what the blades draw besides, come to.
+    [[nodiscard]] double dosesIn(double amount, Temperature engine, Pressure field) const;
     std::vector<PrimeEntry> table_; // coldest first
+    std::string unit_;
+    double share_, bladesPerDose_;
 };
 
 /// How the engine comes to its temperature before a start.

@@ -38,6 +38,8 @@ double StartTimeline::laneTotal(const std::string& engine) const {
 }
 
 namespace {
+constexpr double bladeTime = 1.5; // s, for one blade pulled through by hand
+
 struct EngineState {
     std::string id;
     int tried = 0, fails = 0;
@@ -49,9 +51,10 @@ struct EngineState {
 
 class Scheduler {
 public:
-    Scheduler(const TypeNotes& notes, const StartRequest& request, std::vector<std::string> order)
-        : n_(notes), s_(notes.start), r_(request), priming_(notes.start),
-          cranking_(crank(notes.start, request.oil, request.supply)),
+    Scheduler(const TypeNotes& notes, const StartNotes& start, const StartRequest& request,
+              std::vector<std::string> order)
+        : n_(notes), s_(start), r_(request), priming_(start),
+          cranking_(crank(start, {request.oil, request.supply, request.diluted, bladesPerRevolution(notes)})),
           advice_(priming_.advice(request.engine, request.field)) {
         for (const auto& id : order) {
             const auto fails = request.failures.find(id);
@@ -103,26 +106,40 @@ private:
         return std::max(0.0, advice_.dose + (extra == r_.extraPrime.end() ? 0.0 : extra->second));
     }
 
+    /// Strokes, seconds or blades, and the blades pulled through besides.
+    [[nodiscard]] double primingTime(const EngineState& e) const {
+        return dose(e) * (advice_.unit == "blades" ? std::max(bladeTime, s_.primeTime.si()) : s_.primeTime.si()) +
+               advice_.blades * bladeTime;
+    }
+
     /// Primes from a moment on; the crew's hands are then busy until it is done.
     void prime(EngineState& e, double from) {
         const double begin = std::max(from, handsFree_);
-        const double done = add(e, EventKind::prime, begin, dose(e) * s_.primeTime.si());
+        const double done = add(e, EventKind::prime, begin, primingTime(e));
         handsFree_ = done;
-        e.ready = dose(e) > 0 ? add(e, EventKind::wait, done, advice_.vaporise.si()) : done;
-        e.drainsAt = dose(e) > 0 ? done + std::max(advice_.drain.si(), advice_.vaporise.si()) : 1e18;
+        e.ready = primingTime(e) > 0 ? add(e, EventKind::wait, done, advice_.vaporise.si()) : done;
+        e.drainsAt = primingTime(e) > 0 ? done + std::max(advice_.drain.si(), advice_.vaporise.si()) : 1e18;
         e.primed = true;
     }
 
     void attempt(EngineState& e) {
         if (e.primed && now_ > e.drainsAt)
             e.primed = false; // waited too long: it is primed again
-        if (!e.primed)
+        if (!e.primed && !s_.primeWhileTurning)
             prime(e, now_);
         double t = std::max({now_, e.ready, e.restedAt});
         t = add(e, EventKind::energise, t, cranking_.energise.si());
         const bool fails = e.tried < e.fails;
-        const double cranked = fails ? s_.crankMost.si() : cranking_.untilFiring.si();
+        const double most = longestTry(s_).si();
+        double cranked = fails ? most : cranking_.untilFiring.si();
         const double begin = t;
+        if (s_.primeWhileTurning && primingTime(e) > 0) {
+            // Sprayed in as it turns, within the try; it fires when the dose is in.
+            const double from = std::max(begin, std::min(handsFree_, begin + most));
+            const double length = std::min(primingTime(e), std::max(0.0, most - (from - begin)));
+            handsFree_ = add(e, EventKind::prime, from, length);
+            cranked = std::min(most, std::max(cranked, handsFree_ - begin));
+        }
         t = add(e, EventKind::crank, t, std::max(0.1, cranked), fails);
         ++tries_;
         if (s_.starter.kind == StarterKind::cartridge)
@@ -136,7 +153,7 @@ private:
                     if (p.id == e.id)
                         out_.onLineFirst = p.accessories;
             const double watch = cranking_.untilOilPressure.si();
-            if (s_.primeAhead && !queue_.empty())
+            if (s_.primeAhead && !s_.primeWhileTurning && !queue_.empty())
                 for (auto& other : queue_)
                     if (!other.primed && other.restedAt <= now_ + watch) {
                         // So that it is vaporised when the watch ends, and no sooner than it must be.
@@ -177,6 +194,10 @@ private:
 } // namespace
 
 Result<StartTimeline> planStart(const TypeNotes& notes, const StartRequest& request) {
+    return planStart(notes, notes.start, request);
+}
+
+Result<StartTimeline> planStart(const TypeNotes& notes, const StartNotes& inForce, const StartRequest& request) {
     std::vector<std::string> order = request.order.empty() ? notes.start.order : request.order;
     std::set<std::string> known, named(order.begin(), order.end());
     for (const auto& p : notes.positions)
@@ -188,12 +209,13 @@ Result<StartTimeline> planStart(const TypeNotes& notes, const StartRequest& requ
         if (!known.contains(id) || count < 0)
             return Failure{fmt::format("there is no engine \"{}\" to fail: the {} has {}", id, notes.name,
                                        fmt::join(known, ", "))};
-    return Scheduler(notes, request, std::move(order)).run();
+    return Scheduler(notes, inForce, request, std::move(order)).run();
 }
 
 std::vector<NamedOrder> namedOrders(const TypeNotes& notes) {
-    std::vector<NamedOrder> out{{"by the notes", notes.start.order, notes.start.orderReason}};
-    const auto first = [&](const std::string& id, const char* name, const char* reason) {
+    std::vector<NamedOrder> out{{"by the notes", notes.start.order, notes.start.orderReason,
+                                 "Learnt once for this type, it is forgotten on the next."}};
+    const auto first = [&](const std::string& id, const char* name, const char* reason, const char* risk) {
         if (id.empty())
             return;
         std::vector<std::string> order{id};
@@ -201,12 +223,31 @@ std::vector<NamedOrder> namedOrders(const TypeNotes& notes) {
             if (other != id)
                 order.push_back(other);
         if (std::none_of(out.begin(), out.end(), [&](const NamedOrder& n) { return n.order == order; }))
-            out.push_back({name, std::move(order), reason});
+            out.push_back({name, std::move(order), reason, risk});
     };
     first(notes.start.accessoryFirst, "accessory engine first",
-          "Generator, hydraulics or air are on line for the rest.");
+          "Generator, hydraulics or air are on line for the rest.",
+          "It may stand beside the crew door or the fire guard.");
     first(notes.start.awayFirst, "away from the crew door first",
-          "People reach and leave the door past standing propellers.");
+          "People reach and leave the door past standing propellers.",
+          "What it drives may not be what is needed first.");
+    return out;
+}
+
+std::vector<ComparedOrder> compareOrders(const TypeNotes& notes, const StartNotes& inForce,
+                                         const StartRequest& request) {
+    std::vector<ComparedOrder> out;
+    const auto& wanted = request.order.empty() ? notes.start.order : request.order;
+    const auto add = [&](NamedOrder named) {
+        StartRequest r = request;
+        r.order = named.order;
+        if (auto timeline = planStart(notes, inForce, r))
+            out.push_back({named, std::move(timeline.value()), named.order == wanted});
+    };
+    for (auto& named : namedOrders(notes))
+        add(std::move(named));
+    if (std::none_of(out.begin(), out.end(), [](const ComparedOrder& c) { return c.wanted; }))
+        add({"your own", wanted, "Dragged by the pilot.", "Not what the notes teach."});
     return out;
 }
 

@@ -30,6 +30,7 @@ struct StartRequest {
     Pressure field = Pressure::si(standardPressure);
     Supply supply = Supply::cart;
     std::map<std::string, double> extraPrime;
+    bool diluted = false; ///< oil diluted at the last stop
 };
 
 struct StartTimeline {
@@ -51,14 +52,38 @@ struct StartTimeline {
 /// nothing is cranked, but the next engine is primed where the notes allow. Fails for an order that does not name every
 /// engine once.
 Result<StartTimeline> planStart(const TypeNotes& notes, const StartRequest& request);
+/// The same with the schools in force (startInForce()).
+Result<StartTimeline> planStart(const TypeNotes& notes, const StartNotes& inForce, const StartRequest& request);
 
 /// One order with its name and the reason for it, for comparing.
 struct NamedOrder {
     std::string name;
     std::vector<std::string> order;
     std::string reason;
+    std::string risk;
 };
 /// The notes' order, the accessory engine first, and away from the crew door first, where they differ.
 std::vector<NamedOrder> namedOrders(const TypeNotes& notes);
+
+/// An order and what comes of it.
+struct ComparedOrder {
+    NamedOrder named;
+    StartTimeline timeline;
+    bool wanted = false; ///< the one the request asks for
+};
+/// The named orders, and the request's own where it is none of them, each with nothing failing but what the request
+/// says.
+std::vector<ComparedOrder> compareOrders(const TypeNotes& notes, const StartNotes& inForce,
+                                         const StartRequest& request);
+
+/// One line of the start told in order, engine by engine: what is set, and when.
+struct SequenceLine {
+    double time = 0.0;  ///< s
+    std::string engine; ///< position id; empty: all
+    std::string what, set;
+};
+/// The timeline with the notes' settings between engines in their places.
+std::vector<SequenceLine> startSequence(const TypeNotes& notes, const StartNotes& inForce,
+                                        const StartTimeline& timeline, const StartRequest& request);
 
 } // namespace amber::start

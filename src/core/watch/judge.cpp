@@ -59,4 +59,40 @@ Judgement judge(const TypeNotes& notes, Gauge gauge, Phase phase, double value) 
     return out;
 }
 
+Judgement judgeReading(std::string_view what, const Band& band, const UnitSpec& unit, double value, bool stopper) {
+    Judgement out;
+    const auto shown = [&](double si) { return format(si, unit); };
+    if (!std::isfinite(value)) {
+        out.colour = Colour::red;
+        out.sentence = fmt::format("{} cannot be read.", what);
+        return out;
+    }
+    out.colour = colourOf(band, value);
+    if (out.colour == Colour::red && !stopper)
+        out.colour = Colour::amber;
+    const std::string stops = out.colour == Colour::red ? "; it stops the flight" : "";
+    if (below(value, band.limitLow))
+        out.sentence =
+            fmt::format("{} {} is under the least of {}{}.", what, shown(value), shown(*band.limitLow), stops);
+    else if (above(value, band.limitHigh))
+        out.sentence =
+            fmt::format("{} {} is over the most of {}{}.", what, shown(value), shown(*band.limitHigh), stops);
+    else if (below(value, band.normalLow))
+        out.sentence = fmt::format("{} {} is short of {} by {}.", what, shown(value), shown(*band.normalLow),
+                                   shown(unit.offset + *band.normalLow - value));
+    else if (above(value, band.normalHigh))
+        out.sentence = fmt::format("{} {} is over {} by {}.", what, shown(value), shown(*band.normalHigh),
+                                   shown(unit.offset + value - *band.normalHigh));
+    else
+        out.sentence = fmt::format("{} {} is as wanted.", what, shown(value));
+    return out;
+}
+
+Judgement judgeLook(std::string_view what, std::string_view defect, bool stopper) {
+    if (defect.empty())
+        return {Colour::normal, fmt::format("{}: in order.", what)};
+    return {stopper ? Colour::red : Colour::amber,
+            fmt::format("{}: {}{}.", what, defect, stopper ? "; it stops the flight" : "")};
+}
+
 } // namespace amber::watch

@@ -22,6 +22,11 @@ struct Judgement {
 /// A figure on the limit is still inside it.
 Judgement judge(const TypeNotes& notes, Gauge gauge, Phase phase, double valueSi);
 
+/// A reading of the walk-round: amber outside normal; outside a limit red when it stops the flight, else amber too.
+Judgement judgeReading(std::string_view what, const Band& band, const UnitSpec& unit, double valueSi, bool stopper);
+/// Something looked at: normal when nothing is wrong with it, else amber, or red when it stops the flight.
+Judgement judgeLook(std::string_view what, std::string_view defect, bool stopper);
+
 /// Only the colour, for drawing many points.
 Colour colourOf(const Band& band, double valueSi);
 

@@ -1,0 +1,227 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "pages/phase_page.h"
+#include "plan/start_words.h"
+#include "shell/captioned.h"
+#include "shell/field_behaviour.h"
+#include "units/text.h"
+#include "units/unit_table.h"
+#include <QHBoxLayout>
+#include <algorithm>
+
+namespace amber::app {
+namespace {
+QString q(const std::string& text) {
+    return QString::fromStdString(text);
+}
+constexpr std::size_t mostTankFields = 4;
+} // namespace
+
+QComboBox* PhasePage::ratingChoice(const QString& name, std::string Flight::*place) {
+    auto* box = new QComboBox(fieldRow_);
+    box->setObjectName(name);
+    ratings_.emplace_back(box, place);
+    connect(box, &QComboBox::activated, this, [this, box, place](int index) {
+        Sortie changed = document_.sortie();
+        changed.flight.*place = box->itemData(index).toString().toStdString();
+        if (const QString error = document_.edit(changed, tr("rating")); !error.isEmpty())
+            emit refused(error);
+    });
+    return box;
+}
+
+void PhasePage::buildFields() {
+    auto* row = new QHBoxLayout(fieldRow_);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(18);
+    const auto cockpit = [this](const UnitSpec* Cockpit::*unit) {
+        return [this, unit] { return document_.aircraft().notes.cockpit.*unit; };
+    };
+    const auto addInline = [&](InlineField* field, const QString& hint, std::vector<Phase> phases) {
+        field->setHint(hint);
+        row->addWidget(field, 0, Qt::AlignBottom);
+        inlineFields_.push_back(field);
+        fields_.push_back({field, std::move(phases)});
+        return field;
+    };
+    const auto addChoice = [&](const QString& caption, QComboBox* box, std::vector<Phase> phases) {
+        auto* holder = captioned(caption, box, fieldRow_);
+        row->addWidget(holder, 0, Qt::AlignBottom);
+        fields_.push_back({holder, std::move(phases)});
+    };
+    addChoice(tr("Rating"), ratingChoice(QStringLiteral("climb-rating"), &Flight::climbRating), {Phase::climb});
+    addChoice(tr("Rating"), ratingChoice(QStringLiteral("cruise-rating"), &Flight::cruiseRating), {Phase::cruise});
+    addInline(
+        new InlineField(tr("Cruise height"), QStringLiteral("cruise-height"),
+                        figureField<Dimension::length>(document_, tr("cruise height"), cockpit(&Cockpit::height), 500,
+                                                       [](Sortie& s) -> Length& { return s.flight.cruiseHeight; }),
+                        fieldRow_),
+        tr("Height above sea level on the QNH"), {Phase::climb, Phase::cruise, Phase::letDown});
+    addInline(
+        new InlineField(tr("Distance"), QStringLiteral("distance"),
+                        figureField<Dimension::distance>(document_, tr("distance"), cockpit(&Cockpit::distance), 10,
+                                                         [](Sortie& s) -> Distance& { return s.flight.distance; }),
+                        fieldRow_),
+        tr("Over the ground, the whole flight"), {Phase::cruise});
+    addInline(new InlineField(tr("Queue"), QStringLiteral("hold"),
+                              figureField<Dimension::duration>(
+                                  document_, tr("queue"), [] { return units::minute.spec; }, 1,
+                                  [](Sortie& s) -> Duration& { return s.flight.hold; }),
+                              fieldRow_),
+              tr("Minutes of waiting at the holding point"), {Phase::warmUp, Phase::runUp});
+    addInline(
+        new InlineField(tr("Landing field"), QStringLiteral("to-elevation"),
+                        figureField<Dimension::length>(document_, tr("landing field"), cockpit(&Cockpit::height), 50,
+                                                       [](Sortie& s) -> Length& { return s.flight.toElevation; }),
+                        fieldRow_),
+        tr("Elevation of the field of landing"), {Phase::letDown, Phase::landing});
+    startOrder_ = new QComboBox(fieldRow_);
+    startOrder_->setObjectName(QStringLiteral("start-order"));
+    supply_ = new QComboBox(fieldRow_);
+    supply_->setObjectName(QStringLiteral("supply"));
+    supply_->addItems({tr("ground cart"), tr("battery")});
+    addChoice(tr("Order"), startOrder_, {Phase::start});
+    addChoice(tr("Supply"), supply_, {Phase::start});
+    connect(startOrder_, &QComboBox::activated, this, [this](int index) {
+        const auto orders = start::namedOrders(document_.aircraft().notes);
+        if (index >= 0 && index < static_cast<int>(orders.size()))
+            takeOrder(orders[static_cast<std::size_t>(index)].order);
+    });
+    connect(supply_, &QComboBox::activated, this, [this](int index) {
+        Sortie changed = document_.sortie();
+        changed.start.supply = index == 0 ? start::Supply::cart : start::Supply::battery;
+        if (const QString error = document_.edit(changed, tr("supply")); !error.isEmpty())
+            emit refused(error);
+    });
+    {
+        InlineField::Behaviour b;
+        b.show = [this] {
+            const auto& s = document_.sortie().start;
+            return s.sinceStop ? tr("%1 ago").arg(QString::fromStdString(format(s.sinceStop->si(), *units::hour.spec)))
+                               : tr("cold");
+        };
+        b.apply = [this](const QString& text, int gesture) -> QString {
+            Sortie changed = document_.sortie();
+            const QString plain = text.trimmed().remove(QStringLiteral("ago")).trimmed();
+            if (plain.compare(QStringLiteral("cold"), Qt::CaseInsensitive) == 0) {
+                changed.start.sinceStop.reset();
+            } else {
+                const auto read = readQuantity(Dimension::duration, plain.toStdString(), units::hour.spec);
+                if (!read || read.value().si < 0 || read.value().si > 360000)
+                    return tr("Write how long ago the engines were stopped, \"2 h\" or \"40 min\", or \"cold\".");
+                changed.start.sinceStop = Duration::si(read.value().si);
+            }
+            return document_.edit(changed, tr("engines stopped"), gesture);
+        };
+        addInline(
+            new InlineField(tr("Stopped"), QStringLiteral("stopped"), std::move(b), fieldRow_),
+            tr("How long ago the engines were stopped, or cold: they are primed for the temperature they have left"),
+            {Phase::start, Phase::walkRound});
+    }
+    {
+        InlineField::Behaviour b;
+        b.show = [this] {
+            const auto& s = document_.sortie().start;
+            return s.preheated ? QString::fromStdString(
+                                     format(s.preheated->si(), *document_.aircraft().notes.cockpit.temperature))
+                               : tr("no");
+        };
+        b.apply = [this](const QString& text, int gesture) -> QString {
+            Sortie changed = document_.sortie();
+            if (const QString plain = text.trimmed(); plain.isEmpty() || plain == tr("no")) {
+                changed.start.preheated.reset();
+            } else {
+                const auto read = readQuantity(Dimension::temperature, plain.toStdString(),
+                                               document_.aircraft().notes.cockpit.temperature);
+                if (!read || read.value().si < 213 || read.value().si > 393)
+                    return tr("Write the temperature the engines are heated to, or \"no\".");
+                changed.start.preheated = Temperature::si(read.value().si);
+            }
+            return document_.edit(changed, tr("pre-heating"), gesture);
+        };
+        addInline(new InlineField(tr("Pre-heated"), QStringLiteral("preheated"), std::move(b), fieldRow_),
+                  tr("Temperature to which engine and oil are heated before the start, or no"), {Phase::start});
+    }
+    diluted_ = new QComboBox(fieldRow_);
+    diluted_->setObjectName(QStringLiteral("diluted"));
+    diluted_->addItems({tr("as it is"), tr("diluted")});
+    diluted_->setToolTip(tr("Whether the oil was diluted at the last stop"));
+    addChoice(tr("Oil"), diluted_, {Phase::start});
+    connect(diluted_, &QComboBox::activated, this, [this](int index) {
+        Sortie changed = document_.sortie();
+        changed.start.diluted = index == 1;
+        if (const QString error = document_.edit(changed, tr("dilution")); !error.isEmpty())
+            emit refused(error);
+    });
+    startView_ = new QComboBox(fieldRow_);
+    startView_->setObjectName(QStringLiteral("start-view"));
+    startView_->addItems({tr("settings"), tr("priming"), tr("order")});
+    startView_->setToolTip(
+        tr("Settings and times, the priming picture, or all engines in their order (Ctrl+Space: next)"));
+    addChoice(tr("Page"), startView_, {Phase::start});
+    connect(startView_, &QComboBox::activated, this, [this](int index) { showStart(static_cast<StartPage>(index)); });
+    {
+        InlineField::Behaviour b;
+        b.show = [this] {
+            return tr("%1° nose up")
+                .arg(q(formatNumber(plan::groundAttitude(document_.aircraft().notes, document_.sortie()), 1)));
+        };
+        const auto put = [this](double degrees, int gesture) -> QString {
+            if (degrees < -30 || degrees > 30)
+                return tr("Write how she stands in degrees nose up, between −30 and 30.");
+            Sortie changed = document_.sortie();
+            changed.walk.attitude = degrees;
+            return document_.edit(changed, tr("attitude"), gesture);
+        };
+        b.apply = [this, put](const QString& text, int gesture) -> QString {
+            std::string_view rest;
+            const std::string typed = text.trimmed().toStdString();
+            const auto number = readNumber(typed, rest);
+            return number ? put(number.value(), gesture)
+                          : tr("Write how she stands in degrees nose up, between −30 and 30.");
+        };
+        b.step = [this, put](int steps, int gesture) {
+            return put(plan::groundAttitude(document_.aircraft().notes, document_.sortie()) + 0.5 * steps, gesture);
+        };
+        addInline(new InlineField(tr("She stands"), QStringLiteral("attitude"), std::move(b), fieldRow_),
+                  tr("Attitude on the ground: the fuel gauges read by it"), {Phase::walkRound});
+    }
+    // Tank contents are read on the walk-round.
+    for (std::size_t i = 0; i < mostTankFields; ++i) {
+        InlineField::Behaviour b;
+        const auto tank = [this, i]() -> const Tank* {
+            return i < document_.aircraft().notes.fuel.tanks.size() ? &document_.aircraft().notes.fuel.tanks[i]
+                                                                    : nullptr;
+        };
+        const auto contents = [this, tank] {
+            const auto found = document_.sortie().contents.find(tank()->id);
+            return found == document_.sortie().contents.end() ? tank()->capacity : found->second;
+        };
+        const auto put = [this, tank](double si, int gesture) {
+            Sortie changed = document_.sortie();
+            changed.contents[tank()->id] = Volume::si(std::max(0.0, si));
+            return document_.edit(changed, tr("fuel"), gesture);
+        };
+        b.show = [this, tank, contents] {
+            return tank() ? QString::fromStdString(format(contents().si(), *document_.aircraft().notes.cockpit.fuel))
+                          : QString();
+        };
+        b.apply = [this, tank, put](const QString& text, int gesture) -> QString {
+            if (!tank())
+                return {};
+            const auto read =
+                readQuantity(Dimension::volume, text.toStdString(), document_.aircraft().notes.cockpit.fuel);
+            return read ? put(read.value().si, gesture) : QString::fromStdString(read.error());
+        };
+        b.step = [this, tank, contents, put](int steps, int gesture) -> QString {
+            const double unit = document_.aircraft().notes.cockpit.fuel->scale;
+            return tank() ? put(std::min(tank()->capacity.si(), contents().si() + steps * 5 * unit), gesture)
+                          : QString();
+        };
+        auto* field = addInline(new InlineField(tr("Tank"), QStringLiteral("tank-%1").arg(i), std::move(b), fieldRow_),
+                                tr("Fuel the plan loads in this tank; a dip found on the walk-round goes before it"),
+                                {Phase::walkRound, Phase::cruise});
+        tankFields_.emplace_back(field, i);
+    }
+}
+
+} // namespace amber::app

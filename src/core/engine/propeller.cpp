@@ -1,0 +1,84 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "engine/propeller.h"
+#include "air/airspeed.h"
+#include "air/atmosphere.h"
+#include <algorithm>
+#include <boost/math/tools/toms748_solve.hpp>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace amber::engine {
+namespace {
+constexpr double governedZeroAdvance = 0.95; // of a fine stop, typical
+constexpr double leastBoost = 5e3;           // Pa, throttle shut
+
+template <class F>
+double root(F f, double low, double high, double tolerance) {
+    const double atLow = f(low), atHigh = f(high);
+    if (atLow * atHigh > 0)
+        return std::abs(atLow) < std::abs(atHigh) ? low : high;
+    std::uintmax_t most = 60;
+    const auto b = ::boost::math::tools::toms748_solve(
+        f, low, high, atLow, atHigh, [=](double x, double y) { return std::abs(y - x) < tolerance; }, most);
+    return 0.5 * (b.first + b.second);
+}
+} // namespace
+
+double BladeAngle::power(double n, double v, double rho) const {
+    const double turns = std::max(n * reduction, 0.1);
+    const double x = v / (turns * diameter) / std::max(zeroAdvance, 0.05);
+    return absorption * rho * n * n * n * std::max(-0.1, 1.0 - x * x);
+}
+
+Agreement agree(const EngineParameters& engine, const BladeAngle& blades, Rotation mostRpm,
+                std::optional<ManifoldPressure> mostBoost, std::size_t gear, const air::Ambient& air, Speed ias,
+                const MixtureSetting& mixture) {
+    const double rho = air::density(air.pressure, air.temperature);
+    const double v = ias.si() > 0 ? air::trueAirspeed(ias, air.pressure, air.temperature).si() : 0.0;
+    const auto surplus = [&](double n, std::optional<ManifoldPressure> boost) {
+        return operate(engine, {Rotation::si(n), boost, gear, air, ias, mixture}).power.si() - blades.power(n, v, rho);
+    };
+    const double most = mostRpm.si();
+    if (surplus(most, mostBoost) < 0) {
+        const double n = root([&](double x) { return surplus(x, mostBoost); }, 3.0, most, 0.1 / 60.0);
+        const auto p = operate(engine, {Rotation::si(n), mostBoost, gear, air, ias, mixture});
+        return {Rotation::si(n), p.manifoldPressure, false};
+    }
+    const double wide = operate(engine, {mostRpm, mostBoost, gear, air, ias, mixture}).manifoldPressure.si();
+    const double boost = root([&](double p) { return surplus(most, ManifoldPressure::si(p)); }, leastBoost, wide, 10.0);
+    return {mostRpm, ManifoldPressure::si(boost), boost < wide - 50.0};
+}
+
+Result<Propeller> Propeller::of(const TypeNotes& notes, const EngineParameters& engine, const FineStop& stop) {
+    Propeller p;
+    p.control = notes.propeller.control;
+    p.fine = {stop.absorption, governedZeroAdvance, notes.propeller.diameter, notes.engine.reduction};
+    p.coarse = p.fine;
+    if (p.control == PropellerControl::constantSpeed)
+        return p;
+    if (p.control == PropellerControl::twoPosition)
+        p.coarse.absorption = stop.absorption * notes.propeller.coarseAbsorption;
+    const auto level = std::find_if(notes.performance.begin(), notes.performance.end(),
+                                    [](const PerformanceLine& l) { return !l.rate.has_value(); });
+    if (level == notes.performance.end())
+        return p;
+    const Rating& rating = *notes.rating(level->rating);
+    const air::Ambient air = air::standardDay(Length{}).at(level->height);
+    const auto point = operate(engine, {rating.rpm, rating.boost, 0, air, level->ias, rating.mixture});
+    const double n = rating.rpm.si(), rho = air::density(air.pressure, air.temperature);
+    const double share = point.power.si() / (p.coarse.absorption * rho * n * n * n);
+    const double advance = air::trueAirspeed(level->ias, air.pressure, air.temperature).si() /
+                           (n * notes.engine.reduction * notes.propeller.diameter);
+    if (!(share > 0.1 && share < 0.97))
+        return Failure{fmt::format("{}:{}: no propeller takes the reference rpm standing and this line's rpm in level "
+                                   "flight: it would take {:.0f} % of its standing power there. Check reference_rpm{} "
+                                   "and the line's rating and speed",
+                                   notes.file, level->line, 100 * share,
+                                   p.control == PropellerControl::twoPosition ? ", coarse_absorption" : "")};
+    p.coarse.zeroAdvance = advance / std::sqrt(1.0 - share);
+    // A finer pitch unloads at a lower advance: J0 goes about as the cube root of the power it absorbs.
+    p.fine.zeroAdvance = p.coarse.zeroAdvance * std::cbrt(p.fine.absorption / p.coarse.absorption);
+    return p;
+}
+
+} // namespace amber::engine

@@ -1,0 +1,205 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Walk-round and start pages, driven as a pilot drives them.
+#include "start/walk_round.h"
+#include "window_fixture.h"
+#include <QComboBox>
+#include <QLabel>
+#include <QMenu>
+
+namespace {
+using namespace amber;
+using test::Window;
+using StartPage = app::PhasePage::StartPage;
+
+class GroundPages : public Window {
+protected:
+    void SetUp() override {
+        Window::SetUp();
+        // A fresh walk: nothing found yet.
+        Sortie s = document().sortie();
+        s.walk.found.clear();
+        ASSERT_TRUE(document().edit(s, QStringLiteral("fresh")).isEmpty());
+        answer = app::MainWindow::Unsaved::discard;
+        window->showPhase(Phase::walkRound);
+        QTest::qWait(5);
+    }
+    void go(int station) {
+        QTest::keyClick(&window->page().walkRound(), Qt::Key_Home);
+        for (int i = 0; i < station; ++i)
+            QTest::keyClick(&window->page().walkRound(), Qt::Key_Right);
+    }
+    int rowOf(const char* what) {
+        auto& set = window->page().setRows();
+        for (int i = 0; i < set.model()->rowCount(); ++i)
+            if (set.model()->index(i, 0).data().toString().startsWith(QLatin1String(what)))
+                return i;
+        return -1;
+    }
+    void typeReading(const char* what, const QString& text) {
+        auto& set = window->page().setRows();
+        const int row = rowOf(what);
+        ASSERT_GE(row, 0) << what;
+        set.setFocus();
+        set.setCurrentIndex(set.model()->index(row, 0));
+        QTest::keyClick(&set, Qt::Key_Return);
+        auto* editor = set.findChild<QLineEdit*>(QStringLiteral("finding"));
+        ASSERT_NE(editor, nullptr);
+        editor->selectAll();
+        QTest::keyClicks(editor, text);
+        QTest::keyClick(editor, Qt::Key_Return);
+        QTest::qWait(30);
+    }
+    QString defects() { return window->page().findChild<QLabel*>(QStringLiteral("defects"))->text(); }
+};
+
+TEST_F(GroundPages, AReadingTypedOnThePageIsJudgedAtOnce) {
+    go(2);
+    EXPECT_EQ(window->page().walkRound().selected(), 2);
+    typeReading("Oil, starboard", QStringLiteral("19"));
+    EXPECT_EQ(document().sortie().walk.found.at("stbd-engine/oil-starboard"), "19 US gal");
+    EXPECT_TRUE(defects().contains(QStringLiteral("short of 20 US gal"))) << defects().toStdString();
+    EXPECT_EQ(document().plan()[Phase::walkRound].worst, watch::Colour::amber);
+    typeReading("Oil, starboard", QStringLiteral("15"));
+    EXPECT_EQ(document().plan()[Phase::walkRound].worst, watch::Colour::red) << "a stopper holds the phase";
+    EXPECT_EQ(document().plan()[Phase::start].worst, watch::Colour::red);
+    document().undoStack().undo();
+    EXPECT_EQ(document().plan()[Phase::walkRound].worst, watch::Colour::amber);
+    typeReading("Oil, starboard", QStringLiteral("plenty"));
+    EXPECT_EQ(document().sortie().walk.found.at("stbd-engine/oil-starboard"), "19 US gal") << "nothing is lost";
+    EXPECT_TRUE(window->message().contains(QStringLiteral("Oil, starboard"))) << window->message().toStdString();
+}
+
+TEST_F(GroundPages, SpaceTicksTypingWritesUpAndDeleteClears) {
+    auto& set = window->page().setRows();
+    set.setFocus();
+    set.setCurrentIndex(set.model()->index(0, 0));
+    QTest::keyClick(&set, Qt::Key_Space);
+    EXPECT_EQ(document().sortie().walk.found.at("cockpit/ignition"), start::inOrder);
+    EXPECT_EQ(set.currentIndex().row(), 1) << "on to the next";
+    QTest::keyClick(&set, Qt::Key_S); // typing opens the field
+    auto* editor = set.findChild<QLineEdit*>(QStringLiteral("finding"));
+    ASSERT_NE(editor, nullptr);
+    editor->setText(QStringLiteral("stiff to port"));
+    QTest::keyClick(editor, Qt::Key_Return);
+    QTest::qWait(30);
+    EXPECT_TRUE(defects().contains(QStringLiteral("stiff to port")));
+    set.setCurrentIndex(set.model()->index(1, 0));
+    QTest::keyClick(&set, Qt::Key_Delete);
+    EXPECT_FALSE(document().sortie().walk.found.contains("cockpit/controls-and-locks"));
+    EXPECT_TRUE(defects().contains(QStringLiteral("Nothing so far")));
+}
+
+TEST_F(GroundPages, DownOnTheLastThingGoesToTheNextStationAndAClickToAny) {
+    auto& set = window->page().setRows();
+    set.setFocus();
+    set.setCurrentIndex(set.model()->index(set.model()->rowCount() - 1, 0));
+    QTest::keyClick(&set, Qt::Key_Down);
+    EXPECT_EQ(window->page().walkRound().selected(), 1);
+    QTest::keyClick(&set, Qt::Key_Up);
+    EXPECT_EQ(window->page().walkRound().selected(), 0);
+    EXPECT_EQ(set.currentIndex().row(), set.model()->rowCount() - 1);
+    auto& walk = window->page().walkRound();
+    QTest::mouseClick(&walk, Qt::LeftButton, {}, walk.markOf(5).toPoint());
+    EXPECT_EQ(walk.selected(), 5);
+    EXPECT_GE(rowOf("Tail wheel tyre"), 0);
+}
+
+TEST_F(GroundPages, TheAttitudeMovesWhatTheGaugesShouldShow) {
+    const auto fuel = [&] { return shown(*window->page().findChild<app::RowView*>(QStringLiteral("ground-fuel"))); };
+    const QString tailDown = fuel();
+    type("attitude", QStringLiteral("0"));
+    EXPECT_NE(fuel(), tailDown);
+    EXPECT_EQ(document().sortie().walk.attitude, 0.0);
+}
+
+TEST_F(GroundPages, TheWalkIsSavedAndReadAgain) {
+    go(3);
+    typeReading("Tyre, starboard", QStringLiteral("55"));
+    QTest::keyClick(window.get(), Qt::Key_S, Qt::ControlModifier);
+    ASSERT_TRUE(contents(lorimer()).contains("\"stbd-leg/tyre\" = \"55 lbf/in²\""));
+    ASSERT_TRUE(window->openPath(lorimer()));
+    EXPECT_EQ(document().sortie().walk.found.at("stbd-leg/tyre"), "55 lbf/in²");
+}
+
+TEST_F(GroundPages, TheStartHasThreePagesByKeyAndByChoice) {
+    window->showPhase(Phase::start);
+    auto& page = window->page();
+    EXPECT_TRUE(page.setRows().isVisible());
+    QTest::keyClick(window.get(), Qt::Key_Space, Qt::ControlModifier);
+    EXPECT_EQ(page.startPage(), StartPage::priming);
+    EXPECT_TRUE(page.doseChart().isVisible());
+    EXPECT_TRUE(page.timeChart().isVisible());
+    EXPECT_FALSE(page.setRows().isVisible());
+    EXPECT_TRUE(shown(page.sequenceRows()).contains(QStringLiteral("Floods from")));
+    QTest::keyClick(window.get(), Qt::Key_Space, Qt::ControlModifier);
+    EXPECT_EQ(page.startPage(), StartPage::order);
+    EXPECT_TRUE(page.startTimeline().isVisible());
+    EXPECT_TRUE(shown(page.sequenceRows()).contains(QStringLiteral("Starter select")));
+    QTest::keyClick(window.get(), Qt::Key_Space, Qt::ControlModifier);
+    EXPECT_EQ(page.startPage(), StartPage::settings);
+}
+
+TEST_F(GroundPages, HoverOnThePrimingPicturesSaysWhetherItFires) {
+    window->showPhase(Phase::start);
+    window->page().showStart(StartPage::priming);
+    QTest::qWait(10);
+    auto& dose = window->page().doseChart();
+    EXPECT_TRUE(dose.readOut(QPoint(dose.width() / 2, 40)).contains(QStringLiteral("fires")));
+    EXPECT_TRUE(dose.readOut(QPoint(dose.width() - 14, 40)).contains(QStringLiteral("flooded")));
+    auto& time = window->page().timeChart();
+    EXPECT_TRUE(time.readOut(QPoint(60, 40)).contains(QStringLiteral(" s · ")));
+    EXPECT_TRUE(time.readOut(QPoint(time.width() - 14, 40)).contains(QStringLiteral("too weak")));
+}
+
+TEST_F(GroundPages, ColderDayNeedsMorePrimeWhileItIsDragged) {
+    window->showPhase(Phase::start);
+    const double before = document().plan().prime.dose;
+    const QString title = window->page().doseChart().title();
+    type("oat", QStringLiteral("-15"));
+    EXPECT_GT(document().plan().prime.dose, before);
+    window->page().showStart(StartPage::priming);
+    EXPECT_NE(window->page().doseChart().title(), title);
+}
+
+TEST_F(GroundPages, ASchoolChangesTimelineAndCardTogether) {
+    window->showPhase(Phase::start);
+    auto& set = window->page().setRows();
+    const double before = document().plan().flown.start.total;
+    const int row = rowOf("Prime");
+    ASSERT_GE(row, 0);
+    window->page().chooseSchool(row, QStringLiteral("while turning"));
+    EXPECT_LT(document().plan().flown.start.total, before);
+    EXPECT_TRUE(shown(set).contains(QStringLiteral("as it turns")));
+    EXPECT_TRUE(document().plan().startInForce.primeWhileTurning);
+}
+
+TEST_F(GroundPages, TheOrderIsChosenOnItsStep) {
+    ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/mercer-frost.toml"))));
+    window->showPhase(Phase::start);
+    auto& set = window->page().setRows();
+    const int row = rowOf("Order");
+    ASSERT_GE(row, 0);
+    set.setFocus();
+    set.setCurrentIndex(set.model()->index(row, 0));
+    QTest::keyClick(&set, Qt::Key_Return);
+    auto* menu = window->page().findChild<QMenu*>(QStringLiteral("schools"));
+    ASSERT_NE(menu, nullptr);
+    ASSERT_EQ(menu->actions().size(), 3) << "notes, accessory engine, away from the door";
+    menu->actions()[2]->trigger();
+    menu->close();
+    EXPECT_EQ(document().sortie().start.order, (std::vector<std::string>{"4", "3", "2", "1"}));
+    window->page().showStart(StartPage::order);
+    auto* orders = window->page().findChild<QLabel*>(QStringLiteral("orders"));
+    EXPECT_TRUE(orders->text().contains(QStringLiteral("<b>away from the crew door first</b>")));
+}
+
+TEST_F(GroundPages, WhatDoesNotCatchIsInTheSequence) {
+    ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/mercer-frost.toml"))));
+    window->showPhase(Phase::start);
+    window->page().showStart(StartPage::order);
+    QTest::qWait(5);
+    EXPECT_FALSE(shown(window->page().sequenceRows()).contains(QStringLiteral("No catch")));
+    window->page().startTimeline().failOnceMore("2");
+    EXPECT_TRUE(shown(window->page().sequenceRows()).contains(QStringLiteral("No catch")));
+}
+} // namespace
