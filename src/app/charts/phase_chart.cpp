@@ -302,7 +302,7 @@ struct PhaseChart::Impl {
         addLine(*plot, x, y, QPen(c.ink, 2));
         firingWindow(most);
         // The notes' own doses near this temperature, at the ratio they give today.
-        if (advice.unit == notes().start.primer)
+        if (advice.unit == notes().start.primer && advice.blades == 0)
             for (const auto& entry : notes().start.prime)
                 if (std::abs(entry.at.si() - engine().si()) < 15.0 && entry.dose > 0) {
                     const double ratio = priming.vapourRatio(entry.dose, engine(), field());

@@ -4,6 +4,7 @@
 #include "cli/exit_codes.h"
 #include "plan/loading.h"
 #include "start/start_order.h"
+#include "start/start_school.h"
 #include "units/text.h"
 #include "units/unit_table.h"
 #include <cstdio>
@@ -63,11 +64,12 @@ int runPrime(const PrimeOptions& o) {
         fmt::print(stderr, "amber-throttle prime: {}\n", error);
         return exitUsage;
     }
-    const auto& unit = aircraft->notes.start.primer;
-    const auto a = start::Priming(aircraft->notes.start).advice(engine, field);
+    const auto a = start::Priming(start::startInForce(aircraft->notes, {})).advice(engine, field);
+    const auto& unit = a.unit;
     if (o.json)
         fmt::print("{}\n", json{{"dose", a.dose},
                                 {"unit", unit},
+                                {"blades_besides", a.blades},
                                 {"origin", markOf(a.origin)},
                                 {"firing_low", a.fireLow},
                                 {"firing_high", a.fireHigh},
@@ -110,7 +112,7 @@ int runStartOrder(const StartOrderOptions& o) {
                 return wrong("--fail: write engine:tries, for example 4:1");
             request.failures[pair[0]] = static_cast<int>(count.value());
         }
-    const auto planned = start::planStart(aircraft->notes, request);
+    const auto planned = start::planStart(aircraft->notes, start::startInForce(aircraft->notes, {}), request);
     if (!planned)
         return wrong(planned.error());
     const auto& t = planned.value();
