@@ -129,7 +129,7 @@ TEST_P(EachDemo, ExportsParseAndAgree) {
     const auto p = plan::makePlan(*loaded.aircraft, *loaded.sortie);
     const std::string csv = plan::planCsv(p);
     const auto rows = static_cast<std::size_t>(std::count(csv.begin(), csv.end(), '\n'));
-    std::size_t expected = 1;
+    std::size_t expected = 1 + static_cast<std::size_t>(p.walk.items);
     for (const auto& phase : p.phases)
         expected += phase.set.size() + phase.expect.size() + phase.clocks.size();
     EXPECT_EQ(rows, expected);
