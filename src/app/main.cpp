@@ -55,6 +55,12 @@ int main(int argc, char** argv) {
             fmt::print(stderr, "amber-throttle: {}\n", error.toStdString());
         return static_cast<int>(error.isEmpty() ? exitOk : exitWrite);
     };
+    actions.chart = [&](const ChartOptions& options) {
+        offScreen();
+        QApplication application(argc, argv);
+        dress(application);
+        return drawChart(options);
+    };
     actions.snapshot = [&](const std::string& view, const std::string& out, int width, int height, bool hangar) {
         offScreen();
         QApplication application(argc, argv);

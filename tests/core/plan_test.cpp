@@ -90,12 +90,12 @@ TEST(Plan, QnhTemperatureGradeAndWeightMoveTheFiguresTheRightWay) {
     s.day.qnh = Pressure::of(989, units::hPa);
     const auto low = plan::fly(a, s);
     EXPECT_LT(low.fieldBoost, base.fieldBoost);
-    EXPECT_LT(low.gearChange->height, base.gearChange->height) << "lower pressure, lower change above sea level";
+    EXPECT_LT(low.gearChange()->height, base.gearChange()->height) << "lower pressure, lower change above sea level";
     s = today;
     s.day.oat = Temperature::of(26, units::celsius);
     const auto hot = plan::fly(a, s);
     EXPECT_LT(hot[Phase::takeOff].point.power, base[Phase::takeOff].point.power);
-    EXPECT_LT(hot.gearChange->height, base.gearChange->height);
+    EXPECT_LT(hot.gearChange()->height, base.gearChange()->height);
     EXPECT_GT(hot[Phase::climb].duration, base[Phase::climb].duration);
     EXPECT_LT(hot[Phase::cruise].point.power, base[Phase::cruise].point.power);
     s = today;

@@ -129,14 +129,14 @@ struct PhaseChart::Impl {
                         : tr("full throttle %1").arg(q(formatHeight(p.x, h))),
                     Qt::AlignBottom | (right ? Qt::AlignRight : Qt::AlignLeft), c.ink);
         }
-        if (f.gearChange) {
-            const double x = shown(f.gearChange->pressureAltitude.si(), h),
-                         y = shown(f.gearChange->boostBefore.si(), b);
+        if (f.gearChange()) {
+            const double x = shown(f.gearChange()->pressureAltitude.si(), h),
+                         y = shown(f.gearChange()->boostBefore.si(), b);
             const double fallen =
-                setting.boost ? (setting.boost->si() - f.gearChange->boostBefore.si()) / b.scale : 0.0;
+                setting.boost ? (setting.boost->si() - f.gearChange()->boostBefore.si()) / b.scale : 0.0;
             addText(*plot, x, y,
                     tr("change at %1, %2 %3 down")
-                        .arg(q(formatHeight(f.gearChange->height.si(), h)), q(formatNumber(fallen, 1)), yUnit),
+                        .arg(q(formatHeight(f.gearChange()->height.si(), h)), q(formatNumber(fallen, 1)), yUnit),
                     Qt::AlignTop | Qt::AlignLeft, c.amber, true);
         }
         if (!picture.planned.empty())

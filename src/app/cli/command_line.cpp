@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/command_line.h"
+#include "cli/engine_commands.h"
 #include "cli/exit_codes.h"
 #include "cli/point_command.h"
 #include "cli/start_commands.h"
@@ -109,6 +110,11 @@ int runCommandLine(int argc, char** argv, const CommandActions& actions) {
     pointCommand->add_option("--oat", point.oat, "Outside air temperature there; standard without");
     pointCommand->add_option("--ias", point.ias, "Indicated airspeed, for ram; standing without");
     pointCommand->add_option("--mixture", point.mixture, "rich, weak or a fuel-air ratio");
+    pointCommand->add_option("--grade", point.grade, "Fuel grade for the knock boundary; the best of the notes without");
+    pointCommand->add_option("--carburettor-heat", point.carburettorHeat, "Rise of the carburettor air");
+    pointCommand->add_option("--dew-point", point.dewPoint, "Dew point of the air; dry without");
+    pointCommand->add_flag("--water", point.water, "Water injection on");
+    pointCommand->add_flag("--static", point.staticRpm, "Also the rpm standing on the fine stop at this boost");
     pointCommand->add_flag("--json", point.json, "JSON to standard output");
 
     auto* primeCommand = app.add_subcommand("prime", "Priming dose for one engine temperature");
@@ -131,6 +137,43 @@ int runCommandLine(int argc, char** argv, const CommandActions& actions) {
         ->check(CLI::IsMember({"cart", "battery"}))
         ->capture_default_str();
     startCommand->add_flag("--json", startOrder.json, "JSON to standard output");
+
+    auto* calibrateCommand = app.add_subcommand("calibrate", "Fit the engine model to the rating lines and say how well");
+    CalibrateOptions calibrate;
+    calibrateCommand->add_option("--notes", calibrate.notes, "Type notes (TOML)")->required();
+    calibrateCommand->add_option("--variant", calibrate.variant, "Variant of the type");
+    calibrateCommand->add_flag("--write", calibrate.write, "Write the parameters into the file");
+    calibrateCommand->add_flag("--json", calibrate.json, "JSON to standard output");
+
+    auto* cruiseCommand = app.add_subcommand("cruise", "Settings for a cruise: ask by power, burn, speed, endurance or range");
+    CruiseOptions cruise;
+    cruiseCommand->add_option("--notes", cruise.notes, "Type notes (TOML)")->required();
+    cruiseCommand->add_option("--variant", cruise.variant, "Variant of the type");
+    cruiseCommand->add_option("--altitude", cruise.altitude, "Pressure altitude")->required();
+    cruiseCommand->add_option("--oat", cruise.oat, "Outside air temperature there; standard without");
+    cruiseCommand->add_option("--grade", cruise.grade, "Fuel grade; the best of the notes without");
+    cruiseCommand->add_option("--weight", cruise.weight, "Weight; the middle of the speed table without");
+    cruiseCommand->add_option("--fuel", cruise.fuel, "Usable fuel; full tanks without");
+    cruiseCommand->add_option("--power", cruise.power, "Power of one engine");
+    cruiseCommand->add_option("--burn", cruise.burn, "Fuel flow of all engines");
+    cruiseCommand->add_option("--speed", cruise.speed, "True airspeed");
+    cruiseCommand->add_option("--endurance", cruise.endurance, "Hours in the air");
+    cruiseCommand->add_option("--range", cruise.range, "Distance in still air");
+    cruiseCommand->add_flag("--json", cruise.json, "JSON to standard output");
+
+    auto* chartCommand = app.add_subcommand("chart", "The power chart; with --rpm and --boost its construction");
+    ChartOptions chart;
+    chartCommand->add_option("--notes", chart.notes, "Type notes (TOML)")->required();
+    chartCommand->add_option("--variant", chart.variant, "Variant of the type");
+    chartCommand->add_option("--rpm", chart.rpm, "Engine speed of the constant-boost lines; the climb's without");
+    chartCommand->add_option("--boost", chart.boost, "Boost to construct a reading for");
+    chartCommand->add_option("--gear", chart.gear, "Supercharger gear");
+    chartCommand->add_option("--altitude", chart.altitude, "Pressure altitude of the reading");
+    chartCommand->add_option("--oat", chart.oat, "Outside air temperature there; standard without");
+    auto* chartJson = chartCommand->add_flag("--json", chart.json, "JSON to standard output");
+    chartCommand->add_flag("--csv", chart.csv, "CSV to standard output (without any other)")->excludes(chartJson);
+    chartCommand->add_option("--svg", chart.svg, "Draw it to this SVG file");
+    chartCommand->add_option("--png", chart.png, "Draw it to this PNG file");
 
     auto* checkCommand = app.add_subcommand("check", "Check type notes and sorties; list every problem");
     std::vector<std::string> files;
@@ -162,6 +205,12 @@ int runCommandLine(int argc, char** argv, const CommandActions& actions) {
         return runPrime(prime);
     if (startCommand->parsed())
         return runStartOrder(startOrder);
+    if (calibrateCommand->parsed())
+        return runCalibrate(calibrate);
+    if (cruiseCommand->parsed())
+        return runCruise(cruise);
+    if (chartCommand->parsed())
+        return chart.svg.empty() && chart.png.empty() ? runChart(chart) : actions.chart(chart);
     if (checkCommand->parsed())
         return runCheck(files);
     if (snapshotCommand->parsed()) {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "cli/engine_commands.h"
 #include <functional>
 #include <string>
 #include <vector>
@@ -12,6 +13,7 @@ struct CommandActions {
     std::function<int(const std::string& sortie, bool demo)> window;
     std::function<int(const std::string& sortie, const std::string& pdf)> card;
     std::function<int(const std::string& view, const std::string& out, int width, int height, bool hangar)> snapshot;
+    std::function<int(const ChartOptions& options)> chart; ///< drawn to SVG or PNG
     std::vector<std::string> snapshotViews;
 };
 

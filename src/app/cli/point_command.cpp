@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/point_command.h"
 #include "air/atmosphere.h"
+#include "air/humidity.h"
 #include "cli/exit_codes.h"
+#include "engine/fuel_grade.h"
+#include "engine/knock.h"
 #include "engine/operating_point.h"
 #include "plan/loading.h"
 #include "units/text.h"
@@ -69,6 +72,23 @@ int runPoint(const PointOptions& o) {
             return wrong("mixture", "rich, weak or a fuel–air ratio between 0.04 and 0.14 is expected");
         demand.mixture = ratio.value();
     }
+    if (!o.carburettorHeat.empty()) {
+        const auto heat = read<Dimension::temperatureDifference>(o.carburettorHeat, units::deltaCelsius.spec);
+        if (!heat || heat.value().si() < 0 || heat.value().si() > 150)
+            return wrong("carburettor-heat", heat ? "between 0 and 150 °C is expected" : heat.error());
+        demand.carburettorHeat = heat.value().si();
+    }
+    if (!o.dewPoint.empty()) {
+        const auto dew = read<Dimension::temperature>(o.dewPoint, notes.cockpit.temperature);
+        if (!dew || dew.value().si() < 170 || dew.value().si() > demand.air.temperature.si() + 0.5)
+            return wrong("dew-point", dew ? "it cannot be above the air's temperature" : dew.error());
+        demand.air.vapour = air::vapourPressure(dew.value());
+    }
+    demand.water = o.water;
+    const std::string grade = o.grade.empty() ? notes.fuel.grades.front() : o.grade;
+    if (!engine::gradeNumber(grade))
+        return wrong("grade", fmt::format("\"{}\" is not a fuel grade", grade));
+    const engine::KnockBoundary knock(notes, loaded.aircraft->model(), grade);
     const auto point = engine::operate(loaded.aircraft->model(), demand);
     const ManifoldPressure held = demand.boost.value_or(point.manifoldPressure);
     const auto height = engine::fullThrottleHeight(loaded.aircraft->model(), demand.rpm, held, demand.gear, day,
@@ -83,6 +103,17 @@ int runPoint(const PointOptions& o) {
         out["air_flow_kg_h"] = point.airFlow.in(units::kgPerHour);
         out["fuel_flow_kg_h"] = fuel;
         out["bsfc_g_kWh"] = power > 0 ? nlohmann::ordered_json(fuel * 1000 / power) : nlohmann::ordered_json(nullptr);
+        out["bmep_kPa"] = point.meanEffectivePressure / 1000;
+        out["fuel_air_ratio"] = point.fuelAirRatio;
+        out["carburettor_pressure_kPa"] = point.carburettorPressure.si() / 1000;
+        out["carburettor_temperature_C"] = point.carburettorTemperature.in(units::celsius);
+        if (!notes.engine.gears.empty())
+            out["knock_limit_kPa"] = knock.permitted(demand).si() / 1000;
+        if (o.staticRpm)
+            out["static_rpm"] = engine::staticRpm(loaded.aircraft->model(), loaded.aircraft->fineStop,
+                                                  point.manifoldPressure, demand.gear, demand.air, demand.rpm)
+                                    .si() *
+                                60;
         out["full_throttle_height_m"] = height ? nlohmann::ordered_json(height->si()) : nlohmann::ordered_json(nullptr);
         out["origin"] = markOf(Origin::model);
         fmt::print("{}\n", out.dump(2));
@@ -93,6 +124,10 @@ int runPoint(const PointOptions& o) {
                    point.fullThrottle ? ", full throttle" : "");
         fmt::print("charge temperature {}\n", format(point.chargeTemperature.si(), *notes.cockpit.temperature));
         fmt::print("air, fuel          {:.0f} kg/h, {:.1f} kg/h\n", point.airFlow.in(units::kgPerHour), fuel);
+        fmt::print("mean pressure      {}\n", format(point.meanEffectivePressure, *notes.cockpit.pressure));
+        if (!notes.engine.gears.empty())
+            fmt::print("knock boundary     {} on grade {}\n", format(knock.permitted(demand).si(), *notes.cockpit.boost),
+                       grade);
         fmt::print("full-throttle height {}\n",
                    height ? format(height->si(), *notes.cockpit.height) : "none: this boost cannot be had");
     }

@@ -6,7 +6,8 @@ namespace amber::app {
 
 /// The options of `amber-throttle point`, as typed.
 struct PointOptions {
-    std::string notes, variant, rpm, boost, gear, altitude, oat, ias, mixture;
+    std::string notes, variant, rpm, boost, gear, altitude, oat, ias, mixture, grade, carburettorHeat, dewPoint;
+    bool water = false, staticRpm = false;
     bool json = false;
 };
 

@@ -1,5 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/snapshot.h"
+#include "air/atmosphere.h"
+#include "charts/power_chart_view.h"
+#include "plan/loading.h"
+#include "plan/flown.h"
+#include "units/text.h"
 #include "cli/exit_codes.h"
 #include "shell/main_window.h"
 #include "store/data_folder.h"
@@ -72,6 +77,67 @@ int takeSnapshot(const std::string& view, const std::string& out, int width, int
         fmt::print(stderr, "amber-throttle snapshot: {}\n", error.toStdString());
         return exitWrite;
     }
+    return exitOk;
+}
+
+int drawChart(const ChartOptions& o) {
+    const auto loaded = plan::loadAircraft(o.notes, o.variant);
+    for (const auto& p : loaded.problems)
+        fmt::print(stderr, "{}\n", p.text());
+    if (!loaded.aircraft)
+        return exitProblems;
+    const TypeNotes& n = loaded.aircraft->notes;
+    const Rating& rating = plan::ratingFor(n, {}, Phase::climb);
+    PowerChartView::Reading reading{rating.rpm, rating.boost.value_or(ManifoldPressure::si(standardPressure)), 0,
+                                    Length::si(1000), air::standardTemperature(Length::si(1000))};
+    const auto bad = [](const std::string& why) {
+        fmt::print(stderr, "amber-throttle chart: {}\n", why);
+        return static_cast<int>(exitUsage);
+    };
+    if (!o.rpm.empty()) {
+        const auto rpm = read<Dimension::rotation>(o.rpm, units::rpm.spec);
+        if (!rpm)
+            return bad("--rpm: " + rpm.error());
+        reading.rpm = rpm.value();
+    }
+    if (!o.boost.empty()) {
+        const auto boost = read<Dimension::manifoldPressure>(o.boost, n.cockpit.boost);
+        if (!boost)
+            return bad("--boost: " + boost.error());
+        reading.boost = boost.value();
+    }
+    if (!o.altitude.empty()) {
+        const auto altitude = read<Dimension::length>(o.altitude, n.cockpit.height);
+        if (!altitude)
+            return bad("--altitude: " + altitude.error());
+        reading.height = altitude.value();
+        reading.outside = air::standardTemperature(reading.height);
+    }
+    if (!o.oat.empty()) {
+        const auto oat = read<Dimension::temperature>(o.oat, n.cockpit.temperature);
+        if (!oat)
+            return bad("--oat: " + oat.error());
+        reading.outside = oat.value();
+    }
+    const auto gear = n.gearIndex(o.gear);
+    if (!gear)
+        return bad(fmt::format("--gear: the {} has no gear \"{}\"", n.engine.name, o.gear));
+    reading.gear = *gear;
+    const QPalette palette = paletteFor(ThemeKind::day);
+    qApp->setPalette(palette);
+    PowerChartView view;
+    view.resize(1100, 620);
+    view.QWidget::show();
+    view.show(*loaded.aircraft, reading);
+    for (int i = 0; i < 4; ++i)
+        QApplication::processEvents();
+    for (const auto& [path, bytes] : {std::pair{o.svg, o.svg.empty() ? QByteArray() : view.svg(1100, 620)},
+                                      std::pair{o.png, o.png.empty() ? QByteArray() : view.png(1100, 620)}})
+        if (!path.empty())
+            if (const QString error = writeAtomically(QString::fromStdString(path), bytes); !error.isEmpty()) {
+                fmt::print(stderr, "amber-throttle chart: {}\n", error.toStdString());
+                return exitWrite;
+            }
     return exitOk;
 }
 

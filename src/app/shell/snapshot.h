@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "cli/engine_commands.h"
 #include <string>
 #include <vector>
 
@@ -9,5 +10,8 @@ namespace amber::app {
 std::vector<std::string> snapshotViews();
 /// Draws one to a PNG. Needs a QApplication. @return an ExitCode
 int takeSnapshot(const std::string& view, const std::string& out, int width, int height, bool hangar);
+
+/// Draws the power chart of a type to SVG or PNG files. @return an ExitCode
+int drawChart(const ChartOptions& options);
 
 } // namespace amber::app

@@ -24,6 +24,10 @@ const std::vector<DemoSortie>& demoSorties() {
         {"tanner", "tanner-winter", "Tanner, a winter start by air bottle"},
         {"thatcher", "thatcher-lesson", "Thatcher, a lesson before breakfast"},
         {"tinker", "tinker-damp", "Tinker, a damp autumn hop"},
+        {"collier", "collier-high", "Collier, through both stages"},
+        {"wheelwright", "wheelwright-height", "Wheelwright, by turbo to 25,000 ft"},
+        {"sexton", "sexton-meadow", "Sexton, a cool evening"},
+        {"chandler", "chandler-haven", "Chandler, from the water"},
     };
     return all;
 }

@@ -16,16 +16,39 @@ struct LineResidual {
     std::optional<double> fuel;         ///< fuel flow, model over notes, less 1
 };
 
+/// One fitted parameter, and whether the lines could settle it.
+struct FittedParameter {
+    std::string name; ///< "friction", "efficiency, low"
+    std::string unit;
+    double value = 0.0;
+    double typical = 0.0;
+    double left = 1.0; ///< uncertainty after the fit over that before: 1 not settled at all, 0 settled
+    [[nodiscard]] bool settled() const { return left < 0.5; }
+};
+
 struct Calibration {
     EngineParameters parameters;
     std::vector<LineResidual> residuals;
+    std::vector<FittedParameter> fitted;
+    bool written = false; ///< taken from [engine.calibrated] instead of fitted
     [[nodiscard]] double worstPower() const;  ///< largest |power residual|
     [[nodiscard]] double worstHeight() const; ///< m
 };
 
 /// Fits isac, efficiency per gear, base friction and volumetric efficiency to the notes' rating lines on the standard
 /// day without ram, by Levenberg–Marquardt (Eigen) with typical values as weak priors, so that few lines are enough.
-/// Deterministic; a few milliseconds. Never fails: badly fitting lines show in the residuals.
+/// Deterministic; a few milliseconds. Never fails: badly fitting lines show in the residuals. Parameters written in the
+/// notes as [engine.calibrated] are taken as they are. What the lines cannot settle is told from the curvature of the
+/// fit (Gauss–Newton covariance against that of the priors).
 Calibration calibrate(const TypeNotes& notes);
+
+/// Lines that no engine of this size meets together: missed by more than 3 % of power or 300 m, each with a sentence
+/// that says what to check. Empty when the lines agree.
+std::vector<std::string> contradictions(const TypeNotes& notes, const Calibration& calibration);
+
+/// The block [engine.calibrated] of a fit, ready for a notes file.
+std::string calibratedBlock(const Calibration& calibration);
+/// The text of a notes file with its [engine.calibrated] block put in or replaced.
+std::string withCalibratedBlock(const std::string& notesText, const Calibration& calibration);
 
 } // namespace amber::engine

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "engine/engine_parameters.h"
+#include "air/atmosphere.h"
 #include <algorithm>
 
 namespace amber::engine {
@@ -12,12 +13,22 @@ EngineParameters typicalParameters(const TypeNotes& notes) {
     p.stroke = e.strokeMetres;
     p.impellerDiameter = e.impellerDiameter;
     for (const auto& gear : e.gears)
-        p.gears.push_back({gear.ratio, 0.70});
+        p.gears.push_back({gear.ratio, 0.70, gear.auxiliary, 0.68});
+    p.auxiliaryDiameter = e.auxiliaryDiameter;
+    p.intercooler = e.intercooler;
+    if (e.turbo)
+        p.turbo = EngineParameters::Turbo{
+            e.turbo->held.si(),
+            std::max(1.0, e.turbo->held.si() / air::pressureAtAltitude(e.turbo->critical).si()), e.turbo->efficiency};
+    p.altitudeControl = e.altitudeControl;
+    p.waterRatio = e.waterRatio.value_or(p.waterRatio);
     p.ram = e.ramEfficiency;
     p.throttleLoss = e.throttleLoss;
     p.rich = e.richSchedule;
     p.weak = e.weakRatio;
     double most = 0.0;
+    for (const auto& rating : notes.ratings)
+        p.ratedRpm = &rating == &notes.ratings.front() ? rating.rpm.si() : std::max(p.ratedRpm, rating.rpm.si());
     for (const auto& rating : notes.ratings)
         most = std::max(most, (rating.boost ? rating.boost->si() : standardPressure) * rating.rpm.si());
     p.ratedCharge = std::max(most, 1.0);

@@ -15,31 +15,84 @@ constexpr double gammaExponent = 3.5;         // γ/(γ−1) of air
 constexpr double coolingByFuel = 20.0 / 0.08; // K of charge cooling per unit of fuel–air ratio
 constexpr double lowestAltitude = -1000.0, highestAltitude = 15000.0;
 
-double ratioOf(const EngineParameters& e, const MixtureSetting& mixture, double manifold, double n) {
-    if (const auto* set = std::get_if<double>(&mixture))
+constexpr double turboBackPressure = 0.75;    // of the compressor's pressure rise, on the exhaust
+constexpr double coolingByWater = 22.0;       // K of charge cooling by water injection
+constexpr double heatThrottling = 0.025;      // of inlet pressure, lost in the hot duct at full heat
+constexpr double fullHeat = 40.0;             // K
+
+double ratioOf(const EngineParameters& e, const Demand& d, double manifold, double n) {
+    if (const auto* set = std::get_if<double>(&d.mixture))
         return std::clamp(*set, 0.04, 0.14);
-    return automaticRatio(e, std::get<Mixture>(mixture), manifold * n / e.ratedCharge);
+    if (d.water)
+        return e.waterRatio;
+    const double ratio = automaticRatio(e, std::get<Mixture>(d.mixture), manifold * n / e.ratedCharge);
+    if (e.altitudeControl || std::get<Mixture>(d.mixture) == Mixture::weak)
+        return ratio;
+    // A plain carburettor meters by volume: richer as the air thins, √(ρ0/ρ).
+    const double sigma = air::density(d.air.pressure, d.air.temperature) / air::standardDensity(Length{});
+    return std::min(0.14, ratio / std::sqrt(std::clamp(sigma, 0.2, 1.3)));
 }
 
 struct Induction {
     double wideOpen;     // Pa
     double temperature;  // K in the manifold
-    double impellerWork; // J/kg
+    double impellerWork; // J/kg, driven by the crankshaft
+    double carburettor;  // Pa
+    double inlet;        // K
+    double exhaust;      // Pa
 };
+
+/// Ratio and temperature rise of one impeller.
+struct Stage {
+    double ratio, work;
+};
+Stage stage(double diameter, double n, double gear, double workFactor, double efficiency, double inlet) {
+    const double tip = std::numbers::pi * diameter * n * gear;
+    const double work = workFactor * tip * tip;
+    return {std::pow(1.0 + efficiency * work / (air::specificHeat * inlet), gammaExponent), work};
+}
 
 Induction induction(const EngineParameters& e, const Demand& d, double n, double fuelAir) {
     const Pressure impact = air::impactPressure(d.ias);
-    const double carburettor = d.air.pressure.si() + e.ram * impact.si();
     const double mach = impact.si() > 0 ? air::machNumber(impact, d.air.pressure) : 0.0;
-    const double intake = d.air.temperature.si() * (1.0 + 0.2 * mach * mach);
-    const double cooled = intake - coolingByFuel * fuelAir;
-    if (e.gears.empty())
-        return {carburettor * (1.0 - e.throttleLoss), cooled, 0.0};
-    const auto& gear = e.gears[std::min(d.gear, e.gears.size() - 1)];
-    const double tip = std::numbers::pi * e.impellerDiameter * n * gear.ratio;
-    const double work = e.workFactor * tip * tip;
-    const double ratio = std::pow(1.0 + gear.efficiency * work / (air::specificHeat * cooled), gammaExponent);
-    return {carburettor * (1.0 - e.throttleLoss) * ratio, cooled + work / air::specificHeat, work};
+    Induction in{};
+    in.carburettor = (d.air.pressure.si() + e.ram * impact.si()) *
+                     (1.0 - heatThrottling * std::clamp(d.carburettorHeat / fullHeat, 0.0, 1.5));
+    in.inlet = d.air.temperature.si() * (1.0 + 0.2 * mach * mach) + d.carburettorHeat;
+    in.exhaust = 1.03 * d.air.pressure.si();
+    const auto* gear = e.gears.empty() ? nullptr : &e.gears[std::min(d.gear, e.gears.size() - 1)];
+    const auto cool = [&] {
+        const double outside = d.air.temperature.si() * (1.0 + 0.2 * mach * mach);
+        const double open = 0.25 + 0.75 * std::clamp(d.intercooler, 0.0, 1.0);
+        in.inlet -= e.intercooler * open * std::max(0.0, in.inlet - outside);
+    };
+    if (gear && gear->auxiliaryRatio > 0) {
+        const Stage aux = stage(e.auxiliaryDiameter, n, gear->auxiliaryRatio, e.workFactor, gear->auxiliaryEfficiency,
+                                in.inlet);
+        in.carburettor *= aux.ratio;
+        in.inlet += aux.work / air::specificHeat;
+        in.impellerWork += aux.work;
+        cool();
+    }
+    if (e.turbo) {
+        // The turbine's reach falls with the gas it gets, about as the rpm.
+        const double most = 1.0 + (e.turbo->mostRatio - 1.0) * std::clamp(n / e.ratedRpm, 0.3, 1.1);
+        const double ratio = std::clamp(e.turbo->held / in.carburettor, 1.0, most);
+        in.inlet *= 1.0 + (std::pow(ratio, 1.0 / gammaExponent) - 1.0) / e.turbo->efficiency;
+        in.exhaust += turboBackPressure * (ratio - 1.0) * in.carburettor;
+        in.carburettor *= ratio;
+        cool();
+    }
+    const double cooled = in.inlet - coolingByFuel * fuelAir - (d.water ? coolingByWater : 0.0);
+    in.temperature = cooled;
+    in.wideOpen = in.carburettor * (1.0 - e.throttleLoss);
+    if (gear) {
+        const Stage main = stage(e.impellerDiameter, n, gear->ratio, e.workFactor, gear->efficiency, cooled);
+        in.wideOpen *= main.ratio;
+        in.temperature += main.work / air::specificHeat;
+        in.impellerWork += main.work;
+    }
+    return in;
 }
 } // namespace
 
@@ -53,16 +106,16 @@ OperatingPoint operate(const EngineParameters& e, const Demand& d) {
     // The ratio depends on the manifold pressure and, weakly, the full-throttle pressure on the ratio: two passes
     // settle both.
     double manifold = std::min(wanted, e.ratedCharge / n);
-    double fuelAir = ratioOf(e, d.mixture, manifold, n);
+    double fuelAir = ratioOf(e, d, manifold, n);
     Induction in = induction(e, d, n, fuelAir);
     for (int pass = 0; pass < 2; ++pass) {
         manifold = std::min(wanted, in.wideOpen);
-        fuelAir = ratioOf(e, d.mixture, manifold, n);
+        fuelAir = ratioOf(e, d, manifold, n);
         in = induction(e, d, n, fuelAir);
     }
     manifold = d.held ? wanted : std::min(wanted, in.wideOpen);
 
-    const double exhaust = 1.03 * d.air.pressure.si();
+    const double exhaust = in.exhaust;
     const double residual = std::pow(exhaust / manifold, 1.0 / 1.35);
     const double filling = std::max(0.02, e.volumetric * (e.compression - residual) / (e.compression - 1.0) *
                                               std::sqrt(in.temperature / 330.0));
@@ -83,6 +136,11 @@ OperatingPoint operate(const EngineParameters& e, const Demand& d) {
     p.airFlow = MassFlow::si(airFlow);
     p.fuelFlow = MassFlow::si(airFlow * fuelAir);
     p.fuelAirRatio = fuelAir;
+    p.carburettorTemperature = Temperature::si(in.inlet);
+    p.carburettorPressure = ManifoldPressure::si(in.carburettor);
+    p.wideOpen = ManifoldPressure::si(in.wideOpen);
+    p.exhaustPressure = exhaust;
+    p.meanEffectivePressure = p.power.si() / swept;
     return p;
 }
 

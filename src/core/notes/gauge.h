@@ -17,6 +17,7 @@ enum class Gauge {
     oilPressure,
     fuelPressure,
     chargeTemperature,
+    torque,
 };
 
 struct GaugeName {
@@ -26,7 +27,7 @@ struct GaugeName {
     Dimension dimension;
 };
 
-inline constexpr std::array<GaugeName, 8> gaugeNames{{
+inline constexpr std::array<GaugeName, 9> gaugeNames{{
     {Gauge::boost, "boost", "Boost", Dimension::manifoldPressure},
     {Gauge::rpm, "rpm", "Revolutions", Dimension::rotation},
     {Gauge::headTemperature, "head", "Head temp.", Dimension::temperature},
@@ -35,6 +36,7 @@ inline constexpr std::array<GaugeName, 8> gaugeNames{{
     {Gauge::oilPressure, "oil-pressure", "Oil pressure", Dimension::pressure},
     {Gauge::fuelPressure, "fuel-pressure", "Fuel pressure", Dimension::pressure},
     {Gauge::chargeTemperature, "charge", "Charge temp.", Dimension::temperature},
+    {Gauge::torque, "torque", "Torque, BMEP", Dimension::pressure},
 }};
 
 constexpr const GaugeName& nameOf(Gauge gauge) {

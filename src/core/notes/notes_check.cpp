@@ -75,6 +75,7 @@ private:
                         fmt::format("rating \"{}\" permits more boost on grade {} than on its own", r.key, grade),
                         "A lower grade never loosens a limit");
             for (const auto& l : r.lines) {
+                over(Gauge::boost, l.boost ? std::optional(l.boost->si()) : std::nullopt, r);
                 if (!l.gear.empty() && (n_.engine.gears.empty() || !n_.gearIndex(l.gear)))
                     say(l.line, fmt::format("rating \"{}\": there is no gear \"{}\"", r.key, l.gear),
                         "Use a gear named under engine.supercharger");

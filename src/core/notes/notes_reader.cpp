@@ -69,14 +69,63 @@ EngineNotes readEngine(TableReader t) {
                             "It must lie between 5 and 100 cm");
             e.impellerDiameter = 0.25;
         }
+        e.auxiliaryDiameter =
+            blower->quantity<Dimension::length>("auxiliary_impeller").value_or(Length{}).si();
+        e.intercooler = blower->number("intercooler", 0.0, 0.95).value_or(0.0);
         for (auto& gear : blower->tables("gear")) {
-            e.gears.push_back({gear.text("name", true), gear.number("ratio", 1.0, 20.0, true).value_or(7.0)});
+            e.gears.push_back({gear.text("name", true), gear.number("ratio", 1.0, 20.0, true).value_or(7.0),
+                               gear.number("auxiliary", 0.0, 20.0).value_or(0.0)});
+            if (e.gears.back().auxiliary > 0 && !(e.auxiliaryDiameter > 0.05 && e.auxiliaryDiameter < 1.0))
+                blower->problem(gear.line(), "an auxiliary stage without its impeller",
+                                "Add auxiliary_impeller = \"28 cm\" to engine.supercharger");
             gear.finish();
+        }
+        if (auto turbo = blower->table("turbo")) {
+            TurboNotes made;
+            made.held = turbo->quantity<Dimension::manifoldPressure>("held", true).value_or(ManifoldPressure::si(1e5));
+            made.critical = turbo->quantity<Dimension::length>("critical", true).value_or(Length::si(7500));
+            made.efficiency = turbo->number("efficiency", 0.4, 0.9).value_or(made.efficiency);
+            if (made.held.si() < 5e4 || made.held.si() > 2e5 || made.critical.si() < 500 || made.critical.si() > 15000)
+                turbo->problem(turbo->line("held"), "engine.supercharger.turbo does not make sense",
+                               "held is the carburettor's inlet pressure, critical the height up to which it is held");
+            turbo->finish();
+            e.turbo = made;
         }
         if (e.gears.empty())
             blower->problem(blower->line(), "the supercharger has no gear",
                             "Add gear = [{ name = \"low\", ratio = 7.2 }]");
         blower->finish();
+    }
+    if (auto c = t.table("calibrated")) {
+        CalibratedNotes made;
+        made.isac = c->number("isac", 2.0, 7.0, true).value_or(3.7) / 3.6e6;
+        made.friction = c->number("friction", 0.05, 4.0, true).value_or(0.5) * 1e5;
+        made.volumetric = c->number("volumetric", 0.4, 1.3, true).value_or(0.9);
+        made.efficiency = c->numbers("efficiency", 0.3, 0.95);
+        if (made.efficiency.size() != e.gears.size())
+            c->problem(c->line("efficiency"), "engine.calibrated.efficiency has not one figure a gear",
+                       "Run amber-throttle calibrate --write again, or take the table out");
+        c->finish();
+        e.calibrated = made;
+    }
+    e.boostControl = t.flag("boost_control").value_or(true);
+    e.suctionCarburettor = t.flag("suction_carburettor").value_or(true);
+    if (auto heat = t.quantity<Dimension::temperatureDifference>("carburettor_heat")) {
+        e.carburettorHeatRise = heat->si();
+        if (heat->si() < 1 || heat->si() > 120) {
+            t.problem(t.line("carburettor_heat"), "engine.carburettor_heat is out of range",
+                      "The rise of full hot air: between 1 and 120 °C");
+            e.carburettorHeatRise.reset();
+        }
+    }
+    for (auto& row : t.tables("low_rpm")) {
+        e.lowRpmBoost.emplace_back(
+            row.quantity<Dimension::rotation>("rpm", true, rpmUnit).value_or(Rotation::si(25)),
+            row.quantity<Dimension::manifoldPressure>("boost", true).value_or(ManifoldPressure::si(1e5)));
+        if (e.lowRpmBoost.size() > 1 && (e.lowRpmBoost.back().first <= e.lowRpmBoost[e.lowRpmBoost.size() - 2].first ||
+                                         e.lowRpmBoost.back().second < e.lowRpmBoost[e.lowRpmBoost.size() - 2].second))
+            t.problem(row.line(), "engine.low_rpm does not rise", "List rising rpm with boost that never falls");
+        row.finish();
     }
     e.richSchedule = {{0.4, 0.085}, {0.7, 0.088}, {1.0, 0.105}};
     if (auto mixture = t.table("mixture")) {
@@ -84,6 +133,9 @@ EngineNotes readEngine(TableReader t) {
             e.richSchedule = mixture->pairs("rich");
         e.weakRatio = mixture->number("weak", 0.05, 0.08).value_or(e.weakRatio);
         e.weakUpTo = mixture->number("weak_up_to", 0.1, 1.0).value_or(e.weakUpTo);
+        e.altitudeControl = mixture->flag("altitude_control").value_or(true);
+        e.correctorFrom = mixture->quantity<Dimension::length>("corrector_from");
+        e.waterRatio = mixture->number("water", 0.06, 0.12);
         double last = -1.0;
         for (const auto& [fraction, ratio] : e.richSchedule) {
             if (fraction <= last || ratio < 0.05 || ratio > 0.13)
@@ -174,6 +226,7 @@ Rating readRating(TableReader& t) {
     r.boost = t.quantity<Dimension::manifoldPressure>("boost");
     r.mixture = t.word("mixture", {"rich", "weak"}).value_or(0) == 0 ? Mixture::rich : Mixture::weak;
     r.minutes = t.quantity<Dimension::duration>("minutes", false, minutesUnit);
+    r.water = t.flag("water").value_or(false);
     r.grade = t.text("grade");
     for (const auto& [grade, node] : t.members("grades")) {
         if (node->kind != Node::Kind::text) {
@@ -194,6 +247,7 @@ Rating readRating(TableReader& t) {
         l.power = line.quantity<Dimension::power>("power");
         l.at = line.quantity<Dimension::length>("at").value_or(Length{});
         l.holdsTo = line.quantity<Dimension::length>("holds_to");
+        l.boost = line.quantity<Dimension::manifoldPressure>("boost");
         l.fuelFlow = line.quantity<Dimension::volumeFlow>("fuel_flow");
         line.finish();
         r.lines.push_back(std::move(l));
@@ -215,6 +269,8 @@ PhaseNotes readPhase(TableReader t) {
     if (const auto mixture = t.word("mixture", {"rich", "weak"}))
         p.mixture = *mixture == 0 ? Mixture::rich : Mixture::weak;
     p.flap = t.number("flap", 0.0, 1.0);
+    p.brakesHold = t.quantity<Dimension::manifoldPressure>("brakes_hold");
+    p.tailLifts = t.quantity<Dimension::manifoldPressure>("tail_lifts");
     p.cautions = t.texts("cautions");
     for (auto& step : t.tables("step"))
         p.steps.push_back(notes::readStep(step));

@@ -213,6 +213,19 @@ std::vector<std::pair<double, double>> TableReader::pairs(const std::string& key
     return out;
 }
 
+std::vector<double> TableReader::numbers(const std::string& key, double low, double high) {
+    std::vector<double> out;
+    if (const Node* node = take(key, Node::Kind::array, false))
+        for (const Node& item : node->items) {
+            if (item.kind == Node::Kind::number && item.number >= low && item.number <= high)
+                out.push_back(item.number);
+            else
+                problem(item.line, fmt::format("{} must hold numbers between {} and {}", at(key), low, high),
+                        "Write it as [0.71, 0.68]");
+        }
+    return out;
+}
+
 std::vector<std::pair<std::string, const Node*>> TableReader::members(const std::string& key) {
     std::vector<std::pair<std::string, const Node*>> out;
     if (const Node* node = take(key, Node::Kind::table, false))

@@ -53,6 +53,8 @@ public:
     std::vector<std::pair<std::string, TableReader>> namedTables();
     /// Pairs of numbers: [[0.5, 0.085], [1.0, 0.105]].
     std::vector<std::pair<double, double>> pairs(const std::string& key);
+    /// Numbers within a range: [0.71, 0.68].
+    std::vector<double> numbers(const std::string& key, double low, double high);
     [[nodiscard]] const std::string& file() const { return file_; }
     /// Every member of a sub-table as text, by name.
     std::vector<std::pair<std::string, const Node*>> members(const std::string& key);

@@ -105,6 +105,7 @@ struct PhaseNotes {
     std::string gear;
     std::optional<Mixture> mixture;
     std::optional<double> flap; ///< cowl flaps or radiator shutter, 0 shut … 1 open
+    std::optional<ManifoldPressure> brakesHold, tailLifts; ///< most boost that brakes hold; at which the tail lifts
     std::vector<Step> steps;
     std::vector<ClockNote> clocks;
     std::vector<std::string> cautions;
@@ -117,6 +118,7 @@ struct RatingLine {
     Length at;                          ///< pressure altitude of `power`
     std::optional<Length> holdsTo;      ///< full-throttle height, no ram
     std::optional<VolumeFlow> fuelFlow; ///< per engine
+    std::optional<ManifoldPressure> boost; ///< in this gear, where it is not the rating's
     int line = 0;
 };
 
@@ -127,15 +129,33 @@ struct Rating {
     std::optional<ManifoldPressure> boost; ///< none: full throttle (no boost gauge)
     Mixture mixture = Mixture::rich;
     std::optional<Duration> minutes;
+    bool water = false; ///< with water injection
     std::string grade; ///< the fuel it was set for
     std::map<std::string, ManifoldPressure> grades;
     std::vector<RatingLine> lines;
     int line = 0;
+    /// Boost of a line: its own, or the rating's.
+    [[nodiscard]] std::optional<ManifoldPressure> boostOf(const RatingLine& l) const { return l.boost ? l.boost : boost; }
+    /// Boost in a gear, by name: that of its line where there is one.
+    [[nodiscard]] std::optional<ManifoldPressure> boostIn(std::string_view gear) const {
+        for (const auto& l : lines)
+            if (l.gear == gear && l.boost)
+                return l.boost;
+        return boost;
+    }
 };
 
 struct SuperchargerGear {
     std::string name;
-    double ratio = 0.0;
+    double ratio = 0.0;    ///< of the engine stage
+    double auxiliary = 0.0; ///< of the auxiliary stage; 0: neutral, or none fitted
+};
+
+/// An exhaust-driven compressor ahead of the carburettor, its wastegate worked by a regulator.
+struct TurboNotes {
+    ManifoldPressure held;   ///< carburettor inlet pressure that the regulator holds
+    Length critical;         ///< pressure altitude up to which the turbine can, at rated rpm
+    double efficiency = 0.68;
 };
 
 /// A stroke count of the priming table.
@@ -150,7 +170,16 @@ struct Position {
     std::vector<std::string> accessories;
 };
 
+/// Parameters settled once and written into the notes. SI.
+struct CalibratedNotes {
+    double isac = 3.7 / 3.6e6; ///< kg/J
+    double friction = 5e4;     ///< Pa
+    double volumetric = 0.9;
+    std::vector<double> efficiency; ///< one a gear
+};
+
 struct EngineNotes {
+    std::optional<CalibratedNotes> calibrated;
     std::string name;
     int cylinders = 0;
     Volume displacement;
@@ -160,6 +189,16 @@ struct EngineNotes {
     double reduction = 1.0; ///< propeller revolutions per engine revolution
     double impellerDiameter = 0.0;
     std::vector<SuperchargerGear> gears;
+    double auxiliaryDiameter = 0.0; ///< m, of the auxiliary stage's impeller
+    double intercooler = 0.0;       ///< effectiveness with its flap open, 0 … 1; 0: none
+    std::optional<TurboNotes> turbo;
+    bool boostControl = true;    ///< holds the boost that the lever asks for; else the throttle stays where it is put
+    bool altitudeControl = true; ///< of the mixture; without it the carburettor enriches with height
+    std::optional<Length> correctorFrom;         ///< height from which the manual mixture corrector is used
+    std::optional<double> waterRatio;            ///< fuel–air ratio with water injection
+    std::vector<std::pair<Rotation, ManifoldPressure>> lowRpmBoost; ///< most boost at low rpm, by the notes, rising
+    bool suctionCarburettor = true;              ///< fuel evaporates at the throttle: it can ice
+    std::optional<double> carburettorHeatRise;   ///< K of full hot air on the standard day
     double ramEfficiency = 0.7;
     double throttleLoss = 0.02;
     std::vector<std::pair<double, double>> richSchedule; ///< fraction of rated charge flow → fuel–air ratio

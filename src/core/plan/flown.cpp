@@ -3,6 +3,7 @@
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
 #include "engine/fuel_grade.h"
+#include "engine/leaning.h"
 #include "start/start_school.h"
 #include "units/text.h"
 #include <algorithm>
@@ -22,7 +23,8 @@ constexpr double groundBudgetHorizon = 3600.0;
 class Simulation {
 public:
     Simulation(const Aircraft& aircraft, const Sortie& sortie)
-        : a_(aircraft), n_(aircraft.notes), s_(sortie), day_(sortie.day) {
+        : a_(aircraft), n_(aircraft.notes), s_(sortie), day_(sortie.day),
+          knock_(aircraft.notes, aircraft.model(), sortie.fuelGrade) {
         height_ = day_.elevation.si();
         const Temperature engine = engineTemperatureOf(s_);
         temperatures_ = {engine, engine};
@@ -136,6 +138,7 @@ private:
             m.oilPressure = a_.thermal.oilPressure(setting.rpm, temperatures_.oil).si();
             m.charge = point.chargeTemperature.si();
             m.power = point.power.si();
+            m.bmep = std::max(0.0, point.meanEffectivePressure);
             m.speed = setting.ias.si();
             m.gear = setting.gear;
         } else {
@@ -146,7 +149,32 @@ private:
     }
 
     engine::OperatingPoint operate(const Setting& s) const {
-        return engine::operate(a_.model(), {s.rpm, s.boost, s.gear, air(), s.ias, s.mixture});
+        return engine::operate(a_.model(), demand(s));
+    }
+    [[nodiscard]] engine::Demand demand(const Setting& s) const {
+        engine::Demand d{s.rpm, s.boost, s.gear, air(), s.ias, s.mixture};
+        d.water = s.water;
+        return d;
+    }
+
+    /// Knock boundary at a phase's setting; beyond it is said, and only the notes decide.
+    void boundary(Phase phase) {
+        auto& p = out_[phase];
+        if (n_.engine.gears.empty())
+            return;
+        p.boundary = knock_.permitted(demand(p.setting));
+        if (const double over = p.point.manifoldPressure.si() - p.boundary.si(); over > 300.0)
+            say(phase, watch::Colour::amber,
+                fmt::format("The charge is at {} today: the model's knock boundary is {}, {} under what is set.",
+                            format(p.point.chargeTemperature.si(), *n_.cockpit.temperature),
+                            format(p.boundary.si(), n_.unitOf(Gauge::boost)),
+                            format(over + n_.unitOf(Gauge::boost).offset, n_.unitOf(Gauge::boost))));
+    }
+    void ice(Phase phase) {
+        const auto here = air();
+        const auto dew = dewPointAt(day_, Length::si(height_), here.temperature);
+        out_.ice.push_back(
+            {phase, engine::carburettorIce(n_.engine, a_.model(), knock_, demand(out_[phase].setting), dew)});
     }
 
     heat::Drive drive(const Setting& s, const engine::OperatingPoint& p) const {
@@ -209,7 +237,14 @@ private:
         s.flap = notes.flap.value_or(0.5);
         s.gear = n_.gearIndex(notes.gear).value_or(0);
         s.ias = notes.ias.value_or(Speed{});
+        s.water = rating.water;
         limit(s, phase);
+        // A grade the notes say nothing of: not past the boundary either.
+        if (permitted.origin == Origin::model && s.boost && !n_.engine.gears.empty())
+            if (const auto most = knock_.permitted(demand(s)); most < *s.boost) {
+                s.boost = most;
+                s.boostOrigin = Origin::model;
+            }
         return s;
     }
 
@@ -411,6 +446,7 @@ private:
         auto& p = out_[Phase::takeOff];
         p.setting = s;
         p.point = operate(s);
+        boundary(Phase::takeOff);
         const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade);
         if (permitted.cut)
             say(Phase::takeOff, watch::Colour::amber, permitted.because + ".");
@@ -462,7 +498,45 @@ private:
             return false;
         Setting other = s;
         ++other.gear;
+        other.boost = boostInGear(ratingFor(n_, s_, Phase::climb), other);
         return operate(other).power > p.power;
+    }
+
+    [[nodiscard]] std::optional<Length> gearHeight(const Rating& rating, Setting s, std::size_t gear) const {
+        s.gear = gear;
+        return engine::fullThrottleHeight(a_.model(), s.rpm, *boostInGear(rating, s), gear, day_, s.ias, s.mixture);
+    }
+
+    /// Boost of a rating in a gear, with the grade's cut in proportion and within the limit.
+    [[nodiscard]] std::optional<ManifoldPressure> boostInGear(const Rating& rating, const Setting& s) const {
+        const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade).boost;
+        if (!permitted || n_.engine.gears.empty())
+            return permitted;
+        const auto own = rating.boostIn(n_.engine.gears[std::min(s.gear, n_.engine.gears.size() - 1)].name);
+        Setting out = s;
+        out.boost = ManifoldPressure::si(own->si() * permitted->si() / rating.boost->si());
+        limit(out, phase_);
+        return out.boost;
+    }
+
+    /// Pressure altitude where the next gear gives as much power at this setting.
+    [[nodiscard]] std::optional<Length> equalPower(Setting s, std::size_t from) const {
+        const auto gain = [&](double altitude) {
+            engine::Demand d = demand(s);
+            d.air = day_.at(Length::si(altitude));
+            d.gear = from;
+            const double lower = engine::operate(a_.model(), d).power.si();
+            d.gear = from + 1;
+            return engine::operate(a_.model(), d).power.si() - lower;
+        };
+        double low = 0.0, high = 12000.0;
+        if (gain(low) > 0 || gain(high) < 0)
+            return std::nullopt;
+        for (int i = 0; i < 24; ++i) {
+            const double mid = 0.5 * (low + high);
+            (gain(mid) > 0 ? high : low) = mid;
+        }
+        return Length::si(high);
     }
 
     void climb() {
@@ -478,10 +552,12 @@ private:
         auto& phase = out_[Phase::climb];
         phase.setting = s;
         phase.point = operate(s);
+        boundary(Phase::climb);
+        ice(Phase::climb);
         if (s.boost)
             for (std::size_t g = 0; g < std::min<std::size_t>(4, n_.engine.gears.size()); ++g)
                 out_.fullThrottleHeights[g] =
-                    engine::fullThrottleHeight(a_.model(), s.rpm, *s.boost, g, day_, s.ias, s.mixture);
+                    gearHeight(rating, s, g);
         out_.firstRate = rateOfClimb(a_, phase.point.power.si() * engines_, weight(), s.ias, air());
         const double goal = s_.flight.cruiseHeight.si();
         constexpr double longest = 3 * 3600.0;
@@ -498,14 +574,15 @@ private:
             auto point = operate(s);
             if (timeToChange(s, point)) {
                 GearChange change{time_,  pressureAltitude(), Length::si(height_), point.manifoldPressure,
-                                  s.gear, s.gear + 1};
+                                  s.gear, s.gear + 1,         {}};
                 Setting back = s;
                 back.boost =
                     ManifoldPressure::si(std::min(n_.gearChange->throttleBackTo.si(), point.manifoldPressure.si()));
                 steady(back, gearChangeTime, gearChangeTime, engines_);
                 ++s.gear;
-                if (!out_.gearChange)
-                    out_.gearChange = change;
+                s.boost = boostInGear(rating, s);
+                change.equalPower = equalPower(asked, change.from);
+                out_.gearChanges.push_back(change);
                 point = operate(s);
                 note(s, point, true);
             }
@@ -581,6 +658,18 @@ private:
         const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade);
         if (permitted.cut)
             say(Phase::cruise, watch::Colour::amber, permitted.because + ".");
+        const auto& choice = s_.flight;
+        const bool chosen = choice.cruiseRpm || choice.cruiseBoost || choice.cruiseMixture;
+        if (choice.cruiseRpm)
+            s.rpm = *choice.cruiseRpm;
+        if (choice.cruiseBoost) {
+            s.boost = *choice.cruiseBoost;
+            s.boostOrigin = Origin::model;
+        }
+        if (choice.cruiseMixture)
+            s.mixture = *choice.cruiseMixture;
+        if (chosen)
+            limit(s, Phase::cruise);
         out_.cruisePressureAltitude = pressureAltitude();
         if (!n_.fuel.order.empty())
             switchTo(tankIndex(n_.fuel.order.front()), false);
@@ -592,7 +681,10 @@ private:
             const Speed ias = s.ias;
             s = asked;
             s.ias = ias;
-            chooseGear(s);
+            if (const auto gear = n_.gearIndex(choice.cruiseGear); !choice.cruiseGear.empty() && gear)
+                s.gear = *gear;
+            else
+                chooseGear(s);
             s = settled(s);
             const auto point = operate(s);
             const auto level = levelSpeed(a_, point.power.si() * engines_, weight(), air());
@@ -608,6 +700,14 @@ private:
         }
         phase.setting = s;
         phase.point = operate(s);
+        boundary(Phase::cruise);
+        ice(Phase::cruise);
+        if (chosen && s.boost && phase.point.fullThrottle)
+            phase.setting.boost = phase.point.manifoldPressure;
+        if (s.mixture == Mixture::weak && !engine::weakAllowed(n_, phase.point.power))
+            say(Phase::cruise, watch::Colour::amber,
+                fmt::format("Weak mixture is for up to {:.0f} % of the highest power; this is more.",
+                            100 * n_.engine.weakUpTo));
         out_.cruiseTas = tas;
         out_.cruiseFuelFlow = phase.point.fuelFlow.si() / n_.fuel.density * engines_;
         const double left =
@@ -644,6 +744,7 @@ private:
         auto& phase = out_[Phase::letDown];
         phase.setting = s;
         phase.point = operate(s);
+        ice(Phase::letDown);
         const double goal = s_.flight.toElevation.si() + circuitHeight;
         const double rate = n_.phase(Phase::letDown).rate->si();
         note(s, phase.point, true);
@@ -669,6 +770,7 @@ private:
         auto& phase = out_[Phase::landing];
         phase.setting = s;
         phase.point = operate(s);
+        ice(Phase::landing);
         const double down = height_ - s_.flight.toElevation.si();
         constexpr int legs = 6;
         for (int i = 0; i < legs; ++i) {
@@ -714,6 +816,7 @@ private:
     const TypeNotes& n_;
     const Sortie& s_;
     const air::Day& day_;
+    engine::KnockBoundary knock_;
     Flown out_;
     Phase phase_ = Phase::walkRound;
     double time_ = 0.0, height_ = 0.0, distance_ = 0.0;
@@ -746,6 +849,12 @@ std::optional<TabulatedSpeed> speedFor(const TypeNotes& notes, std::string_view 
             return TabulatedSpeed{Speed::si(entry.light.si() + t * (entry.heavy.si() - entry.light.si())), origin};
         }
     return std::nullopt;
+}
+
+Temperature dewPointAt(const air::Day& day, Length height, Temperature air) {
+    constexpr double fallPerMetre = 1.8e-3;
+    const double dew = day.dewPoint.si() - fallPerMetre * std::max(0.0, height.si() - day.elevation.si());
+    return Temperature::si(std::min(dew, air.si()));
 }
 
 Temperature engineTemperatureOf(const Sortie& sortie) {

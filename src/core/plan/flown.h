@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "plan/aircraft.h"
+#include "engine/carburettor_ice.h"
+#include "engine/knock.h"
 #include "plan/sortie.h"
 #include "start/start_order.h"
 #include "watch/judge.h"
@@ -22,6 +24,7 @@ struct Moment {
     double oil = 0.0;    ///< K
     double oilPressure = 0.0;
     double charge = 0.0; ///< K
+    double bmep = 0.0;   ///< Pa, brake mean effective pressure
     double power = 0.0;  ///< W per engine
     double speed = 0.0;  ///< IAS, m/s
     double fuel = 0.0;   ///< m³ in all tanks
@@ -38,6 +41,7 @@ struct Setting {
     Mixture mixture = Mixture::rich;
     double flap = 1.0;
     Speed ias;
+    bool water = false; ///< injection on
 };
 
 struct PhaseFlown {
@@ -47,6 +51,7 @@ struct PhaseFlown {
     std::size_t firstMoment = 0, lastMoment = 0;
     Setting setting;
     engine::OperatingPoint point; ///< at the setting, where the phase begins (climb) or settles
+    ManifoldPressure boundary;    ///< knock boundary there; 0 where it is not asked (on the ground)
 };
 
 struct GearChange {
@@ -54,6 +59,7 @@ struct GearChange {
     Length pressureAltitude, height;
     ManifoldPressure boostBefore; ///< at full throttle just before
     std::size_t from = 0, to = 1;
+    std::optional<Length> equalPower; ///< pressure altitude where both gears give the same power
 };
 
 struct TankChange {
@@ -82,7 +88,8 @@ struct EngineWarmth {
 struct Flown {
     std::vector<Moment> moments;
     std::array<PhaseFlown, plannedPhases> phases;
-    std::optional<GearChange> gearChange;
+    std::vector<GearChange> gearChanges;
+    [[nodiscard]] const GearChange* gearChange() const { return gearChanges.empty() ? nullptr : &gearChanges.front(); }
     std::vector<TankChange> tankChanges;
     std::vector<Remark> remarks;
 
@@ -104,6 +111,12 @@ struct Flown {
     std::array<std::optional<Length>, 4> fullThrottleHeights; ///< by gear, of the climb rating
     VerticalSpeed firstRate;
     bool reachedHeight = true;
+    // air
+    struct Ice {
+        Phase phase;
+        engine::IceAdvice advice;
+    };
+    std::vector<Ice> ice; ///< climb, cruise, let-down and landing
     // cruise
     Speed cruiseTas;
     Length cruisePressureAltitude;
@@ -121,6 +134,8 @@ struct Flown {
 /// have passed checkSortie(). No setting it chooses is beyond the rating, the grade's cut or a limit of the notes.
 Flown fly(const Aircraft& aircraft, const Sortie& sortie);
 
+/// Dew point at a height: falls by 1.8 K per kilometre from the field's, never above the air.
+Temperature dewPointAt(const air::Day& day, Length height, Temperature air);
 /// Temperature of the engines before the start: cold-soaked, pre-heated, or cooling since they were stopped.
 Temperature engineTemperatureOf(const Sortie& sortie);
 /// The start as the sortie asks for it, nothing failing.

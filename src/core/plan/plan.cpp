@@ -2,6 +2,7 @@
 #include "plan/plan.h"
 #include "air/atmosphere.h"
 #include "engine/fuel_grade.h"
+#include "engine/leaning.h"
 #include "notes/placeholder.h"
 #include "notes/standard_schools.h"
 #include "plan/start_words.h"
@@ -148,7 +149,7 @@ private:
         if (name == "climb-rpm")
             return figure(Phase::climb, "rpm");
         if (name == "change-height")
-            return f_.gearChange ? Filled{height(f_.gearChange->height), Origin::model}
+            return f_.gearChange() ? Filled{height(f_.gearChange()->height), Origin::model}
                                  : Filled{"the top: no change", Origin::model};
         if (name == "throttle-back")
             return {n_.gearChange ? boost(n_.gearChange->throttleBackTo.si()) : "", Origin::notes};
@@ -292,7 +293,7 @@ private:
         if (phase == Phase::walkRound)
             return;
         const PhaseFlown& flown = f_[phase];
-        double metalHigh = 0, metalLow = 1e9, oilHigh = 0, chargeHigh = 0, pressureLow = 1e12, pressureHigh = 0,
+        double metalHigh = 0, metalLow = 1e9, oilHigh = 0, chargeHigh = 0, bmepHigh = 0, pressureLow = 1e12, pressureHigh = 0,
                rpmHigh = 0, boostHigh = 0;
         const Moment* last = nullptr;
         for (std::size_t i = flown.firstMoment; i <= flown.lastMoment; ++i) {
@@ -303,6 +304,7 @@ private:
             metalLow = std::min(metalLow, m.metal);
             oilHigh = std::max(oilHigh, m.oil);
             chargeHigh = std::max(chargeHigh, m.charge);
+            bmepHigh = std::max(bmepHigh, m.bmep);
             pressureLow = std::min(pressureLow, m.oilPressure);
             pressureHigh = std::max(pressureHigh, m.oilPressure);
             rpmHigh = std::max(rpmHigh, m.rpm);
@@ -348,6 +350,7 @@ private:
             expect(p, Gauge::oilPressure, pressureLow, Origin::model, "lowest");
         expect(p, Gauge::fuelPressure, n_.heat.fuelPressure.si(), Origin::notes, "steady");
         expect(p, Gauge::chargeTemperature, settled ? last->charge : chargeHigh, Origin::model, "highest");
+        expect(p, Gauge::torque, settled ? last->bmep : bmepHigh, Origin::model, settled ? "steady" : "highest");
     }
 
     [[nodiscard]] bool worstIsFirst(Gauge gauge, Phase phase, double first, double highest) const {
@@ -406,11 +409,20 @@ private:
         case Phase::runUp:
             add("Run-up", minutes(n_.phase(phase).duration.value_or(Duration::si(300)).si()), "notes",
                 "Idle, exercise, reference, magnetos, idle.");
+            add("Standing rpm", rpm(f_.staticRpm.si()), "model",
+                "What full take-off boost should show with the brakes held today.");
+            if (n_.phase(phase).brakesHold)
+                add("Brakes hold", boost(n_.phase(phase).brakesHold->si()), "notes",
+                    "More than this and she walks over the chocks.");
+            if (n_.phase(phase).tailLifts)
+                add("Tail lifts above", boost(n_.phase(phase).tailLifts->si()), "notes",
+                    "Two on the tail, or stay below it.");
             if (s_.flight.hold.si() > 0)
                 add("Queue", minutes(s_.flight.hold.si()), "yours", "Each minute of it is on the temperature gauge.");
             break;
         case Phase::takeOff:
             ratingClock(p, ratingFor(n_, s_, phase), f_[phase].duration);
+            knockMargin(phase, p);
             add("Power",
                 fmt::format("{:.0f} % of rating",
                             100.0 * f_[phase].point.power.si() / std::max(1.0, f_.seaLevelPower.si())),
@@ -423,19 +435,34 @@ private:
             break;
         case Phase::climb: {
             ratingClock(p, ratingFor(n_, s_, phase), f_[phase].duration);
-            if (f_.gearChange)
-                add(fmt::format("To {} at {}", gearName(f_.gearChange->to), height(f_.gearChange->height)),
-                    "in " + formatMinutesSeconds(f_.gearChange->time - start), "model",
-                    fmt::format("Boost has fallen to {} at full throttle.", boost(f_.gearChange->boostBefore.si())));
+            for (const auto& change : f_.gearChanges)
+                add(fmt::format("To {} at {}", gearName(change.to), height(change.height)),
+                    "in " + formatMinutesSeconds(change.time - start), "model", changeReason(change));
             add("Rate at first",
                 format(roundTo(f_.firstRate.si(), 10 * 0.3048 / 60),
                        *(n_.cockpit.height == units::metre.spec ? &units::detail::verticalSpeedTable[1]
                                                                 : units::feetPerMinute.spec)),
                 "model", "At today's weight, air and grade.");
+            add("Over the ground", format(f_[phase].distance, *n_.cockpit.distance), "model",
+                "Still air, from the first reduction to the top.");
+            knockMargin(phase, p);
+            if (n_.engine.correctorFrom)
+                add("Corrector from", height(*n_.engine.correctorFrom), "notes",
+                    "Above it the carburettor runs rich: weaken until the rpm just falls, then a little back.");
+            if (!n_.engine.boostControl && !n_.engine.gears.empty())
+                add("Boost falls", fmt::format("{} per {}", boost(boostFall(phase) + n_.unitOf(Gauge::boost).offset),
+                                               n_.cockpit.height == units::metre.spec ? "300 m" : "1,000 ft"),
+                    "model", "No automatic control: the throttle left alone, boost goes with the air. Keep adding.");
+            iceClock(phase, p);
             break;
         }
         case Phase::cruise: {
             ratingClock(p, ratingFor(n_, s_, phase), f_[phase].duration);
+            knockMargin(phase, p);
+            iceClock(phase, p);
+            add("Leaning", engine::weakAllowed(n_, f_[phase].point.power) ? "allowed" : "not at this power", "notes",
+                fmt::format("Weak mixture up to {:.0f} % of the highest power; this is {:.0f} %.",
+                            100 * n_.engine.weakUpTo, 100 * powerShare(phase)));
             add("Burn", format(f_.cruiseFuelFlow, fuelFlowUnit()), "model", "All engines, at this setting.");
             add("True airspeed", speed(f_.cruiseTas), "model",
                 "From the power and the drag that the notes' performance lines give.");
@@ -446,9 +473,11 @@ private:
         }
         case Phase::letDown:
             add("Time down", minutes(f_[phase].duration), "model", "At the notes' rate.");
+            iceClock(phase, p);
             break;
         case Phase::landing:
             add("Circuit", minutes(f_[phase].duration), "notes", "From the end of the let-down to the wheels.");
+            iceClock(phase, p);
             break;
         case Phase::stop:
             add("Cool at idle", f_.coolDown > 0 ? minutes(f_.coolDown) : "cool when parked", "model",
@@ -466,6 +495,73 @@ private:
                     change.ranDry ? watch::Colour::red : watch::Colour::normal);
         for (const auto& c : n_.phase(phase).clocks)
             add(c.what, c.value, "notes", c.why);
+    }
+
+    [[nodiscard]] double powerShare(Phase phase) const {
+        double most = 1.0;
+        for (const auto& rating : n_.ratings)
+            for (const auto& line : rating.lines)
+                if (line.power)
+                    most = std::max(most, line.power->si());
+        return f_[phase].point.power.si() / most;
+    }
+
+    void knockMargin(Phase phase, PhasePlan& p) const {
+        const PhaseFlown& f = f_[phase];
+        if (!(f.boundary.si() > 0))
+            return;
+        const UnitSpec& unit = n_.unitOf(Gauge::boost);
+        const double margin = f.boundary.si() - f.point.manifoldPressure.si();
+        p.clocks.push_back({"Knock boundary", format(f.boundary.si(), unit), "model",
+                            fmt::format("{} {} what is set, at {} of charge and this mixture.",
+                                        format(std::abs(margin) + unit.offset, unit), margin >= 0 ? "above" : "below",
+                                        temperature(f.point.chargeTemperature)),
+                            margin < -300.0 ? watch::Colour::amber : watch::Colour::normal});
+    }
+
+    void iceClock(Phase phase, PhasePlan& p) const {
+        for (const auto& ice : f_.ice) {
+            const auto& a = ice.advice;
+            if (ice.phase != phase || a.risk == engine::IceRisk::none)
+                continue;
+            const UnitSpec& degree = n_.cockpit.temperature == units::fahrenheit.spec
+                                         ? units::detail::temperatureDifferenceTable[1]
+                                         : units::detail::temperatureDifferenceTable[0];
+            const bool serious = a.risk == engine::IceRisk::serious;
+            p.clocks.push_back(
+                {"Carb. ice", fmt::format("{}, heat +{}", serious ? "serious" : "possible", format(a.heatNeeded, degree)),
+                 "model",
+                 fmt::format("{} behind the throttle in moist air. That heat clears the band{}; it costs {:.0f} % of "
+                             "power{}.",
+                             temperature(a.atThrottle), a.withinHeat ? "" : ", more than full hot air gives",
+                             100 * std::max(0.0, a.powerCost),
+                             n_.engine.gears.empty() ? ""
+                                                     : fmt::format(" and takes the margin to knock from {:.0f} to {:.0f} %",
+                                                                   100 * a.marginBefore, 100 * a.marginAfter)),
+                 serious ? watch::Colour::amber : watch::Colour::normal});
+        }
+    }
+
+    /// Loss of boost over a thousand feet (300 m) with the throttle left where it is.
+    [[nodiscard]] double boostFall(Phase phase) const {
+        const auto& p = f_[phase].point;
+        const double up = n_.cockpit.height == units::metre.spec ? 300.0 : 304.8;
+        const auto& m = f_.moments[f_[phase].firstMoment];
+        const auto here = s_.day.at(s_.day.pressureAltitudeOf(Length::si(m.height))),
+                   above = s_.day.at(s_.day.pressureAltitudeOf(Length::si(m.height + up)));
+        return p.manifoldPressure.si() * (1.0 - above.pressure.si() / here.pressure.si());
+    }
+
+    [[nodiscard]] std::string changeReason(const GearChange& change) const {
+        std::string out = fmt::format("Boost has fallen to {} at full throttle.", boost(change.boostBefore.si()));
+        if (change.equalPower) {
+            const double apart = change.pressureAltitude.si() - change.equalPower->si();
+            out += fmt::format(" Equal power in both gears is at {} pressure altitude, {} {}: {}", height(*change.equalPower),
+                               height(Length::si(std::abs(apart))), apart >= 0 ? "lower" : "higher",
+                               apart >= 0 ? "the notes wait, for the higher gear heats the charge and loads the clutch."
+                                          : "the notes change a little before it.");
+        }
+        return out;
     }
 
     [[nodiscard]] const UnitSpec& fuelFlowUnit() const {
@@ -512,8 +608,8 @@ private:
         add(f_[Phase::runUp].start, Phase::runUp, "Run-up");
         add(f_[Phase::takeOff].start, Phase::takeOff, "Take-off");
         add(f_[Phase::climb].start, Phase::climb, "First reduction");
-        if (f_.gearChange)
-            add(f_.gearChange->time, Phase::climb, "Blower to " + gearName(f_.gearChange->to));
+        for (const auto& change : f_.gearChanges)
+            add(change.time, Phase::climb, "Blower to " + gearName(change.to));
         for (const auto& c : f_.tankChanges)
             add(c.time, c.phase, "Fuel to " + tankName(c.tank), c.ranDry ? watch::Colour::red : watch::Colour::normal);
         add(f_[Phase::letDown].start, Phase::letDown, "Let-down");
@@ -573,6 +669,21 @@ Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flo
         out.columns.push_back("grade " + lower.fuelGrade);
         others.push_back(fly(aircraft, lower));
     }
+    if (phase == Phase::climb) {
+        // The next rating down that may be climbed at, beside the one chosen.
+        const Rating& now = ratingFor(n, sortie, phase);
+        const Rating* other = nullptr;
+        for (const auto& r : n.ratings)
+            if (r.key != now.key && r.mixture == Mixture::rich && !r.water &&
+                (r.rpm < now.rpm || !other) && (!other || std::abs(r.rpm.si() - now.rpm.si()) < std::abs(other->rpm.si() - now.rpm.si())))
+                other = &r;
+        if (other) {
+            Sortie changed = sortie;
+            changed.flight.climbRating = other->key;
+            out.columns.push_back(other->name);
+            others.push_back(fly(aircraft, changed));
+        }
+    }
     const auto row = [&](std::string what, auto text) {
         Comparison::Row r{std::move(what), {}, {}};
         const auto cell = [&](const Flown& f) {
@@ -604,7 +715,7 @@ Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flo
         row("time", [&](const Flown& f) { return plain(fmt::format("{:.0f} min", f[phase].duration / 60)); });
         row("fuel", [&](const Flown& f) { return plain(format(f[phase].fuel, *n.cockpit.fuel)); });
         row("change at", [&](const Flown& f) {
-            return plain(f.gearChange ? formatHeight(f.gearChange->height.si(), *n.cockpit.height) : "no change");
+            return plain(f.gearChange() ? formatHeight(f.gearChange()->height.si(), *n.cockpit.height) : "no change");
         });
     }
     if (phase == Phase::cruise) {

@@ -103,8 +103,8 @@ std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan&
                {"fuel_l", f[Phase::climb].fuel * 1000},
                {"distance_km", f[Phase::climb].distance / 1000},
                {"reached", f.reachedHeight}};
-    if (f.gearChange)
-        climb["gear_change_m"] = f.gearChange->height.si();
+    if (f.gearChange())
+        climb["gear_change_m"] = f.gearChange()->height.si();
     root["climb"] = std::move(climb);
     root["cruise"] = {{"tas_m_s", f.cruiseTas.si()},
                       {"fuel_flow_l_h", f.cruiseFuelFlow * 3.6e6},

@@ -89,6 +89,20 @@ SortieReading readSortie(std::string_view text, const std::string& file) {
         s.flight.cruiseHeight = f->quantity<Dimension::length>("cruise_height", true).value_or(s.flight.cruiseHeight);
         s.flight.climbRating = f->text("climb_rating");
         s.flight.cruiseRating = f->text("cruise_rating");
+        s.flight.cruiseRpm = f->quantity<Dimension::rotation>("cruise_rpm", false, units::rpm.spec);
+        s.flight.cruiseBoost = f->quantity<Dimension::manifoldPressure>("cruise_boost");
+        if (const auto mixture = f->word("cruise_mixture", {"rich", "weak"}))
+            s.flight.cruiseMixture = *mixture == 0 ? Mixture::rich : Mixture::weak;
+        s.flight.cruiseGear = f->text("cruise_gear");
+        if (s.flight.cruiseRpm && !(s.flight.cruiseRpm->si() > 5 && s.flight.cruiseRpm->si() < 100)) {
+            f->problem(f->line("cruise_rpm"), "flight.cruise_rpm is out of range", "Between 300 and 6,000 is expected");
+            s.flight.cruiseRpm.reset();
+        }
+        if (s.flight.cruiseBoost && !(s.flight.cruiseBoost->si() > 1e4 && s.flight.cruiseBoost->si() < 4e5)) {
+            f->problem(f->line("cruise_boost"), "flight.cruise_boost is out of range",
+                       "An absolute pressure between 3 and 118 inHg is expected");
+            s.flight.cruiseBoost.reset();
+        }
         s.flight.distance = f->quantity<Dimension::distance>("distance", true).value_or(Distance{});
         s.flight.hold = f->quantity<Dimension::duration>("hold", false, units::minute.spec).value_or(Duration{});
         const auto range = [&](const char* key, double value, double low, double high, const char* remedy) {
@@ -207,6 +221,10 @@ Problems checkSortie(const Sortie& sortie, const TypeNotes& notes, const std::st
         else if (const auto why = start::refusal(*item, text); !why.empty())
             say(fmt::format("walk_round.found.{}: {}", key, why), "Correct the reading or take it out");
     }
+    if (!sortie.flight.cruiseGear.empty() &&
+        (notes.engine.gears.empty() || !notes.gearIndex(sortie.flight.cruiseGear)))
+        say(fmt::format("flight.cruise_gear: there is no gear \"{}\"", sortie.flight.cruiseGear),
+            "Use the name of a supercharger gear, or take it out");
     const Length above = sortie.day.pressureAltitudeOf(sortie.flight.cruiseHeight);
     if (sortie.flight.cruiseHeight < sortie.day.elevation || sortie.flight.cruiseHeight < sortie.flight.toElevation ||
         above.si() > 15000)
@@ -295,6 +313,13 @@ std::string writeSortie(const Sortie& s, const Cockpit& c) {
     line("cruise_height", figure(s.flight.cruiseHeight.si(), *c.height));
     optional("climb_rating", s.flight.climbRating);
     optional("cruise_rating", s.flight.cruiseRating);
+    if (s.flight.cruiseRpm)
+        line("cruise_rpm", figure(s.flight.cruiseRpm->si(), *units::rpm.spec));
+    if (s.flight.cruiseBoost)
+        line("cruise_boost", figure(s.flight.cruiseBoost->si(), *c.boost));
+    if (s.flight.cruiseMixture)
+        line("cruise_mixture", *s.flight.cruiseMixture == Mixture::rich ? "\"rich\"" : "\"weak\"");
+    optional("cruise_gear", s.flight.cruiseGear);
     line("distance", figure(s.flight.distance.si(), *c.distance));
     line("hold", figure(s.flight.hold.si(), *units::minute.spec));
     if (!s.start.order.empty() || s.start.supply != start::Supply::cart || s.start.sinceStop || s.start.preheated ||

@@ -29,6 +29,11 @@ struct Flight {
     Length cruiseHeight = Length::si(2000); ///< above sea level on the day's QNH
     std::string climbRating, cruiseRating;  ///< keys; empty: the phase's own
     Distance distance;                      ///< over the ground, from brakes-off to landing
+    /// A cruise chosen from the candidates or typed; empty: the rating's.
+    std::optional<Rotation> cruiseRpm;
+    std::optional<ManifoldPressure> cruiseBoost;
+    std::optional<Mixture> cruiseMixture;
+    std::string cruiseGear; ///< name; empty: the lowest that holds the boost
     Duration hold;                          ///< queue at the holding point
 };
 

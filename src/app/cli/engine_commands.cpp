@@ -1,0 +1,297 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/engine_commands.h"
+#include "air/atmosphere.h"
+#include "cli/exit_codes.h"
+#include "engine/power_chart.h"
+#include "notes/document.h"
+#include "notes/notes_reader.h"
+#include "plan/cruise.h"
+#include "plan/loading.h"
+#include "store/sortie_document.h"
+#include "units/text.h"
+#include <cstdio>
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+
+namespace amber::app {
+namespace {
+using json = nlohmann::ordered_json;
+
+int wrong(const char* command, const std::string& why) {
+    fmt::print(stderr, "amber-throttle {}: {}\n", command, why);
+    return exitUsage;
+}
+void print(const Problems& problems) {
+    for (const auto& p : problems)
+        fmt::print(stderr, "{}\n", p.text());
+}
+json orNull(std::optional<double> value) {
+    return value ? json(*value) : json(nullptr);
+}
+
+/// A quantity of an option within a range. @return an error, or empty
+template <Dimension D>
+std::string take(const char* option, const std::string& text, const UnitSpec* unit, double low, double high,
+                 Quantity<D>& into) {
+    const auto read = amber::read<D>(text, unit);
+    if (!read)
+        return fmt::format("--{}: {}", option, read.error());
+    if (!(read.value().si() >= low && read.value().si() <= high))
+        return fmt::format("--{}: {} is out of range", option, text);
+    into = read.value();
+    return {};
+}
+} // namespace
+
+int runCalibrate(const CalibrateOptions& o) {
+    // Not through assemble(): a file that is refused there is what this command is for.
+    auto reading = readNotesFile(o.notes, o.variant);
+    if (!reading.notes) {
+        print(reading.problems);
+        return exitProblems;
+    }
+    TypeNotes notes = *reading.notes;
+    if (o.write)
+        notes.engine.calibrated.reset();
+    const auto c = engine::calibrate(notes);
+    const auto against = engine::contradictions(notes, c);
+    if (o.json) {
+        json out;
+        out["written"] = c.written;
+        out["lines"] = json::array();
+        for (const auto& r : c.residuals)
+            out["lines"].push_back({{"rating", r.rating},
+                                    {"gear", r.gear},
+                                    {"line", r.line},
+                                    {"power", orNull(r.power)},
+                                    {"full_throttle_height_m", orNull(r.heightMetres)},
+                                    {"fuel", orNull(r.fuel)}});
+        out["parameters"] = json::array();
+        for (const auto& f : c.fitted)
+            out["parameters"].push_back({{"name", f.name},
+                                         {"value", f.value},
+                                         {"unit", f.unit},
+                                         {"typical", f.typical},
+                                         {"uncertainty_left", f.left},
+                                         {"settled", f.settled()}});
+        out["contradictions"] = against;
+        fmt::print("{}\n", out.dump(2));
+    } else {
+        for (const auto& r : c.residuals)
+            fmt::print("{:<10} {:<13} power {:>8}  full-throttle height {:>9}{}\n", r.rating, r.gear,
+                       r.power ? fmt::format("{:+.2f} %", 100 * *r.power) : "—",
+                       r.heightMetres ? format(*r.heightMetres, *notes.cockpit.height) : "—",
+                       r.fuel ? fmt::format("  fuel {:+.1f} %", 100 * *r.fuel) : "");
+        if (c.written)
+            fmt::print("parameters as written in the file\n");
+        for (const auto& f : c.fitted)
+            fmt::print("{:<32} {:.3f} {}{}\n", f.name, f.value, f.unit,
+                       f.settled() ? "" : fmt::format(" (the lines do not settle it; typical is {:.3f})", f.typical));
+    }
+    for (const auto& sentence : against)
+        fmt::print(stderr, "{}\n", sentence);
+    if (!against.empty()) {
+        if (o.write)
+            fmt::print(stderr, "amber-throttle calibrate: nothing was written\n");
+        return exitProblems;
+    }
+    if (o.write) {
+        Problems problems;
+        const auto text = document::readFile(o.notes, problems);
+        if (!text) {
+            print(problems);
+            return exitProblems;
+        }
+        if (const auto error = writeAtomically(QString::fromStdString(o.notes),
+                                               QByteArray::fromStdString(engine::withCalibratedBlock(*text, c)));
+            !error.isEmpty()) {
+            fmt::print(stderr, "amber-throttle calibrate: {}\n", error.toStdString());
+            return exitWrite;
+        }
+    }
+    return exitOk;
+}
+
+int runCruise(const CruiseOptions& o) {
+    const auto loaded = plan::loadAircraft(o.notes, o.variant);
+    if (!loaded.aircraft) {
+        print(loaded.problems);
+        return exitProblems;
+    }
+    const auto& aircraft = *loaded.aircraft;
+    const TypeNotes& n = aircraft.notes;
+    Length altitude;
+    if (const auto e = take("altitude", o.altitude, n.cockpit.height, -500, 15000, altitude); !e.empty())
+        return wrong("cruise", e);
+    air::Day day = air::standardDay(Length{});
+    plan::CruiseConditions c;
+    c.air = day.at(altitude);
+    if (!o.oat.empty()) {
+        Temperature oat;
+        if (const auto e = take("oat", o.oat, n.cockpit.temperature, 180, 340, oat); !e.empty())
+            return wrong("cruise", e);
+        c.air.temperature = oat;
+    }
+    c.grade = o.grade.empty() ? n.fuel.grades.front() : o.grade;
+    c.weight = Mass::si(0.5 * (n.speeds.lightWeight.si() + n.speeds.heavyWeight.si()));
+    if (!o.weight.empty())
+        if (const auto e = take("weight", o.weight, n.cockpit.weight, n.emptyWeight.si(), n.maxWeight.si(), c.weight);
+            !e.empty())
+            return wrong("cruise", e);
+    double fuel = 0.0;
+    for (const auto& tank : n.fuel.tanks)
+        fuel += tank.usable.si();
+    c.fuel = Volume::si(fuel);
+    if (!o.fuel.empty())
+        if (const auto e = take("fuel", o.fuel, n.cockpit.fuel, 0, fuel * 1.0001, c.fuel); !e.empty())
+            return wrong("cruise", e);
+    const std::pair<plan::Ask, const std::string*> asks[] = {{plan::Ask::power, &o.power},
+                                                             {plan::Ask::burn, &o.burn},
+                                                             {plan::Ask::airspeed, &o.speed},
+                                                             {plan::Ask::endurance, &o.endurance},
+                                                             {plan::Ask::range, &o.range}};
+    std::optional<plan::Ask> ask;
+    double value = 0.0;
+    for (const auto& [which, text] : asks)
+        if (!text->empty()) {
+            if (ask)
+                return wrong("cruise", "ask one thing: --power, --burn, --speed, --endurance or --range");
+            ask = which;
+            const auto& name = plan::nameOf(which);
+            const UnitSpec* unit = which == plan::Ask::power      ? n.cockpit.power
+                                   : which == plan::Ask::airspeed ? n.cockpit.speed
+                                   : which == plan::Ask::range    ? n.cockpit.distance
+                                   : which == plan::Ask::endurance ? units::hour.spec
+                                                                   : nullptr;
+            const auto read = readQuantity(name.dimension, *text, unit);
+            if (!read)
+                return wrong("cruise", fmt::format("--{}: {}", name.key, read.error()));
+            value = read.value().si;
+        }
+    if (!ask)
+        return wrong("cruise", "ask something: --power, --burn, --speed, --endurance or --range");
+    const auto answer = plan::cruiseCandidates(aircraft, c, *ask, value);
+    const auto gearName = [&](std::size_t g) { return n.engine.gears.empty() ? std::string{} : n.engine.gears[g].name; };
+    if (o.json) {
+        json out{{"ask", plan::nameOf(*ask).key}, {"candidates", json::array()}, {"why", answer.why}};
+        for (const auto& p : answer.candidates)
+            out["candidates"].push_back({{"rpm", p.setting.rpm.si() * 60},
+                                         {"manifold_pressure_kPa", p.point.manifoldPressure.si() / 1000},
+                                         {"full_throttle", p.point.fullThrottle},
+                                         {"gear", gearName(p.setting.gear)},
+                                         {"mixture", p.setting.mixture == Mixture::rich ? "rich" : "weak"},
+                                         {"power_kW", p.point.power.si() / 1000},
+                                         {"bmep_kPa", p.point.meanEffectivePressure / 1000},
+                                         {"fuel_l_h", p.burn * 3.6e6},
+                                         {"tas_m_s", p.tas.si()},
+                                         {"endurance_h", p.hours / 3600},
+                                         {"range_km", p.range / 1000},
+                                         {"knock_limit_kPa", p.boundary.si() / 1000},
+                                         {"why", p.why}});
+        out["origin"] = markOf(Origin::model);
+        fmt::print("{}\n", out.dump(2));
+    } else {
+        for (const auto& p : answer.candidates)
+            fmt::print("{:>9}  {:>10}  {:<8} {:<5} {:>9}  {:>7.1f} l/h  {:>8}  {}\n", format(p.setting.rpm, units::rpm),
+                       format(p.point.manifoldPressure.si(), n.unitOf(Gauge::boost)), gearName(p.setting.gear),
+                       p.setting.mixture == Mixture::rich ? "rich" : "weak", format(p.point.power.si(), *n.cockpit.power),
+                       p.burn * 3.6e6, format(p.tas.si(), *n.cockpit.speed), p.why);
+        if (answer.candidates.empty())
+            fmt::print("{}\n", answer.why);
+    }
+    return answer.candidates.empty() ? exitProblems : exitOk;
+}
+
+int runChart(const ChartOptions& o) {
+    const auto loaded = plan::loadAircraft(o.notes, o.variant);
+    if (!loaded.aircraft) {
+        print(loaded.problems);
+        return exitProblems;
+    }
+    const auto& aircraft = *loaded.aircraft;
+    const TypeNotes& n = aircraft.notes;
+    Rotation rpm = plan::ratingFor(n, {}, Phase::climb).rpm;
+    if (!o.rpm.empty())
+        if (const auto e = take("rpm", o.rpm, units::rpm.spec, 3, 100, rpm); !e.empty())
+            return wrong("chart", e);
+    const auto gear = n.gearIndex(o.gear);
+    if (!gear || (n.engine.gears.empty() && !o.gear.empty()))
+        return wrong("chart", fmt::format("--gear: the {} has no gear \"{}\"", n.engine.name, o.gear));
+    std::optional<engine::Construction> construction;
+    if (!o.boost.empty()) {
+        ManifoldPressure boost;
+        Length altitude;
+        if (const auto e = take("boost", o.boost, n.cockpit.boost, 2e4, 4e5, boost); !e.empty())
+            return wrong("chart", e);
+        if (!o.altitude.empty())
+            if (const auto e = take("altitude", o.altitude, n.cockpit.height, 0, 15000, altitude); !e.empty())
+                return wrong("chart", e);
+        Temperature oat = air::standardTemperature(altitude);
+        if (!o.oat.empty())
+            if (const auto e = take("oat", o.oat, n.cockpit.temperature, 180, 340, oat); !e.empty())
+                return wrong("chart", e);
+        construction = engine::construct(aircraft.model(), rpm, boost, *gear, altitude, oat);
+        if (!construction)
+            return wrong("chart", "this boost cannot be had at sea level at this rpm: there is no point A to join from");
+    }
+    const auto chart = engine::powerChart(n, aircraft.model(), rpm);
+    const auto gearName = [&](std::size_t g) { return n.engine.gears.empty() ? std::string{} : n.engine.gears[g].name; };
+    if (o.json) {
+        json out{{"panels", json::object()}};
+        const auto lines = [&](const std::vector<engine::ChartLine>& all, const char* x, double scale) {
+            json a = json::array();
+            for (const auto& l : all) {
+                json line{{"rpm", l.rpm.si() * 60}, {"gear", gearName(l.gear)}, {"points", json::array()}};
+                if (l.boost)
+                    line["boost_kPa"] = l.boost->si() / 1000;
+                for (const auto& p : l.points)
+                    line["points"].push_back({{x, p.x * scale}, {"power_kW", p.power / 1000}});
+                a.push_back(std::move(line));
+            }
+            return a;
+        };
+        out["panels"]["sea_level"] = lines(chart.seaLevel, "boost_kPa", 1e-3);
+        out["panels"]["full_throttle"] = lines(chart.fullThrottle, "altitude_m", 1);
+        out["panels"]["constant_boost"] = lines(chart.constantBoost, "altitude_m", 1);
+        out["marks"] = json::array();
+        for (const auto& m : chart.marks)
+            out["marks"].push_back({{"rating", m.rating},
+                                    {"gear", gearName(m.gear)},
+                                    {m.seaLevel ? "boost_kPa" : "altitude_m", m.seaLevel ? m.x / 1000 : m.x},
+                                    {"power_kW", m.power / 1000}});
+        if (construction) {
+            const auto& c = *construction;
+            out["construction"] = {{"rpm", c.rpm.si() * 60},
+                                   {"boost_kPa", c.boost.si() / 1000},
+                                   {"gear", gearName(c.gear)},
+                                   {"altitude_m", c.height.si()},
+                                   {"sea_level_power_kW", c.seaLevel.si() / 1000},
+                                   {"full_throttle_height_m", c.holdsTo->si()},
+                                   {"full_throttle_power_kW", c.atFullThrottle.si() / 1000},
+                                   {"above_full_throttle_height", c.beyond},
+                                   {"read_kW", c.read.si() / 1000},
+                                   {"temperature_factor", c.correction},
+                                   {"corrected_kW", c.corrected.si() / 1000},
+                                   {"power_kW", c.model.si() / 1000}};
+        }
+        out["origin"] = markOf(Origin::model);
+        fmt::print("{}\n", out.dump(2));
+        return exitOk;
+    }
+    fmt::print("panel,rpm,gear,boost_kPa,altitude_m,power_kW\n");
+    for (const auto& l : chart.seaLevel)
+        for (const auto& p : l.points)
+            fmt::print("sea level,{:.0f},{},{:.2f},0,{:.2f}\n", l.rpm.si() * 60, gearName(l.gear), p.x / 1000,
+                       p.power / 1000);
+    for (const auto& l : chart.fullThrottle)
+        for (const auto& p : l.points)
+            fmt::print("full throttle,{:.0f},{},,{:.1f},{:.2f}\n", l.rpm.si() * 60, gearName(l.gear), p.x,
+                       p.power / 1000);
+    for (const auto& l : chart.constantBoost)
+        for (const auto& p : l.points)
+            fmt::print("constant boost,{:.0f},{},{:.2f},{:.1f},{:.2f}\n", l.rpm.si() * 60, gearName(l.gear),
+                       l.boost->si() / 1000, p.x, p.power / 1000);
+    return exitOk;
+}
+
+} // namespace amber::app

@@ -1,0 +1,217 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "plan/cruise.h"
+#include "air/airspeed.h"
+#include "air/atmosphere.h"
+#include "engine/fuel_grade.h"
+#include "engine/leaning.h"
+#include "units/text.h"
+#include <algorithm>
+#include <boost/math/tools/toms748_solve.hpp>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace amber::plan {
+namespace {
+constexpr double rpmStep = 50.0 / 60.0;  // between the rpm that are tried
+constexpr double leastBoost = 4e4;       // Pa, below which nobody cruises
+constexpr double leastMargin = 500.0;    // Pa that a candidate keeps from the boundary
+
+double engines(const Aircraft& a) {
+    return static_cast<double>(a.notes.engineCount());
+}
+
+/// Speed and the setting that goes with it: ram depends on the speed, speed on the power.
+CruisePoint flown(const Aircraft& a, const CruiseConditions& c, const LeverSetting& setting) {
+    CruisePoint out;
+    out.setting = setting;
+    Speed ias = Speed::si(60);
+    for (int round = 0; round < 3; ++round) {
+        LeverSetting s = setting;
+        if (a.propeller.followsThrottle()) {
+            const auto both = engine::agree(a.model(), a.propeller.coarse, setting.rpm, setting.boost, setting.gear,
+                                            c.air, ias, setting.mixture);
+            s.rpm = both.rpm;
+            if (both.throttled || setting.boost)
+                s.boost = both.boost;
+        }
+        out.setting = s;
+        out.point = engine::operate(a.model(), {s.rpm, s.boost, s.gear, c.air, ias, s.mixture});
+        const auto level = levelSpeed(a, out.point.power.si() * engines(a), c.weight, c.air);
+        out.level = level.has_value();
+        if (!level)
+            break;
+        out.tas = *level;
+        ias = air::calibratedAirspeed(*level, c.air.pressure, c.air.temperature);
+    }
+    out.burn = out.point.fuelFlow.si() / a.notes.fuel.density * engines(a);
+    out.hours = out.burn > 0 ? c.fuel.si() / out.burn : 0.0;
+    out.range = out.hours * out.tas.si();
+    return out;
+}
+
+double asked(Ask ask, const CruisePoint& p) {
+    switch (ask) {
+    case Ask::power:
+        return p.point.power.si();
+    case Ask::burn:
+        return p.burn;
+    case Ask::airspeed:
+        return p.level ? p.tas.si() : 0.0;
+    case Ask::endurance:
+        return p.hours;
+    case Ask::range:
+        return p.level ? p.range : 0.0;
+    }
+    return 0.0;
+}
+
+/// Highest rating without a limit of time: what may be held in the cruise.
+const Rating& continuous(const TypeNotes& n) {
+    const Rating* best = nullptr;
+    for (const auto& r : n.ratings)
+        if (!r.minutes && (!best || r.rpm > best->rpm))
+            best = &r;
+    return best ? *best : n.ratings.back();
+}
+} // namespace
+
+CruisePoint cruisePoint(const Aircraft& a, const CruiseConditions& c, const engine::KnockBoundary& knock,
+                        const LeverSetting& setting) {
+    CruisePoint p = flown(a, c, setting);
+    p.boundary = knock.permitted(engine::Demand{
+        p.setting.rpm, p.setting.boost, p.setting.gear, c.air,
+        p.level ? air::calibratedAirspeed(p.tas, c.air.pressure, c.air.temperature) : Speed{}, p.setting.mixture});
+    return p;
+}
+
+ManifoldPressure permittedCruiseBoost(const Aircraft& a, const CruiseConditions& c, const engine::KnockBoundary& knock,
+                                      const LeverSetting& s) {
+    const TypeNotes& n = a.notes;
+    const Rating& rating = continuous(n);
+    double most = rating.boost ? engine::permittedBoost(n, rating, c.grade).boost->si() : 4e5;
+    if (const auto g = n.gauges.find(Gauge::boost); g != n.gauges.end())
+        if (const auto limit = g->second.in(Phase::cruise).limitHigh)
+            most = std::min(most, *limit);
+    const auto boundary = knock.permitted(engine::Demand{s.rpm, std::nullopt, s.gear, c.air, Speed::si(60), s.mixture});
+    return ManifoldPressure::si(std::min(most, n.engine.gears.empty() ? 4e5 : boundary.si() - leastMargin));
+}
+
+CruiseAnswer cruiseCandidates(const Aircraft& a, const CruiseConditions& c, Ask ask, double value, std::size_t most) {
+    const TypeNotes& n = a.notes;
+    CruiseAnswer answer;
+    const engine::KnockBoundary knock(n, a.model(), c.grade);
+    const Rating& rating = continuous(n);
+    double highest = rating.rpm.si(), lowest = 0.5 * highest;
+    if (const auto g = n.gauges.find(Gauge::rpm); g != n.gauges.end()) {
+        const Band& b = g->second.in(Phase::cruise);
+        highest = std::min(highest, b.limitHigh.value_or(highest));
+        if (b.normalHigh)
+            highest = std::min(highest, *b.normalHigh);
+        lowest = std::max({lowest, b.limitLow.value_or(0.0), n.phases.contains(Phase::cruise) ? b.normalLow.value_or(0.0) : 0.0});
+    }
+    std::vector<Mixture> mixtures{Mixture::rich};
+    if (std::any_of(n.ratings.begin(), n.ratings.end(), [](const Rating& r) { return r.mixture == Mixture::weak; }))
+        mixtures.push_back(Mixture::weak);
+    // Endurance and range grow as the power falls.
+    const bool falling = ask == Ask::endurance || ask == Ask::range;
+    double best = 0.0;
+    for (std::size_t gear = 0; gear < std::max<std::size_t>(1, n.engine.gears.size()); ++gear)
+        for (const Mixture mixture : mixtures)
+            for (double rpm = std::ceil(lowest / rpmStep) * rpmStep; rpm <= highest + 1e-9; rpm += rpmStep) {
+                LeverSetting s{Rotation::si(rpm), {}, gear, mixture};
+                const double top = permittedCruiseBoost(a, c, knock, s).si();
+                const double wide =
+                    engine::operate(a.model(), {s.rpm, std::nullopt, gear, c.air, Speed::si(60), mixture})
+                        .manifoldPressure.si();
+                const double high = std::min(top, wide);
+                if (high < leastBoost)
+                    continue;
+                const auto miss = [&](double boost) {
+                    s.boost = ManifoldPressure::si(boost);
+                    return (falling ? -1.0 : 1.0) * (asked(ask, flown(a, c, s)) - value);
+                };
+                const double atHigh = miss(high);
+                best = std::max(best, asked(ask, flown(a, c, s)));
+                if (atHigh < 0)
+                    continue;
+                double low = leastBoost, atLow = miss(low);
+                if (ask == Ask::range) {
+                    // Range falls off again at too little power: start from the best of a few settings.
+                    double least = 1e18;
+                    for (int i = 0; i < 8; ++i) {
+                        const double p = leastBoost + (high - leastBoost) * i / 8.0, m = miss(p);
+                        if (m < least) {
+                            least = m;
+                            low = p;
+                            atLow = m;
+                        }
+                    }
+                }
+                if (atLow > 0 || low >= high)
+                    continue;
+                std::uintmax_t iterations = 40;
+                const auto b = ::boost::math::tools::toms748_solve(
+                    miss, low, high, atLow, atHigh, [](double x, double y) { return std::abs(x - y) < 20.0; },
+                    iterations);
+                s.boost = ManifoldPressure::si(falling ? b.first : b.second);
+                if (s.boost->si() > high)
+                    s.boost = ManifoldPressure::si(high);
+                CruisePoint p = cruisePoint(a, c, knock, s);
+                if (!p.level || (mixture == Mixture::weak && !engine::weakAllowed(n, p.point.power)))
+                    continue;
+                if (a.propeller.followsThrottle() && std::abs(p.setting.rpm.si() - rpm) > rpmStep / 2)
+                    continue; // this rpm is not to be had here
+                answer.candidates.push_back(std::move(p));
+            }
+    // Burn decides, to half a percent; then the lower gear, then the lower rpm.
+    std::stable_sort(answer.candidates.begin(), answer.candidates.end(), [&](const CruisePoint& x, const CruisePoint& y) {
+        const double burnX = falling ? -x.tas.si() : x.burn, burnY = falling ? -y.tas.si() : y.burn;
+        if (std::abs(burnX - burnY) > 0.005 * std::max(std::abs(burnX), std::abs(burnY)))
+            return burnX < burnY;
+        if (x.setting.gear != y.setting.gear)
+            return x.setting.gear < y.setting.gear;
+        return x.setting.rpm < y.setting.rpm;
+    });
+    // Neighbours of one that is already listed teach nothing.
+    std::vector<CruisePoint> kept;
+    for (auto& p : answer.candidates) {
+        const bool near = std::any_of(kept.begin(), kept.end(), [&](const CruisePoint& k) {
+            return k.setting.gear == p.setting.gear && k.setting.mixture == p.setting.mixture &&
+                   std::abs(k.setting.rpm.si() - p.setting.rpm.si()) < 2 * rpmStep - 1e-9;
+        });
+        if (!near && kept.size() < most)
+            kept.push_back(std::move(p));
+    }
+    answer.candidates = std::move(kept);
+    if (answer.candidates.empty()) {
+        const AskName& name = nameOf(ask);
+        answer.why = best > 0 && !falling && best < value
+                         ? fmt::format("{} is more than any permitted setting gives here.", name.title)
+                         : fmt::format("No permitted setting gives this {} here.", name.key);
+        return answer;
+    }
+    const UnitSpec& unit = n.unitOf(Gauge::boost);
+    const CruisePoint& first = answer.candidates.front();
+    for (auto& p : answer.candidates) {
+        const bool weak = p.setting.mixture == Mixture::weak;
+        std::string why;
+        if (&p == &answer.candidates.front())
+            why = fmt::format("{}{}least {}", n.engine.gears.size() > 1 && p.setting.gear == 0 ? "low gear, " : "",
+                              weak ? "weak, " : "", falling ? "loss of speed" : "fuel");
+        else if (p.setting.gear > first.setting.gear)
+            why = "higher gear: work and heat in the blower";
+        else if (p.setting.mixture != first.setting.mixture)
+            why = weak ? "weak mixture at this rpm costs more" : "rich: cooler heads, more fuel";
+        else if (p.setting.rpm > first.setting.rpm)
+            why = "more rpm: more friction, farther from the boundary";
+        else
+            why = "less rpm, nearer the boundary";
+        if (!n.engine.gears.empty())
+            why += fmt::format("; {} below the boundary",
+                               format(p.boundary.si() - p.point.manifoldPressure.si() + unit.offset, unit));
+        p.why = std::move(why);
+    }
+    return answer;
+}
+
+} // namespace amber::plan
