@@ -9,7 +9,7 @@
 namespace {
 using namespace amber;
 using test::Window;
-using StartPage = app::PhasePage::StartPage;
+using StartPage = app::PhasePage::SubPage;
 
 class GroundPages : public Window {
 protected:
@@ -126,22 +126,22 @@ TEST_F(GroundPages, TheStartHasThreePagesByKeyAndByChoice) {
     auto& page = window->page();
     EXPECT_TRUE(page.setRows().isVisible());
     QTest::keyClick(window.get(), Qt::Key_Space, Qt::ControlModifier);
-    EXPECT_EQ(page.startPage(), StartPage::priming);
+    EXPECT_EQ(page.subPage(), StartPage::priming);
     EXPECT_TRUE(page.doseChart().isVisible());
     EXPECT_TRUE(page.timeChart().isVisible());
     EXPECT_FALSE(page.setRows().isVisible());
     EXPECT_TRUE(shown(page.sequenceRows()).contains(QStringLiteral("Floods from")));
     QTest::keyClick(window.get(), Qt::Key_Space, Qt::ControlModifier);
-    EXPECT_EQ(page.startPage(), StartPage::order);
+    EXPECT_EQ(page.subPage(), StartPage::order);
     EXPECT_TRUE(page.startTimeline().isVisible());
     EXPECT_TRUE(shown(page.sequenceRows()).contains(QStringLiteral("Starter select")));
     QTest::keyClick(window.get(), Qt::Key_Space, Qt::ControlModifier);
-    EXPECT_EQ(page.startPage(), StartPage::settings);
+    EXPECT_EQ(page.subPage(), StartPage::settings);
 }
 
 TEST_F(GroundPages, HoverOnThePrimingPicturesSaysWhetherItFires) {
     window->showPhase(Phase::start);
-    window->page().showStart(StartPage::priming);
+    window->page().showSubPage(StartPage::priming);
     QTest::qWait(10);
     auto& dose = window->page().doseChart();
     EXPECT_TRUE(dose.readOut(QPoint(dose.width() / 2, 40)).contains(QStringLiteral("fires")));
@@ -157,7 +157,7 @@ TEST_F(GroundPages, ColderDayNeedsMorePrimeWhileItIsDragged) {
     const QString title = window->page().doseChart().title();
     type("oat", QStringLiteral("-15"));
     EXPECT_GT(document().plan().prime.dose, before);
-    window->page().showStart(StartPage::priming);
+    window->page().showSubPage(StartPage::priming);
     EXPECT_NE(window->page().doseChart().title(), title);
 }
 
@@ -188,7 +188,7 @@ TEST_F(GroundPages, TheOrderIsChosenOnItsStep) {
     menu->actions()[2]->trigger();
     menu->close();
     EXPECT_EQ(document().sortie().start.order, (std::vector<std::string>{"4", "3", "2", "1"}));
-    window->page().showStart(StartPage::order);
+    window->page().showSubPage(StartPage::order);
     auto* orders = window->page().findChild<QLabel*>(QStringLiteral("orders"));
     EXPECT_TRUE(orders->text().contains(QStringLiteral("<b>away from the crew door first</b>")));
 }
@@ -196,7 +196,7 @@ TEST_F(GroundPages, TheOrderIsChosenOnItsStep) {
 TEST_F(GroundPages, WhatDoesNotCatchIsInTheSequence) {
     ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/mercer-frost.toml"))));
     window->showPhase(Phase::start);
-    window->page().showStart(StartPage::order);
+    window->page().showSubPage(StartPage::order);
     QTest::qWait(5);
     EXPECT_FALSE(shown(window->page().sequenceRows()).contains(QStringLiteral("No catch")));
     window->page().startTimeline().failOnceMore("2");

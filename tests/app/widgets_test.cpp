@@ -255,7 +255,7 @@ TEST(ProblemsDialog, ListsEveryProblemWithItsRemedy) {
 }
 
 TEST(Demo, EverySortieOfTheMenuIsThere) {
-    EXPECT_EQ(demoSorties().size(), 7u);
+    EXPECT_EQ(demoSorties().size(), 11u);
     for (const auto& d : demoSorties())
         EXPECT_TRUE(QFile::exists(demoSortie(QLatin1String(d.file)))) << d.file;
 }

@@ -166,11 +166,11 @@ TEST_F(Window, NothingIsClippedOnAnyPageOfTheDemos) {
             window->showPhase(phase);
             fits(QString::fromUtf8(titleOf(phase).data()));
             if (phase == Phase::start) {
-                window->page().showStart(app::PhasePage::StartPage::priming);
+                window->page().showSubPage(app::PhasePage::SubPage::priming);
                 fits(QStringLiteral("priming"));
-                window->page().showStart(app::PhasePage::StartPage::order);
+                window->page().showSubPage(app::PhasePage::SubPage::order);
                 fits(QStringLiteral("order"));
-                window->page().showStart(app::PhasePage::StartPage::settings);
+                window->page().showSubPage(app::PhasePage::SubPage::settings);
             }
             for (int station = 0; phase == Phase::walkRound && station < window->page().walkRound().stations();
                  ++station) {
@@ -276,7 +276,7 @@ TEST_F(Window, CautionsStandOnThePagesWhereTheActHappens) {
 
 TEST_F(Window, TheStartTimelineFailsReordersAndFollows) {
     window->showPhase(Phase::start);
-    window->page().showStart(app::PhasePage::StartPage::order);
+    window->page().showSubPage(app::PhasePage::SubPage::order);
     QTest::qWait(10);
     auto& view = window->page().startTimeline();
     ASSERT_TRUE(view.isVisible());

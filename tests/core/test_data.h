@@ -43,8 +43,9 @@ inline plan::LoadedSortie loadDemo(const std::string& name) {
 }
 
 inline const std::vector<std::string>& demoNames() {
-    static const std::vector<std::string> names{"lorimer-spring", "farrier-summer",  "mercer-frost", "ostler-bush",
-                                                "tanner-winter",  "thatcher-lesson", "tinker-damp"};
+    static const std::vector<std::string> names{
+        "lorimer-spring", "farrier-summer", "mercer-frost",       "ostler-bush",   "tanner-winter", "thatcher-lesson",
+        "tinker-damp",    "collier-high",   "wheelwright-height", "sexton-meadow", "chandler-haven"};
     return names;
 }
 

@@ -51,8 +51,8 @@ void LeverMap::refresh() {
     const auto conditions = cruiseConditionsOf(document_);
     // Rich while the levers move; the mixture comes last.
     const auto permitted = [&](Rotation n) {
-        return knock.permitted(engine::Demand{n, std::nullopt, cruise.setting.gear, conditions.air, cruise.setting.ias,
-                                              Mixture::rich});
+        return knock.permitted(
+            engine::Demand{n, std::nullopt, cruise.setting.gear, conditions.air, cruise.setting.ias, Mixture::rich});
     };
     path_ = engine::leverOrder(from_, to_, permitted);
     draw();
@@ -105,8 +105,8 @@ void LeverMap::draw() {
             const double rpm = low + (high - low) * i / 40;
             double from = bottom, to = top;
             const auto at = [&](double p) {
-                engine::Demand d{Rotation::si(rpm), ManifoldPressure::si(p), cruise.setting.gear, conditions.air,
-                                 cruise.setting.ias, Mixture::rich};
+                engine::Demand d{Rotation::si(rpm), ManifoldPressure::si(p), cruise.setting.gear,
+                                 conditions.air,    cruise.setting.ias,      Mixture::rich};
                 d.held = true;
                 return engine::operate(a.model(), d).power.si();
             };
@@ -153,15 +153,16 @@ void LeverMap::draw() {
         addLine(*plot_, {at.rpm.si() * 60, m.to.rpm.si() * 60}, {shown(at.boost.si()), shown(m.to.boost.si())},
                 QPen(c.amber, 2.6));
         addText(*plot_, 30 * (at.rpm.si() + m.to.rpm.si()), 0.5 * (shown(at.boost.si()) + shown(m.to.boost.si())),
-                QString::number(number++), m.rpmLever ? Qt::AlignHCenter | Qt::AlignTop : Qt::AlignLeft | Qt::AlignVCenter,
-                c.amber, true);
+                QString::number(number++),
+                m.rpmLever ? Qt::AlignHCenter | Qt::AlignTop : Qt::AlignLeft | Qt::AlignVCenter, c.amber, true);
         at = m.to;
     }
     addRing(*plot_, from_.rpm.si() * 60, shown(from_.boost.si()), c.amber, c.sheet, 10);
     addRing(*plot_, to_.rpm.si() * 60, shown(to_.boost.si()), c.amber, c.amber, 10);
     addText(*plot_, from_.rpm.si() * 60, shown(from_.boost.si()), tr("climb"), Qt::AlignLeft | Qt::AlignBottom, c.amber,
             true);
-    addText(*plot_, to_.rpm.si() * 60, shown(to_.boost.si()), tr("cruise"), Qt::AlignRight | Qt::AlignTop, c.amber, true);
+    addText(*plot_, to_.rpm.si() * 60, shown(to_.boost.si()), tr("cruise"), Qt::AlignRight | Qt::AlignTop, c.amber,
+            true);
     plot_->xAxis->setTicker(roundTicks(low * 60, high * 60, 6));
     plot_->yAxis->setTicker(roundTicks(plot_->yAxis->range().lower, plot_->yAxis->range().upper, 6));
     plot_->xAxis2->setTicker(plot_->xAxis->ticker());

@@ -127,7 +127,7 @@ struct PhaseChart::Impl {
                     picture.fullThrottleHeights.size() > 1
                         ? tr("%1 holds to %2").arg(q(picture.heightGears[i]), q(formatHeight(p.x, h)))
                         : tr("full throttle %1").arg(q(formatHeight(p.x, h))),
-                    Qt::AlignBottom | (right ? Qt::AlignRight : Qt::AlignLeft), c.ink);
+                    (i % 2 == 0 ? Qt::AlignBottom : Qt::AlignTop) | (right ? Qt::AlignRight : Qt::AlignLeft), c.ink);
         }
         if (f.gearChange()) {
             const double x = shown(f.gearChange()->pressureAltitude.si(), h),

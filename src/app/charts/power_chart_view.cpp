@@ -120,7 +120,8 @@ struct PowerChartView::Impl {
                 most = std::max(most, p.power);
         most = std::min(most, 1.6 * chart.seaLevel.back().points.back().power);
         if (!zoomed) {
-            x(left)->setRange(shown(boostLow, boostUnit()), shown(boostHigh, boostUnit()) + 0.02);
+            x(left)->setRange(shown(boostLow, boostUnit()),
+                              shown(boostHigh + 0.16 * (boostHigh - boostLow), boostUnit()));
             x(right)->setRange(0, shown(chart.top, heightUnit()));
             for (auto* rect : {left, right})
                 y(rect)->setRange(0, shown(1.06 * most, powerUnit()));
@@ -136,25 +137,34 @@ struct PowerChartView::Impl {
         };
         QColor thin = c.ink;
         thin.setAlpha(110);
-        bool every = false;
+        double lastLabel = -1e9;
         for (const auto& l : chart.seaLevel) {
-            const QPointF end = path(left, l, boostUnit(), QPen(c.ink, std::abs(l.rpm.si() - reading.rpm.si()) < 0.4 ? 2 : 1));
-            if ((every = !every) || &l == &chart.seaLevel.back())
-                text(left, end, q(formatNumber(l.rpm.si() * 60, 0)), Qt::AlignRight | Qt::AlignBottom, c.faint, false, 11);
+            const QPointF end =
+                path(left, l, boostUnit(), QPen(c.ink, std::abs(l.rpm.si() - reading.rpm.si()) < 0.4 ? 2 : 1));
+            if (end.y() - lastLabel > 0.05 * y(left)->range().upper) {
+                text(left, end, q(formatNumber(l.rpm.si() * 60, 0)), Qt::AlignLeft | Qt::AlignVCenter, c.faint, false,
+                     11);
+                lastLabel = end.y();
+            }
         }
         for (const auto& l : chart.fullThrottle)
             path(right, l, heightUnit(),
-                 QPen(std::abs(l.rpm.si() - reading.rpm.si()) < 0.4 ? c.ink : thin, std::abs(l.rpm.si() - reading.rpm.si()) < 0.4 ? 1.8 : 1,
-                      l.gear == 0 ? Qt::SolidLine : l.gear == 1 ? Qt::DashLine : Qt::DashDotLine));
+                 QPen(std::abs(l.rpm.si() - reading.rpm.si()) < 0.4 ? c.ink : thin,
+                      std::abs(l.rpm.si() - reading.rpm.si()) < 0.4 ? 1.8 : 1,
+                      l.gear == 0   ? Qt::SolidLine
+                      : l.gear == 1 ? Qt::DashLine
+                                    : Qt::DashDotLine));
         for (const auto& l : chart.constantBoost) {
             if (l.gear != reading.gear)
                 continue;
             const QPointF end = path(right, l, heightUnit(), QPen(c.faint, 1, Qt::DotLine));
-            text(right, end, q(formatValue(l.boost->si(), boostUnit())), Qt::AlignLeft | Qt::AlignBottom, c.faint, false, 11);
+            text(right, end, q(formatValue(l.boost->si(), boostUnit())), Qt::AlignLeft | Qt::AlignBottom, c.faint,
+                 false, 11);
         }
         for (const auto& m : chart.marks)
-            ring(m.seaLevel ? left : right, {shown(m.x, m.seaLevel ? boostUnit() : heightUnit()), shown(m.power, powerUnit())},
-                 c.ink, m.gear == reading.gear || m.seaLevel ? c.ink : c.sheet, 5, QCPScatterStyle::ssSquare);
+            ring(m.seaLevel ? left : right,
+                 {shown(m.x, m.seaLevel ? boostUnit() : heightUnit()), shown(m.power, powerUnit())}, c.ink,
+                 m.gear == reading.gear || m.seaLevel ? c.ink : c.sheet, 5, QCPScatterStyle::ssSquare);
         if (blown && construction)
             drawConstruction(c);
         ticks();
@@ -176,12 +186,15 @@ struct PowerChartView::Impl {
         ring(right, {0, a.y()}, c.amber, c.sheet, 7);
         ring(right, b, c.amber, c.sheet, 9);
         ring(right, read, c.amber, c.amberWash, 11, QCPScatterStyle::ssDiamond);
-        text(left, a, QStringLiteral("A  %1").arg(q(format(k.seaLevel.si(), powerUnit()))), Qt::AlignRight | Qt::AlignBottom,
-             c.amber, true, 13);
+        text(left, a, QStringLiteral("A  %1").arg(q(format(k.seaLevel.si(), powerUnit()))),
+             Qt::AlignRight | Qt::AlignBottom, c.amber, true, 13);
         text(right, b, QStringLiteral("B  %1").arg(q(format(k.atFullThrottle.si(), powerUnit()))),
-             (b.x() > 0.75 * x(right)->range().upper ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignBottom, c.amber, true, 13);
-        text(right, read, tr("%1 read, %2 today").arg(q(format(k.read.si(), powerUnit())), q(format(k.corrected.si(), powerUnit()))),
-             (read.x() > 0.5 * x(right)->range().upper ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop, c.amber, true, 13);
+             (b.x() > 0.75 * x(right)->range().upper ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignBottom, c.amber, true,
+             13);
+        text(right, read,
+             tr("%1 read, %2 today").arg(q(format(k.read.si(), powerUnit())), q(format(k.corrected.si(), powerUnit()))),
+             (read.x() > 0.5 * x(right)->range().upper ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop, c.amber, true,
+             13);
     }
 
     void dressRects() {
@@ -221,11 +234,13 @@ struct PowerChartView::Impl {
     void clamp() {
         const double top = chart.top > 0 ? chart.top : 9000;
         reading.height = Length::si(std::clamp(reading.height.si(), 0.0, top));
-        reading.rpm = Rotation::si(std::clamp(reading.rpm.si(), 0.4 * aircraft->model().ratedRpm, aircraft->model().ratedRpm));
+        reading.rpm =
+            Rotation::si(std::clamp(reading.rpm.si(), 0.4 * aircraft->model().ratedRpm, aircraft->model().ratedRpm));
         double highest = 0.0;
         for (const auto& r : notes().ratings)
             highest = std::max(highest, r.boost ? r.boost->si() : 0.0);
-        reading.boost = ManifoldPressure::si(std::clamp(reading.boost.si(), 0.5 * standardPressure, std::max(highest, 0.6 * standardPressure)));
+        reading.boost = ManifoldPressure::si(
+            std::clamp(reading.boost.si(), 0.5 * standardPressure, std::max(highest, 0.6 * standardPressure)));
         reading.gear = std::min(reading.gear, std::max<std::size_t>(1, notes().engine.gears.size()) - 1);
     }
 };
@@ -292,7 +307,8 @@ QStringList PowerChartView::steps() const {
         return {};
     const auto& n = d_->notes();
     if (n.engine.gears.empty())
-        return {tr("Without a blower there is no line to join: power falls with the air from the ground up. The curves are full "
+        return {tr("Without a blower there is no line to join: power falls with the air from the ground up. The curves "
+                   "are full "
                    "throttle; part throttle is read on the left.")};
     if (!d_->construction)
         return {tr("This boost cannot be had at sea level at %1: there is no point A. Less boost, or more rpm.")
@@ -305,9 +321,12 @@ QStringList PowerChartView::steps() const {
     QStringList out;
     out << tr("<b>A</b> At sea level %1 and %2 make %3.")
                .arg(q(format(k.rpm, units::rpm)), q(format(k.boost.si(), d_->boostUnit())), power(k.seaLevel));
-    out << tr("<b>B</b> Full throttle%1 gives that boost up to %2: %3 there.").arg(gear, height(*k.holdsTo), power(k.atFullThrottle));
-    out << (k.beyond ? tr("<b>Read</b> %1 lies above B: on the full-throttle curve, %2.").arg(height(k.height), power(k.read))
-                     : tr("<b>Read</b> Join A and B; at %1 the line stands at %2.").arg(height(k.height), power(k.read)));
+    out << tr("<b>B</b> Full throttle%1 gives that boost up to %2: %3 there.")
+               .arg(gear, height(*k.holdsTo), power(k.atFullThrottle));
+    out << (k.beyond
+                ? tr("<b>Read</b> %1 lies above B: on the full-throttle curve, %2.")
+                      .arg(height(k.height), power(k.read))
+                : tr("<b>Read</b> Join A and B; at %1 the line stands at %2.").arg(height(k.height), power(k.read)));
     out << tr("<b>Correct</b> Air at %1, standard %2: × √(%3/%4) = %5.")
                .arg(degrees(k.outside), degrees(k.standard), q(formatNumber(k.standard.si(), 0)),
                     q(formatNumber(k.outside.si(), 0)), q(formatNumber(k.correction, 3)));
@@ -365,12 +384,14 @@ bool PowerChartView::eventFilter(QObject* watched, QEvent* event) {
             Reading r = d_->reading;
             if (d_->held == 1) {
                 const UnitSpec& b = d_->boostUnit();
-                r.boost = ManifoldPressure::si(b.offset + b.scale * d_->x(d_->left)->pixelToCoord(mouse->position().x()));
+                r.boost =
+                    ManifoldPressure::si(b.offset + b.scale * d_->x(d_->left)->pixelToCoord(mouse->position().x()));
             } else {
                 const double deviation = r.outside.si() - air::standardTemperature(r.height).si();
                 const double round = d_->heightUnit().symbol == "ft" ? 100.0 : 50.0;
-                r.height = Length::si(std::max(0.0, std::round(d_->x(d_->right)->pixelToCoord(mouse->position().x()) / round) * round *
-                                                        d_->heightUnit().scale));
+                r.height =
+                    Length::si(std::max(0.0, std::round(d_->x(d_->right)->pixelToCoord(mouse->position().x()) / round) *
+                                                 round * d_->heightUnit().scale));
                 r.outside = Temperature::si(air::standardTemperature(r.height).si() + deviation);
             }
             read(r);
@@ -382,13 +403,14 @@ bool PowerChartView::eventFilter(QObject* watched, QEvent* event) {
         for (auto* rect : {d_->left, d_->right})
             if (rect->rect().contains(mouse->position().toPoint()) && !(mouse->buttons() & Qt::LeftButton)) {
                 const auto& unit = rect == d_->left ? d_->boostUnit() : d_->heightUnit();
-                QToolTip::showText(mouse->globalPosition().toPoint() + QPoint(8, -30),
-                                   QStringLiteral("%1 %2 · %3 %4")
-                                       .arg(q(formatNumber(d_->x(rect)->pixelToCoord(mouse->position().x()), unit.decimals)),
-                                            q(std::string(unit.symbol)),
-                                            q(formatNumber(d_->y(rect)->pixelToCoord(mouse->position().y()), 0)),
-                                            q(std::string(d_->powerUnit().symbol))),
-                                   d_->plot);
+                QToolTip::showText(
+                    mouse->globalPosition().toPoint() + QPoint(8, -30),
+                    QStringLiteral("%1 %2 · %3 %4")
+                        .arg(q(formatNumber(d_->x(rect)->pixelToCoord(mouse->position().x()), unit.decimals)),
+                             q(std::string(unit.symbol)),
+                             q(formatNumber(d_->y(rect)->pixelToCoord(mouse->position().y()), 0)),
+                             q(std::string(d_->powerUnit().symbol))),
+                    d_->plot);
             }
         break;
     }
@@ -409,7 +431,8 @@ bool PowerChartView::eventFilter(QObject* watched, QEvent* event) {
         switch (static_cast<QKeyEvent*>(event)->key()) {
         case Qt::Key_Left:
         case Qt::Key_Right:
-            r.height = Length::si(std::max(0.0, r.height.si() + (static_cast<QKeyEvent*>(event)->key() == Qt::Key_Right ? step : -step)));
+            r.height = Length::si(
+                std::max(0.0, r.height.si() + (static_cast<QKeyEvent*>(event)->key() == Qt::Key_Right ? step : -step)));
             r.outside = Temperature::si(air::standardTemperature(r.height).si() + deviation);
             break;
         case Qt::Key_Up:
@@ -439,7 +462,8 @@ bool PowerChartView::eventFilter(QObject* watched, QEvent* event) {
     }
     case QEvent::Resize:
     case QEvent::PaletteChange:
-        QMetaObject::invokeMethod(this, [this] { d_->draw(); }, Qt::QueuedConnection);
+        QMetaObject::invokeMethod(
+            this, [this] { d_->draw(); }, Qt::QueuedConnection);
         break;
     default:
         break;

@@ -110,7 +110,8 @@ int runCommandLine(int argc, char** argv, const CommandActions& actions) {
     pointCommand->add_option("--oat", point.oat, "Outside air temperature there; standard without");
     pointCommand->add_option("--ias", point.ias, "Indicated airspeed, for ram; standing without");
     pointCommand->add_option("--mixture", point.mixture, "rich, weak or a fuel-air ratio");
-    pointCommand->add_option("--grade", point.grade, "Fuel grade for the knock boundary; the best of the notes without");
+    pointCommand->add_option("--grade", point.grade,
+                             "Fuel grade for the knock boundary; the best of the notes without");
     pointCommand->add_option("--carburettor-heat", point.carburettorHeat, "Rise of the carburettor air");
     pointCommand->add_option("--dew-point", point.dewPoint, "Dew point of the air; dry without");
     pointCommand->add_flag("--water", point.water, "Water injection on");
@@ -138,14 +139,16 @@ int runCommandLine(int argc, char** argv, const CommandActions& actions) {
         ->capture_default_str();
     startCommand->add_flag("--json", startOrder.json, "JSON to standard output");
 
-    auto* calibrateCommand = app.add_subcommand("calibrate", "Fit the engine model to the rating lines and say how well");
+    auto* calibrateCommand =
+        app.add_subcommand("calibrate", "Fit the engine model to the rating lines and say how well");
     CalibrateOptions calibrate;
     calibrateCommand->add_option("--notes", calibrate.notes, "Type notes (TOML)")->required();
     calibrateCommand->add_option("--variant", calibrate.variant, "Variant of the type");
     calibrateCommand->add_flag("--write", calibrate.write, "Write the parameters into the file");
     calibrateCommand->add_flag("--json", calibrate.json, "JSON to standard output");
 
-    auto* cruiseCommand = app.add_subcommand("cruise", "Settings for a cruise: ask by power, burn, speed, endurance or range");
+    auto* cruiseCommand =
+        app.add_subcommand("cruise", "Settings for a cruise: ask by power, burn, speed, endurance or range");
     CruiseOptions cruise;
     cruiseCommand->add_option("--notes", cruise.notes, "Type notes (TOML)")->required();
     cruiseCommand->add_option("--variant", cruise.variant, "Variant of the type");

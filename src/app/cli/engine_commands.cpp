@@ -158,9 +158,9 @@ int runCruise(const CruiseOptions& o) {
                 return wrong("cruise", "ask one thing: --power, --burn, --speed, --endurance or --range");
             ask = which;
             const auto& name = plan::nameOf(which);
-            const UnitSpec* unit = which == plan::Ask::power      ? n.cockpit.power
-                                   : which == plan::Ask::airspeed ? n.cockpit.speed
-                                   : which == plan::Ask::range    ? n.cockpit.distance
+            const UnitSpec* unit = which == plan::Ask::power       ? n.cockpit.power
+                                   : which == plan::Ask::airspeed  ? n.cockpit.speed
+                                   : which == plan::Ask::range     ? n.cockpit.distance
                                    : which == plan::Ask::endurance ? units::hour.spec
                                                                    : nullptr;
             const auto read = readQuantity(name.dimension, *text, unit);
@@ -171,7 +171,9 @@ int runCruise(const CruiseOptions& o) {
     if (!ask)
         return wrong("cruise", "ask something: --power, --burn, --speed, --endurance or --range");
     const auto answer = plan::cruiseCandidates(aircraft, c, *ask, value);
-    const auto gearName = [&](std::size_t g) { return n.engine.gears.empty() ? std::string{} : n.engine.gears[g].name; };
+    const auto gearName = [&](std::size_t g) {
+        return n.engine.gears.empty() ? std::string{} : n.engine.gears[g].name;
+    };
     if (o.json) {
         json out{{"ask", plan::nameOf(*ask).key}, {"candidates", json::array()}, {"why", answer.why}};
         for (const auto& p : answer.candidates)
@@ -194,8 +196,9 @@ int runCruise(const CruiseOptions& o) {
         for (const auto& p : answer.candidates)
             fmt::print("{:>9}  {:>10}  {:<8} {:<5} {:>9}  {:>7.1f} l/h  {:>8}  {}\n", format(p.setting.rpm, units::rpm),
                        format(p.point.manifoldPressure.si(), n.unitOf(Gauge::boost)), gearName(p.setting.gear),
-                       p.setting.mixture == Mixture::rich ? "rich" : "weak", format(p.point.power.si(), *n.cockpit.power),
-                       p.burn * 3.6e6, format(p.tas.si(), *n.cockpit.speed), p.why);
+                       p.setting.mixture == Mixture::rich ? "rich" : "weak",
+                       format(p.point.power.si(), *n.cockpit.power), p.burn * 3.6e6,
+                       format(p.tas.si(), *n.cockpit.speed), p.why);
         if (answer.candidates.empty())
             fmt::print("{}\n", answer.why);
     }
@@ -232,10 +235,13 @@ int runChart(const ChartOptions& o) {
                 return wrong("chart", e);
         construction = engine::construct(aircraft.model(), rpm, boost, *gear, altitude, oat);
         if (!construction)
-            return wrong("chart", "this boost cannot be had at sea level at this rpm: there is no point A to join from");
+            return wrong("chart",
+                         "this boost cannot be had at sea level at this rpm: there is no point A to join from");
     }
     const auto chart = engine::powerChart(n, aircraft.model(), rpm);
-    const auto gearName = [&](std::size_t g) { return n.engine.gears.empty() ? std::string{} : n.engine.gears[g].name; };
+    const auto gearName = [&](std::size_t g) {
+        return n.engine.gears.empty() ? std::string{} : n.engine.gears[g].name;
+    };
     if (o.json) {
         json out{{"panels", json::object()}};
         const auto lines = [&](const std::vector<engine::ChartLine>& all, const char* x, double scale) {

@@ -126,8 +126,8 @@ int runPoint(const PointOptions& o) {
         fmt::print("air, fuel          {:.0f} kg/h, {:.1f} kg/h\n", point.airFlow.in(units::kgPerHour), fuel);
         fmt::print("mean pressure      {}\n", format(point.meanEffectivePressure, *notes.cockpit.pressure));
         if (!notes.engine.gears.empty())
-            fmt::print("knock boundary     {} on grade {}\n", format(knock.permitted(demand).si(), *notes.cockpit.boost),
-                       grade);
+            fmt::print("knock boundary     {} on grade {}\n",
+                       format(knock.permitted(demand).si(), *notes.cockpit.boost), grade);
         fmt::print("full-throttle height {}\n",
                    height ? format(height->si(), *notes.cockpit.height) : "none: this boost cannot be had");
     }

@@ -7,6 +7,7 @@
 #include "units/unit_table.h"
 #include <QHBoxLayout>
 #include <algorithm>
+#include <cmath>
 
 namespace amber::app {
 namespace {
@@ -23,6 +24,13 @@ QComboBox* PhasePage::ratingChoice(const QString& name, std::string Flight::*pla
     connect(box, &QComboBox::activated, this, [this, box, place](int index) {
         Sortie changed = document_.sortie();
         changed.flight.*place = box->itemData(index).toString().toStdString();
+        if (place == &Flight::cruiseRating) {
+            // A rating is a whole setting: what was chosen or typed beside it goes.
+            changed.flight.cruiseRpm.reset();
+            changed.flight.cruiseBoost.reset();
+            changed.flight.cruiseMixture.reset();
+            changed.flight.cruiseGear.clear();
+        }
         if (const QString error = document_.edit(changed, tr("rating")); !error.isEmpty())
             emit refused(error);
     });
@@ -152,13 +160,13 @@ void PhasePage::buildFields() {
         if (const QString error = document_.edit(changed, tr("dilution")); !error.isEmpty())
             emit refused(error);
     });
-    startView_ = new QComboBox(fieldRow_);
-    startView_->setObjectName(QStringLiteral("start-view"));
-    startView_->addItems({tr("settings"), tr("priming"), tr("order")});
-    startView_->setToolTip(
-        tr("Settings and times, the priming picture, or all engines in their order (Ctrl+Space: next)"));
-    addChoice(tr("Page"), startView_, {Phase::start});
-    connect(startView_, &QComboBox::activated, this, [this](int index) { showStart(static_cast<StartPage>(index)); });
+    buildCruiseFields();
+    pageChoice_ = new QComboBox(fieldRow_);
+    pageChoice_->setObjectName(QStringLiteral("page-choice"));
+    pageChoice_->setToolTip(tr("The pages of this phase (Ctrl+Space: next)"));
+    addChoice(tr("Page"), pageChoice_, {Phase::start, Phase::takeOff, Phase::climb, Phase::cruise});
+    connect(pageChoice_, &QComboBox::activated, this,
+            [this](int index) { showSubPage(subPagesOf(phase_).at(static_cast<std::size_t>(index))); });
     {
         InlineField::Behaviour b;
         b.show = [this] {
@@ -222,6 +230,109 @@ void PhasePage::buildFields() {
                                 {Phase::walkRound, Phase::cruise});
         tankFields_.emplace_back(field, i);
     }
+}
+
+void PhasePage::buildCruiseFields() {
+    auto* row = static_cast<QHBoxLayout*>(fieldRow_->layout());
+    const auto choice = [&](const QString& caption, QComboBox* box) {
+        auto* holder = captioned(caption, box, fieldRow_);
+        row->addWidget(holder, 0, Qt::AlignBottom);
+        fields_.push_back({holder, {Phase::cruise}});
+    };
+    const auto inlineField = [&](const QString& caption, const char* name, InlineField::Behaviour b,
+                                 const QString& hint) {
+        auto* field = new InlineField(caption, QLatin1String(name), std::move(b), fieldRow_);
+        field->setHint(hint);
+        row->addWidget(field, 0, Qt::AlignBottom);
+        inlineFields_.push_back(field);
+        fields_.push_back({field, {Phase::cruise}});
+    };
+    {
+        InlineField::Behaviour b;
+        b.show = [this] {
+            return q(
+                format(std::round(document_.plan().flown[Phase::cruise].setting.rpm.si() * 6) / 6, *units::rpm.spec));
+        };
+        const auto put = [this](std::optional<Rotation> rpm, int gesture) {
+            Sortie changed = document_.sortie();
+            changed.flight.cruiseRpm = rpm;
+            return document_.edit(changed, tr("cruise rpm"), gesture);
+        };
+        b.apply = [put](const QString& text, int gesture) -> QString {
+            if (text.trimmed().isEmpty())
+                return put(std::nullopt, gesture);
+            const auto read = readQuantity(Dimension::rotation, text.toStdString(), units::rpm.spec);
+            if (!read || read.value().si < 5 || read.value().si > 100)
+                return tr("Write the rpm of the cruise; nothing for the rating's.");
+            return put(Rotation::si(read.value().si), gesture);
+        };
+        b.step = [this, put](int steps, int gesture) {
+            return put(
+                Rotation::si(std::max(5.0, document_.plan().flown[Phase::cruise].setting.rpm.si() + steps * 50.0 / 60)),
+                gesture);
+        };
+        inlineField(tr("Rpm"), "cruise-rpm", std::move(b), tr("Cruise rpm; nothing: the rating's"));
+    }
+    {
+        InlineField::Behaviour b;
+        b.show = [this] {
+            const auto& f = document_.plan().flown[Phase::cruise];
+            return q(format(f.point.manifoldPressure.si(), document_.aircraft().notes.unitOf(Gauge::boost)));
+        };
+        const auto put = [this](std::optional<ManifoldPressure> boost, int gesture) {
+            Sortie changed = document_.sortie();
+            changed.flight.cruiseBoost = boost;
+            return document_.edit(changed, tr("cruise boost"), gesture);
+        };
+        b.apply = [this, put](const QString& text, int gesture) -> QString {
+            if (text.trimmed().isEmpty())
+                return put(std::nullopt, gesture);
+            const auto read = readQuantity(Dimension::manifoldPressure, text.toStdString(),
+                                           &document_.aircraft().notes.unitOf(Gauge::boost));
+            if (!read || read.value().si < 1e4 || read.value().si > 4e5)
+                return tr("Write the boost of the cruise; nothing for the rating's.");
+            return put(ManifoldPressure::si(read.value().si), gesture);
+        };
+        b.step = [this, put](int steps, int gesture) {
+            const auto& unit = document_.aircraft().notes.unitOf(Gauge::boost);
+            const double one = unit.decimals == 0 ? 10 * unit.scale : 0.5 * unit.scale;
+            return put(ManifoldPressure::si(std::max(
+                           2e4, document_.plan().flown[Phase::cruise].point.manifoldPressure.si() + steps * one)),
+                       gesture);
+        };
+        inlineField(tr("Boost"), "cruise-boost", std::move(b), tr("Cruise boost; nothing: the rating's"));
+    }
+    askChoice_ = new QComboBox(fieldRow_);
+    askChoice_->setObjectName(QStringLiteral("ask"));
+    for (const auto& name : plan::askNames)
+        askChoice_->addItem(QString::fromUtf8(name.title.data()));
+    choice(tr("Ask for"), askChoice_);
+    connect(askChoice_, &QComboBox::activated, this, [this](int index) {
+        ask_ = plan::askNames[static_cast<std::size_t>(index)].ask;
+        refresh();
+    });
+    {
+        InlineField::Behaviour b;
+        b.show = [this] { return q(format(askedValue(), askUnit(), ask_ == plan::Ask::endurance ? 1 : -1)); };
+        b.apply = [this](const QString& text, int) -> QString {
+            const auto read = readQuantity(plan::nameOf(ask_).dimension, text.toStdString(), &askUnit());
+            if (!read || !(read.value().si > 0))
+                return read ? tr("Ask for more than nothing.") : QString::fromStdString(read.error());
+            ask(ask_, read.value().si);
+            return {};
+        };
+        b.step = [this](int steps, int) -> QString {
+            ask(ask_, std::max(1e-9, askedValue() * (1.0 + 0.02 * steps)));
+            return {};
+        };
+        inlineField(tr("Of"), "asked", std::move(b), tr("What the cruise should give"));
+    }
+    leanTest_ = new QComboBox(fieldRow_);
+    leanTest_->setObjectName(QStringLiteral("lean-test"));
+    leanTest_->addItems({tr("not tried"), tr("rose, then fell"), tr("fell at once"), tr("no change")});
+    leanTest_->setToolTip(tr("What rpm or torque did when the mixture was pulled a little"));
+    choice(tr("Lean test"), leanTest_);
+    connect(leanTest_, &QComboBox::activated, this, [this] { refreshChoice(); });
 }
 
 } // namespace amber::app

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/phase_page.h"
+#include "engine/leaning.h"
 #include "shell/theme.h"
 #include "units/text.h"
 #include "units/unit_table.h"
@@ -19,6 +20,10 @@ QString q(const std::string& text) {
 QString markHtml(watch::Colour colour, const Colours& c) {
     const char* shape = colour == watch::Colour::red ? "■" : colour == watch::Colour::amber ? "▲" : "●";
     return QStringLiteral("<span style='color:%1'>%2</span>").arg(c.of(colour).name(), QString::fromUtf8(shape));
+}
+
+std::string fmtTorque(const plan::CruisePoint& p, const TypeNotes& n) {
+    return "BMEP " + format(p.point.meanEffectivePressure, n.unitOf(Gauge::torque)) + "; ";
 }
 
 template <class Line>
@@ -79,6 +84,13 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     why_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
     left->addSpacing(6);
     left->addWidget(why_);
+    steps_ = new QLabel(this);
+    steps_->setObjectName(QStringLiteral("steps"));
+    steps_->setFont(face(14));
+    steps_->setWordWrap(true);
+    steps_->setTextFormat(Qt::RichText);
+    steps_->setContentsMargins(0, 6, 0, 0);
+    left->addWidget(steps_);
     defects_ = new QLabel(this);
     defects_->setObjectName(QStringLiteral("defects"));
     defects_->setFont(face(13));
@@ -170,6 +182,7 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     walk_ = new WalkRoundView(document_, this);
     pictures->addWidget(walk_, 1);
     buildPrimePictures(pictures);
+    buildEnginePages(pictures);
     right->addSpacing(8);
     right->addLayout(pictures, 1);
     connect(startTimeline_, &StartTimelineView::summaryChanged, this, [this] {
@@ -195,8 +208,9 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     // Until a sortie is open nothing of one phase shows: all at once they would not fit.
     for (auto& [widget, phases] : fields_)
         widget->hide();
-    for (QWidget* widget : std::initializer_list<QWidget*>{startColumn_, primePictures_, walk_, orders_, ordersHead_,
-                                                           sequence_, fuel_, defects_, whyBeside_})
+    for (QWidget* widget :
+         std::initializer_list<QWidget*>{startColumn_, primePictures_, walk_, orders_, ordersHead_, sequence_, fuel_,
+                                         defects_, whyBeside_, powerChart_, leverColumn_, steps_})
         widget->hide();
     connect(set_, &RowView::rowSelected, this, &PhasePage::showWhy);
     connect(set_, &RowView::schoolWanted, this, &PhasePage::offerSchools);
@@ -217,6 +231,162 @@ QLabel* PhasePage::heading(const QString& text) {
     label->setForegroundRole(QPalette::Link);
     label->setFixedHeight(20);
     return label;
+}
+
+void PhasePage::buildEnginePages(QHBoxLayout* row) {
+    powerChart_ = new PowerChartView(nullptr, this);
+    row->addWidget(powerChart_, 1);
+    connect(powerChart_, &PowerChartView::readingChanged, this, [this] {
+        steps_->setText(
+            powerChart_->steps().join(QStringLiteral("<br><br>")) +
+            tr("<br><br><i>Drag A for the boost, the diamond for the height. Left and Right: height; Up and "
+               "Down: boost; Page Up and Down: rpm; G: gear; Home: the plan's setting.</i>"));
+    });
+    leverColumn_ = new QWidget(this);
+    auto* column = new QVBoxLayout(leverColumn_);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(4);
+    column->addWidget(heading(tr("Levers, from the climb to this cruise (model)")));
+    leverMap_ = new LeverMap(document_, leverColumn_);
+    column->addWidget(leverMap_, 1);
+    moves_ = new QLabel(leverColumn_);
+    moves_->setObjectName(QStringLiteral("moves"));
+    moves_->setFont(face(13));
+    moves_->setWordWrap(true);
+    moves_->setTextFormat(Qt::RichText);
+    column->addWidget(moves_);
+    row->addWidget(leverColumn_, 1);
+    connect(sequence_, &RowView::taken, this, [this](int r) { takeCandidate(r - 1); });
+}
+
+void PhasePage::refreshChart() {
+    const auto& f = document_.plan().flown[phase_];
+    const auto& m = document_.plan().flown.moments[f.firstMoment];
+    const Length altitude = document_.sortie().day.pressureAltitudeOf(Length::si(m.height));
+    powerChart_->show(document_.aircraft(),
+                      {f.setting.rpm, f.point.manifoldPressure, f.setting.gear,
+                       Length::si(std::max(0.0, altitude.si())), document_.sortie().day.at(altitude).temperature});
+}
+
+QByteArray PhasePage::chartPicture(bool svg) {
+    if (subPage() != SubPage::chart)
+        refreshChart();
+    constexpr int width = 1100, height = 620;
+    return svg ? powerChart_->svg(width, height) : powerChart_->png(width, height);
+}
+
+const UnitSpec& PhasePage::askUnit() const {
+    const auto& c = document_.aircraft().notes.cockpit;
+    using namespace units::detail;
+    switch (ask_) {
+    case plan::Ask::power:
+        return *c.power;
+    case plan::Ask::burn:
+        return c.fuel == &volumeTable[1]   ? volumeFlowTable[1]
+               : c.fuel == &volumeTable[0] ? volumeFlowTable[0]
+                                           : volumeFlowTable[2];
+    case plan::Ask::airspeed:
+        return *c.speed;
+    case plan::Ask::endurance:
+        return *units::hour.spec;
+    case plan::Ask::range:
+        break;
+    }
+    return *c.distance;
+}
+
+double PhasePage::askedValue() const {
+    if (const auto found = askedValues_.find(ask_); found != askedValues_.end())
+        return found->second;
+    const auto& f = document_.plan().flown;
+    const double fuel = f.moments[f[Phase::cruise].firstMoment].fuel,
+                 hours = f.cruiseFuelFlow > 0 ? fuel / f.cruiseFuelFlow : 0;
+    switch (ask_) {
+    case plan::Ask::power:
+        return f[Phase::cruise].point.power.si();
+    case plan::Ask::burn:
+        return f.cruiseFuelFlow;
+    case plan::Ask::airspeed:
+        return f.cruiseTas.si();
+    case plan::Ask::endurance:
+        return hours;
+    case plan::Ask::range:
+        break;
+    }
+    return hours * f.cruiseTas.si();
+}
+
+void PhasePage::ask(plan::Ask what, double valueSi) {
+    ask_ = what;
+    askedValues_[what] = valueSi;
+    askChoice_->setCurrentIndex(static_cast<int>(what));
+    refresh();
+}
+
+void PhasePage::refreshChoice() {
+    const auto& a = document_.aircraft();
+    const auto& n = a.notes;
+    const auto& cruise = document_.plan().flown[Phase::cruise];
+    answer_ = plan::cruiseCandidates(a, cruiseConditionsOf(document_), ask_, askedValue());
+    std::vector<Row> rows;
+    CandidateRow head{"rpm", "boost", "gear", "mixture", "power", "burn", "true speed", "endurance", {}, false, true};
+    if (n.engine.gears.size() < 2)
+        head.gear.clear();
+    rows.emplace_back(head);
+    const UnitSpec* flow = &units::detail::volumeFlowTable[2];
+    for (std::size_t i = 0; i < 3; ++i)
+        if (n.cockpit.fuel == &units::detail::volumeTable[i])
+            flow = &units::detail::volumeFlowTable[i];
+    for (const auto& p : answer_.candidates) {
+        CandidateRow row;
+        row.rpm = format(std::round(p.setting.rpm.si() * 6) / 6, *units::rpm.spec);
+        row.boost = n.gauges.contains(Gauge::boost) ? format(p.point.manifoldPressure.si(), n.unitOf(Gauge::boost))
+                                                    : std::string{};
+        row.gear = n.engine.gears.size() > 1 ? n.engine.gears[p.setting.gear].name : std::string{};
+        row.mixture = p.setting.mixture == Mixture::rich ? "rich" : "weak";
+        row.power = format(p.point.power.si(), *n.cockpit.power);
+        row.burn = format(p.burn, *flow, p.burn < 30 * flow->scale ? 1 : 0);
+        row.speed = format(p.tas.si(), *n.cockpit.speed);
+        row.hours = formatHoursMinutes(p.hours) + " h";
+        row.why = p.why;
+        if (n.gauges.contains(Gauge::torque))
+            row.why = fmtTorque(p, n) + row.why;
+        row.chosen = std::abs(p.setting.rpm.si() - cruise.setting.rpm.si()) < 0.2 &&
+                     std::abs(p.point.manifoldPressure.si() - cruise.point.manifoldPressure.si()) < 300 &&
+                     p.setting.gear == cruise.setting.gear && p.setting.mixture == cruise.setting.mixture;
+        rows.emplace_back(std::move(row));
+    }
+    sequence_->put(std::move(rows));
+    leverMap_->setVisible(!n.engine.gears.empty());
+    leverMap_->refresh();
+    QStringList lines;
+    if (answer_.candidates.empty())
+        lines << QStringLiteral("<b>%1</b>").arg(q(answer_.why));
+    else
+        lines << tr("<i>Enter or a double click takes a setting into the plan.</i>");
+    if (!n.engine.gears.empty())
+        lines << leverMap_->words();
+    if (leanTest_->currentIndex() > 0) {
+        const auto verdict = engine::readLeanTest(static_cast<engine::LeanResponse>(leanTest_->currentIndex() - 1),
+                                                  engine::weakAllowed(n, cruise.point.power));
+        lines << tr("<b>Lean test</b> %1 %2").arg(q(verdict.sentence), q(verdict.next));
+    }
+    moves_->setText(lines.join(QStringLiteral("<br>")));
+}
+
+void PhasePage::takeCandidate(int index) {
+    if (index < 0 || index >= static_cast<int>(answer_.candidates.size()))
+        return;
+    const auto& p = answer_.candidates[static_cast<std::size_t>(index)];
+    const auto& n = document_.aircraft().notes;
+    Sortie changed = document_.sortie();
+    changed.flight.cruiseRpm = p.setting.rpm;
+    changed.flight.cruiseBoost =
+        n.gauges.contains(Gauge::boost) ? std::optional(p.point.manifoldPressure) : std::nullopt;
+    changed.flight.cruiseMixture = p.setting.mixture;
+    changed.flight.cruiseGear = n.engine.gears.empty() ? std::string{} : n.engine.gears[p.setting.gear].name;
+    if (const QString error = document_.edit(changed, tr("cruise setting")); !error.isEmpty())
+        emit refused(error);
 }
 
 void PhasePage::buildPrimePictures(QHBoxLayout* row) {
@@ -273,30 +443,43 @@ void PhasePage::refresh() {
 
     const bool walking = phase_ == Phase::walkRound && walk_->stations() > 0;
     const bool starting = phase_ == Phase::start;
-    const bool ordering = starting && startPage() == StartPage::order;
-    const bool priming = starting && startPage() == StartPage::priming;
-    const bool settings = !ordering && !priming; // Set, Expect and Clock
+    const bool ordering = subPage() == SubPage::order, priming = subPage() == SubPage::priming,
+               charting = subPage() == SubPage::chart, choosing = subPage() == SubPage::choose;
+    const bool settings = subPage() == SubPage::settings; // Set, Expect and Clock
     walk_->setVisible(walking);
     defects_->setVisible(walking);
     if (walking) {
         refreshWalk(false);
     } else {
-        setHead_->setText(ordering ? tr("Set, engine by engine (model)") : priming ? tr("Prime") : tr("Set"));
+        setHead_->setText(ordering   ? tr("Set, engine by engine (model)")
+                          : priming  ? tr("Prime")
+                          : charting ? tr("The reading, step by step (model)")
+                          : choosing ? tr("Settings that give it (model)")
+                                     : tr("Set"));
         const int row = set_->currentIndex().row();
         set_->put(rowsOf(p.set));
         if (row >= 0 && row < set_->model()->rowCount())
             set_->setCurrentIndex(set_->model()->index(row, 0));
     }
     set_->setVisible(settings);
-    why_->setVisible(!starting || priming);
+    why_->setVisible((!starting || priming) && !charting && !choosing);
     whyBeside_->setVisible(starting && settings);
-    sequence_->setVisible(!settings);
+    sequence_->setVisible(ordering || priming || choosing);
+    powerChart_->setVisible(charting);
+    steps_->setVisible(charting);
+    leverColumn_->setVisible(choosing);
+    if (charting)
+        refreshChart();
+    if (choosing)
+        refreshChoice();
     if (priming)
         sequence_->put(rowsOf(p.priming));
     expect_->put(rowsOf(p.expect));
     // Words want more room than levers; a phase without gauges gives all of it.
     left_->setFixedWidth(walking                                                ? 404
                          : starting && settings                                 ? 424
+                         : choosing                                             ? 600
+                         : charting                                             ? 300
                          : p.expect.empty()                                     ? 720
                          : phase_ >= Phase::takeOff && phase_ <= Phase::letDown ? 380
                                                                                 : 424);
@@ -315,13 +498,27 @@ void PhasePage::refresh() {
             picture->label->setText(picture->chart->title());
         }
     chart_->show(phase_);
-    const bool picture = PhaseChart::hasPicture(phase_);
+    const bool picture = PhaseChart::hasPicture(phase_) && settings;
     chartColumn_->setVisible(picture);
     chart_->setVisible(picture);
     chartTitle_->setText(chart_->title());
 
     showFields();
     refreshStart();
+    {
+        const QSignalBlocker quiet(pageChoice_);
+        static const std::map<SubPage, const char*> names{{SubPage::settings, "settings"},
+                                                          {SubPage::priming, "priming"},
+                                                          {SubPage::order, "order"},
+                                                          {SubPage::chart, "power chart"},
+                                                          {SubPage::choose, "choose"}};
+        pageChoice_->clear();
+        const auto pages = subPagesOf(phase_);
+        for (const auto page : pages)
+            pageChoice_->addItem(tr(names.at(page)));
+        pageChoice_->setCurrentIndex(
+            static_cast<int>(std::find(pages.begin(), pages.end(), subPage()) - pages.begin()));
+    }
     for (auto& [box, place] : ratings_) {
         const QSignalBlocker quiet(box);
         box->clear();
@@ -339,7 +536,8 @@ void PhasePage::refresh() {
 
 void PhasePage::showFields() {
     const TypeNotes& notes = document_.aircraft().notes;
-    const bool ordering = phase_ == Phase::start && startPage() == StartPage::order;
+    const bool ordering = subPage() == SubPage::order, choosing = subPage() == SubPage::choose,
+               charting = subPage() == SubPage::chart;
     const auto kind = notes.start.starter.kind;
     const auto wanted = [&](QWidget* widget, const std::vector<Phase>& phases) {
         if (std::find(phases.begin(), phases.end(), phase_) == phases.end())
@@ -352,6 +550,15 @@ void PhasePage::showFields() {
             return !ordering && notes.start.cold.diluteBelow.has_value();
         if (widget->objectName() == QLatin1String("preheated"))
             return !ordering;
+        if (widget == askChoice_->parentWidget() || widget == leanTest_->parentWidget() ||
+            widget->objectName() == QLatin1String("asked"))
+            return choosing;
+        if (widget->objectName() == QLatin1String("cruise-boost"))
+            return !choosing && !charting && notes.gauges.contains(Gauge::boost);
+        if (widget->objectName() == QLatin1String("cruise-rpm") || widget->objectName() == QLatin1String("distance"))
+            return !choosing && !charting;
+        if (phase_ == Phase::cruise && choosing && widget->objectName() == QLatin1String("cruise-height"))
+            return false;
         for (const auto& [field, index] : tankFields_)
             if (field == widget)
                 return phase_ == Phase::walkRound && index < notes.fuel.tanks.size();
@@ -367,13 +574,41 @@ void PhasePage::showFields() {
                 widget->setVisible(shown);
 }
 
-void PhasePage::showStart(StartPage page) {
-    startView_->setCurrentIndex(static_cast<int>(page));
+std::vector<PhasePage::SubPage> PhasePage::subPagesOf(Phase phase) {
+    switch (phase) {
+    case Phase::start:
+        return {SubPage::settings, SubPage::priming, SubPage::order};
+    case Phase::takeOff:
+    case Phase::climb:
+        return {SubPage::settings, SubPage::chart};
+    case Phase::cruise:
+        return {SubPage::settings, SubPage::chart, SubPage::choose};
+    default:
+        return {SubPage::settings};
+    }
+}
+
+PhasePage::SubPage PhasePage::subPage() const {
+    const auto found = subPages_.find(phase_);
+    return found == subPages_.end() ? SubPage::settings : found->second;
+}
+
+void PhasePage::showSubPage(SubPage page) {
+    const auto pages = subPagesOf(phase_);
+    if (std::find(pages.begin(), pages.end(), page) == pages.end())
+        return;
+    subPages_[phase_] = page;
     refresh();
 }
 
+void PhasePage::nextSubPage() {
+    const auto pages = subPagesOf(phase_);
+    const auto here = std::find(pages.begin(), pages.end(), subPage());
+    showSubPage(here + 1 == pages.end() ? pages.front() : *(here + 1));
+}
+
 void PhasePage::refreshStart() {
-    const bool here = phase_ == Phase::start, ordering = here && startPage() == StartPage::order;
+    const bool here = phase_ == Phase::start, ordering = here && subPage() == SubPage::order;
     startColumn_->setVisible(ordering);
     orders_->setVisible(ordering);
     ordersHead_->setVisible(ordering);
@@ -421,7 +656,7 @@ void PhasePage::refreshStart() {
 }
 
 void PhasePage::showSequence() {
-    if (phase_ != Phase::start || startPage() != StartPage::order)
+    if (subPage() != SubPage::order)
         return;
     const TypeNotes& notes = document_.aircraft().notes;
     // With what does not catch on the timeline, and the settings that follow from it.
@@ -507,7 +742,7 @@ void PhasePage::takeOrder(const std::vector<std::string>& order) {
 
 void PhasePage::refreshComparison() {
     const auto comparison = plan::compareDays(document_.aircraft(), document_.sortie(), document_.plan().flown, phase_);
-    const bool any = !comparison.rows.empty();
+    const bool any = !comparison.rows.empty() && subPage() == SubPage::settings;
     comparisonHead_->setVisible(any);
     comparison_->setVisible(any);
     if (!any)
@@ -551,7 +786,7 @@ void PhasePage::showWhy() {
                                     : tr("<i>Type the reading.</i>")));
         return;
     }
-    if (phase_ == Phase::start && startPage() == StartPage::priming) {
+    if (subPage() == SubPage::priming) {
         why_->setText(tr("Strokes count from the first firm one, and the barrel fills before each. <b>Too little</b> "
                          "turns and never fires. <b>Too much</b> coughs, pops, smokes black and runs from the drain: "
                          "cut-off, throttle wide open, turn it clear, then start again without prime. A fire at the "

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "charts/lever_map.h"
 #include "charts/phase_chart.h"
+#include "charts/power_chart_view.h"
 #include "charts/start_timeline_view.h"
 #include "charts/walk_round_view.h"
 #include "pages/row_view.h"
@@ -10,6 +12,7 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QWidget>
+#include <map>
 #include <vector>
 
 namespace amber::app {
@@ -32,10 +35,23 @@ public:
     [[nodiscard]] RowView& sequenceRows() { return *sequence_; }
     [[nodiscard]] PhaseChart& doseChart() { return *doseChart_.chart; }
     [[nodiscard]] PhaseChart& timeChart() { return *timeChart_.chart; }
-    /// The start's three pages.
-    enum class StartPage { settings, priming, order };
-    void showStart(StartPage page);
-    [[nodiscard]] StartPage startPage() const { return static_cast<StartPage>(startView_->currentIndex()); }
+    /// The pages of a phase: settings everywhere; priming and order of the start; the power chart of take-off, climb
+    /// and cruise; the choosing of a cruise.
+    enum class SubPage { settings, priming, order, chart, choose };
+    static std::vector<SubPage> subPagesOf(Phase phase);
+    void showSubPage(SubPage page);
+    /// To the next page of this phase, round.
+    void nextSubPage();
+    [[nodiscard]] SubPage subPage() const;
+    [[nodiscard]] PowerChartView& powerChart() { return *powerChart_; }
+    [[nodiscard]] LeverMap& leverMap() { return *leverMap_; }
+    [[nodiscard]] const std::vector<plan::CruisePoint>& candidates() const { return answer_.candidates; }
+    /// The power chart with its reading as SVG or PNG.
+    [[nodiscard]] QByteArray chartPicture(bool svg);
+    /// Asks a cruise; the candidates follow.
+    void ask(plan::Ask ask, double valueSi);
+    /// Takes a candidate as the plan's cruise: an undoable edit.
+    void takeCandidate(int index);
 
     /// Takes a school for a step: an undoable edit.
     void chooseSchool(int row, const QString& school);
@@ -54,6 +70,12 @@ private:
     void showSequence();
     void refreshWalk(bool first);
     void takeFinding(int row, const QString& text);
+    void buildEnginePages(QHBoxLayout* row);
+    void buildCruiseFields();
+    void refreshChart();
+    void refreshChoice();
+    [[nodiscard]] double askedValue() const;
+    [[nodiscard]] const UnitSpec& askUnit() const;
     void buildPrimePictures(QHBoxLayout* row);
     void takeOrder(const std::vector<std::string>& order);
     [[nodiscard]] QComboBox* ratingChoice(const QString& name, std::string Flight::*place);
@@ -76,9 +98,17 @@ private:
     PhaseChart* chart_;
     StartTimelineView* startTimeline_;
     QLabel* startTitle_;
-    QComboBox *startOrder_, *supply_, *diluted_, *startView_;
+    QComboBox *startOrder_, *supply_, *diluted_, *pageChoice_, *askChoice_, *leanTest_;
     QWidget *fieldRow_, *left_, *startColumn_, *chartColumn_, *primePictures_;
     WalkRoundView* walk_;
+    PowerChartView* powerChart_;
+    LeverMap* leverMap_;
+    QWidget* leverColumn_;
+    QLabel *steps_, *moves_;
+    std::map<Phase, SubPage> subPages_;
+    plan::Ask ask_ = plan::Ask::power;
+    std::map<plan::Ask, double> askedValues_; ///< SI; what was not asked yet is the plan's own
+    plan::CruiseAnswer answer_;
     Picture doseChart_{nullptr, nullptr, PhaseChart::Kind::primeDose},
         timeChart_{nullptr, nullptr, PhaseChart::Kind::primeTime};
     std::vector<PageField> fields_;

@@ -8,6 +8,7 @@
 #include <QPainter>
 #include <QStyledItemDelegate>
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace amber::app {
@@ -26,6 +27,7 @@ QString mark(Origin origin) {
 constexpr int rowPadding = 4;
 constexpr int setWhatLeft = 22, setValueLeft = 122, setMarkWidth = 54;
 constexpr int expectHeight = 29, clockHeight = 26;
+constexpr int candidateHeight = 42, candidateHeadHeight = 22;
 constexpr int walkLeft = 24, walkFoundWidth = 132;
 constexpr int sequenceTimeWidth = 38, sequenceEngineWidth = 70;
 
@@ -68,6 +70,8 @@ public:
         }
         if (const auto* f = std::get_if<start::WalkFinding>(&row))
             return {width, 2 * rowPadding + 19 + wantRect(*f, width).height()};
+        if (const auto* k = std::get_if<CandidateRow>(&row))
+            return {width, k->heading ? candidateHeadHeight : candidateHeight};
         if (const auto* s = std::get_if<SequenceRow>(&row))
             return {width, 4 + sequenceRect(*s, width).height()};
         return {width, std::holds_alternative<ExpectLine>(row) ? expectHeight : clockHeight};
@@ -115,6 +119,8 @@ public:
             paintFinding(*p, r, c, *f);
         else if (const auto* line = std::get_if<SequenceRow>(&row))
             paintSequence(*p, r, c, *line);
+        else if (const auto* k = std::get_if<CandidateRow>(&row))
+            paintCandidate(*p, r, c, *k);
         else
             paintClock(*p, r, c, std::get<ClockLine>(row), markWidthOf(*static_cast<const RowModel*>(index.model())));
         p->setPen(QPen(c.rule, 1));
@@ -256,6 +262,31 @@ private:
         p.drawText(QRect(left, top, r.right() - left - 4, r.bottom() - top), Qt::TextWordWrap, q(s.text));
     }
 
+    /// Columns: rpm, boost, gear, mixture, power, burn, speed, hours; why under them.
+    static void paintCandidate(QPainter& p, const QRect& r, const Colours& c, const CandidateRow& k) {
+        static constexpr std::array widths{0.135, 0.135, 0.115, 0.09, 0.135, 0.165, 0.125, 0.10};
+        const std::array texts{&k.rpm, &k.boost, &k.gear, &k.mixture, &k.power, &k.burn, &k.speed, &k.hours};
+        double left = r.left() + 14;
+        const double whole = r.width() - 18;
+        if (k.chosen)
+            drawColourMark(p, QPointF(r.left() + 7, r.top() + 13), watch::Colour::normal, c, 4);
+        for (std::size_t i = 0; i < widths.size(); ++i) {
+            const QFont font = k.heading ? face(12) : face(13, i < 2);
+            p.setFont(font);
+            p.setPen(k.heading ? c.faint : c.ink);
+            const QRectF cell(left, r.top() + 3, widths[i] * whole - 4, 20);
+            p.drawText(cell, Qt::AlignVCenter | Qt::AlignRight,
+                       QFontMetrics(font).elidedText(q(*texts[i]), Qt::ElideRight, static_cast<int>(cell.width())));
+            left += widths[i] * whole;
+        }
+        if (k.heading)
+            return;
+        p.setFont(face(12));
+        p.setPen(c.faint);
+        p.drawText(QRect(r.left() + 22, r.top() + 22, r.width() - 26, 18), Qt::AlignLeft | Qt::AlignVCenter,
+                   QFontMetrics(face(12)).elidedText(q(k.why), Qt::ElideRight, r.width() - 30));
+    }
+
     static void paintExpect(QPainter& p, const QRect& r, const Colours& c, const ExpectLine& e, int valueWidth) {
         const int titleWidth = 108, markWidth = 50;
         const watch::Colour colour = e.judgement.colour;
@@ -388,6 +419,11 @@ QVariant RowModel::data(const QModelIndex& index, int role) const {
         return tip ? q(f->found.empty() ? (f->item->why.empty() ? f->want : f->item->why) : f->judgement.sentence)
                    : QStringLiteral("%1, %2: %3")
                          .arg(q(f->what), q(f->want), f->found.empty() ? QObject::tr("not yet seen") : q(f->found));
+    if (const auto* k = std::get_if<CandidateRow>(&any))
+        return tip ? q(k->why)
+                   : QStringLiteral("%1 %2 %3 %4: %5, %6, %7, %8")
+                         .arg(q(k->rpm), q(k->boost), q(k->gear), q(k->mixture), q(k->power), q(k->burn), q(k->speed),
+                              q(k->hours));
     if (const auto* s = std::get_if<SequenceRow>(&any))
         return QStringLiteral("%1 %2: %3").arg(q(formatMinutesSeconds(s->time)), q(s->engine), q(s->text));
     if (const auto* s = std::get_if<SetLine>(&any))
@@ -490,6 +526,10 @@ void RowView::keyPressEvent(QKeyEvent* event) {
         }
     if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Space) &&
         currentIndex().isValid()) {
+        if (std::holds_alternative<CandidateRow>(model_->row(row))) {
+            emit taken(row);
+            return;
+        }
         emit schoolWanted(currentIndex().row());
         return;
     }
@@ -509,6 +549,8 @@ void RowView::mousePressEvent(QMouseEvent* event) {
 
 void RowView::mouseDoubleClickEvent(QMouseEvent* event) {
     QListView::mouseDoubleClickEvent(event);
+    if (currentIndex().isValid() && std::holds_alternative<CandidateRow>(model_->row(currentIndex().row())))
+        emit taken(currentIndex().row());
     if (currentIndex().isValid() && std::holds_alternative<SetLine>(model_->row(currentIndex().row())))
         emit schoolWanted(currentIndex().row());
 }

@@ -15,7 +15,15 @@ struct SequenceRow {
     std::string text;
 };
 
-using Row = std::variant<plan::SetLine, plan::ExpectLine, plan::ClockLine, start::WalkFinding, SequenceRow>;
+/// A setting that answers what was asked of the cruise, in the cockpit's units.
+struct CandidateRow {
+    std::string rpm, boost, gear, mixture, power, burn, speed, hours, why;
+    bool chosen = false; ///< the one the plan uses
+    bool heading = false;
+};
+
+using Row =
+    std::variant<plan::SetLine, plan::ExpectLine, plan::ClockLine, start::WalkFinding, SequenceRow, CandidateRow>;
 
 /// The rows of one column of a phase page.
 class RowModel : public QAbstractListModel {
@@ -53,6 +61,7 @@ public:
 signals:
     void rowSelected(int row);
     void found(int row, QString text); ///< a finding of the walk-round was typed, ticked ("in order") or cleared ("")
+    void taken(int row);               ///< Enter or a double click on a candidate
     void pastEnd(int by);              ///< Down on the last row, Up on the first
     void schoolWanted(int row);        ///< Enter, Space or a double click on a step with schools that may be chosen
 

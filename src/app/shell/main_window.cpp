@@ -148,6 +148,8 @@ void MainWindow::buildMenus() {
         [this] { exportAs(QStringLiteral("pdf")); });
     add(file, tr("Plan as &JSON…"), {}, [this] { exportAs(QStringLiteral("json")); });
     add(file, tr("Plan as &CSV…"), {}, [this] { exportAs(QStringLiteral("csv")); });
+    add(file, tr("Power chart as S&VG…"), {}, [this] { exportAs(QStringLiteral("svg")); });
+    add(file, tr("Power chart as P&NG…"), {}, [this] { exportAs(QStringLiteral("png")); });
     file->addSeparator();
     add(
         file, tr("&Quit"), QKeySequence(Qt::CTRL | Qt::Key_Q), [this] { close(); }, false);
@@ -176,10 +178,7 @@ void MainWindow::buildMenus() {
     add(view, tr("&Previous phase"), QKeySequence(Qt::CTRL | Qt::Key_PageUp),
         [this] { showPhase(static_cast<Phase>(std::max(static_cast<int>(rail_->selected()) - 1, 0))); });
     view->addSeparator();
-    add(view, tr("Next page of the s&tart"), QKeySequence(Qt::CTRL | Qt::Key_Space), [this] {
-        showPhase(Phase::start);
-        page_->showStart(static_cast<PhasePage::StartPage>((static_cast<int>(page_->startPage()) + 1) % 3));
-    });
+    add(view, tr("Next page of the p&hase"), QKeySequence(Qt::CTRL | Qt::Key_Space), [this] { page_->nextSubPage(); });
     add(view, tr("S&et column"), QKeySequence(Qt::ALT | Qt::Key_1), [this] { page_->setRows().setFocus(); });
     add(view, tr("E&xpect column"), QKeySequence(Qt::ALT | Qt::Key_2), [this] { page_->expectRows().setFocus(); });
     add(view, tr("C&lock column"), QKeySequence(Qt::ALT | Qt::Key_3), [this] { page_->clockRows().setFocus(); });
@@ -373,7 +372,11 @@ void MainWindow::exportAs(const QString& kind) {
     QString error;
     if (kind == QLatin1String("pdf"))
         error = writeCardPdf(path, document_.plan(), document_.aircraft().notes);
-    else
+    else if (kind == QLatin1String("svg") || kind == QLatin1String("png")) {
+        // The chart of the phase that is shown, with its reading.
+        page_->refresh();
+        error = writeAtomically(path, page_->chartPicture(kind == QLatin1String("svg")));
+    } else
         error = writeAtomically(
             path,
             QByteArray::fromStdString(kind == QLatin1String("json")

@@ -2,24 +2,40 @@
 #include "shell/snapshot.h"
 #include "air/atmosphere.h"
 #include "charts/power_chart_view.h"
-#include "plan/loading.h"
-#include "plan/flown.h"
-#include "units/text.h"
 #include "cli/exit_codes.h"
+#include "plan/flown.h"
+#include "plan/loading.h"
 #include "shell/main_window.h"
 #include "store/data_folder.h"
+#include "units/text.h"
 #include <QApplication>
 #include <QBuffer>
 #include <QTemporaryDir>
 #include <algorithm>
+#include <array>
 #include <cstdio>
 #include <fmt/format.h>
 
 namespace amber::app {
 
 namespace {
-constexpr std::size_t startPages = 3; // besides the start's settings: priming, order, order with a failed try
-}
+/// The further pages of a phase.
+struct ExtraPage {
+    const char* name;
+    Phase phase;
+    PhasePage::SubPage page;
+    bool failed = false; ///< with a first try that does not catch
+};
+constexpr std::array<ExtraPage, 7> extraPages{{
+    {"start-priming", Phase::start, PhasePage::SubPage::priming},
+    {"start-order", Phase::start, PhasePage::SubPage::order},
+    {"start-failed", Phase::start, PhasePage::SubPage::order, true},
+    {"take-off-chart", Phase::takeOff, PhasePage::SubPage::chart},
+    {"climb-chart", Phase::climb, PhasePage::SubPage::chart},
+    {"cruise-chart", Phase::cruise, PhasePage::SubPage::chart},
+    {"cruise-choose", Phase::cruise, PhasePage::SubPage::choose},
+}};
+} // namespace
 
 std::vector<std::string> snapshotViews() {
     std::vector<std::string> out;
@@ -27,8 +43,8 @@ std::vector<std::string> snapshotViews() {
         for (std::size_t i = 0; i < plannedPhases; ++i)
             out.push_back(fmt::format("{}-{}", demo.aircraft, phaseNames[i].key));
     for (const auto& demo : demoSorties())
-        for (const char* page : {"priming", "order", "failed"})
-            out.push_back(fmt::format("{}-start-{}", demo.aircraft, page));
+        for (const auto& extra : extraPages)
+            out.push_back(fmt::format("{}-{}", demo.aircraft, extra.name));
     return out;
 }
 
@@ -41,9 +57,9 @@ int takeSnapshot(const std::string& view, const std::string& out, int width, int
     }
     const auto place = static_cast<std::size_t>(found - all.begin());
     const std::size_t pages = demoSorties().size() * plannedPhases;
-    const bool startPage = place >= pages;
+    const ExtraPage* extra = place >= pages ? &extraPages[(place - pages) % extraPages.size()] : nullptr;
     const std::size_t index =
-        startPage ? (place - pages) / startPages * plannedPhases + static_cast<std::size_t>(Phase::start) : place;
+        extra ? (place - pages) / extraPages.size() * plannedPhases + static_cast<std::size_t>(extra->phase) : place;
     QTemporaryDir scratch;
     MainWindow window(scratch.filePath(QStringLiteral("settings.ini")), scratch.filePath(QStringLiteral("autosave")));
     window.setTheme(hangar ? ThemeKind::hangar : ThemeKind::day);
@@ -57,12 +73,11 @@ int takeSnapshot(const std::string& view, const std::string& out, int width, int
     window.resize(width, height);
     window.show();
     window.showPhase(phaseNames[index % plannedPhases].phase);
-    if (startPage) {
-        const std::size_t which = (place - pages) % startPages;
-        window.page().showStart(which == 0 ? PhasePage::StartPage::priming : PhasePage::StartPage::order);
+    if (extra) {
+        window.page().showSubPage(extra->page);
         // What if the second engine's first try does not catch.
         auto& timeline = window.page().startTimeline();
-        if (which == 2)
+        if (extra->failed)
             timeline.failOnceMore(
                 timeline.timeline().order[std::min<std::size_t>(1, timeline.timeline().order.size() - 1)]);
     }

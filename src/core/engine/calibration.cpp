@@ -2,9 +2,9 @@
 #include "engine/calibration.h"
 #include "air/atmosphere.h"
 #include "engine/operating_point.h"
+#include "units/text.h"
 #include <Eigen/Dense>
 #include <algorithm>
-#include "units/text.h"
 #include <cmath>
 #include <fmt/format.h>
 #include <unsupported/Eigen/NonLinearOptimization>
@@ -23,7 +23,8 @@ struct Task {
 };
 
 Demand demandOf(const Task& task, Length height, const air::Day& standard) {
-    Demand demand{task.rating->rpm, task.rating->boostOf(*task.line), task.gear, standard.at(height), Speed{}, task.rating->mixture};
+    Demand demand{task.rating->rpm,    task.rating->boostOf(*task.line), task.gear, standard.at(height), Speed{},
+                  task.rating->mixture};
     demand.water = task.rating->water;
     return demand;
 }
@@ -118,8 +119,8 @@ Calibration calibrate(const TypeNotes& notes) {
     for (const auto& rating : notes.ratings)
         for (const auto& line : rating.lines) {
             tasks.push_back({&rating, &line, notes.gearIndex(line.gear).value_or(0)});
-            count +=
-                (line.power ? 1 : 0) + (line.power && line.fuelFlow ? 1 : 0) + (line.holdsTo && rating.boostOf(line) ? 1 : 0);
+            count += (line.power ? 1 : 0) + (line.power && line.fuelFlow ? 1 : 0) +
+                     (line.holdsTo && rating.boostOf(line) ? 1 : 0);
         }
     const int unknowns = 3 + static_cast<int>(start.gears.size());
     Residuals residuals{start, tasks, notes, standard, unknowns, count + unknowns};
@@ -146,8 +147,8 @@ Calibration calibrate(const TypeNotes& notes) {
         out.parameters = applied(start, x);
         Eigen::MatrixXd jacobian(count + unknowns, unknowns);
         differences.df(x, jacobian);
-        const Eigen::MatrixXd covariance = (jacobian.transpose() * jacobian).ldlt().solve(
-            Eigen::MatrixXd::Identity(unknowns, unknowns));
+        const Eigen::MatrixXd covariance =
+            (jacobian.transpose() * jacobian).ldlt().solve(Eigen::MatrixXd::Identity(unknowns, unknowns));
         const auto left = [&](Eigen::Index i, double prior) {
             return std::clamp(std::sqrt(std::max(0.0, covariance(i, i))) / prior, 0.0, 1.0);
         };
@@ -175,8 +176,8 @@ Calibration calibrate(const TypeNotes& notes) {
                 r.fuel = point.fuelFlow.si() / (task.line->fuelFlow->si() * notes.fuel.density) - 1.0;
         }
         if (task.line->holdsTo && task.rating->boostOf(*task.line)) {
-            const auto height = fullThrottleHeight(out.parameters, task.rating->rpm, *task.rating->boostOf(*task.line), task.gear,
-                                                   standard, Speed{}, task.rating->mixture);
+            const auto height = fullThrottleHeight(out.parameters, task.rating->rpm, *task.rating->boostOf(*task.line),
+                                                   task.gear, standard, Speed{}, task.rating->mixture);
             r.heightMetres = (height ? height->si() : -1000.0) - task.line->holdsTo->si();
         }
         out.residuals.push_back(std::move(r));
@@ -191,9 +192,10 @@ std::vector<std::string> contradictions(const TypeNotes& notes, const Calibratio
         const std::string where = fmt::format("{}:{}: rating \"{}\"{}", notes.file, r.line, r.rating,
                                               r.gear.empty() ? "" : fmt::format(", {}", r.gear));
         if (r.power && std::abs(*r.power) > mostPower)
-            out.push_back(fmt::format("{}: the other lines make {:+.1f} % of this power. Check power, boost, rpm and the "
-                                      "engine's size",
-                                      where, 100 * *r.power));
+            out.push_back(
+                fmt::format("{}: the other lines make {:+.1f} % of this power. Check power, boost, rpm and the "
+                            "engine's size",
+                            where, 100 * *r.power));
         if (r.heightMetres && std::abs(*r.heightMetres) > mostHeight)
             out.push_back(fmt::format("{}: the boost would hold to {} {} than this. Check holds_to, gear ratio and "
                                       "impeller",
@@ -218,7 +220,8 @@ std::string withCalibratedBlock(const std::string& text, const Calibration& cali
     const std::string block = calibratedBlock(calibration);
     std::size_t at = text.starts_with(head) ? 0 : text.find("\n" + head);
     if (at == std::string::npos)
-        return text + (text.ends_with('\n') ? "" : "\n") + "\n# Written by amber-throttle calibrate: taken instead of a fit.\n" + block;
+        return text + (text.ends_with('\n') ? "" : "\n") +
+               "\n# Written by amber-throttle calibrate: taken instead of a fit.\n" + block;
     at += text.starts_with(head) ? 0 : 1;
     auto end = text.find("\n[", at);
     end = end == std::string::npos ? text.size() : end + 1;

@@ -30,7 +30,7 @@ struct Calibration {
     EngineParameters parameters;
     std::vector<LineResidual> residuals;
     std::vector<FittedParameter> fitted;
-    bool written = false; ///< taken from [engine.calibrated] instead of fitted
+    bool written = false;                     ///< taken from [engine.calibrated] instead of fitted
     [[nodiscard]] double worstPower() const;  ///< largest |power residual|
     [[nodiscard]] double worstHeight() const; ///< m
 };

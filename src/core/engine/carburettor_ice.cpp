@@ -30,12 +30,13 @@ IceAdvice carburettorIce(const EngineNotes& notes, const EngineParameters& engin
     out.heatNeeded = clear - metal;
     out.withinHeat = !notes.carburettorHeatRise || out.heatNeeded <= *notes.carburettorHeatRise;
     Demand hot = demand;
-    hot.carburettorHeat = notes.carburettorHeatRise ? std::min(out.heatNeeded, *notes.carburettorHeatRise)
-                                                    : out.heatNeeded;
+    hot.carburettorHeat =
+        notes.carburettorHeatRise ? std::min(out.heatNeeded, *notes.carburettorHeatRise) : out.heatNeeded;
     const auto warm = operate(engine, hot);
     // The throttle stays where it is: of a wide-open pressure that has fallen too.
     Demand same = hot;
-    same.boost = ManifoldPressure::si(cold.manifoldPressure.si() * warm.wideOpen.si() / std::max(1.0, cold.wideOpen.si()));
+    same.boost =
+        ManifoldPressure::si(cold.manifoldPressure.si() * warm.wideOpen.si() / std::max(1.0, cold.wideOpen.si()));
     const auto after = operate(engine, same);
     out.powerCost = cold.power.si() > 0 ? 1.0 - after.power.si() / cold.power.si() : 0.0;
     out.marginAfter = knock.permitted(same).si() / after.manifoldPressure.si() - 1.0;

@@ -12,10 +12,10 @@ enum class IceRisk { none, possible, serious };
 /// estimate, marked model.
 struct IceAdvice {
     IceRisk risk = IceRisk::none;
-    Temperature atThrottle;     ///< behind it, heat off
-    double heatNeeded = 0.0;    ///< K of hot air that bring it above +4 °C; 0 when there is no risk
-    bool withinHeat = true;     ///< the cockpit's full heat suffices
-    double powerCost = 0.0;     ///< fraction of power lost by that heat at the same throttle
+    Temperature atThrottle;                       ///< behind it, heat off
+    double heatNeeded = 0.0;                      ///< K of hot air that bring it above +4 °C; 0 when there is no risk
+    bool withinHeat = true;                       ///< the cockpit's full heat suffices
+    double powerCost = 0.0;                       ///< fraction of power lost by that heat at the same throttle
     double marginBefore = 0.0, marginAfter = 0.0; ///< knock margin: boundary over boost, less one
 };
 IceAdvice carburettorIce(const EngineNotes& notes, const EngineParameters& engine, const KnockBoundary& knock,

@@ -18,8 +18,8 @@ EngineParameters typicalParameters(const TypeNotes& notes) {
     p.intercooler = e.intercooler;
     if (e.turbo)
         p.turbo = EngineParameters::Turbo{
-            e.turbo->held.si(),
-            std::max(1.0, e.turbo->held.si() / air::pressureAtAltitude(e.turbo->critical).si()), e.turbo->efficiency};
+            e.turbo->held.si(), std::max(1.0, e.turbo->held.si() / air::pressureAtAltitude(e.turbo->critical).si()),
+            e.turbo->efficiency};
     p.altitudeControl = e.altitudeControl;
     p.waterRatio = e.waterRatio.value_or(p.waterRatio);
     p.ram = e.ramEfficiency;

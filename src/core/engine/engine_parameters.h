@@ -14,11 +14,11 @@ struct EngineParameters {
     double impellerDiameter = 0.0;
     struct Gear {
         double ratio = 1.0;
-        double efficiency = 0.70; ///< adiabatic, of the impeller in this gear
+        double efficiency = 0.70;    ///< adiabatic, of the impeller in this gear
         double auxiliaryRatio = 0.0; ///< 0: the auxiliary stage stands in neutral, or is not there
         double auxiliaryEfficiency = 0.68;
     };
-    std::vector<Gear> gears;      ///< empty: not supercharged
+    std::vector<Gear> gears;        ///< empty: not supercharged
     double auxiliaryDiameter = 0.0; ///< m
     double intercooler = 0.0;       ///< effectiveness, flap open
     struct Turbo {
@@ -28,8 +28,8 @@ struct EngineParameters {
     };
     std::optional<Turbo> turbo;
     bool altitudeControl = true;
-    double waterRatio = 0.080; ///< fuel–air ratio with water injection
-    double ratedRpm = 45.0;    ///< rev/s, highest of the ratings
+    double waterRatio = 0.080;    ///< fuel–air ratio with water injection
+    double ratedRpm = 45.0;       ///< rev/s, highest of the ratings
     double workFactor = 0.90;     ///< ψ: impeller work over tip speed squared
     double isac = 3.7 / 3.6e6;    ///< air per indicated work at best-power mixture, kg/J
     double frictionBase = 0.5e5;  ///< Pa of mean effective pressure

@@ -7,9 +7,10 @@
 namespace amber::engine {
 namespace {
 constexpr double perKelvin = 0.004, referenceTemperature = 373.15;
-constexpr double weakShare = 0.85;  // of the rich boundary
+constexpr double weakShare = 0.85; // of the rich boundary
 constexpr double rpmExponent = 0.25;
-constexpr double waterGain = 1.12;  // water injection cools the charge in the cylinder too
+constexpr double notesMargin = 1.05; // the notes' ratings leave room for a day some 12 K hotter than standard
+constexpr double waterGain = 1.12;   // water injection cools the charge in the cylinder too
 
 double mixtureShare(double fuelAir) {
     const double t = std::clamp((fuelAir - 0.062) / 0.040, 0.0, 1.0);
@@ -32,15 +33,15 @@ double anchored(const TypeNotes& notes, const EngineParameters& engine, const st
         if (permitted.origin == Origin::model)
             continue;
         for (const auto& line : rating.lines) {
-            Demand d{rating.rpm, permitted.boost, notes.gearIndex(line.gear).value_or(0), day.at(line.at), Speed{},
-                     rating.mixture};
+            Demand d{rating.rpm,      permitted.boost, notes.gearIndex(line.gear).value_or(0),
+                     day.at(line.at), Speed{},         rating.mixture};
             d.water = rating.water;
             for (const Length height : {line.at, line.holdsTo.value_or(line.at)}) {
                 d.air = day.at(height);
                 const auto p = operate(engine, d);
-                most = std::max(most, std::min(permitted.boost->si(), p.manifoldPressure.si()) /
-                                          factor(engine, p.chargeTemperature.si(), p.fuelAirRatio, rating.rpm.si(),
-                                                 rating.water));
+                most = std::max(
+                    most, std::min(permitted.boost->si(), p.manifoldPressure.si()) /
+                              factor(engine, p.chargeTemperature.si(), p.fuelAirRatio, rating.rpm.si(), rating.water));
             }
         }
     }
@@ -61,12 +62,12 @@ KnockBoundary::KnockBoundary(const TypeNotes& notes, const EngineParameters& eng
     const double ownNumber = performanceNumber(gradeNumber(ownGrade).value_or(100.0));
     const double number = performanceNumber(gradeNumber(grade).value_or(gradeNumber(ownGrade).value_or(100.0)));
     const double best = anchored(notes, engine, ownGrade, true);
-    reference_ = best;
+    reference_ = best * notesMargin;
     if (number < ownNumber) {
         // Only ratings with an entry for this grade may hold it higher than the number alone would.
         TypeNotes named = notes;
         std::erase_if(named.ratings, [&](const Rating& r) { return !r.grades.contains(grade); });
-        reference_ = std::max(best * number / ownNumber, anchored(named, engine, grade, false));
+        reference_ = notesMargin * std::max(best * number / ownNumber, anchored(named, engine, grade, false));
     }
     if (!(reference_ > 0))
         reference_ = 4e5; // no boost in the notes: an engine without a blower is not held by this

@@ -6,9 +6,9 @@ namespace amber::engine {
 
 /// The knock boundary: permitted manifold pressure pk = ref · exp(−k (Tm − Tref)) · g(F/A) · (n/nr)^¼ with k = 0.004/K,
 /// Tref = 100 °C; g falls from 1 rich to 0.85 weak; the rpm term (charge lingers at low rpm) is ours, see
-/// docs/decisions. `ref` is such that every rating of the notes, on its own grade, lies inside or on it; for another
-/// grade it goes as the performance number, and never under what the notes permit on that grade. A model value never
-/// loosens a limit: use it to warn and to cut, after the notes.
+/// docs/decisions. `ref` is such that every rating of the notes, on its own grade, lies 5 % or more inside it on the
+/// standard day; for another grade it goes as the performance number, and never under what the notes permit on that
+/// grade. A model value never loosens a limit: use it to warn and to cut, after the notes.
 class KnockBoundary {
 public:
     KnockBoundary(const TypeNotes& notes, const EngineParameters& engine, const std::string& grade);

@@ -10,16 +10,16 @@ namespace amber::engine {
 enum class LeanResponse { roseThenFell, fellAtOnce, noChange };
 
 struct LeanVerdict {
-    bool wasRich = false;    ///< of best power, before it was pulled
-    std::string sentence;    ///< what it means
-    std::string next;        ///< what to do now
+    bool wasRich = false; ///< of best power, before it was pulled
+    std::string sentence; ///< what it means
+    std::string next;     ///< what to do now
 };
 /// Reads the test: the response follows the slope of power against fuel–air ratio, which rises towards best power at
 /// 0.080 and falls beyond.
 LeanVerdict readLeanTest(LeanResponse response, bool weakAllowed);
 
-/// Change of indicated power for a small weakening of the mixture, as a fraction of power per fraction of fuel: positive
-/// when it was rich of best power.
+/// Change of indicated power for a small weakening of the mixture, as a fraction of power per fraction of fuel:
+/// positive when it was rich of best power.
 double leanResponse(double fuelAirRatio);
 
 /// Power, of the highest rated, up to which weak mixture may be used; by the notes.

@@ -5,7 +5,7 @@
 
 namespace amber::engine {
 namespace {
-constexpr double slack = 100.0;   // Pa, that a needle does not show
+constexpr double slack = 100.0; // Pa, that a needle does not show
 constexpr int mostSteps = 12, samples = 24;
 
 using Permitted = std::function<ManifoldPressure(Rotation)>;

@@ -20,8 +20,8 @@ struct LeverMove {
 
 struct LeverPath {
     std::vector<LeverMove> moves;
-    std::string why;    ///< one sentence
-    bool clean = true;  ///< nowhere beyond the boundary; false only when an end lies beyond it itself
+    std::string why;   ///< one sentence
+    bool clean = true; ///< nowhere beyond the boundary; false only when an end lies beyond it itself
 };
 
 /// The order of the levers for a change of power from where they are now (J35): rpm first when power rises, boost

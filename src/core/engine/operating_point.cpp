@@ -15,10 +15,10 @@ constexpr double gammaExponent = 3.5;         // γ/(γ−1) of air
 constexpr double coolingByFuel = 20.0 / 0.08; // K of charge cooling per unit of fuel–air ratio
 constexpr double lowestAltitude = -1000.0, highestAltitude = 15000.0;
 
-constexpr double turboBackPressure = 0.75;    // of the compressor's pressure rise, on the exhaust
-constexpr double coolingByWater = 22.0;       // K of charge cooling by water injection
-constexpr double heatThrottling = 0.025;      // of inlet pressure, lost in the hot duct at full heat
-constexpr double fullHeat = 40.0;             // K
+constexpr double turboBackPressure = 0.75; // of the compressor's pressure rise, on the exhaust
+constexpr double coolingByWater = 22.0;    // K of charge cooling by water injection
+constexpr double heatThrottling = 0.025;   // of inlet pressure, lost in the hot duct at full heat
+constexpr double fullHeat = 40.0;          // K
 
 double ratioOf(const EngineParameters& e, const Demand& d, double manifold, double n) {
     if (const auto* set = std::get_if<double>(&d.mixture))
@@ -67,8 +67,8 @@ Induction induction(const EngineParameters& e, const Demand& d, double n, double
         in.inlet -= e.intercooler * open * std::max(0.0, in.inlet - outside);
     };
     if (gear && gear->auxiliaryRatio > 0) {
-        const Stage aux = stage(e.auxiliaryDiameter, n, gear->auxiliaryRatio, e.workFactor, gear->auxiliaryEfficiency,
-                                in.inlet);
+        const Stage aux =
+            stage(e.auxiliaryDiameter, n, gear->auxiliaryRatio, e.workFactor, gear->auxiliaryEfficiency, in.inlet);
         in.carburettor *= aux.ratio;
         in.inlet += aux.work / air::specificHeat;
         in.impellerWork += aux.work;

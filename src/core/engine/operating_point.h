@@ -32,11 +32,11 @@ struct OperatingPoint {
     Temperature chargeTemperature;
     MassFlow airFlow, fuelFlow;
     double fuelAirRatio = 0.0;
-    Temperature carburettorTemperature;          ///< air entering the carburettor
-    ManifoldPressure carburettorPressure;        ///< there
-    ManifoldPressure wideOpen;                   ///< manifold pressure with the throttle wide open
-    double exhaustPressure = 0.0;                ///< Pa
-    double meanEffectivePressure = 0.0;          ///< brake, Pa
+    Temperature carburettorTemperature;   ///< air entering the carburettor
+    ManifoldPressure carburettorPressure; ///< there
+    ManifoldPressure wideOpen;            ///< manifold pressure with the throttle wide open
+    double exhaustPressure = 0.0;         ///< Pa
+    double meanEffectivePressure = 0.0;   ///< brake, Pa
     /// Brake specific consumption, kg/J; infinite when no power is made.
     [[nodiscard]] double specificConsumption() const;
     // Where the indicated power goes, W.
@@ -44,11 +44,11 @@ struct OperatingPoint {
 };
 
 /// Brake power, charge temperature and fuel of one engine (physics of induction, supercharger and power: charge by
-/// ideal gas with residual re-expansion, Taylor op. cit.; impeller work ψU²; friction a + b s̄²). An auxiliary stage or a
-/// turbo stands ahead of the carburettor, with an intercooler of given effectiveness after it; a turbo raises the
-/// exhaust's pressure by three quarters of what it raises the inlet's. Accuracy is that of the calibration: within 2 % of
-/// the notes' rating lines. Inputs outside the physical range are clamped, never
-/// trapped: rpm 60 … 6,000, boost 0.02 … 4 bar.
+/// ideal gas with residual re-expansion, Taylor op. cit.; impeller work ψU²; friction a + b s̄²). An auxiliary stage or
+/// a turbo stands ahead of the carburettor, with an intercooler of given effectiveness after it; a turbo raises the
+/// exhaust's pressure by three quarters of what it raises the inlet's. Accuracy is that of the calibration: within 2 %
+/// of the notes' rating lines. Inputs outside the physical range are clamped, never trapped: rpm 60 … 6,000, boost 0.02
+/// … 4 bar.
 OperatingPoint operate(const EngineParameters& engine, const Demand& demand);
 
 /// Manifold pressure with the throttle wide open.

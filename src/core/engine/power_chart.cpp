@@ -99,8 +99,8 @@ PowerChart powerChart(const TypeNotes& notes, const EngineParameters& e, Rotatio
     return c;
 }
 
-std::optional<Construction> construct(const EngineParameters& e, Rotation rpm, ManifoldPressure boost,
-                                      std::size_t gear, Length height, Temperature outside) {
+std::optional<Construction> construct(const EngineParameters& e, Rotation rpm, ManifoldPressure boost, std::size_t gear,
+                                      Length height, Temperature outside) {
     const air::Day day = air::standardDay(Length{});
     Construction c;
     c.rpm = rpm;

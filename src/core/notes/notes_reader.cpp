@@ -69,8 +69,7 @@ EngineNotes readEngine(TableReader t) {
                             "It must lie between 5 and 100 cm");
             e.impellerDiameter = 0.25;
         }
-        e.auxiliaryDiameter =
-            blower->quantity<Dimension::length>("auxiliary_impeller").value_or(Length{}).si();
+        e.auxiliaryDiameter = blower->quantity<Dimension::length>("auxiliary_impeller").value_or(Length{}).si();
         e.intercooler = blower->number("intercooler", 0.0, 0.95).value_or(0.0);
         for (auto& gear : blower->tables("gear")) {
             e.gears.push_back({gear.text("name", true), gear.number("ratio", 1.0, 20.0, true).value_or(7.0),

@@ -104,7 +104,7 @@ struct PhaseNotes {
     std::optional<VerticalSpeed> rate;
     std::string gear;
     std::optional<Mixture> mixture;
-    std::optional<double> flap; ///< cowl flaps or radiator shutter, 0 shut … 1 open
+    std::optional<double> flap;                            ///< cowl flaps or radiator shutter, 0 shut … 1 open
     std::optional<ManifoldPressure> brakesHold, tailLifts; ///< most boost that brakes hold; at which the tail lifts
     std::vector<Step> steps;
     std::vector<ClockNote> clocks;
@@ -115,9 +115,9 @@ struct PhaseNotes {
 struct RatingLine {
     std::string gear; ///< empty without a supercharger
     std::optional<Power> power;
-    Length at;                          ///< pressure altitude of `power`
-    std::optional<Length> holdsTo;      ///< full-throttle height, no ram
-    std::optional<VolumeFlow> fuelFlow; ///< per engine
+    Length at;                             ///< pressure altitude of `power`
+    std::optional<Length> holdsTo;         ///< full-throttle height, no ram
+    std::optional<VolumeFlow> fuelFlow;    ///< per engine
     std::optional<ManifoldPressure> boost; ///< in this gear, where it is not the rating's
     int line = 0;
 };
@@ -130,12 +130,14 @@ struct Rating {
     Mixture mixture = Mixture::rich;
     std::optional<Duration> minutes;
     bool water = false; ///< with water injection
-    std::string grade; ///< the fuel it was set for
+    std::string grade;  ///< the fuel it was set for
     std::map<std::string, ManifoldPressure> grades;
     std::vector<RatingLine> lines;
     int line = 0;
     /// Boost of a line: its own, or the rating's.
-    [[nodiscard]] std::optional<ManifoldPressure> boostOf(const RatingLine& l) const { return l.boost ? l.boost : boost; }
+    [[nodiscard]] std::optional<ManifoldPressure> boostOf(const RatingLine& l) const {
+        return l.boost ? l.boost : boost;
+    }
     /// Boost in a gear, by name: that of its line where there is one.
     [[nodiscard]] std::optional<ManifoldPressure> boostIn(std::string_view gear) const {
         for (const auto& l : lines)
@@ -147,14 +149,14 @@ struct Rating {
 
 struct SuperchargerGear {
     std::string name;
-    double ratio = 0.0;    ///< of the engine stage
+    double ratio = 0.0;     ///< of the engine stage
     double auxiliary = 0.0; ///< of the auxiliary stage; 0: neutral, or none fitted
 };
 
 /// An exhaust-driven compressor ahead of the carburettor, its wastegate worked by a regulator.
 struct TurboNotes {
-    ManifoldPressure held;   ///< carburettor inlet pressure that the regulator holds
-    Length critical;         ///< pressure altitude up to which the turbine can, at rated rpm
+    ManifoldPressure held; ///< carburettor inlet pressure that the regulator holds
+    Length critical;       ///< pressure altitude up to which the turbine can, at rated rpm
     double efficiency = 0.68;
 };
 
@@ -194,11 +196,11 @@ struct EngineNotes {
     std::optional<TurboNotes> turbo;
     bool boostControl = true;    ///< holds the boost that the lever asks for; else the throttle stays where it is put
     bool altitudeControl = true; ///< of the mixture; without it the carburettor enriches with height
-    std::optional<Length> correctorFrom;         ///< height from which the manual mixture corrector is used
-    std::optional<double> waterRatio;            ///< fuel–air ratio with water injection
+    std::optional<Length> correctorFrom; ///< height from which the manual mixture corrector is used
+    std::optional<double> waterRatio;    ///< fuel–air ratio with water injection
     std::vector<std::pair<Rotation, ManifoldPressure>> lowRpmBoost; ///< most boost at low rpm, by the notes, rising
-    bool suctionCarburettor = true;              ///< fuel evaporates at the throttle: it can ice
-    std::optional<double> carburettorHeatRise;   ///< K of full hot air on the standard day
+    bool suctionCarburettor = true;                                 ///< fuel evaporates at the throttle: it can ice
+    std::optional<double> carburettorHeatRise;                      ///< K of full hot air on the standard day
     double ramEfficiency = 0.7;
     double throttleLoss = 0.02;
     std::vector<std::pair<double, double>> richSchedule; ///< fraction of rated charge flow → fuel–air ratio

@@ -12,9 +12,9 @@
 
 namespace amber::plan {
 namespace {
-constexpr double rpmStep = 50.0 / 60.0;  // between the rpm that are tried
-constexpr double leastBoost = 4e4;       // Pa, below which nobody cruises
-constexpr double leastMargin = 500.0;    // Pa that a candidate keeps from the boundary
+constexpr double rpmStep = 50.0 / 60.0; // between the rpm that are tried
+constexpr double leastBoost = 4e4;      // Pa, below which nobody cruises
+constexpr double leastMargin = 500.0;   // Pa that a candidate keeps from the boundary
 
 double engines(const Aircraft& a) {
     return static_cast<double>(a.notes.engineCount());
@@ -24,8 +24,11 @@ double engines(const Aircraft& a) {
 CruisePoint flown(const Aircraft& a, const CruiseConditions& c, const LeverSetting& setting) {
     CruisePoint out;
     out.setting = setting;
-    Speed ias = Speed::si(60);
-    for (int round = 0; round < 3; ++round) {
+    // With a governor the speed matters only through ram; without one it decides the rpm: begin slow and let it settle.
+    const auto climb = std::find_if(a.notes.speeds.entries.begin(), a.notes.speeds.entries.end(),
+                                    [](const SpeedEntry& e) { return e.id == "climb"; });
+    Speed ias = a.propeller.followsThrottle() ? climb->heavy : Speed::si(60);
+    for (int round = 0; round < (a.propeller.followsThrottle() ? 8 : 3); ++round) {
         LeverSetting s = setting;
         if (a.propeller.followsThrottle()) {
             const auto both = engine::agree(a.model(), a.propeller.coarse, setting.rpm, setting.boost, setting.gear,
@@ -33,6 +36,8 @@ CruisePoint flown(const Aircraft& a, const CruiseConditions& c, const LeverSetti
             s.rpm = both.rpm;
             if (both.throttled || setting.boost)
                 s.boost = both.boost;
+            else
+                s.boost.reset();
         }
         out.setting = s;
         out.point = engine::operate(a.model(), {s.rpm, s.boost, s.gear, c.air, ias, s.mixture});
@@ -107,7 +112,8 @@ CruiseAnswer cruiseCandidates(const Aircraft& a, const CruiseConditions& c, Ask 
         highest = std::min(highest, b.limitHigh.value_or(highest));
         if (b.normalHigh)
             highest = std::min(highest, *b.normalHigh);
-        lowest = std::max({lowest, b.limitLow.value_or(0.0), n.phases.contains(Phase::cruise) ? b.normalLow.value_or(0.0) : 0.0});
+        lowest = std::max(
+            {lowest, b.limitLow.value_or(0.0), n.phases.contains(Phase::cruise) ? b.normalLow.value_or(0.0) : 0.0});
     }
     std::vector<Mixture> mixtures{Mixture::rich};
     if (std::any_of(n.ratings.begin(), n.ratings.end(), [](const Rating& r) { return r.mixture == Mixture::weak; }))
@@ -115,7 +121,32 @@ CruiseAnswer cruiseCandidates(const Aircraft& a, const CruiseConditions& c, Ask 
     // Endurance and range grow as the power falls.
     const bool falling = ask == Ask::endurance || ask == Ask::range;
     double best = 0.0;
-    for (std::size_t gear = 0; gear < std::max<std::size_t>(1, n.engine.gears.size()); ++gear)
+    // With a fixed or two-position propeller the throttle is the only lever: one rpm answers.
+    if (a.propeller.followsThrottle())
+        for (const Mixture mixture : mixtures) {
+            LeverSetting s{Rotation::si(highest),
+                           permittedCruiseBoost(a, c, knock, {Rotation::si(highest), {}, 0, mixture}), 0, mixture};
+            if (n.engine.gears.empty())
+                s.boost.reset();
+            const auto miss = [&](double rpm) {
+                s.rpm = Rotation::si(rpm);
+                return (falling ? -1.0 : 1.0) * (asked(ask, flown(a, c, s)) - value);
+            };
+            const double atHigh = miss(highest), atLow = miss(lowest);
+            best = std::max(best, asked(ask, flown(a, c, s)));
+            if (atHigh < 0 || atLow > 0)
+                continue;
+            std::uintmax_t iterations = 40;
+            const auto b = ::boost::math::tools::toms748_solve(
+                miss, lowest, highest, atLow, atHigh, [](double x, double y) { return std::abs(x - y) < 0.005; },
+                iterations);
+            s.rpm = Rotation::si(falling ? b.first : b.second);
+            CruisePoint p = cruisePoint(a, c, knock, s);
+            if (p.level && (mixture == Mixture::rich || engine::weakAllowed(n, p.point.power)))
+                answer.candidates.push_back(std::move(p));
+        }
+    for (std::size_t gear = 0; !a.propeller.followsThrottle() && gear < std::max<std::size_t>(1, n.engine.gears.size());
+         ++gear)
         for (const Mixture mixture : mixtures)
             for (double rpm = std::ceil(lowest / rpmStep) * rpmStep; rpm <= highest + 1e-9; rpm += rpmStep) {
                 LeverSetting s{Rotation::si(rpm), {}, gear, mixture};
@@ -159,19 +190,18 @@ CruiseAnswer cruiseCandidates(const Aircraft& a, const CruiseConditions& c, Ask 
                 CruisePoint p = cruisePoint(a, c, knock, s);
                 if (!p.level || (mixture == Mixture::weak && !engine::weakAllowed(n, p.point.power)))
                     continue;
-                if (a.propeller.followsThrottle() && std::abs(p.setting.rpm.si() - rpm) > rpmStep / 2)
-                    continue; // this rpm is not to be had here
                 answer.candidates.push_back(std::move(p));
             }
     // Burn decides, to half a percent; then the lower gear, then the lower rpm.
-    std::stable_sort(answer.candidates.begin(), answer.candidates.end(), [&](const CruisePoint& x, const CruisePoint& y) {
-        const double burnX = falling ? -x.tas.si() : x.burn, burnY = falling ? -y.tas.si() : y.burn;
-        if (std::abs(burnX - burnY) > 0.005 * std::max(std::abs(burnX), std::abs(burnY)))
-            return burnX < burnY;
-        if (x.setting.gear != y.setting.gear)
-            return x.setting.gear < y.setting.gear;
-        return x.setting.rpm < y.setting.rpm;
-    });
+    std::stable_sort(answer.candidates.begin(), answer.candidates.end(),
+                     [&](const CruisePoint& x, const CruisePoint& y) {
+                         const double burnX = falling ? -x.tas.si() : x.burn, burnY = falling ? -y.tas.si() : y.burn;
+                         if (std::abs(burnX - burnY) > 0.005 * std::max(std::abs(burnX), std::abs(burnY)))
+                             return burnX < burnY;
+                         if (x.setting.gear != y.setting.gear)
+                             return x.setting.gear < y.setting.gear;
+                         return x.setting.rpm < y.setting.rpm;
+                     });
     // Neighbours of one that is already listed teach nothing.
     std::vector<CruisePoint> kept;
     for (auto& p : answer.candidates) {

@@ -148,9 +148,7 @@ private:
         out_.moments.push_back(m);
     }
 
-    engine::OperatingPoint operate(const Setting& s) const {
-        return engine::operate(a_.model(), demand(s));
-    }
+    engine::OperatingPoint operate(const Setting& s) const { return engine::operate(a_.model(), demand(s)); }
     [[nodiscard]] engine::Demand demand(const Setting& s) const {
         engine::Demand d{s.rpm, s.boost, s.gear, air(), s.ias, s.mixture};
         d.water = s.water;
@@ -520,15 +518,16 @@ private:
     }
 
     /// Pressure altitude where the next gear gives as much power at this setting.
-    [[nodiscard]] std::optional<Length> equalPower(Setting s, std::size_t from) const {
-        const auto gain = [&](double altitude) {
-            engine::Demand d = demand(s);
+    [[nodiscard]] std::optional<Length> equalPower(const Rating& rating, const Setting& s, std::size_t from) const {
+        const auto power = [&](double altitude, std::size_t gear) {
+            Setting in = s;
+            in.gear = gear;
+            in.boost = boostInGear(rating, in);
+            engine::Demand d = demand(in);
             d.air = day_.at(Length::si(altitude));
-            d.gear = from;
-            const double lower = engine::operate(a_.model(), d).power.si();
-            d.gear = from + 1;
-            return engine::operate(a_.model(), d).power.si() - lower;
+            return engine::operate(a_.model(), d).power.si();
         };
+        const auto gain = [&](double altitude) { return power(altitude, from + 1) - power(altitude, from); };
         double low = 0.0, high = 12000.0;
         if (gain(low) > 0 || gain(high) < 0)
             return std::nullopt;
@@ -556,8 +555,7 @@ private:
         ice(Phase::climb);
         if (s.boost)
             for (std::size_t g = 0; g < std::min<std::size_t>(4, n_.engine.gears.size()); ++g)
-                out_.fullThrottleHeights[g] =
-                    gearHeight(rating, s, g);
+                out_.fullThrottleHeights[g] = gearHeight(rating, s, g);
         out_.firstRate = rateOfClimb(a_, phase.point.power.si() * engines_, weight(), s.ias, air());
         const double goal = s_.flight.cruiseHeight.si();
         constexpr double longest = 3 * 3600.0;
@@ -573,15 +571,15 @@ private:
             }
             auto point = operate(s);
             if (timeToChange(s, point)) {
-                GearChange change{time_,  pressureAltitude(), Length::si(height_), point.manifoldPressure,
-                                  s.gear, s.gear + 1,         {}};
+                GearChange change{
+                    time_, pressureAltitude(), Length::si(height_), point.manifoldPressure, s.gear, s.gear + 1, {}};
                 Setting back = s;
                 back.boost =
                     ManifoldPressure::si(std::min(n_.gearChange->throttleBackTo.si(), point.manifoldPressure.si()));
                 steady(back, gearChangeTime, gearChangeTime, engines_);
                 ++s.gear;
                 s.boost = boostInGear(rating, s);
-                change.equalPower = equalPower(asked, change.from);
+                change.equalPower = equalPower(rating, s, change.from);
                 out_.gearChanges.push_back(change);
                 point = operate(s);
                 note(s, point, true);

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "plan/aircraft.h"
 #include "engine/carburettor_ice.h"
 #include "engine/knock.h"
+#include "plan/aircraft.h"
 #include "plan/sortie.h"
 #include "start/start_order.h"
 #include "watch/judge.h"

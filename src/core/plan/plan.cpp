@@ -150,7 +150,7 @@ private:
             return figure(Phase::climb, "rpm");
         if (name == "change-height")
             return f_.gearChange() ? Filled{height(f_.gearChange()->height), Origin::model}
-                                 : Filled{"the top: no change", Origin::model};
+                                   : Filled{"the top: no change", Origin::model};
         if (name == "throttle-back")
             return {n_.gearChange ? boost(n_.gearChange->throttleBackTo.si()) : "", Origin::notes};
         if (name == "cool-below")
@@ -293,8 +293,8 @@ private:
         if (phase == Phase::walkRound)
             return;
         const PhaseFlown& flown = f_[phase];
-        double metalHigh = 0, metalLow = 1e9, oilHigh = 0, chargeHigh = 0, bmepHigh = 0, pressureLow = 1e12, pressureHigh = 0,
-               rpmHigh = 0, boostHigh = 0;
+        double metalHigh = 0, metalLow = 1e9, oilHigh = 0, chargeHigh = 0, bmepHigh = 0, pressureLow = 1e12,
+               pressureHigh = 0, rpmHigh = 0, boostHigh = 0;
         const Moment* last = nullptr;
         for (std::size_t i = flown.firstMoment; i <= flown.lastMoment; ++i) {
             const Moment& m = f_.moments[i];
@@ -450,8 +450,9 @@ private:
                 add("Corrector from", height(*n_.engine.correctorFrom), "notes",
                     "Above it the carburettor runs rich: weaken until the rpm just falls, then a little back.");
             if (!n_.engine.boostControl && !n_.engine.gears.empty())
-                add("Boost falls", fmt::format("{} per {}", boost(boostFall(phase) + n_.unitOf(Gauge::boost).offset),
-                                               n_.cockpit.height == units::metre.spec ? "300 m" : "1,000 ft"),
+                add("Boost falls",
+                    fmt::format("{} per {}", boost(boostFall(phase) + n_.unitOf(Gauge::boost).offset),
+                                n_.cockpit.height == units::metre.spec ? "300 m" : "1,000 ft"),
                     "model", "No automatic control: the throttle left alone, boost goes with the air. Keep adding.");
             iceClock(phase, p);
             break;
@@ -529,15 +530,16 @@ private:
                                          : units::detail::temperatureDifferenceTable[0];
             const bool serious = a.risk == engine::IceRisk::serious;
             p.clocks.push_back(
-                {"Carb. ice", fmt::format("{}, heat +{}", serious ? "serious" : "possible", format(a.heatNeeded, degree)),
-                 "model",
+                {"Carb. ice",
+                 fmt::format("{}, heat +{}", serious ? "serious" : "possible", format(a.heatNeeded, degree)), "model",
                  fmt::format("{} behind the throttle in moist air. That heat clears the band{}; it costs {:.0f} % of "
                              "power{}.",
                              temperature(a.atThrottle), a.withinHeat ? "" : ", more than full hot air gives",
                              100 * std::max(0.0, a.powerCost),
-                             n_.engine.gears.empty() ? ""
-                                                     : fmt::format(" and takes the margin to knock from {:.0f} to {:.0f} %",
-                                                                   100 * a.marginBefore, 100 * a.marginAfter)),
+                             n_.engine.gears.empty()
+                                 ? ""
+                                 : fmt::format(" and takes the margin to knock from {:.0f} to {:.0f} %",
+                                               100 * a.marginBefore, 100 * a.marginAfter)),
                  serious ? watch::Colour::amber : watch::Colour::normal});
         }
     }
@@ -556,8 +558,9 @@ private:
         std::string out = fmt::format("Boost has fallen to {} at full throttle.", boost(change.boostBefore.si()));
         if (change.equalPower) {
             const double apart = change.pressureAltitude.si() - change.equalPower->si();
-            out += fmt::format(" Equal power in both gears is at {} pressure altitude, {} {}: {}", height(*change.equalPower),
-                               height(Length::si(std::abs(apart))), apart >= 0 ? "lower" : "higher",
+            out += fmt::format(" Equal power in both gears is at {} pressure altitude, {} {}: {}",
+                               height(*change.equalPower), height(Length::si(std::abs(apart))),
+                               apart >= 0 ? "lower" : "higher",
                                apart >= 0 ? "the notes wait, for the higher gear heats the charge and loads the clutch."
                                           : "the notes change a little before it.");
         }
@@ -674,8 +677,8 @@ Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flo
         const Rating& now = ratingFor(n, sortie, phase);
         const Rating* other = nullptr;
         for (const auto& r : n.ratings)
-            if (r.key != now.key && r.mixture == Mixture::rich && !r.water &&
-                (r.rpm < now.rpm || !other) && (!other || std::abs(r.rpm.si() - now.rpm.si()) < std::abs(other->rpm.si() - now.rpm.si())))
+            if (r.key != now.key && r.mixture == Mixture::rich && !r.water && (r.rpm < now.rpm || !other) &&
+                (!other || std::abs(r.rpm.si() - now.rpm.si()) < std::abs(other->rpm.si() - now.rpm.si())))
                 other = &r;
         if (other) {
             Sortie changed = sortie;

@@ -221,8 +221,7 @@ Problems checkSortie(const Sortie& sortie, const TypeNotes& notes, const std::st
         else if (const auto why = start::refusal(*item, text); !why.empty())
             say(fmt::format("walk_round.found.{}: {}", key, why), "Correct the reading or take it out");
     }
-    if (!sortie.flight.cruiseGear.empty() &&
-        (notes.engine.gears.empty() || !notes.gearIndex(sortie.flight.cruiseGear)))
+    if (!sortie.flight.cruiseGear.empty() && (notes.engine.gears.empty() || !notes.gearIndex(sortie.flight.cruiseGear)))
         say(fmt::format("flight.cruise_gear: there is no gear \"{}\"", sortie.flight.cruiseGear),
             "Use the name of a supercharger gear, or take it out");
     const Length above = sortie.day.pressureAltitudeOf(sortie.flight.cruiseHeight);

@@ -34,7 +34,7 @@ struct Flight {
     std::optional<ManifoldPressure> cruiseBoost;
     std::optional<Mixture> cruiseMixture;
     std::string cruiseGear; ///< name; empty: the lowest that holds the boost
-    Duration hold;                          ///< queue at the holding point
+    Duration hold;          ///< queue at the holding point
 };
 
 /// How the engines are to be started today.

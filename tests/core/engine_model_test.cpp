@@ -1,0 +1,366 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The whole engine model: two stages, turbo, water, heat, humidity, plain carburettors, knock, energy, calibration.
+#include "air/atmosphere.h"
+#include "engine/carburettor_ice.h"
+#include "engine/energy_balance.h"
+#include "engine/fuel_grade.h"
+#include "engine/leaning.h"
+#include "engine/lever_order.h"
+#include "engine/mixture_curve.h"
+#include "engine/power_chart.h"
+#include "notes/notes_reader.h"
+#include "plan/flown.h"
+#include "test_data.h"
+#include <rapidcheck/gtest.h>
+
+namespace {
+using namespace amber;
+using engine::Demand;
+
+const plan::Aircraft& of(const std::string& demo) {
+    static std::map<std::string, plan::LoadedSortie> all;
+    auto found = all.find(demo);
+    if (found == all.end())
+        found = all.emplace(demo, test::loadDemo(demo)).first;
+    return *found->second.aircraft;
+}
+Rotation rpm(double n) {
+    return Rotation::si(n / 60);
+}
+ManifoldPressure inHg(double p) {
+    return ManifoldPressure::of(p, units::manifold::inHg);
+}
+air::Ambient at(double feet, double deviation = 0.0) {
+    air::Day day = air::standardDay(Length{});
+    day.oat = Temperature::si(day.oat.si() + deviation);
+    return day.at(Length::of(feet, units::foot));
+}
+
+TEST(EnergyBalance, ClosesAndTheExhaustIsPlausibleForEveryRatingOfEveryType) {
+    for (const auto& name : test::demoNames()) {
+        const auto& a = of(name);
+        for (const auto& r : a.notes.ratings)
+            for (const auto& l : r.lines) {
+                Demand d{
+                    r.rpm,   r.boostOf(l), a.notes.gearIndex(l.gear).value_or(0), air::standardDay(Length{}).at(l.at),
+                    Speed{}, r.mixture};
+                d.water = r.water;
+                const auto p = engine::operate(a.model(), d);
+                const auto b = engine::energyBalance(a.notes, a.model(), p);
+                EXPECT_NEAR(b.out() / b.fuel, 1.0, 0.005) << name << " " << r.key;
+                EXPECT_NEAR(p.indicated, b.shaft + b.friction + b.pumping + b.chargeAir + b.blowerLoss,
+                            0.005 * p.indicated);
+                EXPECT_GT(b.exhaustTemperature.si(), 273 + 450) << name << " " << r.key;
+                EXPECT_LT(b.exhaustTemperature.si(), 273 + 1150) << name << " " << r.key;
+                const double consumption = p.specificConsumption() * 3.6e9 * 0.745699872 / 453.59237; // lb/(hp h)
+                EXPECT_GT(consumption, 0.42) << name << " " << r.key;
+                EXPECT_LT(consumption, 0.80) << name << " " << r.key;
+            }
+    }
+}
+
+TEST(Unsupercharged, TheTypesFallWithHeightByGaggAndFerrar) {
+    const auto& a = of("tinker-damp");
+    const double ground = engine::operate(a.model(), {rpm(2550), {}, 0, at(0), Speed{}, 0.080}).power.si();
+    for (double metres = 500; metres <= 4500; metres += 500) {
+        const auto air = air::standardDay(Length{}).at(Length::si(metres));
+        const double sigma = air::density(air.pressure, air.temperature) / air::standardDensity(Length{});
+        const double share = engine::operate(a.model(), {rpm(2550), {}, 0, air, Speed{}, 0.080}).power.si() / ground;
+        EXPECT_NEAR(share, sigma - (1 - sigma) / 7.55, 0.03) << metres;
+    }
+}
+
+TEST(TwoStage, EachGearHoldsHigherAndHeatsMore) {
+    const auto& a = of("collier-high");
+    double last = 0, charge = 0;
+    for (std::size_t gear = 0; gear < 3; ++gear) {
+        const auto height =
+            engine::fullThrottleHeight(a.model(), rpm(2500), inHg(44), gear, air::standardDay(Length{}), Speed{});
+        ASSERT_TRUE(height);
+        EXPECT_GT(height->si(), last + 1000);
+        last = height->si();
+        const auto p = engine::operate(a.model(), {rpm(2500), inHg(40), gear, at(2000), Speed{}, Mixture::rich});
+        if (gear > 0) {
+            EXPECT_GT(
+                p.impeller / p.airFlow.si(),
+                engine::operate(a.model(), {rpm(2500), inHg(40), gear - 1, at(2000), Speed{}, Mixture::rich}).impeller /
+                    p.airFlow.si())
+                << "the auxiliary stage takes work";
+        }
+        charge = std::max(charge, p.chargeTemperature.si());
+    }
+    EXPECT_LT(charge, 273 + 130);
+}
+
+TEST(TwoStage, TheIntercoolerCoolsTheChargeAndGivesPower) {
+    const auto& a = of("collier-high");
+    Demand open{rpm(2500), inHg(44), 2, at(18000), Speed{}, Mixture::rich}, shut = open;
+    shut.intercooler = 0;
+    const auto o = engine::operate(a.model(), open), s = engine::operate(a.model(), shut);
+    EXPECT_LT(o.chargeTemperature.si(), s.chargeTemperature.si() - 5);
+    EXPECT_GT(o.power, s.power);
+}
+
+TEST(Turbo, HoldsTheBoostToItsCriticalHeightAndLosesItBeyond) {
+    const auto& a = of("wheelwright-height");
+    const auto boost = [&](double feet) {
+        return engine::operate(a.model(), {rpm(2750), inHg(54), 0, at(feet), Speed{}, Mixture::rich})
+            .manifoldPressure.si();
+    };
+    EXPECT_NEAR(boost(5000), inHg(54).si(), 1);
+    EXPECT_NEAR(boost(20000), inHg(54).si(), 1);
+    EXPECT_LT(boost(30000), inHg(54).si() - 5000);
+    const auto low = engine::operate(a.model(), {rpm(2500), inHg(43), 0, at(2000), Speed{}, Mixture::rich});
+    const auto high = engine::operate(a.model(), {rpm(2500), inHg(43), 0, at(22000), Speed{}, Mixture::rich});
+    EXPECT_GT(high.exhaustPressure / at(22000).pressure.si(), 1.5) << "back pressure rises with it";
+    EXPECT_NEAR(high.power.si() / low.power.si(), 1.0, 0.12) << "power holds nearly level";
+}
+
+TEST(Water, GivesMorePowerAtTheSameBoostAndMoreBoostBeforeKnock) {
+    const auto& a = of("collier-high");
+    Demand dry{rpm(2750), inHg(55), 0, at(0), Speed{}, Mixture::rich}, wet = dry;
+    wet.water = true;
+    EXPECT_GT(engine::operate(a.model(), wet).power, engine::operate(a.model(), dry).power);
+    const engine::KnockBoundary knock(a.notes, a.model(), "100");
+    EXPECT_GT(knock.permitted(wet), knock.permitted(dry));
+}
+
+TEST(CarburettorHeat, CostsPowerAndKnockMargin) {
+    const auto& a = of("lorimer-spring");
+    Demand cold{rpm(2100), {}, 0, at(8000), Speed::si(60), Mixture::rich}, hot = cold;
+    hot.carburettorHeat = 30;
+    const auto c = engine::operate(a.model(), cold), h = engine::operate(a.model(), hot);
+    EXPECT_LT(h.power, c.power);
+    EXPECT_GT(h.chargeTemperature, c.chargeTemperature);
+    const engine::KnockBoundary knock(a.notes, a.model(), "100");
+    EXPECT_LT(knock.permitted(hot), knock.permitted(cold));
+}
+
+TEST(Humidity, MoistAirGivesLessPower) {
+    const auto& a = of("lorimer-spring");
+    auto moist = at(0, 15);
+    moist.vapour = Pressure::si(3000);
+    EXPECT_LT(engine::operate(a.model(), {rpm(2650), inHg(45), 0, moist, Speed{}, Mixture::rich}).power,
+              engine::operate(a.model(), {rpm(2650), inHg(45), 0, at(0, 15), Speed{}, Mixture::rich}).power);
+}
+
+TEST(PlainCarburettor, EnrichesAsTheAirThins) {
+    const auto& a = of("sexton-meadow");
+    EXPECT_FALSE(a.model().altitudeControl);
+    const auto ratio = [&](double feet) {
+        return engine::operate(a.model(), {rpm(1300), ManifoldPressure::si(60000), 0, at(feet), Speed{}, Mixture::rich})
+            .fuelAirRatio;
+    };
+    const auto air = at(10000);
+    const double sigma = air::density(air.pressure, air.temperature) / air::standardDensity(Length{});
+    EXPECT_NEAR(ratio(10000) / ratio(0), 1 / std::sqrt(sigma), 0.03);
+    EXPECT_NEAR(engine::operate(a.model(), {rpm(1300), {}, 0, at(10000), Speed{}, Mixture::weak}).fuelAirRatio,
+                a.model().weak, 1e-9)
+        << "corrected by hand";
+}
+
+TEST(Knock, EveryRatingOnItsOwnGradeLiesInside) {
+    for (const auto& name : test::demoNames()) {
+        const auto& a = of(name);
+        if (a.notes.engine.gears.empty())
+            continue;
+        for (const auto& grade : a.notes.fuel.grades) {
+            const engine::KnockBoundary knock(a.notes, a.model(), grade);
+            for (const auto& r : a.notes.ratings)
+                for (const auto& l : r.lines) {
+                    const auto permitted = engine::permittedBoost(a.notes, r, grade);
+                    if (permitted.origin == Origin::model || (permitted.cut && !r.grades.contains(grade)))
+                        continue;
+                    Demand d{r.rpm,
+                             permitted.boost,
+                             a.notes.gearIndex(l.gear).value_or(0),
+                             air::standardDay(Length{}).at(l.at),
+                             Speed{},
+                             r.mixture};
+                    d.water = r.water;
+                    if (grade == r.grade || r.grades.contains(grade)) {
+                        EXPECT_GE(knock.permitted(d).si(), permitted.boost->si() * 0.999)
+                            << name << " " << r.key << " " << grade;
+                    }
+                }
+        }
+    }
+}
+
+RC_GTEST_PROP(KnockProperty, HotterLeanerSlowerOrALowerGradeNeverPermitsMore, ()) {
+    const auto& a = of("lorimer-spring");
+    static const engine::KnockBoundary best(a.notes, a.model(), "100"), lower(a.notes, a.model(), "91");
+    const double t = *rc::gen::inRange(250, 420), f = *rc::gen::inRange(60, 110) / 1000.0,
+                 n = *rc::gen::inRange(1000, 2600);
+    const auto here = best.permitted(Temperature::si(t), f, rpm(n), false);
+    RC_ASSERT(best.permitted(Temperature::si(t + *rc::gen::inRange(0, 40)), f, rpm(n), false) <= here);
+    RC_ASSERT(best.permitted(Temperature::si(t), f - *rc::gen::inRange(0, 10) / 1000.0, rpm(n), false) <= here);
+    RC_ASSERT(best.permitted(Temperature::si(t), f, rpm(n - *rc::gen::inRange(0, 500)), false) <= here);
+    RC_ASSERT(lower.permitted(Temperature::si(t), f, rpm(n), false) <= here);
+}
+
+TEST(Knock, TheNotesLowRpmTableGoesBeforeTheModel) {
+    const auto& a = of("collier-high");
+    const engine::KnockBoundary knock(a.notes, a.model(), "100");
+    EXPECT_NEAR(knock.lowRpmBoost(rpm(1950))->si(), inHg(35.5).si(), 1) << "between 33 and 38";
+    EXPECT_FALSE(knock.lowRpmBoost(rpm(2200)));
+    EXPECT_LE(knock.permitted(Demand{rpm(1500), {}, 0, at(3000), Speed{}, Mixture::rich}).si(), inHg(30).si() + 1);
+}
+
+RC_GTEST_PROP(LeverOrderProperty, NoMoveIsEverBeyondTheBoundaryWhenBothEndsAreInside, ()) {
+    // A boundary that rises with rpm, as the real one does.
+    const double slope = *rc::gen::inRange(10, 60), base = *rc::gen::inRange(60000, 90000);
+    const auto permitted = [&](Rotation n) { return ManifoldPressure::si(base + slope * (n.si() * 60 - 1500)); };
+    const auto any = [&] {
+        const Rotation n = rpm(*rc::gen::inRange(1500, 2700));
+        return engine::LeverPosition{
+            n, ManifoldPressure::si(*rc::gen::inRange(50000, static_cast<int>(permitted(n).si())))};
+    };
+    const auto from = any(), to = any();
+    const auto path = engine::leverOrder(from, to, permitted);
+    RC_ASSERT(path.clean);
+    auto at = from;
+    for (const auto& m : path.moves) {
+        const bool one = m.rpmLever ? m.to.boost == at.boost : m.to.rpm == at.rpm;
+        RC_ASSERT(one); // one lever at a time
+        for (int i = 0; i <= 20; ++i) {
+            const double t = i / 20.0;
+            const Rotation n = Rotation::si(at.rpm.si() + t * (m.to.rpm.si() - at.rpm.si()));
+            const double p = at.boost.si() + t * (m.to.boost.si() - at.boost.si());
+            RC_ASSERT(p <= permitted(n).si() + 150);
+        }
+        at = m.to;
+    }
+    if (!path.moves.empty()) {
+        RC_ASSERT(std::abs(at.rpm.si() - to.rpm.si()) < 1e-6);
+        RC_ASSERT(std::abs(at.boost.si() - to.boost.si()) < 1e-3);
+    }
+}
+
+TEST(LeverOrder, RpmFirstUpBoostFirstDown) {
+    const auto free = [](Rotation n) { return ManifoldPressure::si(70000 + 30 * (n.si() * 60 - 1500)); };
+    const engine::LeverPosition low{rpm(1600), ManifoldPressure::si(70000)},
+        high{rpm(2400), ManifoldPressure::si(95000)};
+    EXPECT_TRUE(engine::leverOrder(low, high, free).moves.front().rpmLever);
+    EXPECT_FALSE(engine::leverOrder(high, low, free).moves.front().rpmLever);
+    EXPECT_TRUE(engine::leverOrder(low, low, free).moves.empty());
+}
+
+TEST(Leaning, TheResponseFollowsTheSlopeOfTheCurve) {
+    EXPECT_GT(engine::leanResponse(0.095), 0) << "rich: pulling raises the power";
+    EXPECT_LT(engine::leanResponse(0.070), 0) << "weak: it falls at once";
+    const auto rich = engine::readLeanTest(engine::LeanResponse::roseThenFell, true);
+    EXPECT_TRUE(rich.wasRich);
+    const auto weak = engine::readLeanTest(engine::LeanResponse::fellAtOnce, false);
+    EXPECT_FALSE(weak.wasRich);
+    EXPECT_NE(weak.next.find("rich at once"), std::string::npos);
+    EXPECT_NE(engine::readLeanTest(engine::LeanResponse::fellAtOnce, true).next, weak.next);
+}
+
+TEST(CarburettorIce, NeedsMoistureAndTheBand) {
+    const auto& a = of("tinker-damp");
+    const engine::KnockBoundary knock(a.notes, a.model(), "80");
+    const auto advice = [&](double celsius, double dew) {
+        auto air = at(1500);
+        air.temperature = Temperature::si(celsius + 273.15);
+        return engine::carburettorIce(a.notes.engine, a.model(), knock,
+                                      {rpm(1700), ManifoldPressure::si(55000), 0, air, Speed{}, Mixture::rich},
+                                      Temperature::si(dew + 273.15));
+    };
+    EXPECT_EQ(advice(12, 10).risk, engine::IceRisk::serious) << "a damp mild day";
+    EXPECT_EQ(advice(12, -25).risk, engine::IceRisk::none) << "dry air";
+    EXPECT_EQ(advice(38, 25).risk, engine::IceRisk::none) << "too warm behind the throttle";
+    EXPECT_EQ(advice(-20, -22).risk, engine::IceRisk::none) << "dry snow";
+    const auto damp = advice(12, 10);
+    EXPECT_GT(damp.heatNeeded, 5);
+    EXPECT_GT(damp.powerCost, 0);
+    EXPECT_NEAR(damp.atThrottle.si() + damp.heatNeeded, 277.15, 0.01);
+}
+
+TEST(PowerChart, CarriesTheNotesPointsOnItsLines) {
+    for (const auto& name : test::demoNames()) {
+        const auto& a = of(name);
+        const Rating& r = plan::ratingFor(a.notes, {}, Phase::climb);
+        const auto chart = engine::powerChart(a.notes, a.model(), r.rpm);
+        EXPECT_GT(chart.seaLevel.size(), 3u) << name;
+        EXPECT_GE(chart.fullThrottle.size(), 3u) << name;
+        EXPECT_FALSE(chart.marks.empty()) << name;
+        for (const auto& l : chart.seaLevel)
+            for (std::size_t i = 1; i < l.points.size(); ++i)
+                EXPECT_GE(l.points[i].power, l.points[i - 1].power - 1) << name << ": more boost, more power";
+    }
+}
+
+TEST(Construction, TheStepsGiveWhatTheModelGives) {
+    const auto& a = of("lorimer-spring");
+    for (const double feet : {0.0, 2000.0, 4500.0, 9000.0})
+        for (const double deviation : {-20.0, 0.0, 15.0}) {
+            const auto air = at(feet, deviation);
+            const auto c =
+                engine::construct(a.model(), rpm(2350), inHg(39), 0, Length::of(feet, units::foot), air.temperature);
+            ASSERT_TRUE(c);
+            // Beyond full throttle the blower itself feels the temperature: the paper's square root is coarser there.
+            EXPECT_NEAR(c->corrected.si() / c->model.si(), 1.0, c->beyond ? 0.06 : 0.015) << feet << " " << deviation;
+            EXPECT_EQ(c->beyond, feet > 6000);
+        }
+    EXPECT_FALSE(engine::construct(a.model(), rpm(1500), inHg(45), 0, Length{}, Temperature::si(288)));
+}
+
+TEST(Calibrate, ThreeLinesAreEnough) {
+    auto text = test::fileText(test::dataPath("notes/lorimer-l4.toml"));
+    auto reading = readNotes(text, "l.toml");
+    ASSERT_TRUE(reading.notes);
+    TypeNotes three = *reading.notes;
+    // Take-off, climb low with its height, climb high with its height: what an owner's booklet has.
+    std::erase_if(three.ratings, [](const Rating& r) { return r.key != "take-off" && r.key != "climb"; });
+    std::size_t lines = 0;
+    for (const auto& r : three.ratings)
+        lines += r.lines.size();
+    ASSERT_EQ(lines, 3u);
+    const auto c = engine::calibrate(three);
+    EXPECT_LT(c.worstPower(), 0.01);
+    EXPECT_LT(c.worstHeight(), 150);
+    EXPECT_TRUE(engine::contradictions(three, c).empty());
+    bool open = false;
+    for (const auto& f : c.fitted) {
+        EXPECT_GE(f.left, 0);
+        EXPECT_LE(f.left, 1);
+        open = open || !f.settled();
+    }
+    EXPECT_TRUE(open) << "three lines do not settle everything, and it is said";
+    // A cruise the fit has not seen comes out within a few percent.
+    const Rating& cruise = *reading.notes->rating("max-cruise");
+    const auto& l = cruise.lines.front();
+    const auto p = engine::operate(
+        c.parameters, {cruise.rpm, cruise.boost, 0, air::standardDay(Length{}).at(l.at), Speed{}, cruise.mixture});
+    EXPECT_NEAR(p.power.si() / l.power->si(), 1.0, 0.05);
+}
+
+TEST(Calibrate, LinesThatContradictEachOtherAreRefusedWithTheirLine) {
+    const auto text = test::fileText(test::dataPath("notes/lorimer-l4.toml"));
+    auto reading = readNotes(test::replaced(text, "\"1,210 hp\"", "\"1,420 hp\""), "l.toml");
+    ASSERT_TRUE(reading.notes);
+    const auto found = engine::contradictions(*reading.notes, engine::calibrate(*reading.notes));
+    ASSERT_FALSE(found.empty());
+    bool named = false;
+    for (const auto& s : found)
+        named = named || s.find("climb") != std::string::npos;
+    EXPECT_TRUE(named) << found.front();
+    EXPECT_NE(found.front().find("l.toml:"), std::string::npos);
+}
+
+TEST(Calibrate, WhatIsWrittenIsReadBackAndUsedAsItIs) {
+    const auto text = test::fileText(test::dataPath("notes/farrier-f5.toml"));
+    const auto first = readNotes(text, "f.toml");
+    const auto c = engine::calibrate(*first.notes);
+    const auto written = engine::withCalibratedBlock(text, c);
+    const auto again = readNotes(written, "f.toml");
+    ASSERT_TRUE(again.notes) << (again.problems.empty() ? "" : again.problems.front().text());
+    const auto d = engine::calibrate(*again.notes);
+    EXPECT_TRUE(d.written);
+    EXPECT_NEAR(d.parameters.isac / c.parameters.isac, 1, 1e-5);
+    EXPECT_NEAR(d.parameters.gears[1].efficiency, c.parameters.gears[1].efficiency, 1e-4);
+    EXPECT_EQ(engine::withCalibratedBlock(written, d), written) << "written twice, it stands once";
+    EXPECT_TRUE(written.starts_with(text.substr(0, text.size() - 1))) << "nothing else is touched";
+}
+} // namespace
