@@ -446,6 +446,27 @@ void PhasePage::refresh() {
     const bool ordering = subPage() == SubPage::order, priming = subPage() == SubPage::priming,
                charting = subPage() == SubPage::chart, choosing = subPage() == SubPage::choose;
     const bool settings = subPage() == SubPage::settings; // Set, Expect and Clock
+    // What goes is hidden before what comes is shown: both at once would widen the window.
+    const auto gone = [](bool wanted, std::initializer_list<QWidget*> widgets) {
+        for (auto* widget : widgets)
+            if (!wanted)
+                widget->hide();
+    };
+    gone(walking, {walk_, fuel_, defects_});
+    gone(charting, {powerChart_, steps_});
+    gone(choosing, {leverColumn_});
+    gone(priming, {primePictures_});
+    gone(ordering, {startColumn_, orders_, ordersHead_});
+    gone(settings, {expect_, clock_, clockHead_});
+    gone(settings && PhaseChart::hasPicture(phase_), {chartColumn_});
+    // Words want more room than levers; a phase without gauges gives all of it.
+    left_->setFixedWidth(walking                                                ? 404
+                         : starting && settings                                 ? 424
+                         : choosing                                             ? 600
+                         : charting                                             ? 300
+                         : p.expect.empty()                                     ? 720
+                         : phase_ >= Phase::takeOff && phase_ <= Phase::letDown ? 380
+                                                                                : 424);
     walk_->setVisible(walking);
     defects_->setVisible(walking);
     if (walking) {
@@ -475,14 +496,6 @@ void PhasePage::refresh() {
     if (priming)
         sequence_->put(rowsOf(p.priming));
     expect_->put(rowsOf(p.expect));
-    // Words want more room than levers; a phase without gauges gives all of it.
-    left_->setFixedWidth(walking                                                ? 404
-                         : starting && settings                                 ? 424
-                         : choosing                                             ? 600
-                         : charting                                             ? 300
-                         : p.expect.empty()                                     ? 720
-                         : phase_ >= Phase::takeOff && phase_ <= Phase::letDown ? 380
-                                                                                : 424);
     expectHead_->setText(walking ? tr("Fuel by dip and gauge") : tr("Expect"));
     expectHead_->setVisible((!p.expect.empty() && settings) || walking);
     expect_->setVisible(!p.expect.empty() && settings);

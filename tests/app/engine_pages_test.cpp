@@ -1,0 +1,148 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Power chart, choosing a cruise and the lever map, driven as a pilot drives them.
+#include "store/data_folder.h"
+#include "units/text.h"
+#include "window_fixture.h"
+#include <QComboBox>
+#include <QLabel>
+
+namespace {
+using namespace amber;
+using test::Window;
+using SubPage = app::PhasePage::SubPage;
+
+class EnginePages : public Window {
+protected:
+    void open(const char* demo, Phase phase, SubPage page) {
+        answer = app::MainWindow::Unsaved::discard;
+        ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/%1.toml").arg(QLatin1String(demo)))));
+        window->showPhase(phase);
+        window->page().showSubPage(page);
+        QTest::qWait(10);
+    }
+    QString text(const char* label) { return window->page().findChild<QLabel*>(QLatin1String(label))->text(); }
+};
+
+TEST_F(EnginePages, TheChartConstructsTheReadingOfThePlan) {
+    open("lorimer-spring", Phase::climb, SubPage::chart);
+    auto& chart = window->page().powerChart();
+    EXPECT_TRUE(chart.isVisible());
+    ASSERT_TRUE(chart.construction());
+    EXPECT_NEAR(chart.construction()->rpm.si() * 60, 2350, 0.5);
+    EXPECT_EQ(chart.steps().size(), 5);
+    EXPECT_TRUE(text("steps").contains(QStringLiteral("Join A and B")));
+    const double model = chart.construction()->model.si();
+    EXPECT_NEAR(chart.construction()->corrected.si() / model, 1, 0.015) << "the paper's way and the model agree";
+}
+
+TEST_F(EnginePages, KeysMoveTheReadingAndAllFollows) {
+    open("lorimer-spring", Phase::climb, SubPage::chart);
+    auto& chart = window->page().powerChart();
+    auto* plot = chart.findChild<QWidget*>();
+    const auto before = chart.reading();
+    const double read = chart.construction()->read.si();
+    const QString steps = text("steps");
+    QTest::keyClick(plot, Qt::Key_Right);
+    EXPECT_GT(chart.reading().height, before.height);
+    EXPECT_GT(chart.construction()->read.si(), read) << "constant boost: power rises with height";
+    QTest::keyClick(plot, Qt::Key_Down);
+    EXPECT_LT(chart.reading().boost, before.boost);
+    QTest::keyClick(plot, Qt::Key_PageDown);
+    EXPECT_LT(chart.reading().rpm, before.rpm);
+    QTest::keyClick(plot, Qt::Key_G);
+    EXPECT_EQ(chart.reading().gear, 1u);
+    EXPECT_NE(text("steps"), steps);
+    QTest::keyClick(plot, Qt::Key_Home);
+    EXPECT_EQ(chart.reading().height, before.height);
+    EXPECT_EQ(chart.reading().gear, before.gear);
+}
+
+TEST_F(EnginePages, TheChartIsWrittenAsSvgAndPng) {
+    open("lorimer-spring", Phase::climb, SubPage::chart);
+    const QByteArray svg = window->page().chartPicture(true), png = window->page().chartPicture(false);
+    EXPECT_TRUE(svg.contains("<svg"));
+    EXPECT_TRUE(svg.contains("1,236 hp")) << "the construction is on it";
+    EXPECT_TRUE(png.startsWith("\x89PNG"));
+    EXPECT_GT(png.size(), 10000);
+}
+
+TEST_F(EnginePages, EveryTypeDrawsItsChartAndItsChoices) {
+    for (const auto& demo : app::demoSorties()) {
+        open(demo.file, Phase::climb, SubPage::chart);
+        EXPECT_FALSE(window->page().powerChart().steps().isEmpty()) << demo.file;
+        EXPECT_EQ(window->size(), QSize(1280, 800)) << demo.file;
+        window->showPhase(Phase::cruise);
+        window->page().showSubPage(SubPage::choose);
+        QTest::qWait(5);
+        EXPECT_EQ(window->size(), QSize(1280, 800)) << demo.file;
+        EXPECT_FALSE(text("moves").isEmpty()) << demo.file;
+    }
+}
+
+TEST_F(EnginePages, AnAskedPowerGivesCandidatesAndOneIsTakenAndUndone) {
+    open("lorimer-spring", Phase::cruise, SubPage::choose);
+    auto& page = window->page();
+    page.ask(plan::Ask::power, 800 * 745.7);
+    ASSERT_GE(page.candidates().size(), 2u);
+    for (const auto& p : page.candidates())
+        EXPECT_NEAR(p.point.power.si() / (800 * 745.7), 1, 0.01);
+    const auto wanted = page.candidates()[1];
+    auto& rows = page.sequenceRows();
+    rows.setFocus();
+    rows.setCurrentIndex(rows.model()->index(2, 0)); // under the heading
+    QTest::keyClick(&rows, Qt::Key_Return);
+    EXPECT_NEAR(document().sortie().flight.cruiseRpm->si(), wanted.setting.rpm.si(), 1e-9);
+    EXPECT_NEAR(document().plan().flown[Phase::cruise].point.power.si() / (800 * 745.7), 1, 0.01);
+    document().undoStack().undo();
+    EXPECT_FALSE(document().sortie().flight.cruiseRpm);
+}
+
+TEST_F(EnginePages, ItIsAskedInAnyDirection) {
+    open("lorimer-spring", Phase::cruise, SubPage::choose);
+    auto* ask = window->page().findChild<QComboBox*>(QStringLiteral("ask"));
+    ASSERT_NE(ask, nullptr);
+    ASSERT_EQ(ask->count(), 5);
+    for (int i = 0; i < 5; ++i) {
+        ask->setCurrentIndex(i);
+        emit ask->activated(i);
+        EXPECT_FALSE(window->page().candidates().empty()) << ask->currentText().toStdString();
+        EXPECT_FALSE(shown(window->page().sequenceRows()).isEmpty());
+    }
+    type("asked", QStringLiteral("9000 nm"));
+    EXPECT_TRUE(window->page().candidates().empty());
+    EXPECT_TRUE(text("moves").contains(QStringLiteral("No permitted setting"))) << text("moves").toStdString();
+}
+
+TEST_F(EnginePages, TheLeversGoBoostFirstFromTheClimb) {
+    open("lorimer-spring", Phase::cruise, SubPage::choose);
+    const auto& path = window->page().leverMap().path();
+    ASSERT_EQ(path.moves.size(), 2u);
+    EXPECT_FALSE(path.moves[0].rpmLever);
+    EXPECT_TRUE(text("moves").contains(QStringLiteral("boost first")));
+}
+
+TEST_F(EnginePages, TheLeanTestIsReadForThePilot) {
+    open("lorimer-spring", Phase::cruise, SubPage::choose);
+    auto* test = window->page().findChild<QComboBox*>(QStringLiteral("lean-test"));
+    test->setCurrentIndex(1);
+    emit test->activated(1);
+    EXPECT_TRUE(text("moves").contains(QStringLiteral("It was rich")));
+    test->setCurrentIndex(2);
+    emit test->activated(2);
+    EXPECT_TRUE(text("moves").contains(QStringLiteral("It was not rich")));
+}
+
+TEST_F(EnginePages, ATypedCruiseIsPlannedAndARatingTakesItBack) {
+    open("lorimer-spring", Phase::cruise, SubPage::settings);
+    type("cruise-rpm", QStringLiteral("1900"));
+    EXPECT_NEAR(document().plan().flown[Phase::cruise].setting.rpm.si() * 60, 1900, 0.01);
+    type("cruise-boost", QStringLiteral("60"));
+    EXPECT_LE(document().plan().flown[Phase::cruise].point.manifoldPressure,
+              ManifoldPressure::of(39.01, units::manifold::inHg))
+        << "never past the notes' limit";
+    auto* rating = window->page().findChild<QComboBox*>(QStringLiteral("cruise-rating"));
+    emit rating->activated(rating->currentIndex());
+    EXPECT_FALSE(document().sortie().flight.cruiseRpm);
+    EXPECT_FALSE(document().sortie().flight.cruiseBoost);
+}
+} // namespace
