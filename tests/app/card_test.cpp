@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "command_runner.h"
 #include "plan/loading.h"
 #include "print/card.h"
 #include "shell/snapshot.h"
@@ -11,26 +12,11 @@
 #include <nlohmann/json.hpp>
 
 using namespace amber;
+using test::run;
 
 namespace {
 
 const QString demoPath = QStringLiteral(AMBER_SOURCE_DATA "/demo/lorimer-spring.toml");
-
-struct Ran {
-    int code;
-    QByteArray out, err;
-};
-Ran run(const QStringList& arguments) {
-    QProcess p;
-    auto environment = QProcessEnvironment::systemEnvironment();
-    environment.remove(QStringLiteral("DISPLAY"));
-    environment.remove(QStringLiteral("QT_QPA_PLATFORM"));
-    p.setProcessEnvironment(environment);
-    p.start(QStringLiteral(AMBER_PROGRAM), arguments);
-    EXPECT_TRUE(p.waitForFinished(60000));
-    return {p.exitStatus() == QProcess::NormalExit ? p.exitCode() : -1, p.readAllStandardOutput(),
-            p.readAllStandardError()};
-}
 
 QString squeezed(QString text) {
     return text.replace(QRegularExpression(QStringLiteral("\\s+")), QString());

@@ -104,6 +104,7 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     comparison_->setObjectName(QStringLiteral("comparison"));
     comparison_->setFont(face(13));
     comparison_->setTextFormat(Qt::RichText);
+    comparison_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     left->addWidget(comparisonHead_);
     left->addWidget(comparison_);
     left_ = new QWidget(this);
@@ -329,7 +330,7 @@ void PhasePage::refreshChoice() {
     const auto& cruise = document_.plan().flown[Phase::cruise];
     answer_ = plan::cruiseCandidates(a, cruiseConditionsOf(document_), ask_, askedValue());
     std::vector<Row> rows;
-    CandidateRow head{"rpm", "boost", "gear", "mixture", "power", "burn", "true speed", "endurance", {}, false, true};
+    CandidateRow head{"rpm", "boost", "gear", "mixture", "power", "burn", "true speed", "hours", {}, false, true};
     if (n.engine.gears.size() < 2)
         head.gear.clear();
     rows.emplace_back(head);

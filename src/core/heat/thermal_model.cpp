@@ -62,6 +62,7 @@ struct ThermalModel::Forcing {
     double oilIn;    // relative to rated
     double oilOut;   // relative to rated
     double ambient;  // K
+    double thinning; // viscosity over undiluted
 };
 
 ThermalModel::ThermalModel(const TypeNotes& notes, const engine::EngineParameters& engine)
@@ -99,14 +100,16 @@ ThermalModel::ThermalModel(const TypeNotes& notes, const engine::EngineParameter
 
 double ThermalModel::coolingWind(const Drive& d) const {
     const double rho = air::density(d.air.pressure, d.air.temperature);
-    const double v = std::max(0.0, d.trueAirspeed.si());
+    const double v = d.trueAirspeed.si();
     double wash = 0.0;
     if (d.running && d.shaft.si() > 0) {
         // Momentum theory: induced velocity of a propeller standing still, fading as the aircraft moves.
         const double induced = std::cbrt(0.8 * d.shaft.si() / (2.0 * rho * propellerArea_));
-        wash = slipstream_ * induced * induced / (induced + v);
+        wash = slipstream_ * induced * induced / (induced + std::max(0.0, v));
     }
-    const double dynamic = 0.5 * rho * (v + wash) * (v + wash);
+    // From behind, against the wash, it may come to nothing: the cowl breathes a little all the same.
+    const double meets = std::max(0.3, v + wash);
+    const double dynamic = 0.5 * rho * meets * meets;
     return rho / 1.225 * dynamic;
 }
 
@@ -127,7 +130,8 @@ ThermalModel::Forcing ThermalModel::forcing(const Drive& d) const {
     }
     const double n = d.rpm.si() / ratedRpm_;
     f.oilIn = d.running ? 0.6 * n * n + 0.4 * std::pow(std::max(flow, 0.0), 0.65) : 0.0;
-    f.oilOut = radiator(std::sqrt(wind));
+    f.oilOut = radiator(std::sqrt(wind) * std::clamp(d.oilCooler, 0.0, 1.0));
+    f.thinning = d.oilThinning;
     return f;
 }
 
@@ -135,28 +139,38 @@ namespace {
 using State = std::array<double, 2>;
 } // namespace
 
+Rates ThermalModel::rates(double tm, double to, const Forcing& f) const {
+    const double ta0 = ratedAmbient_, tm0 = rated_.metal.si(), to0 = rated_.oil.si();
+    Rates dx;
+    if (cooling_ == Cooling::air) {
+        const double beta = (gasRated_ - tm0) / (tm0 - ta0); // heads: out over in at the rated point
+        dx.metal = (f.metalIn * (f.gas - tm) - beta * f.metalOut * (tm - f.ambient)) / (headTime * (1.0 + beta));
+    } else {
+        dx.metal = (f.metalIn * (tm0 - ta0) * (f.gas - tm) / (gasRated_ - tm0) -
+                    f.metalOut * coolantOpening(tm, thermostat_) / ratedCoolantOpen_ * (tm - f.ambient)) /
+                   coolantTime;
+    }
+    dx.metal -= (tm - f.ambient) / standingTime * (f.running ? 0.0 : 1.0);
+    // Cold oil takes more friction work; the tank and sump lose a little heat always.
+    static const double viscosityWarm = oilViscosity(Temperature::si(343.15));
+    const double thick =
+        f.running ? std::min(2.2, std::pow(f.thinning * oilViscosity(Temperature::si(to)) / viscosityWarm, 0.25)) : 0.0;
+    dx.oil = (f.oilIn * std::max(0.7, thick) * (to0 - ta0) -
+              (f.running ? f.oilOut * oilOpening(to, oilThermostat_) / ratedOilOpen_ : 0.0) * (to - f.ambient)) /
+                 oilTime -
+             (f.running ? 0.0 : (to - f.ambient) / (1.5 * standingTime));
+    return dx;
+}
+
+Rates ThermalModel::rates(Temperatures now, const Drive& drive) const {
+    return rates(now.metal.si(), now.oil.si(), forcing(drive));
+}
+
 Temperatures ThermalModel::after(Temperatures now, const Drive& drive, Duration time) const {
     const Forcing f = forcing(drive);
-    const double ta0 = ratedAmbient_, tm0 = rated_.metal.si(), to0 = rated_.oil.si();
-    const double beta = (gasRated_ - tm0) / (tm0 - ta0); // heads: out over in at the rated point
-    const double headRate = 1.0 / (headTime * (1.0 + beta));
-    static const double viscosityWarm = oilViscosity(Temperature::si(343.15));
-    const auto rates = [&](const State& x, State& dx, double) {
-        const double tm = x[0], to = x[1];
-        if (cooling_ == Cooling::air)
-            dx[0] = headRate * (f.metalIn * (f.gas - tm) - beta * f.metalOut * (tm - f.ambient));
-        else
-            dx[0] = (f.metalIn * (tm0 - ta0) * (f.gas - tm) / (gasRated_ - tm0) -
-                     f.metalOut * coolantOpening(tm, thermostat_) / ratedCoolantOpen_ * (tm - f.ambient)) /
-                    coolantTime;
-        dx[0] -= (tm - f.ambient) / standingTime * (f.running ? 0.0 : 1.0);
-        // Cold oil takes more friction work; the tank and sump lose a little heat always.
-        const double thick =
-            f.running ? std::min(2.2, std::pow(oilViscosity(Temperature::si(to)) / viscosityWarm, 0.25)) : 0.0;
-        dx[1] = (f.oilIn * std::max(0.7, thick) * (to0 - ta0) -
-                 (f.running ? f.oilOut * oilOpening(to, oilThermostat_) / ratedOilOpen_ : 0.0) * (to - f.ambient)) /
-                    oilTime -
-                (f.running ? 0.0 : (to - f.ambient) / (1.5 * standingTime));
+    const auto slope = [&](const State& x, State& dx, double) {
+        const Rates r = rates(x[0], x[1], f);
+        dx = {r.metal, r.oil};
     };
     State x{now.metal.si(), now.oil.si()};
     const double total = std::max(0.0, time.si());
@@ -164,8 +178,31 @@ Temperatures ThermalModel::after(Temperatures now, const Drive& drive, Duration 
     const double dt = total / steps;
     boost::numeric::odeint::runge_kutta4<State> stepper;
     for (int i = 0; i < steps; ++i)
-        stepper.do_step(rates, x, i * dt, dt);
+        stepper.do_step(slope, x, i * dt, dt);
     return {Temperature::si(x[0]), Temperature::si(x[1])};
+}
+
+std::vector<std::pair<std::string, double>> ThermalModel::constants() const {
+    return {{"air_cooled", cooling_ == Cooling::air ? 1.0 : 0.0},
+            {"head_time", headTime},
+            {"coolant_time", coolantTime},
+            {"oil_time", oilTime},
+            {"standing_time", standingTime},
+            {"rated_ambient", ratedAmbient_},
+            {"rated_metal", rated_.metal.si()},
+            {"rated_oil", rated_.oil.si()},
+            {"gas_rated", gasRated_},
+            {"thermostat", thermostat_},
+            {"oil_thermostat", oilThermostat_},
+            {"rated_coolant_open", ratedCoolantOpen_},
+            {"rated_oil_open", ratedOilOpen_}};
+}
+
+std::vector<std::pair<std::string, double>> ThermalModel::forcingOf(const Drive& drive) const {
+    const Forcing f = forcing(drive);
+    return {{"running", f.running ? 1.0 : 0.0}, {"gas", f.gas},         {"metal_in", f.metalIn},
+            {"metal_out", f.metalOut},          {"oil_in", f.oilIn},    {"oil_out", f.oilOut},
+            {"ambient", f.ambient},             {"thinning", f.thinning}};
 }
 
 Temperatures ThermalModel::steady(const Drive& drive) const {
@@ -173,11 +210,11 @@ Temperatures ThermalModel::steady(const Drive& drive) const {
     return after(t, drive, Duration::si(3600));
 }
 
-Pressure ThermalModel::oilPressure(Rotation rpm, Temperature oil) const {
+Pressure ThermalModel::oilPressure(Rotation rpm, Temperature oil, double thinning) const {
     if (rpm.si() <= 0)
         return Pressure{};
     static const double viscosityWarm = oilViscosity(Temperature::si(343.15));
-    const double thick = oilViscosity(oil) / viscosityWarm;
+    const double thick = thinning * oilViscosity(oil) / viscosityWarm;
     const double x = 3.2 * rpm.si() / ratedRpm_ * std::sqrt(thick);
     const double overshoot =
         1.0 + 0.25 * (1.0 - std::exp(-std::max(0.0, thick - 1.0) / 12.0)) * std::min(1.0, 1.5 * rpm.si() / ratedRpm_);

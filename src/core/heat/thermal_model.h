@@ -3,6 +3,9 @@
 #include "air/day.h"
 #include "engine/operating_point.h"
 #include "notes/type_notes.h"
+#include <string>
+#include <utility>
+#include <vector>
 
 namespace amber::heat {
 
@@ -20,8 +23,15 @@ struct Drive {
     Power shaft; ///< for the propeller's wash
     Rotation rpm;
     air::Ambient air;
-    Speed trueAirspeed;
+    Speed trueAirspeed; ///< of the air that meets the cowl: taxying down wind it may be negative
     double flap = 0.5; ///< 0 shut … 1 open
+    double oilCooler = 1.0;   ///< share of the oil cooler's air that is let through: blanked 0.15, free 1
+    double oilThinning = 1.0; ///< viscosity of the oil over undiluted
+};
+
+/// How fast they change, K/s.
+struct Rates {
+    double metal = 0.0, oil = 0.0;
 };
 
 /// Head or coolant and oil as lumped masses (heads: Pinkel, NACA Report 612, 1938: heat in ∝ ṁ^0.62 (Tg − Th), out ∝
@@ -36,16 +46,22 @@ public:
     [[nodiscard]] Temperatures after(Temperatures now, const Drive& drive, Duration time) const;
     /// Where the temperatures settle when the drive lasts.
     [[nodiscard]] Temperatures steady(const Drive& drive) const;
+    [[nodiscard]] Rates rates(Temperatures now, const Drive& drive) const;
+    [[nodiscard]] Cooling cooling() const { return cooling_; }
+    /// Every number of the equations by name, SI, and the forcing a drive makes: for a reader who solves them again.
+    [[nodiscard]] std::vector<std::pair<std::string, double>> constants() const;
+    [[nodiscard]] std::vector<std::pair<std::string, double>> forcingOf(const Drive& drive) const;
 
     /// Oil pressure: the relief setting approached from ∝ n ν(T), Walther viscosity (ASTM D341) of a grade-120 aero
     /// oil; cold oil overshoots by up to a quarter.
-    [[nodiscard]] Pressure oilPressure(Rotation rpm, Temperature oil) const;
+    [[nodiscard]] Pressure oilPressure(Rotation rpm, Temperature oil, double thinning = 1.0) const;
 
 private:
     struct Forcing;
     /// σ q of the air on the cowl, propeller's wash included, Pa.
     [[nodiscard]] double coolingWind(const Drive& drive) const;
     [[nodiscard]] Forcing forcing(const Drive& drive) const;
+    [[nodiscard]] Rates rates(double metal, double oil, const Forcing& forcing) const;
 
     Cooling cooling_;
     double propellerArea_;

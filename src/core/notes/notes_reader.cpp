@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "notes/notes_reader.h"
 #include "notes/notes_check.h"
+#include "notes/run_up_reader.h"
 #include "notes/start_reader.h"
 #include "notes/step_reader.h"
 #include "notes/table_reader.h"
@@ -296,6 +297,8 @@ HeatNotes readHeat(TableReader t) {
     h.oilThermostat = t.quantity<Dimension::temperature>("oil_thermostat").value_or(h.oilThermostat);
     h.oilRelief = t.quantity<Dimension::pressure>("oil_relief", true).value_or(Pressure::si(5e5));
     h.fuelPressure = t.quantity<Dimension::pressure>("fuel_pressure", true).value_or(Pressure::si(1e5));
+    h.glycol = t.number("glycol", 0.0, 1.0).value_or(0.0);
+    h.coolantCap = t.quantity<Dimension::pressure>("coolant_cap").value_or(Pressure{});
     t.finish();
     return h;
 }
@@ -435,21 +438,14 @@ TypeNotes readType(TableReader& t, const std::string& file) {
         n.walk = notes::readWalk(*walk, n.cockpit);
     if (auto start = t.table("engine_start", true))
         n.start = notes::readStart(*start);
-    if (auto w = t.table("warming", true)) {
-        n.warmUp.oilRunUp = w->quantity<Dimension::temperature>("oil_run_up", true).value_or(Temperature::si(300));
-        n.warmUp.oilTakeOff = w->quantity<Dimension::temperature>("oil_take_off", true).value_or(Temperature::si(310));
-        n.warmUp.headRunUp = w->quantity<Dimension::temperature>("metal_run_up");
-        n.warmUp.headTakeOff = w->quantity<Dimension::temperature>("metal_take_off");
-        n.warmUp.taxi = w->quantity<Dimension::duration>("taxi", true, minutesUnit).value_or(Duration::si(240));
-        n.warmUp.taxiRpm = w->quantity<Dimension::rotation>("taxi_rpm", true, rpmUnit).value_or(Rotation::si(15));
-        w->finish();
-    }
-    if (auto s = t.table("cooling_down", true)) {
-        n.stop.coolBelow = s->quantity<Dimension::temperature>("below");
-        n.stop.scavenge = s->quantity<Dimension::duration>("scavenge", true).value_or(Duration::si(30));
-        n.stop.scavengeRpm = s->quantity<Dimension::rotation>("scavenge_rpm", true, rpmUnit).value_or(Rotation::si(20));
-        s->finish();
-    }
+    if (auto w = t.table("warming", true))
+        n.warmUp = notes::readWarming(*w);
+    if (auto r = t.table("run_up_sheet"))
+        n.runUp = notes::readRunUp(*r, n.cockpit);
+    if (auto l = t.table("letting_down"))
+        n.letDown = notes::readLettingDown(*l);
+    if (auto s = t.table("cooling_down", true))
+        n.stop = notes::readCoolingDown(*s);
     if (auto heat = t.table("heat", true))
         n.heat = readHeat(*heat);
     for (const auto& name : phaseNames)

@@ -30,6 +30,7 @@ const std::vector<Name>& all() {
         {"field-boost", "what the manifold gauge shows at rest", {runUp}},
         {"reference-rpm", "rpm at that boost on the fine stop today", {runUp}},
         {"static-rpm", "rpm standing at full take-off boost", {runUp, takeOff}},
+        {"magneto-limits", "most fall on each magneto and between them, from the run-up sheet", {runUp}},
         {"lift-off", "lift-off speed at today's weight", {takeOff}},
         {"safe-single", "safe speed on one engine", {takeOff}},
         {"climb-boost", "boost of the climb", {takeOff}},
@@ -38,6 +39,9 @@ const std::vector<Name>& all() {
         {"throttle-back", "boost to close to before the change", {climb}},
         {"approach", "approach speed at landing weight", {landing}},
         {"cool-below", "temperature to cool under before stopping", {stop}},
+        {"clear", "burst that clears the engine, and how often", {letDown}},
+        {"dilution", "minutes of oil dilution for the forecast", {stop}},
+        {"parking", "where the propeller is left", {stop}},
         {"scavenge", "time of the scavenge run", {stop}},
         {"scavenge-rpm", "rpm of the scavenge run", {stop}},
     };

@@ -24,6 +24,11 @@ SchoolEffect slow(bool first) {
     e.slowFirst = first;
     return e;
 }
+SchoolEffect shut(bool untilWarm) {
+    SchoolEffect e;
+    e.shutUntilWarm = untilWarm;
+    return e;
+}
 School school(std::string name, std::string set, std::string gain, std::string risk, SchoolEffect effect = {}) {
     return {std::move(name), std::move(set), std::move(gain), std::move(risk), false, effect};
 }
@@ -70,9 +75,9 @@ const std::vector<Point>& points() {
           school("where the notes name it", "on; off when it runs by itself",
                  "The engine's own pump shows that it works.", "A switch to remember at every change.")}},
         {"cowl-cold",
-         {school("open on the ground", "{flap}", "Front and rear cylinders warm evenly.", "Warming takes longer."),
+         {school("open on the ground", "{flap}", "Front and rear cylinders warm evenly.", "Warming takes longer.", shut(false)),
           school("closed until warm", "shut until the heads are warm, then {flap}", "Minutes are saved in frost.",
-                 "The harness and the rear row cook unseen.")}},
+                 "The harness and the rear row cook unseen.", shut(true))}},
         {"climb-mixture",
          {school("rich in the climb", "rich", "Fuel cools the heads and keeps knock away.", "A tenth more fuel."),
           school("weak except at take-off and combat power", "weak", "Fuel saved on every climb.",

@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "notes/band.h"
 #include "notes/gauge.h"
 #include "notes/origin.h"
 #include "notes/phase.h"
 #include "notes/problem.h"
+#include "notes/run_up_notes.h"
 #include "units/quantity.h"
 #include "units/unit_table.h"
 #include <map>
@@ -17,12 +19,6 @@ namespace amber {
 
 enum class Mixture { rich, weak };
 enum class Cooling { air, liquid };
-
-/// Normal range and limits of one gauge, SI. Between normal and limit lies the amber margin.
-struct Band {
-    std::optional<double> normalLow, normalHigh, limitLow, limitHigh;
-    std::optional<Duration> amberFor; ///< how long amber may last, where the notes say so
-};
 
 struct GaugeNotes {
     const UnitSpec* unit = nullptr;
@@ -64,6 +60,7 @@ struct SchoolEffect {
     std::optional<double> primerShare; ///< of the notes' dose that the primer gives; blades draw the rest, 0 … 1
     std::optional<bool> bladesFirst;   ///< ignition only after the notes' blades, or from the first turn
     std::optional<bool> slowFirst;     ///< slowest smooth rpm until oil pressure, or warm-up rpm at once
+    std::optional<bool> shutUntilWarm; ///< cooling flaps shut in the warm-up until the run-up minimum
 };
 
 struct School {
@@ -222,6 +219,8 @@ struct HeatNotes {
     Temperature oilThermostat = Temperature::si(343.15);
     Pressure oilRelief;
     Pressure fuelPressure;
+    double glycol = 0.0;  ///< share of the coolant
+    Pressure coolantCap;  ///< relief pressure of the header tank
     int line = 0;
 };
 
@@ -417,12 +416,28 @@ struct WarmUpNotes {
     std::optional<Temperature> headRunUp, headTakeOff; ///< or coolant, by the cooling
     Duration taxi;
     Rotation taxiRpm;
+    std::vector<std::pair<Temperature, Rotation>> steps; ///< from this oil temperature → rpm, both rising
+    std::optional<Rotation> leastRpm;                    ///< slower fouls the plugs
+    bool onWater = false;                                ///< taxies on water
+    Speed taxiSpeed = Speed::si(4.0);
+};
+
+/// The let-down beyond its settings (J50, J51).
+struct LetDownNotes {
+    std::optional<TemperatureDifference> coolingPerMinute; ///< fastest fall of heads or coolant
+    std::optional<Duration> clearEvery;                    ///< a burst that clears the plugs
+    Duration clearFor = Duration::si(10);
+    std::optional<ManifoldPressure> clearBoost;
+    std::optional<Rotation> clearRpm;
 };
 
 struct StopNotes {
     std::optional<Temperature> coolBelow; ///< head or coolant
     Duration scavenge;
     Rotation scavengeRpm;
+    std::vector<std::pair<Temperature, Duration>> dilution; ///< forecast → minutes of dilution, coldest first
+    std::optional<Temperature> diluteUnder;                 ///< oil must be under this first
+    std::string parking;                                    ///< where the propeller is left, and why
 };
 
 struct Variant {
@@ -452,6 +467,8 @@ struct TypeNotes {
     WalkNotes walk;
     StartNotes start;
     WarmUpNotes warmUp;
+    RunUpNotes runUp;
+    LetDownNotes letDown;
     StopNotes stop;
     HeatNotes heat;
     std::map<Phase, PhaseNotes> phases;

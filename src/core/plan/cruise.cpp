@@ -229,15 +229,15 @@ CruiseAnswer cruiseCandidates(const Aircraft& a, const CruiseConditions& c, Ask 
             why = fmt::format("{}{}least {}", n.engine.gears.size() > 1 && p.setting.gear == 0 ? "low gear, " : "",
                               weak ? "weak, " : "", falling ? "loss of speed" : "fuel");
         else if (p.setting.gear > first.setting.gear)
-            why = "higher gear: work and heat in the blower";
+            why = "higher gear: blower work";
         else if (p.setting.mixture != first.setting.mixture)
-            why = weak ? "weak mixture at this rpm costs more" : "rich: cooler heads, more fuel";
+            why = weak ? "weak, at more cost" : "rich: cooler, more fuel";
         else if (p.setting.rpm > first.setting.rpm)
-            why = "more rpm: more friction, farther from the boundary";
+            why = "more rpm, more friction";
         else
-            why = "less rpm, nearer the boundary";
+            why = "less rpm";
         if (!n.engine.gears.empty())
-            why += fmt::format("; {} below the boundary",
+            why += fmt::format("; {} inside the boundary",
                                format(p.boundary.si() - p.point.manifoldPressure.si() + unit.offset, unit));
         p.why = std::move(why);
     }

@@ -4,11 +4,13 @@
 #include "air/atmosphere.h"
 #include "engine/fuel_grade.h"
 #include "engine/leaning.h"
+#include "notes/standard_schools.h"
 #include "start/start_school.h"
 #include "units/text.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <map>
 
 namespace amber::plan {
 namespace {
@@ -19,6 +21,8 @@ constexpr double circuitHeight = 300.0; // m above the field, where let-down end
 constexpr double takeOffHeight = 150.0; // m above the field, least height where the climb begins
 constexpr double gearChangeTime = 6.0;  // s, throttle back, shift, open
 constexpr double groundBudgetHorizon = 3600.0;
+constexpr double blankedCooler = 0.15; // of the oil cooler's air that gets past the blanks
+constexpr double stepMinute = 60.0;    // s that a setting of the let-down is held
 
 class Simulation {
 public:
@@ -135,7 +139,7 @@ private:
         if (running) {
             m.rpm = setting.rpm.si();
             m.boost = point.manifoldPressure.si();
-            m.oilPressure = a_.thermal.oilPressure(setting.rpm, temperatures_.oil).si();
+            m.oilPressure = a_.thermal.oilPressure(setting.rpm, temperatures_.oil, thinning()).si();
             m.charge = point.chargeTemperature.si();
             m.power = point.power.si();
             m.bmep = std::max(0.0, point.meanEffectivePressure);
@@ -184,7 +188,19 @@ private:
                 s.rpm,
                 here,
                 s.ias.si() > 0 ? air::trueAirspeed(s.ias, here.pressure, here.temperature) : Speed{},
-                s.flap};
+                s.flap,
+                blanked() ? blankedCooler : 1.0,
+                thinning()};
+    }
+    /// Dilution boils out while it warms: reckoned until the run-up.
+    [[nodiscard]] double thinning() const { return phase_ < Phase::runUp ? oilThinning(n_, s_) : 1.0; }
+    /// Blanks stay on until the take-off.
+    [[nodiscard]] bool blanked() const { return s_.start.blanks && phase_ < Phase::takeOff; }
+
+    /// The one place where the temperatures move.
+    void heatFor(const heat::Drive& d, double dt) {
+        temperatures_ = a_.thermal.after(temperatures_, d, Duration::si(dt));
+        out_.stretches.push_back({time_, dt, d});
     }
 
     /// Runs for a time at constant setting and height.
@@ -197,7 +213,7 @@ private:
         const int steps = std::max(1, static_cast<int>(std::ceil(duration / step)));
         const double dt = duration / steps;
         for (int i = 0; i < steps; ++i) {
-            temperatures_ = a_.thermal.after(temperatures_, d, Duration::si(dt));
+            heatFor(d, dt);
             burn(point.fuelFlow.si() / n_.fuel.density * enginesRunning * dt);
             distance_ += d.trueAirspeed.si() * dt;
             time_ += dt;
@@ -207,8 +223,7 @@ private:
 
     void standing(double duration) {
         note({}, {}, false);
-        temperatures_ =
-            a_.thermal.after(temperatures_, {false, {}, 0.08, {}, {}, air(), {}, 0.5}, Duration::si(duration));
+        heatFor({false, {}, 0.08, {}, {}, air(), {}, 0.5}, duration);
         time_ += duration;
         note({}, {}, false);
     }
@@ -334,52 +349,119 @@ private:
         return t.oil >= oil && (!metal || t.metal >= *metal);
     }
 
+    /// Settings of the warm-up: the notes' steps by oil temperature, held back while cold oil would pass its pressure
+    /// limit; the flaps by the school in force.
+    class WarmUp {
+    public:
+        explicit WarmUp(const Simulation& s) : s_(s) {
+            const PhaseNotes& notes = s.n_.phase(Phase::warmUp);
+            flap_ = notes.flap.value_or(1.0);
+            for (const auto& step : notes.steps)
+                if (const School* school = schools::inForce(step, Phase::warmUp, s.s_.choices))
+                    shut_ = school->effect.shutUntilWarm.value_or(shut_);
+            steps_ = s.n_.warmUp.steps;
+            if (steps_.empty())
+                steps_.emplace_back(Temperature::si(0), *notes.rpm);
+            if (const auto g = s.n_.gauges.find(Gauge::oilPressure); g != s.n_.gauges.end())
+                most_ = g->second.in(Phase::warmUp).limitHigh;
+        }
+        struct At {
+            Setting setting;
+            engine::OperatingPoint point;
+            heat::Drive drive;
+        };
+        [[nodiscard]] const At& at(const heat::Temperatures& t, bool* held = nullptr) {
+            std::size_t i = 0;
+            while (i + 1 < steps_.size() && t.oil >= steps_[i + 1].first)
+                ++i;
+            // A step back while the oil is too thick for this one.
+            const double thinning = oilThinning(s_.n_, s_.s_);
+            while (i > 0 && most_ && s_.a_.thermal.oilPressure(steps_[i].second, t.oil, thinning).si() > *most_) {
+                --i;
+                if (held)
+                    *held = true;
+            }
+            const bool shut = shut_ && s_.n_.warmUp.headRunUp && t.metal < *s_.n_.warmUp.headRunUp;
+            auto& cached = cache_[{i, shut}];
+            if (!cached) {
+                At at;
+                at.setting = s_.groundSetting(steps_[i].second, shut ? 0.0 : flap_);
+                at.point = s_.operate(at.setting);
+                at.drive = s_.drive(at.setting, at.point);
+                cached = std::move(at);
+            }
+            return *cached;
+        }
+
+    private:
+        const Simulation& s_;
+        double flap_ = 1.0;
+        bool shut_ = false;
+        std::vector<std::pair<Temperature, Rotation>> steps_;
+        std::optional<double> most_;
+        std::map<std::pair<std::size_t, bool>, std::optional<At>> cache_;
+    };
+
+    /// Warms for a time at the steps' rpm.
+    void warmFor(WarmUp& warm, double duration) {
+        const double phaseStart = out_[Phase::warmUp].start;
+        for (double done = 0.0; done < duration - 1e-6;) {
+            const double dt = std::min(groundStep, duration - done);
+            const auto& at = warm.at(temperatures_, &out_.oilHoldsRpm);
+            if (out_.warmUpSteps.empty() || out_.warmUpSteps.back().second != at.setting.rpm) {
+                out_.warmUpSteps.emplace_back(time_ - phaseStart, at.setting.rpm);
+                note(at.setting, at.point, true);
+            }
+            heatFor(at.drive, dt);
+            burn(at.point.fuelFlow.si() / n_.fuel.density * engines_ * dt);
+            time_ += dt;
+            done += dt;
+            note(at.setting, at.point, true);
+        }
+    }
+
     void warmUp() {
         begin(Phase::warmUp);
-        const PhaseNotes& notes = n_.phase(Phase::warmUp);
-        const double flap = notes.flap.value_or(1.0);
-        const Setting warm = groundSetting(*notes.rpm, flap), taxi = groundSetting(n_.warmUp.taxiRpm, flap);
+        WarmUp warm(*this);
+        const Setting taxi = groundSetting(n_.warmUp.taxiRpm, n_.phase(Phase::warmUp).flap.value_or(1.0));
         auto& p = out_[Phase::warmUp];
-        p.setting = warm;
-        p.point = operate(warm);
         groundBudget(taxi);
-        // How long at warm-up rpm, counted before the taxi which warms it further.
-        const auto d = drive(warm, p.point);
+        // How long at the warm-up's rpm, counted before the taxi which warms it further.
+        const auto waitFor = [&](heat::Temperatures& t, Temperature oil, std::optional<Temperature> metal,
+                                 double already) {
+            while (already < longestWarmUp && !warmEnough(t, oil, metal)) {
+                t = a_.thermal.after(t, warm.at(t).drive, Duration::si(10));
+                already += 10.0;
+            }
+            return already;
+        };
         heat::Temperatures t = temperatures_;
-        double waited = 0.0;
-        while (waited < longestWarmUp && !warmEnough(t, n_.warmUp.oilRunUp, n_.warmUp.headRunUp)) {
-            t = a_.thermal.after(t, d, Duration::si(10));
-            waited += 10.0;
-        }
+        const double waited = waitFor(t, n_.warmUp.oilRunUp, n_.warmUp.headRunUp, 0.0);
+        p.setting = warm.at(t).setting;
+        p.point = warm.at(t).point;
         if (waited < longestWarmUp)
             out_.minutesToRunUp = waited;
         else
             say(Phase::warmUp, watch::Colour::red,
                 fmt::format("At {} it does not reach the least temperatures for the run-up in {:.0f} minutes.",
-                            format(warm.rpm, units::rpm), longestWarmUp / 60));
-        double toTakeOff = waited;
-        while (toTakeOff < longestWarmUp && !warmEnough(t, n_.warmUp.oilTakeOff, n_.warmUp.headTakeOff)) {
-            t = a_.thermal.after(t, d, Duration::si(10));
-            toTakeOff += 10.0;
-        }
+                            format(p.setting.rpm, units::rpm), longestWarmUp / 60));
+        const double toTakeOff = waitFor(t, n_.warmUp.oilTakeOff, n_.warmUp.headTakeOff, waited);
         if (toTakeOff < longestWarmUp)
             out_.minutesToTakeOff = toTakeOff;
         for (auto& w : out_.warmth) {
             heat::Temperatures e = w.atStartEnd;
-            double until = 0.0;
-            for (; until < longestWarmUp && !warmEnough(e, n_.warmUp.oilRunUp, n_.warmUp.headRunUp); until += 10.0)
-                e = a_.thermal.after(e, d, Duration::si(10));
+            const double until = waitFor(e, n_.warmUp.oilRunUp, n_.warmUp.headRunUp, 0.0);
             if (until < longestWarmUp)
                 w.readyForRunUp = until;
         }
         // Taxying warms too: part of the wait is spent on the way, the oil steady first.
         const double taxiTime = n_.warmUp.taxi.si();
-        steady(warm, std::max(60.0, waited - taxiTime), groundStep, engines_);
+        warmFor(warm, std::max(60.0, waited - taxiTime));
         steady(taxi, taxiTime, groundStep, engines_);
         double more = 0.0;
         while (more < longestWarmUp && out_.minutesToRunUp &&
                !warmEnough(temperatures_, n_.warmUp.oilRunUp, n_.warmUp.headRunUp)) {
-            steady(warm, groundStep, groundStep, engines_);
+            warmFor(warm, groundStep);
             more += groundStep;
         }
         end();
@@ -426,9 +508,11 @@ private:
         steady(reference, atReference, atReference / 2, engines_);
         steady(idle, 0.30 * duration, groundStep, engines_);
         steady(idle, s_.flight.hold.si(), groundStep, engines_);
+        const Setting warmest = groundSetting(
+            n_.warmUp.steps.empty() ? *n_.phase(Phase::warmUp).rpm : n_.warmUp.steps.back().second, flap);
         double more = 0.0;
         while (more < longestWarmUp / 2 && !warmEnough(temperatures_, n_.warmUp.oilTakeOff, n_.warmUp.headTakeOff)) {
-            steady(groundSetting(*n_.phase(Phase::warmUp).rpm, flap), groundStep, groundStep, engines_);
+            steady(warmest, groundStep, groundStep, engines_);
             more += groundStep;
         }
         if (more >= longestWarmUp / 2)
@@ -610,7 +694,7 @@ private:
                 }
                 height_ = before;
             }
-            temperatures_ = a_.thermal.after(temperatures_, drive(s, point), Duration::si(dt));
+            heatFor(drive(s, point), dt);
             burn(point.fuelFlow.si() / n_.fuel.density * engines_ * dt);
             const double tas = air::trueAirspeed(s.ias, here.pressure, here.temperature).si();
             distance_ += std::sqrt(std::max(0.0, tas * tas - rate * rate)) * dt;
@@ -734,30 +818,105 @@ private:
         end();
     }
 
+    /// The let-down's setting, its power `share` of the way from the notes' up to the cruise's.
+    [[nodiscard]] Setting eased(const Setting& low, const Setting& high, double share) const {
+        Setting s = low;
+        if (low.boost && !a_.propeller.followsThrottle()) {
+            const double top = std::max(low.boost->si(), out_[Phase::cruise].point.manifoldPressure.si());
+            s.boost = ManifoldPressure::si(low.boost->si() + share * (top - low.boost->si()));
+            if (share > 0)
+                s.boostOrigin = Origin::model;
+        } else {
+            s.rpm = Rotation::si(low.rpm.si() + share * std::max(0.0, high.rpm.si() - low.rpm.si()));
+        }
+        limit(s, Phase::letDown);
+        return settled(s);
+    }
+
+    /// Power is taken off by steps of a minute: the least at which heads or coolant fall no faster than they may and
+    /// stay above their least; the flaps go shut where even that is too little.
     void letDown() {
         begin(Phase::letDown);
         switchTo(tankIndex(n_.fuel.landingTank), false);
         const Setting asked = notedSetting(Phase::letDown);
-        Setting s = settled(asked);
+        const Setting cruise = out_[Phase::cruise].setting;
+        const double goal = s_.flight.toElevation.si() + circuitHeight;
+        const double rate = n_.phase(Phase::letDown).rate->si();
+        const double most = 0.97 * coolingLimit(n_).perMinute;
+        const auto least = letDownLeast(n_);
         auto& phase = out_[Phase::letDown];
+        const double flapNotes = asked.flap;
+        double share = 1.0;
+        bool low = false;
+        const std::size_t first = out_.moments.size();
+        while (height_ > goal + 0.5) {
+            const double span = std::min(stepMinute, (height_ - goal) / rate);
+            const double before = temperatures_.metal.si();
+            const auto holds = [&](double s, double flap) {
+                Setting trial = asked;
+                trial.flap = flap;
+                trial = eased(trial, cruise, s);
+                trial.flap = flap;
+                const auto after =
+                    a_.thermal.after(temperatures_, drive(trial, operate(trial)), Duration::si(stepMinute)).metal.si();
+                return before - after <= most && (!least || after >= std::min(before, least->si()) - 0.05);
+            };
+            // Shut the flaps before giving power back; then the least power of sixteen steps that will do.
+            double flap = flapNotes;
+            if (!holds(share, flap))
+                flap = 0.0;
+            constexpr int parts = 16;
+            int chosen = parts;
+            const int top = static_cast<int>(std::lround(share * parts));
+            for (int i = 0; i <= parts; ++i)
+                if (holds(i / static_cast<double>(parts), flap)) {
+                    chosen = i;
+                    break;
+                }
+            low = low || (chosen == parts && !holds(1.0, flap));
+            // Power is not given back for a degree or two: only where it would go below the least.
+            share = chosen > top ? chosen / static_cast<double>(parts) : std::min(share, chosen / static_cast<double>(parts));
+            Setting s = asked;
+            s.flap = flap;
+            s = eased(s, cruise, share);
+            s.flap = flap;
+            const auto point = operate(s);
+            if (out_.letDown.empty() ||
+                std::abs(out_.letDown.back().boost.si() - point.manifoldPressure.si()) > 1000.0 ||
+                out_.letDown.back().setting.flap != s.flap ||
+                std::abs(out_.letDown.back().setting.rpm.si() - s.rpm.si()) > 0.3)
+                out_.letDown.push_back(
+                    {time_, Length::si(height_), s, point.manifoldPressure, temperatures_.metal});
+            note(s, point, true);
+            for (double done = 0.0; done < span - 1e-6;) {
+                const double dt = std::min(airStep, span - done);
+                const auto now = operate(s);
+                const auto d = drive(s, now);
+                heatFor(d, dt);
+                burn(now.fuelFlow.si() / n_.fuel.density * engines_ * dt);
+                distance_ += d.trueAirspeed.si() * dt;
+                height_ -= rate * dt;
+                time_ += dt;
+                done += dt;
+                note(s, operate(s), true);
+            }
+            out_.letDownCooling = std::max(out_.letDownCooling, (before - temperatures_.metal.si()) * stepMinute / span);
+        }
+        // Where it settles: the notes' own setting as far as the cooling lets it.
+        Setting s = asked;
+        if (!out_.letDown.empty())
+            s = out_.letDown.back().setting;
+        else
+            s = settled(s);
         phase.setting = s;
         phase.point = operate(s);
         ice(Phase::letDown);
-        const double goal = s_.flight.toElevation.si() + circuitHeight;
-        const double rate = n_.phase(Phase::letDown).rate->si();
-        note(s, phase.point, true);
-        while (height_ > goal + 0.5) {
-            const double dt = std::min(airStep, (height_ - goal) / rate);
-            s = settled(asked);
-            const auto point = operate(s);
-            const auto d = drive(s, point);
-            temperatures_ = a_.thermal.after(temperatures_, d, Duration::si(dt));
-            burn(point.fuelFlow.si() / n_.fuel.density * engines_ * dt);
-            distance_ += d.trueAirspeed.si() * dt;
-            height_ -= rate * dt;
-            time_ += dt;
-            note(s, operate(s), true);
-        }
+        if (out_.moments.size() == first)
+            note(s, phase.point, true);
+        if (low)
+            say(Phase::letDown, watch::Colour::amber,
+                "Even at cruising power with the flaps shut it cools faster than it may, or below its least: slow down "
+                "or let down in steps.");
         end();
     }
 
@@ -825,6 +984,29 @@ private:
     bool dry_ = false;
 };
 } // namespace
+
+CoolingLimit coolingLimit(const TypeNotes& notes) {
+    if (notes.letDown.coolingPerMinute)
+        return {notes.letDown.coolingPerMinute->si(), Origin::notes};
+    return {notes.engine.cooling == Cooling::air ? 20.0 : 15.0, Origin::model};
+}
+
+std::optional<Temperature> letDownLeast(const TypeNotes& notes) {
+    const Gauge gauge = notes.engine.cooling == Cooling::air ? Gauge::headTemperature : Gauge::coolantTemperature;
+    const auto found = notes.gauges.find(gauge);
+    if (found == notes.gauges.end())
+        return std::nullopt;
+    const Band& band = found->second.in(Phase::letDown);
+    if (band.normalLow)
+        return Temperature::si(*band.normalLow);
+    if (band.limitLow)
+        return Temperature::si(*band.limitLow);
+    return std::nullopt;
+}
+
+double oilThinning(const TypeNotes& notes, const Sortie& sortie) {
+    return sortie.start.diluted ? notes.start.cold.dilutedViscosity : 1.0;
+}
 
 const Rating& ratingFor(const TypeNotes& notes, const Sortie& sortie, Phase phase) {
     const std::string& chosen = phase == Phase::climb    ? sortie.flight.climbRating

@@ -2,6 +2,7 @@
 #pragma once
 #include "engine/carburettor_ice.h"
 #include "engine/knock.h"
+#include "heat/heat_solve.h"
 #include "plan/aircraft.h"
 #include "plan/sortie.h"
 #include "start/start_order.h"
@@ -69,6 +70,21 @@ struct TankChange {
     bool ranDry = false;
 };
 
+/// What drove the temperatures over a stretch of time, one engine.
+struct Stretch {
+    double time = 0.0, duration = 0.0; ///< s
+    heat::Drive drive;
+};
+
+/// One setting of the let-down's schedule, from a height down.
+struct LetDownStep {
+    double time = 0.0; ///< s
+    Length height;
+    Setting setting;
+    ManifoldPressure boost; ///< that comes
+    Temperature metal;      ///< where it begins
+};
+
 /// A thing the simulation found that the pilot must hear of.
 struct Remark {
     Phase phase;
@@ -87,6 +103,7 @@ struct EngineWarmth {
 /// The sortie in figures: what fly() computed, without words. Phases are indexed as in Phase.
 struct Flown {
     std::vector<Moment> moments;
+    std::vector<Stretch> stretches; ///< without gaps, from the walk-round to the end
     std::array<PhaseFlown, plannedPhases> phases;
     std::vector<GearChange> gearChanges;
     [[nodiscard]] const GearChange* gearChange() const { return gearChanges.empty() ? nullptr : &gearChanges.front(); }
@@ -104,6 +121,8 @@ struct Flown {
         minutesToTakeOff; ///< s of running until the minima are met; none: never at this rpm
     std::optional<double> groundToAmber,
         groundToRed; ///< s of taxi rpm from the start of the warm-up; none: not within an hour
+    std::vector<std::pair<double, Rotation>> warmUpSteps; ///< s from the start of the warm-up → rpm
+    bool oilHoldsRpm = false; ///< a step of the warm-up waited for the oil, whose pressure would pass its limit
     // take-off
     Power seaLevelPower; ///< of the take-off rating on the standard day
     Rotation staticRpm;
@@ -121,6 +140,9 @@ struct Flown {
     Speed cruiseTas;
     Length cruisePressureAltitude;
     double cruiseFuelFlow = 0.0; ///< m³/s, all engines
+    // let-down
+    std::vector<LetDownStep> letDown;
+    double letDownCooling = 0.0; ///< K, greatest fall of heads or coolant in a minute
     // stop
     double coolDown = 0.0; ///< s at idle after taxi until under the figure
     double fuelAtStart = 0.0, fuelAtEnd = 0.0;
@@ -140,6 +162,18 @@ Temperature dewPointAt(const air::Day& day, Length height, Temperature air);
 Temperature engineTemperatureOf(const Sortie& sortie);
 /// The start as the sortie asks for it, nothing failing.
 start::StartRequest startRequestOf(const Sortie& sortie);
+
+/// Fastest fall of heads or coolant in a minute, and whether the notes say so or it is our own figure: 20 K for heads,
+/// 15 K for coolant.
+struct CoolingLimit {
+    double perMinute = 20.0; ///< K
+    Origin origin = Origin::model;
+};
+CoolingLimit coolingLimit(const TypeNotes& notes);
+/// Least temperature of heads or coolant in the let-down: the notes' lowest normal, else their least; none: not given.
+std::optional<Temperature> letDownLeast(const TypeNotes& notes);
+/// Viscosity over undiluted oil, when it was diluted and has not yet been boiled out.
+double oilThinning(const TypeNotes& notes, const Sortie& sortie);
 
 /// Rating a phase uses, the sortie's choice first.
 const Rating& ratingFor(const TypeNotes& notes, const Sortie& sortie, Phase phase);

@@ -5,6 +5,7 @@
 #include "engine/leaning.h"
 #include "notes/placeholder.h"
 #include "notes/standard_schools.h"
+#include "plan/cool_down.h"
 #include "plan/start_words.h"
 #include "units/text.h"
 #include "watch/rating_clock.h"
@@ -50,6 +51,8 @@ public:
                                    format(s_.day.fieldPressure().si(), *units::hPa.spec),
                                    height(s_.day.pressureAltitude()), height(s_.day.densityAltitude()),
                                    fmt::format("{} °C", formatNumber(s_.day.deviation().si(), 0, true)));
+        plan.runUpSheet = runUpSheet(n_, s_, f_);
+        sheet_ = &plan.runUpSheet;
         for (std::size_t i = 0; i < plannedPhases; ++i)
             plan.phases.push_back(describe(static_cast<Phase>(i)));
         marks(plan);
@@ -99,6 +102,8 @@ private:
                 return {fmt::format("full throttle, {}", boost(p.point.manifoldPressure.si())), Origin::model};
             return {boost(s.boost->si()), s.boostOrigin};
         }
+        if (name == "rpm" && phase == Phase::warmUp)
+            return {warmUpSteps(), Origin::notes};
         if (name == "rpm")
             return {rpm(s.rpm.si()), rpmOrigin(phase)};
         if (name == "mixture")
@@ -159,7 +164,99 @@ private:
             return {format(n_.stop.scavenge.si(), *units::second.spec), Origin::notes};
         if (name == "scavenge-rpm")
             return {rpm(n_.stop.scavengeRpm.si()), Origin::notes};
+        if (name == "magneto-limits")
+            return {magnetoLimits(n_), Origin::notes};
+        if (name == "parking")
+            return {n_.stop.parking.empty() ? "as it stops" : n_.stop.parking, Origin::notes};
+        if (name == "dilution") {
+            const auto d = dilutionFor(n_.stop, forecast());
+            if (!d)
+                return {n_.stop.dilution.empty() ? "none in the notes" : "not needed", Origin::notes};
+            return {fmt::format("{:.0f} min{}", std::max(1.0, std::round(d->seconds / 60)),
+                                n_.stop.diluteUnder ? ", oil under " + temperature(*n_.stop.diluteUnder) : ""),
+                    d->origin};
+        }
+        if (name == "clear")
+            return {clearing(), Origin::notes};
         return {"—", Origin::notes};
+    }
+
+    /// "800 rpm; 1,000 from oil 12 °C; 1,200 from 30 °C"
+    [[nodiscard]] std::string warmUpSteps() const {
+        const auto& steps = n_.warmUp.steps;
+        if (steps.size() < 2)
+            return rpm(f_[Phase::warmUp].setting.rpm.si());
+        std::string out = rpm(steps.front().second.si());
+        for (std::size_t i = 1; i < steps.size(); ++i)
+            out += fmt::format("; {} from {}{}", formatValue(steps[i].second.si(), *units::rpm.spec),
+                               i == 1 ? "oil " : "", temperature(steps[i].first));
+        return out;
+    }
+    [[nodiscard]] Temperature forecast() const { return s_.forecast.value_or(s_.day.oat); }
+    /// "30 inHg for 10 s each 5 min"
+    [[nodiscard]] std::string clearing() const {
+        const auto& l = n_.letDown;
+        if (!l.clearEvery)
+            return "not needed";
+        const std::string where = l.clearBoost && n_.gauges.contains(Gauge::boost) ? boost(l.clearBoost->si())
+                                  : l.clearRpm                                     ? rpm(l.clearRpm->si())
+                                                                                   : std::string("a little power");
+        return fmt::format("{} for {:.0f} s each {}", where, l.clearFor.si(), minutes(l.clearEvery->si()));
+    }
+    [[nodiscard]] std::string degrees(double kelvin) const {
+        return format(kelvin, units::detail::temperatureDifferenceTable[n_.cockpit.temperature == units::fahrenheit.spec ? 1 : 0]);
+    }
+    /// Let-down: how fast it cools against how fast it may.
+    void coolingClocks(PhasePlan& p) const {
+        const auto limit = coolingLimit(n_);
+        p.clocks.push_back({"Cools, a minute", fmt::format("{} of {}", degrees(f_.letDownCooling), degrees(limit.perMinute)),
+                            limit.origin == Origin::notes ? "model" : "ours",
+                            limit.origin == Origin::notes
+                                ? "Fastest fall of a minute by the model, and the most the notes allow."
+                                : "Fastest fall of a minute by the model. The notes give no most: the figure is ours, a common one.",
+                            watch::Colour::normal});
+        if (f_.letDown.size() > 1)
+            p.clocks.push_back({"Power off in", fmt::format("{} steps", f_.letDown.size()), "model",
+                                "The page \"schedule\" gives each with its height.", watch::Colour::normal});
+        if (n_.letDown.clearEvery)
+            p.clocks.push_back({"Clear the engine", "each " + minutes(n_.letDown.clearEvery->si()), "notes",
+                                clearing() + ": it keeps the plugs clean and the heads warm.", watch::Colour::normal});
+    }
+    /// "2 strokes", "1 stroke"
+    [[nodiscard]] std::string doses(double dose) const {
+        std::string unit = n_.start.primer;
+        if (dose < 1.5 && unit.ends_with('s'))
+            unit.pop_back();
+        return fmt::format("{:.0f} {}", dose, unit);
+    }
+    void stopClocks(PhasePlan& p) const {
+        const auto cool = coolDown(a_, s_, f_);
+        p.clocks.push_back({"Dilute the oil",
+                            cool.dilute ? fmt::format("{:.0f} min", std::max(1.0, std::round(*cool.dilute / 60))) : "no",
+                            cool.dilute ? std::string(markOf(cool.diluteOrigin)) : "notes", cool.diluteWhy,
+                            watch::Colour::normal});
+        for (const auto& r : cool.restarts)
+            if (r.after == 900.0 || r.after == 3600.0)
+                p.clocks.push_back({fmt::format("Again in {}", minutes(r.after)),
+                                    r.dose > 0 ? doses(r.dose) : "no prime",
+                                    std::string(markOf(r.origin)), r.advice, watch::Colour::normal});
+    }
+    void warmUpClocks(PhasePlan& p) const {
+        // Which engine decides.
+        const EngineWarmth* slow = nullptr;
+        for (const auto& w : f_.warmth)
+            if (w.readyForRunUp && (!slow || *w.readyForRunUp > *slow->readyForRunUp))
+                slow = &w;
+        if (slow && f_.warmth.size() > 1)
+            for (const auto& position : n_.positions)
+                if (position.id == slow->engine)
+                    p.clocks.push_back({"Decides", position.name, "model",
+                                        "The last to have the run-up minima; the others wait for it.",
+                                        watch::Colour::normal});
+        if (f_.oilHoldsRpm)
+            p.clocks.push_back({"Oil too thick", "slower at first", "model",
+                                "At the next step's rpm the cold oil would pass its pressure limit.",
+                                watch::Colour::normal});
     }
 
     /// A governor holds what the notes say; without one the propeller decides in the air.
@@ -404,11 +501,22 @@ private:
                 add("Ground, to the limit", minutes(*f_.groundToRed), "model",
                     "Shut down before this rather than wait.");
             add("Taxi", minutes(n_.warmUp.taxi.si()), "notes", "To the run-up point.");
+            warmUpClocks(p);
             break;
         }
         case Phase::runUp:
             add("Run-up", minutes(n_.phase(phase).duration.value_or(Duration::si(300)).si()), "notes",
                 "Idle, exercise, reference, magnetos, idle.");
+            if (sheet_->highPowerMost)
+                add("At high power", fmt::format("{:.0f} of {:.0f} s", sheet_->highPower, *sheet_->highPowerMost), "notes",
+                    fmt::format("What the sheet takes above {}, each engine, against the most on the ground.",
+                                rpm(n_.runUp.highPowerFrom.si())),
+                    sheet_->highPower > *sheet_->highPowerMost ? watch::Colour::amber : watch::Colour::normal);
+            if (sheet_->read > 0)
+                add("Sheet", fmt::format("{} of {} read", sheet_->read, sheet_->cells), "yours",
+                    sheet_->findings.empty() ? std::string("All that was read is in order.")
+                                             : sheet_->findings.front().sentence + " " + sheet_->findings.front().next,
+                    sheet_->worst);
             add("Standing rpm", rpm(f_.staticRpm.si()), "model",
                 "What full take-off boost should show with the brakes held today.");
             if (n_.phase(phase).brakesHold)
@@ -474,6 +582,7 @@ private:
         }
         case Phase::letDown:
             add("Time down", minutes(f_[phase].duration), "model", "At the notes' rate.");
+            coolingClocks(p);
             iceClock(phase, p);
             break;
         case Phase::landing:
@@ -484,6 +593,7 @@ private:
             add("Cool at idle", f_.coolDown > 0 ? minutes(f_.coolDown) : "cool when parked", "model",
                 "After the taxi in, until under the figure.");
             add("Scavenge", format(n_.stop.scavenge.si(), *units::second.spec), "notes", "The pumps empty the sump.");
+            stopClocks(p);
             break;
         case Phase::writeUp:
             break;
@@ -628,6 +738,7 @@ private:
     const TypeNotes& n_;
     const Sortie& s_;
     const Flown& f_;
+    const RunUpSheet* sheet_ = nullptr;
     StartWords words_;
 };
 } // namespace
@@ -683,7 +794,8 @@ Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flo
         if (other) {
             Sortie changed = sortie;
             changed.flight.climbRating = other->key;
-            out.columns.push_back(other->name);
+            // A long name is told up to its "and": the column is narrow.
+            out.columns.push_back(other->name.substr(0, std::min(other->name.find(" and "), other->name.find(','))));
             others.push_back(fly(aircraft, changed));
         }
     }
@@ -717,8 +829,8 @@ Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flo
     if (phase == Phase::climb) {
         row("time", [&](const Flown& f) { return plain(fmt::format("{:.0f} min", f[phase].duration / 60)); });
         row("fuel", [&](const Flown& f) { return plain(format(f[phase].fuel, *n.cockpit.fuel)); });
-        row("change at", [&](const Flown& f) {
-            return plain(f.gearChange() ? formatHeight(f.gearChange()->height.si(), *n.cockpit.height) : "no change");
+        row("gear change", [&](const Flown& f) {
+            return plain(f.gearChange() ? formatHeight(f.gearChange()->height.si(), *n.cockpit.height) : "none");
         });
     }
     if (phase == Phase::cruise) {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "plan/flown.h"
+#include "plan/run_up_sheet.h"
 #include <map>
 #include <string>
 #include <vector>
@@ -89,6 +90,7 @@ struct Plan {
     std::vector<Mark> marks;
     Flown flown;
     start::WalkRound walk;
+    RunUpSheet runUpSheet;
     StartNotes startInForce; ///< with the schools chosen
     start::PrimeAdvice prime;
     std::vector<start::SequenceLine> startSequence;

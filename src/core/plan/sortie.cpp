@@ -3,6 +3,7 @@
 #include "air/atmosphere.h"
 #include "engine/fuel_grade.h"
 #include "notes/table_reader.h"
+#include "plan/run_up_sheet.h"
 #include <algorithm>
 #include <fmt/format.h>
 
@@ -122,6 +123,7 @@ SortieReading readSortie(std::string_view text, const std::string& file) {
         s.start.sinceStop = c->quantity<Dimension::duration>("stopped_for");
         s.start.preheated = c->quantity<Dimension::temperature>("preheated");
         s.start.diluted = c->flag("diluted").value_or(false);
+        s.start.blanks = c->flag("blanks").value_or(false);
         if (s.start.sinceStop && (s.start.sinceStop->si() < 0 || s.start.sinceStop->si() > 100 * 3600.0)) {
             c->problem(c->line("stopped_for"), "start.stopped_for is out of range",
                        "Between 0 and 100 hours is expected");
@@ -143,6 +145,24 @@ SortieReading readSortie(std::string_view text, const std::string& file) {
                            "Write a reading with its unit, \"in order\", or the defect in words");
         }
         w->finish();
+    }
+    if (auto r = t.table("run_up")) {
+        for (const auto& [item, node] : r->members("found")) {
+            if (node->kind == Node::Kind::text)
+                s.runUpFound[item] = node->text;
+            else
+                r->problem(node->line, fmt::format("run_up.found.{} must be text", item),
+                           "Write the reading with its unit, \"80 rpm, slow\"");
+        }
+        r->finish();
+    }
+    if (auto e = t.table("stop")) {
+        s.forecast = e->quantity<Dimension::temperature>("forecast");
+        if (s.forecast && (s.forecast->si() < 203 || s.forecast->si() > 333)) {
+            e->problem(e->line("forecast"), "stop.forecast is out of range", "Between −70 and 60 °C is expected");
+            s.forecast.reset();
+        }
+        e->finish();
     }
     for (const auto& [step, node] : t.members("choices")) {
         if (node->kind == Node::Kind::text)
@@ -220,6 +240,21 @@ Problems checkSortie(const Sortie& sortie, const TypeNotes& notes, const std::st
                 "Write station/item as the notes name them");
         else if (const auto why = start::refusal(*item, text); !why.empty())
             say(fmt::format("walk_round.found.{}: {}", key, why), "Correct the reading or take it out");
+    }
+    if (!sortie.runUpFound.empty()) {
+        const auto sheet = plan::runUpSheet(notes, {}, {});
+        for (const auto& [key, text] : sortie.runUpFound) {
+            const plan::SheetLine* line = nullptr;
+            for (const auto& l : sheet.lines)
+                for (const auto& c : l.cells)
+                    if (c.key == key)
+                        line = &l;
+            if (!line)
+                say(fmt::format("run_up.found: there is nothing called \"{}\" on the run-up sheet", key),
+                    "Write line/engine as the sheet names them");
+            else if (const auto why = plan::sheetRefusal(*line, text); !why.empty())
+                say(fmt::format("run_up.found.{}: {}", key, why), "Correct the reading or take it out");
+        }
     }
     if (!sortie.flight.cruiseGear.empty() && (notes.engine.gears.empty() || !notes.gearIndex(sortie.flight.cruiseGear)))
         say(fmt::format("flight.cruise_gear: there is no gear \"{}\"", sortie.flight.cruiseGear),
@@ -337,6 +372,8 @@ std::string writeSortie(const Sortie& s, const Cockpit& c) {
             line("preheated", figure(s.start.preheated->si(), *units::celsius.spec));
         if (s.start.diluted)
             line("diluted", "true");
+        if (s.start.blanks)
+            line("blanks", "true");
     }
     if (s.walk.attitude || !s.walk.found.empty()) {
         out += "\n[walk_round]\n";
@@ -347,6 +384,15 @@ std::string writeSortie(const Sortie& s, const Cockpit& c) {
             for (const auto& [item, text] : s.walk.found)
                 line(quoted(item), quoted(text));
         }
+    }
+    if (!s.runUpFound.empty()) {
+        out += "\n[run_up.found]\n";
+        for (const auto& [item, text] : s.runUpFound)
+            line(quoted(item), quoted(text));
+    }
+    if (s.forecast) {
+        out += "\n[stop]\n";
+        line("forecast", figure(s.forecast->si(), *c.temperature));
     }
     if (!s.choices.empty()) {
         out += "\n[choices]\n";

@@ -44,6 +44,7 @@ struct StartChoice {
     std::optional<Duration> sinceStop; ///< engines stopped so long ago; none: cold-soaked
     std::optional<Temperature> preheated;
     bool diluted = false; ///< oil diluted at the last stop
+    bool blanks = false;  ///< oil-cooler and intake blanks fitted until take-off
 };
 
 /// What the walk-round found, and how she stands.
@@ -62,6 +63,8 @@ struct Sortie {
     Flight flight;
     StartChoice start;
     WalkFindings walk;
+    std::map<std::string, std::string> runUpFound; ///< key of the run-up sheet → reading, "left/1" → "80 rpm, slow"
+    std::optional<Temperature> forecast;           ///< lowest before the next start; none: the day's own
     std::map<std::string, Volume> contents;     ///< tank id → fuel at start; a tank not named is full
     std::map<std::string, std::string> choices; ///< "phase/step" → school chosen
 };

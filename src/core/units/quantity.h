@@ -23,6 +23,8 @@ enum class Dimension {
     duration,
     massFlow,
     volumeFlow,
+    voltage,
+    current,
 };
 
 /// One way to write a dimension: si = value * scale + offset.

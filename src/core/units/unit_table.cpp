@@ -59,6 +59,10 @@ std::span<const UnitSpec> unitsOf(Dimension dimension) {
         return massFlowTable;
     case Dimension::volumeFlow:
         return volumeFlowTable;
+    case Dimension::voltage:
+        return voltageTable;
+    case Dimension::current:
+        return currentTable;
     }
     return {};
 }
@@ -95,6 +99,10 @@ std::string_view nameOf(Dimension dimension) {
         return "a mass flow";
     case Dimension::volumeFlow:
         return "a fuel flow";
+    case Dimension::voltage:
+        return "a voltage";
+    case Dimension::current:
+        return "a current";
     }
     return "a number";
 }

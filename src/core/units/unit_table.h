@@ -94,6 +94,8 @@ inline constexpr UnitSpec volumeFlowTable[] = {
     {"imp gal/h", "impgal/h", 4.54609e-3 / 3600.0, 0.0, 0},
     {"l/h", "L/h|litres/h", 1e-3 / 3600.0, 0.0, 0},
 };
+inline constexpr UnitSpec voltageTable[] = {{"V", "volt|volts", 1.0, 0.0, 1}};
+inline constexpr UnitSpec currentTable[] = {{"A", "amp|amps|ampere|amperes", 1.0, 0.0, 0}};
 } // namespace detail
 
 namespace manifold {

@@ -1,0 +1,297 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The model against what must hold: prints docs/validation.md's tables, and curves as CSV for the figures. Ends with 1
+// when anything does not hold. Run by tools/validate.
+#include "air/airspeed.h"
+#include "air/atmosphere.h"
+#include "engine/energy_balance.h"
+#include "engine/fuel_grade.h"
+#include "engine/knock.h"
+#include "engine/power_chart.h"
+#include "plan/loading.h"
+#include "plan/plan.h"
+#include <algorithm>
+#include <cmath>
+#include <filesystem>
+#include <fmt/format.h>
+#include <fstream>
+
+using namespace amber;
+
+namespace {
+bool allHold = true;
+
+void row(const std::string& what, const std::string& wanted, const std::string& found, bool holds) {
+    fmt::print("| {} | {} | {} | {} |\n", what, wanted, found, holds ? "holds" : "**does not hold**");
+    allHold = allHold && holds;
+}
+void head(const char* title) {
+    fmt::print("\n## {}\n\n| what | must be | found | |\n|---|---|---|---|\n", title);
+}
+
+/// Every aircraft that ships, by its demo.
+const std::vector<plan::LoadedSortie>& fleet() {
+    static const auto all = [] {
+        std::vector<std::string> paths;
+        for (const auto& e : std::filesystem::directory_iterator(AMBER_SOURCE_DATA "/demo"))
+            paths.push_back(e.path().string());
+        std::sort(paths.begin(), paths.end());
+        std::vector<plan::LoadedSortie> out;
+        for (const auto& p : paths)
+            out.push_back(plan::loadSortie(p));
+        return out;
+    }();
+    return all;
+}
+const plan::LoadedSortie& type(const std::string& name) {
+    for (const auto& l : fleet())
+        if (l.ok() && l.aircraft->notes.name.starts_with(name))
+            return l;
+    throw std::runtime_error(name);
+}
+std::string gearName(const plan::Aircraft& a, std::size_t gear) {
+    return a.notes.engine.gears.empty() ? "" : " " + a.notes.engine.gears[gear].name;
+}
+air::Day dayOff(double kelvin) {
+    air::Day day = air::standardDay(Length{});
+    day.oat = Temperature::si(day.oat.si() + kelvin);
+    return day;
+}
+
+void atmosphere() {
+    head("Air");
+    struct Row {
+        double h, t, p, rho;
+    };
+    const Row table[] = {{0, 288.150, 101325.0, 1.22500},      {1000, 281.650, 89874.6, 1.11164},
+                         {2000, 275.150, 79495.2, 1.00649},    {5000, 255.650, 54019.9, 0.736116},
+                         {8000, 236.150, 35599.8, 0.525168},   {11000, 216.650, 22632.0, 0.363918},
+                         {15000, 216.650, 12044.5, 0.193674},  {20000, 216.650, 5474.88, 0.0880348}};
+    double worst = 0;
+    for (const auto& r : table) {
+        const Length h = Length::si(r.h);
+        worst = std::max({worst, std::abs(air::standardTemperature(h).si() / r.t - 1),
+                          std::abs(air::pressureAtAltitude(h).si() / r.p - 1),
+                          std::abs(air::standardDensity(h) / r.rho - 1)});
+    }
+    row("ICAO Doc 7488 tables, 0 … 20 km: T, p, ρ", "5 figures", fmt::format("within {:.1e}", worst), worst < 2e-5);
+}
+
+void power() {
+    head("Power");
+    double worst = 0;
+    std::ofstream csv("docs/figures/gagg-ferrar.csv");
+    csv << "height_m,model,gagg_ferrar\n";
+    const auto& tinker = *type("Tinker").aircraft;
+    const Rating& top = tinker.notes.ratings.front();
+    const auto of = [&](double h) {
+        return engine::operate(tinker.model(), {top.rpm, {}, 0, dayOff(0).at(Length::si(h)), Speed{}, 0.080}).power.si();
+    };
+    for (double h = 0; h <= 6000; h += 250) {
+        const double sigma = air::standardDensity(Length::si(h)) / 1.225, rule = sigma - (1 - sigma) / 7.55;
+        const double share = of(h) / of(0);
+        csv << fmt::format("{},{:.5f},{:.5f}\n", h, share, rule);
+        if (h <= 4500)
+            worst = std::max(worst, std::abs(share - rule));
+    }
+    row("Unsupercharged, constant rpm, to 4,500 m, against σ − (1 − σ)/7.55 (Gagg & Ferrar, SAE 1934)", "within 0.03",
+        fmt::format("within {:.3f}", worst), worst < 0.03);
+    double least = 1e9, most = -1e9;
+    std::size_t lines = 0;
+    bool falls = true;
+    for (const auto& l : fleet()) {
+        const auto& a = *l.aircraft;
+        if (a.notes.engine.gears.empty() || a.notes.engine.turbo)
+            continue;
+        for (const auto& r : a.notes.ratings) {
+            if (!r.boost || r.water)
+                continue;
+            for (std::size_t g = 0; g < a.notes.engine.gears.size(); ++g) {
+                const auto boost = *r.boostIn(a.notes.engine.gears[g].name);
+                const auto top2 = engine::fullThrottleHeight(a.model(), r.rpm, boost, g, dayOff(0), Speed{}, r.mixture);
+                if (!top2 || top2->si() < 600)
+                    continue;
+                const auto at = [&](double h) {
+                    return engine::operate(a.model(),
+                                           {r.rpm, boost, g, dayOff(0).at(Length::si(h)), Speed{}, r.mixture})
+                        .power.si();
+                };
+                const double rise = 100 * (std::pow(at(top2->si()) / at(0), 304.8 / top2->si()) - 1);
+                least = std::min(least, rise);
+                most = std::max(most, rise);
+                falls = falls && at(top2->si() + 600) < at(top2->si());
+                ++lines;
+            }
+        }
+    }
+    row(fmt::format("Supercharged, constant boost and rpm, {} rating lines: rise per 300 m to full throttle", lines),
+        "0.3 … 1.5 %", fmt::format("{:.2f} … {:.2f} %", least, most), least > 0.3 && most < 1.5);
+    row("and it falls above full-throttle height", "every line", falls ? "every line" : "not every line", falls);
+    // Monotony over every type.
+    double hot = -1, more = 1;
+    for (const auto& l : fleet()) {
+        const auto& a = *l.aircraft;
+        for (const auto& r : a.notes.ratings)
+            for (std::size_t g = 0; g < std::max<std::size_t>(1, a.notes.engine.gears.size()); ++g)
+                for (double h = 0; h <= 8000; h += 1000) {
+                    double last = 1e18;
+                    for (double d = -30; d <= 30; d += 5) {
+                        const double p =
+                            engine::operate(a.model(), {r.rpm, r.boost, g, dayOff(d).at(Length::si(h)), Speed{}, r.mixture})
+                                .power.si();
+                        hot = std::max(hot, p / last - 1);
+                        last = p;
+                    }
+                    double before = -1e18;
+                    for (double b = 5e4; b < 2.2e5; b += 5e3) {
+                        const double p = engine::operate(a.model(), {r.rpm, ManifoldPressure::si(b), g,
+                                                                     dayOff(0).at(Length::si(h)), Speed{}, 0.085})
+                                             .power.si();
+                        more = std::min(more, (p - before) / std::abs(p));
+                        before = p;
+                    }
+                }
+    }
+    row("A hotter day, every rating, gear and height: change of power per 5 °C", "never up", fmt::format("at most {:+.2f} %", 100 * hot), hot <= 1e-9);
+    row("More boost, every rating, gear and height", "never less power", fmt::format("at least {:+.4f}", more), more >= -1e-9);
+}
+
+void energy() {
+    head("Energy and fuel");
+    double worst = 0, least = 1e9, most = 0, coolest = 1e9, hottest = 0;
+    std::vector<std::string> outside;
+    std::size_t lines = 0;
+    std::string table = "\nSpecific consumption of the highest and the lowest rating of every type, standard day:\n\n"
+                        "| type | rating | power | lb/(hp·h) | g/(kW·h) | exhaust | charge |\n|---|---|---|---|---|---|---|\n";
+    for (const auto& l : fleet()) {
+        const auto& a = *l.aircraft;
+        for (std::size_t i = 0; i < a.notes.ratings.size(); ++i) {
+            const auto& r = a.notes.ratings[i];
+            for (const auto& line : r.lines) {
+                const std::size_t g = a.notes.gearIndex(line.gear).value_or(0);
+                engine::Demand d{r.rpm, r.boostOf(line), g, dayOff(0).at(line.at), Speed{}, r.mixture};
+                d.water = r.water;
+                const auto p = engine::operate(a.model(), d);
+                const auto b = engine::energyBalance(a.notes, a.model(), p);
+                worst = std::max(worst, std::abs(b.out() / b.fuel - 1));
+                const double sfc = p.specificConsumption() * 3.6e9 * 0.745699872 / 453.59237;
+                ++lines;
+                coolest = std::min(coolest, b.exhaustTemperature.si() - 273.15);
+                hottest = std::max(hottest, b.exhaustTemperature.si() - 273.15);
+                least = std::min(least, sfc);
+                most = std::max(most, sfc);
+                if (sfc < 0.43 || sfc > 0.62)
+                    outside.push_back(fmt::format("{} {}{} ({:.2f})", a.notes.name, r.key, gearName(a, g), sfc));
+                if ((i == 0 || i + 1 == a.notes.ratings.size()) && &line == &r.lines.front())
+                    table += fmt::format("| {} | {} | {:.0f} kW | {:.2f} | {:.0f} | {:.0f} °C | {:.0f} °C |\n", a.notes.name,
+                                         r.key, p.power.si() / 1000, sfc, p.specificConsumption() * 3.6e9,
+                                         b.exhaustTemperature.si() - 273.15, p.chargeTemperature.si() - 273.15);
+            }
+        }
+    }
+    row(fmt::format("Fuel power = shaft + friction + pumping + charge air + blower + metal + unburnt + exhaust, {} lines", lines),
+        "0.5 %", fmt::format("{:.1e}", worst), worst < 0.005);
+    row("Exhaust gas that follows from it", "450 … 1,150 °C", fmt::format("{:.0f} … {:.0f} °C", coolest, hottest),
+        coolest > 450 && hottest < 1150);
+    row("Specific consumption, every rating line", "0.43 … 0.62 lb/(hp·h)", fmt::format("{:.2f} … {:.2f}", least, most),
+        outside.empty());
+    if (!outside.empty())
+        fmt::print("\nOutside: {}.\n", fmt::join(outside, ", "));
+    fmt::print("{}", table);
+}
+
+void calibration() {
+    head("Calibration from rating lines");
+    double worstPower = 0, worstHeight = 0;
+    std::string table = "\n| type | lines | worst power | worst full-throttle height | not settled by the lines |\n|---|---|---|---|---|\n";
+    for (const auto& l : fleet()) {
+        const auto& c = l.aircraft->calibration;
+        worstPower = std::max(worstPower, c.worstPower());
+        worstHeight = std::max(worstHeight, c.worstHeight());
+        std::vector<std::string> open;
+        for (const auto& f : c.fitted)
+            if (!f.settled())
+                open.push_back(f.name);
+        table += fmt::format("| {} | {} | {:.2f} % | {:.0f} m | {} |\n", l.aircraft->notes.name, c.residuals.size(),
+                             100 * c.worstPower(), c.worstHeight(), open.empty() ? "—" : fmt::format("{}", fmt::join(open, ", ")));
+    }
+    row("Rating lines of every type: power", "1 %", fmt::format("{:.2f} %", 100 * worstPower), worstPower < 0.0101);
+    row("Full-throttle heights", "150 m", fmt::format("{:.0f} m", worstHeight), worstHeight < 150);
+    // Three lines and no more.
+    TypeNotes three = type("Lorimer").aircraft->notes;
+    const TypeNotes& all = type("Lorimer").aircraft->notes;
+    std::erase_if(three.ratings, [](const Rating& r) { return r.key != "take-off" && r.key != "climb"; });
+    const auto c = engine::calibrate(three);
+    row("Three lines only (Lorimer take-off, climb low, climb high): those three", "1 %, 150 m",
+        fmt::format("{:.2f} %, {:.0f} m", 100 * c.worstPower(), c.worstHeight()), c.worstPower() < 0.01 && c.worstHeight() < 150);
+    double unseen = 0;
+    for (const auto& r : all.ratings)
+        if (!three.rating(r.key))
+            for (const auto& line : r.lines)
+                if (line.power) {
+                    const auto p = engine::operate(c.parameters, {r.rpm, r.boostOf(line), all.gearIndex(line.gear).value_or(0),
+                                                                  dayOff(0).at(line.at), Speed{}, r.mixture});
+                    unseen = std::max(unseen, std::abs(p.power.si() / line.power->si() - 1));
+                }
+    row("and the ratings that the fit has not seen", "5 %", fmt::format("{:.1f} %", 100 * unseen), unseen < 0.05);
+    fmt::print("{}", table);
+}
+
+void knock() {
+    head("Knock boundary");
+    double least = 1e9;
+    std::string where;
+    for (const auto& l : fleet()) {
+        const auto& a = *l.aircraft;
+        if (a.notes.engine.gears.empty())
+            continue;
+        for (const auto& r : a.notes.ratings) {
+            if (!r.boost)
+                continue;
+            const engine::KnockBoundary k(a.notes, a.model(), r.grade.empty() ? a.notes.fuel.grades.front() : r.grade);
+            for (const auto& line : r.lines) {
+                engine::Demand d{r.rpm, r.boostOf(line), a.notes.gearIndex(line.gear).value_or(0), dayOff(0).at(line.at), Speed{}, r.mixture};
+                d.water = r.water;
+                const double m = k.permitted(d).si() / d.boost->si() - 1;
+                if (m < least) {
+                    least = m;
+                    where = a.notes.name + " " + r.key;
+                }
+            }
+        }
+    }
+    row("Every rating on its own grade, standard day: room to the boundary", "5 % or more by construction, 0 at least",
+        fmt::format("{:.1f} % ({})", 100 * least, where), least > 0);
+}
+
+void curves() {
+    // The power chart of the Lorimer and height curves of four kinds of supercharging.
+    std::ofstream csv("docs/figures/power-height.csv");
+    csv << "type,gear,height_m,power_kW,boost_kPa\n";
+    for (const char* name : {"Lorimer", "Collier", "Wheelwright", "Tinker"}) {
+        const auto& a = *type(name).aircraft;
+        const Rating& r = plan::ratingFor(a.notes, {}, Phase::climb);
+        for (std::size_t g = 0; g < std::max<std::size_t>(1, a.notes.engine.gears.size()); ++g)
+            for (double h = 0; h <= 11000; h += 100) {
+                const auto boost = r.boost && !a.notes.engine.gears.empty() ? r.boostIn(a.notes.engine.gears[g].name) : r.boost;
+                const auto p = engine::operate(a.model(), {r.rpm, boost, g, dayOff(0).at(Length::si(h)), Speed{}, r.mixture});
+                csv << fmt::format("{},{},{},{:.2f},{:.2f}\n", name, a.notes.engine.gears.empty() ? "none" : a.notes.engine.gears[g].name, h,
+                                   p.power.si() / 1000, p.manifoldPressure.si() / 1000);
+            }
+    }
+}
+} // namespace
+
+int main() {
+    for (const auto& l : fleet())
+        if (!l.ok()) {
+            fmt::print(stderr, "{}\n", l.problems.empty() ? "a demo does not load" : l.problems.front().text());
+            return 2;
+        }
+    atmosphere();
+    power();
+    energy();
+    calibration();
+    knock();
+    curves();
+    return allHold ? 0 : 1;
+}

@@ -1,0 +1,98 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "heat/heat_solve.h"
+#include <algorithm>
+#include <array>
+#include <boost/math/tools/toms748_solve.hpp>
+#include <cmath>
+
+namespace amber::heat {
+namespace {
+constexpr double stride = 10.0; // s, between looks; the last one is halved to a second
+
+template <class Reached>
+std::optional<Duration> timeUntil(const ThermalModel& model, Temperatures from, const Drive& drive, Duration horizon,
+                                  const Reached& reached) {
+    if (reached(from))
+        return Duration{};
+    for (double t = 0.0; t < horizon.si(); t += stride) {
+        const Temperatures next = model.after(from, drive, Duration::si(stride));
+        if (reached(next)) {
+            double low = 0.0, high = stride;
+            while (high - low > 1.0) {
+                const double mid = 0.5 * (low + high);
+                (reached(model.after(from, drive, Duration::si(mid))) ? high : low) = mid;
+            }
+            return Duration::si(t + high);
+        }
+        from = next;
+    }
+    return std::nullopt;
+}
+} // namespace
+
+std::optional<Duration> timeToMinima(const ThermalModel& model, Temperatures from, const Drive& drive,
+                                     const Minima& minima, Duration horizon) {
+    return timeUntil(model, from, drive, horizon, [&](const Temperatures& t) { return minima.met(t); });
+}
+
+std::optional<Duration> timeToPass(const ThermalModel& model, Temperatures from, const Drive& drive, Temperature metal,
+                                   Duration horizon) {
+    return timeUntil(model, from, drive, horizon, [&](const Temperatures& t) { return t.metal > metal; });
+}
+
+std::optional<Duration> timeToCool(const ThermalModel& model, Temperatures from, const Drive& drive, Temperature metal,
+                                   Duration horizon) {
+    return timeUntil(model, from, drive, horizon, [&](const Temperatures& t) { return t.metal <= metal; });
+}
+
+FlapNeed flapFor(const ThermalModel& model, Drive drive, Temperature wanted) {
+    const auto over = [&](double opening) {
+        drive.flap = opening;
+        return model.steady(drive).metal.si() - wanted.si();
+    };
+    const double shut = over(0.0), open = over(1.0);
+    if (shut <= 0)
+        return {0.0, true, Temperature::si(wanted.si() + shut)};
+    if (open > 0)
+        return {1.0, false, Temperature::si(wanted.si() + open)};
+    std::uintmax_t most = 40;
+    const auto b = boost::math::tools::toms748_solve(
+        over, 0.0, 1.0, shut, open, [](double x, double y) { return std::abs(x - y) < 1e-3; }, most);
+    return {b.second, true, Temperature::si(wanted.si() + over(b.second))};
+}
+
+Rotation rpmForOilPressure(const ThermalModel& model, Temperature oil, double thinning, Pressure limit, Rotation most) {
+    const auto over = [&](double n) { return model.oilPressure(Rotation::si(n), oil, thinning).si() - limit.si(); };
+    constexpr double least = 1.0; // rev/s
+    const double high = over(most.si()), low = over(least);
+    if (high <= 0)
+        return most;
+    if (low >= 0)
+        return Rotation::si(least);
+    std::uintmax_t iterations = 60;
+    const auto b = boost::math::tools::toms748_solve(
+        over, least, most.si(), low, high, [](double x, double y) { return std::abs(x - y) < 1.0 / 60; }, iterations);
+    return Rotation::si(b.first);
+}
+
+Temperature coolantBoils(Pressure outside, Pressure relief, double glycol) {
+    const double mmHg = std::clamp((outside.si() + relief.si()) / 133.3224, 5.0, 5000.0);
+    const double log = std::log10(mmHg);
+    // Antoine, water: below and above the boiling point at one atmosphere.
+    const double celsius =
+        mmHg < 760 ? 1730.63 / (8.07131 - log) - 233.426 : 1810.94 / (8.14019 - log) - 244.485;
+    static constexpr std::array<std::pair<double, double>, 7> raised{
+        {{0.0, 0.0}, {0.3, 4.4}, {0.5, 7.2}, {0.6, 11.0}, {0.7, 14.0}, {0.9, 40.0}, {1.0, 97.0}}};
+    const double g = std::clamp(glycol, 0.0, 1.0);
+    double more = raised.back().second;
+    for (std::size_t i = 1; i < raised.size(); ++i)
+        if (g <= raised[i].first) {
+            const auto& a = raised[i - 1];
+            const auto& b = raised[i];
+            more = a.second + (g - a.first) / (b.first - a.first) * (b.second - a.second);
+            break;
+        }
+    return Temperature::si(celsius + more + 273.15);
+}
+
+} // namespace amber::heat

@@ -1,0 +1,111 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "plan/cool_down.h"
+#include "air/atmosphere.h"
+#include "start/priming.h"
+#include "units/text.h"
+#include <algorithm>
+#include <array>
+#include <fmt/format.h>
+
+namespace amber::plan {
+namespace {
+constexpr double standing = 3 * 3600.0, stride = 120.0;      // s, of the curve after the stop
+constexpr double hot = 333.15;                               // K: hotter, the charge vapourises by itself
+constexpr double vapourAir = 291.15, vapourMost = 3600.0;    // K, s: fuel boils in the lines on a mild day or warmer
+} // namespace
+
+std::optional<Dilution> dilutionFor(const StopNotes& n, Temperature forecast) {
+    const auto& table = n.dilution;
+    if (table.empty() || forecast > table.back().first)
+        return std::nullopt;
+    if (forecast <= table.front().first)
+        return Dilution{table.front().second.si(),
+                        forecast == table.front().first ? Origin::notes : Origin::model};
+    for (std::size_t i = 1; i < table.size(); ++i)
+        if (forecast <= table[i].first) {
+            const auto& a = table[i - 1];
+            const auto& b = table[i];
+            const double t = (forecast.si() - a.first.si()) / (b.first.si() - a.first.si());
+            return Dilution{a.second.si() + t * (b.second.si() - a.second.si()),
+                            t >= 1.0 ? Origin::notes : Origin::betweenNotes};
+        }
+    return std::nullopt;
+}
+
+RestartRow restartAfter(const TypeNotes& n, double seconds, Temperature stopped, Temperature outside,
+                        Length pressureAltitude) {
+    RestartRow r;
+    r.after = seconds;
+    r.engine = start::engineTemperature({Duration::si(seconds), stopped, {}}, outside);
+    const auto advice = start::Priming(n.start).advice(r.engine, air::pressureAtAltitude(pressureAltitude));
+    r.dose = advice.dose;
+    r.origin = advice.origin;
+    if (r.engine.si() > hot) {
+        r.dose = 0.0;
+        r.origin = Origin::model;
+        r.advice = outside.si() > vapourAir && seconds < vapourMost
+                       ? "No prime. Fuel has boiled in the lines: pump until the pressure holds, then throttle a "
+                         "little more open than cold."
+                       : "No prime: what is left in the cylinders fires. Flooded it starts with the throttle open.";
+    } else if (advice.dose < 1.5) {
+        r.advice = "Warm: a little, and only if it does not catch by itself.";
+    } else {
+        r.advice = "As from cold, by the table.";
+    }
+    return r;
+}
+
+CoolDown coolDown(const Aircraft& a, const Sortie& s, const Flown& f) {
+    const TypeNotes& n = a.notes;
+    CoolDown out;
+    out.below = n.stop.coolBelow;
+    out.atIdle = f.coolDown;
+    const auto& phase = f[Phase::stop];
+    // The engine stops where the last standing stretch begins.
+    double stoppedAt = phase.start + phase.duration;
+    heat::Drive standingDrive;
+    for (const auto& stretch : f.stretches)
+        if (stretch.time >= phase.start - 1e-6 && !stretch.drive.running) {
+            stoppedAt = stretch.time;
+            standingDrive = stretch.drive;
+            break;
+        }
+    heat::Temperatures t{};
+    for (std::size_t i = phase.firstMoment; i <= phase.lastMoment; ++i) {
+        const auto& m = f.moments[i];
+        if (m.time > stoppedAt + 1e-6)
+            break;
+        out.curve.push_back({m.time - stoppedAt, m.metal, m.oil, true});
+        t = {Temperature::si(m.metal), Temperature::si(m.oil)};
+    }
+    const Temperature stopped = t.metal;
+    // Standing at the destination's field, in the day's air carried there.
+    const air::Day& day = s.day;
+    const Length altitude = day.pressureAltitudeOf(s.flight.toElevation);
+    standingDrive.air = day.at(altitude);
+    for (double time = 0.0; time <= standing + 1e-6; time += stride) {
+        out.curve.push_back({time, t.metal.si(), t.oil.si(), false});
+        t = a.thermal.after(t, standingDrive, Duration::si(stride));
+    }
+    static constexpr std::array after{5.0, 15.0, 30.0, 60.0, 120.0};
+    for (const double minutes : after)
+        out.restarts.push_back(
+            restartAfter(n, minutes * 60, stopped, standingDrive.air.temperature, altitude));
+    const Temperature forecast = s.forecast.value_or(s.day.oat);
+    if (const auto d = dilutionFor(n.stop, forecast)) {
+        out.dilute = d->seconds;
+        out.diluteOrigin = d->origin;
+        out.diluteWhy = fmt::format("For {} forecast{}.", format(forecast.si(), *n.cockpit.temperature),
+                                    n.stop.diluteUnder
+                                        ? fmt::format("; the oil under {} first", format(n.stop.diluteUnder->si(), *n.cockpit.temperature))
+                                        : "");
+    } else {
+        out.diluteWhy = n.stop.dilution.empty()
+                            ? "The notes give no dilution."
+                            : fmt::format("Not at {}: the notes begin at {}.", format(forecast.si(), *n.cockpit.temperature),
+                                          format(n.stop.dilution.back().first.si(), *n.cockpit.temperature));
+    }
+    return out;
+}
+
+} // namespace amber::plan

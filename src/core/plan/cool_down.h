@@ -1,0 +1,44 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "plan/flown.h"
+
+namespace amber::plan {
+
+/// Starting again some time after the stop.
+struct RestartRow {
+    double after = 0.0;  ///< s since it stopped
+    Temperature engine;  ///< by then
+    double dose = 0.0;   ///< of prime
+    Origin origin = Origin::notes;
+    std::string advice;
+};
+
+/// The end of the sortie (J53–J55): cooling at idle, then standing, and what the next start will want.
+struct CoolDown {
+    std::optional<Temperature> below; ///< to be cooled under before it is stopped
+    double atIdle = 0.0;              ///< s after the taxi
+    struct Point {
+        double time, metal, oil; ///< s from the stop, K
+        bool running;
+    };
+    std::vector<Point> curve; ///< taxi and idle before 0, standing after, three hours
+    std::vector<RestartRow> restarts;
+    std::optional<double> dilute; ///< s today; none: not needed or not by the notes
+    Origin diluteOrigin = Origin::notes;
+    std::string diluteWhy;
+};
+CoolDown coolDown(const Aircraft& aircraft, const Sortie& sortie, const Flown& flown);
+
+/// Seconds of oil dilution for a forecast: the notes' table, linear between its entries, its coldest held; none above
+/// its warmest entry or without a table.
+struct Dilution {
+    double seconds = 0.0;
+    Origin origin = Origin::notes;
+};
+std::optional<Dilution> dilutionFor(const StopNotes& notes, Temperature forecast);
+
+/// Restart after some time since the stop. @param stopped heads or coolant when it stopped
+RestartRow restartAfter(const TypeNotes& notes, double seconds, Temperature stopped, Temperature outside,
+                        Length pressureAltitude);
+
+} // namespace amber::plan

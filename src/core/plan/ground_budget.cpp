@@ -1,0 +1,98 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "plan/ground_budget.h"
+#include "units/text.h"
+#include <algorithm>
+#include <fmt/format.h>
+
+namespace amber::plan {
+namespace {
+constexpr double rpmStep = 200.0 / 60;  // what slower and faster mean
+constexpr double wellUnder = 25.0;      // K under amber, when standing has done its work
+constexpr double gustless = 0.5;        // m/s: less wind than this is calm
+} // namespace
+
+GroundBudget groundBudget(const Aircraft& a, const Sortie& s, const Flown& f, GroundFrom from) {
+    const TypeNotes& n = a.notes;
+    GroundBudget out;
+    const auto& phase = f[from == GroundFrom::warmUp ? Phase::warmUp : Phase::runUp];
+    // At the holding point: before the queue.
+    const double when = from == GroundFrom::warmUp ? phase.start : phase.start + phase.duration - s.flight.hold.si();
+    const Moment* now = &f.moments[phase.firstMoment];
+    for (std::size_t i = phase.firstMoment; i <= phase.lastMoment; ++i)
+        if (f.moments[i].time <= when + 1e-6)
+            now = &f.moments[i];
+    const heat::Temperatures start{Temperature::si(now->metal), Temperature::si(now->oil)};
+    out.metal = start.metal;
+    const Gauge gauge = n.engine.cooling == Cooling::air ? Gauge::headTemperature : Gauge::coolantTemperature;
+    if (const auto g = n.gauges.find(gauge); g != n.gauges.end()) {
+        const Band& band = g->second.in(from == GroundFrom::warmUp ? Phase::warmUp : Phase::runUp);
+        if (band.normalHigh)
+            out.amber = Temperature::si(*band.normalHigh);
+        if (band.limitHigh)
+            out.red = Temperature::si(*band.limitHigh);
+    }
+    const auto air = s.day.at(s.day.pressureAltitude());
+    const double flap = n.phase(Phase::warmUp).flap.value_or(1.0);
+    const auto driveAt = [&](Rotation rpm, double opening, double wind) {
+        const auto boost = engine::boostForRpm(a.model(), a.fineStop, rpm, 0, air);
+        const auto p = engine::operate(a.model(), {rpm, boost, 0, air, Speed{}, Mixture::rich});
+        return heat::Drive{true,  p.airFlow, p.fuelAirRatio, p.power, rpm, air, Speed::si(wind), opening,
+                           1.0,   1.0};
+    };
+    const Duration horizon = Duration::si(GroundBudget::horizon);
+    const auto add = [&](std::string name, const heat::Drive& d, std::string why, bool planned = false) {
+        GroundRun r;
+        r.name = std::move(name);
+        r.why = std::move(why);
+        r.planned = planned;
+        r.settles = a.thermal.steady(d).metal;
+        if (out.amber)
+            if (const auto t = heat::timeToPass(a.thermal, start, d, *out.amber, horizon))
+                r.toAmber = t->si();
+        if (out.red)
+            if (const auto t = heat::timeToPass(a.thermal, start, d, *out.red, horizon))
+                r.toRed = t->si();
+        out.runs.push_back(std::move(r));
+    };
+    const Rotation taxi = n.warmUp.taxiRpm;
+    const auto rpmText = [](Rotation r) { return format(r.si(), *units::rpm.spec); };
+    const double wind = s.day.wind.speed.si(), moving = n.warmUp.taxiSpeed.si();
+    const auto calm = driveAt(taxi, flap, 0.0);
+    add(fmt::format("Standing, {}, calm", rpmText(taxi)), calm, "As the plan reckons: no help from the wind.", true);
+    if (wind > gustless) {
+        add("Facing the wind", driveAt(taxi, flap, wind), "The wind goes through the cowl.");
+        add("Tail to the wind", driveAt(taxi, flap, -wind), "It holds back what the propeller blows.");
+        add(n.warmUp.onWater ? "Taxying down wind, on water" : "Taxying down wind",
+            driveAt(taxi, flap, moving - wind),
+            n.warmUp.onWater ? "Engines are the only steering and may not cool at all." : "Ground speed eats the wind.");
+    }
+    add(n.warmUp.onWater ? "Taxying, calm, on water" : "Taxying, calm", driveAt(taxi, flap, moving),
+        "Her own way through the air helps a little.");
+    const Rotation slow = std::max(n.warmUp.leastRpm.value_or(Rotation::si(taxi.si() - rpmStep)),
+                                   Rotation::si(taxi.si() - rpmStep));
+    if (slow.si() < taxi.si() - 0.5)
+        add(fmt::format("Slower, {}", rpmText(slow)), driveAt(slow, flap, 0.0),
+            "Less heat, and less air from the propeller; plugs foul when it is too slow.");
+    const Rotation fast = Rotation::si(taxi.si() + rpmStep);
+    add(fmt::format("Faster, {}", rpmText(fast)), driveAt(fast, flap, 0.0),
+        "More air from the propeller, and more heat.");
+    if (flap < 0.95)
+        add("Flaps fully open", driveAt(taxi, 1.0, 0.0), "The whole of the wash goes through.");
+    else
+        add("Flaps half shut", driveAt(taxi, 0.5, 0.0), "What forgetting them costs.");
+    if (out.amber && out.runs.front().toAmber) {
+        const heat::Drive standing{false, {}, 0.08, {}, {}, air, Speed::si(wind > gustless ? wind : 0.0), flap, 1.0, 1.0};
+        const Temperature target = Temperature::si(out.amber->si() - wellUnder);
+        // From amber: that is when one stops.
+        const heat::Temperatures hot{std::max(start.metal, *out.amber), start.oil};
+        if (const auto t = heat::timeToCool(a.thermal, hot, standing, target, horizon)) {
+            out.stopFor = t->si();
+            const auto cooled = a.thermal.after(hot, standing, *t);
+            const auto again = heat::timeToPass(a.thermal, cooled, calm, *out.amber, horizon);
+            out.thenToAmber = again ? again->si() : GroundBudget::horizon;
+        }
+    }
+    return out;
+}
+
+} // namespace amber::plan

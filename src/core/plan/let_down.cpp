@@ -1,0 +1,103 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "plan/let_down.h"
+#include "air/airspeed.h"
+#include "units/text.h"
+#include <algorithm>
+#include <boost/math/tools/toms748_solve.hpp>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace amber::plan {
+namespace {
+constexpr double leastBoost = 2.5e4; // Pa in the manifold with the throttle shut
+constexpr double step = 30.0;        // s
+} // namespace
+
+std::vector<LetDownWay> letDownWays(const Aircraft& a, const Sortie& s, const Flown& f) {
+    const TypeNotes& n = a.notes;
+    const auto& phase = f[Phase::letDown];
+    const auto& first = f.moments[phase.firstMoment];
+    const double from = first.height, to = f.moments[phase.lastMoment].height;
+    const PhaseNotes& notes = n.phase(Phase::letDown);
+    const double engines = static_cast<double>(n.engineCount()), planned = notes.rate->si();
+    const Speed ias = *notes.ias;
+    const Mass weight = Mass::si(s.weight.si() - (f.fuelAtStart - first.fuel) * n.fuel.density);
+    const CoolingLimit limit = coolingLimit(n);
+    const auto least = letDownLeast(n);
+    std::vector<LetDownWay> out;
+    for (const double share : {0.6, 1.0, 1.5, 2.0, 3.0}) {
+        LetDownWay w;
+        w.planned = share == 1.0;
+        w.rate = VerticalSpeed::si(share * planned);
+        w.duration = std::max(0.0, from - to) / w.rate.si();
+        heat::Temperatures t{Temperature::si(first.metal), Temperature::si(first.oil)};
+        w.least = t.metal;
+        double height = from;
+        bool firstStep = true;
+        for (double time = 0.0; time < w.duration - 1e-6; time += step) {
+            const double dt = std::min(step, w.duration - time);
+            const auto air = s.day.at(s.day.pressureAltitudeOf(Length::si(height)));
+            // Rate of climb is linear in power: two of them give the power that this rate needs.
+            const double none = rateOfClimb(a, 0.0, weight, ias, air).si();
+            const double some = rateOfClimb(a, 1e5 * engines, weight, ias, air).si();
+            const double needed = 1e5 * (-w.rate.si() - none) / std::max(1e-9, some - none);
+            const Setting& set = phase.setting;
+            const auto at = [&](double boost) {
+                return engine::operate(a.model(),
+                                       {set.rpm, ManifoldPressure::si(boost), set.gear, air, ias, set.mixture});
+            };
+            double boost = leastBoost;
+            const double shut = at(leastBoost).power.si() - needed, open = at(2.5e5).power.si() - needed;
+            if (open <= 0) {
+                boost = 2.5e5;
+            } else if (shut < 0) {
+                std::uintmax_t most = 40;
+                const auto b = boost::math::tools::toms748_solve(
+                    [&](double x) { return at(x).power.si() - needed; }, leastBoost, 2.5e5, shut, open,
+                    [](double x, double y) { return std::abs(x - y) < 50.0; }, most);
+                boost = b.second;
+            }
+            const auto p = at(boost);
+            if (firstStep) {
+                w.power = Power::si(needed);
+                if (shut < 0)
+                    w.boost = p.manifoldPressure;
+            }
+            const heat::Drive d{true,
+                                p.airFlow,
+                                p.fuelAirRatio,
+                                p.power,
+                                set.rpm,
+                                air,
+                                air::trueAirspeed(ias, air.pressure, air.temperature),
+                                0.0,
+                                1.0,
+                                1.0};
+            if (firstStep)
+                w.cooling = t.metal.si() - a.thermal.after(t, d, Duration::si(60)).metal.si();
+            firstStep = false;
+            t = a.thermal.after(t, d, Duration::si(dt));
+            w.least = std::min(w.least, t.metal);
+            w.fuel += p.fuelFlow.si() / n.fuel.density * engines * dt;
+            w.distance += d.trueAirspeed.si() * dt;
+            height -= w.rate.si() * dt;
+        }
+        const bool fast = w.cooling > limit.perMinute, cold = least && w.least < *least;
+        w.colour = fast ? watch::Colour::red : cold ? watch::Colour::amber : watch::Colour::normal;
+        const auto degrees = [&](double kelvin) {
+            const bool fahrenheit = n.cockpit.temperature == units::fahrenheit.spec;
+            return format(kelvin, units::detail::temperatureDifferenceTable[fahrenheit ? 1 : 0]);
+        };
+        if (fast)
+            w.sentence = fmt::format("Falls {} in the first minute, over {}.", degrees(w.cooling), degrees(limit.perMinute));
+        else if (cold)
+            w.sentence = fmt::format("Falls to {}, under {}.", format(w.least.si(), *n.cockpit.temperature),
+                                     format(least->si(), *n.cockpit.temperature));
+        else
+            w.sentence = fmt::format("Falls {} in the first minute.", degrees(std::max(0.0, w.cooling)));
+        out.push_back(std::move(w));
+    }
+    return out;
+}
+
+} // namespace amber::plan

@@ -1,0 +1,228 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The engine on the command line: calibrate, cruise, chart and point, run as a shell would.
+#include "command_runner.h"
+#include "plan/loading.h"
+#include "plan/plan.h"
+#include <QFile>
+#include <QImage>
+#include <QTemporaryDir>
+#include <algorithm>
+#include <fstream>
+#include <sstream>
+
+namespace {
+using namespace amber;
+using test::command;
+using test::notesOf;
+
+std::string contents(const std::string& path) {
+    std::ifstream in(path);
+    std::stringstream all;
+    all << in.rdbuf();
+    return all.str();
+}
+void replace(std::string& text, const std::string& what, const std::string& with) {
+    const auto at = text.find(what);
+    ASSERT_NE(at, std::string::npos) << what;
+    text.replace(at, what.size(), with);
+}
+
+class EngineCommands : public ::testing::Test {
+protected:
+    QTemporaryDir scratch;
+    std::string path(const char* name) { return scratch.filePath(QLatin1String(name)).toStdString(); }
+    std::string copyOf(const char* notes, const std::function<void(std::string&)>& change = {}) {
+        std::string text = contents(notesOf(notes));
+        if (change)
+            change(text);
+        const std::string to = path("type.toml");
+        std::ofstream(to) << text;
+        return to;
+    }
+};
+
+TEST_F(EngineCommands, CalibrateTellsTheResidualOfEveryLine) {
+    for (const char* type : {"lorimer-l4", "collier-c2", "wheelwright-w2", "sexton-s1"}) {
+        const auto r = command({"calibrate", "--notes", notesOf(type), "--json"});
+        ASSERT_EQ(r.code, 0) << type << r.err.toStdString();
+        const auto json = r.json();
+        std::size_t lines = 0;
+        for (const auto& rating : plan::loadAircraft(notesOf(type), {}).aircraft->notes.ratings)
+            lines += rating.lines.size();
+        EXPECT_EQ(json["lines"].size(), lines) << type;
+        for (const auto& line : json["lines"])
+            if (!line["power"].is_null())
+                EXPECT_LT(std::abs(line["power"].get<double>()), 0.02) << type << line;
+        EXPECT_FALSE(json["written"].get<bool>());
+        EXPECT_TRUE(json["contradictions"].empty());
+        for (const auto& p : json["parameters"])
+            EXPECT_EQ(p["settled"].get<bool>(), p["uncertainty_left"].get<double>() < 0.5) << p;
+    }
+}
+
+TEST_F(EngineCommands, CalibrateWritesTheBlockOnceAndThePlanKeepsItsFigures) {
+    const std::string copy = copyOf("lorimer-l4");
+    const auto point = [&] {
+        return command({"point", "--notes", copy, "--rpm", "2350", "--boost", "39 inHg", "--gear", "low", "--altitude",
+                        "0 ft", "--json"})
+            .json()["power_kW"]
+            .get<double>();
+    };
+    const double before = point();
+    ASSERT_EQ(command({"calibrate", "--notes", copy, "--write"}).code, 0);
+    const std::string once = contents(copy);
+    EXPECT_NE(once.find("[engine.calibrated]"), std::string::npos);
+    EXPECT_NEAR(point(), before, 1e-3 * before);
+    const auto told = command({"calibrate", "--notes", copy, "--json"});
+    EXPECT_TRUE(told.json()["written"].get<bool>());
+    ASSERT_EQ(command({"calibrate", "--notes", copy, "--write"}).code, 0);
+    EXPECT_EQ(contents(copy), once) << "a second time changes nothing";
+    EXPECT_EQ(command({"check", copy}).code, 0);
+}
+
+TEST_F(EngineCommands, ContradictingLinesAreRefusedAndTheFileLeftAsItWas) {
+    const std::string copy = copyOf("lorimer-l4", [](std::string& text) { replace(text, "1,230 hp", "1,730 hp"); });
+    const std::string before = contents(copy);
+    const auto r = command({"calibrate", "--notes", copy, "--write"});
+    EXPECT_EQ(r.code, 1);
+    EXPECT_TRUE(r.err.contains("nothing was written")) << r.err.toStdString();
+    EXPECT_TRUE(r.err.contains("type.toml:") || r.err.contains("line")) << r.err.toStdString();
+    EXPECT_EQ(contents(copy), before);
+}
+
+TEST_F(EngineCommands, AFileThatCannotBeWrittenIsTold) {
+    const auto r = command({"calibrate", "--notes", "/no/such/file.toml", "--write"});
+    EXPECT_EQ(r.code, 1);
+    EXPECT_TRUE(r.err.contains("/no/such/file.toml"));
+}
+
+TEST_F(EngineCommands, CruiseAsksInAnyDirectionAndAnswersWithinLimits) {
+    const std::vector<std::pair<const char*, const char*>> asks{{"--power", "600 hp"},
+                                                                {"--burn", "90 US gal/h"},
+                                                                {"--speed", "180 kt"},
+                                                                {"--endurance", "5 h"},
+                                                                {"--range", "800 NM"}};
+    for (const auto& [option, value] : asks) {
+        const auto r =
+            command({"cruise", "--notes", notesOf("lorimer-l4"), "--altitude", "9,000 ft", option, value, "--json"});
+        ASSERT_EQ(r.code, 0) << option << r.err.toStdString();
+        const auto all = r.json()["candidates"];
+        ASSERT_FALSE(all.empty()) << option;
+        for (const auto& c : all) {
+            EXPECT_LE(c["manifold_pressure_kPa"].get<double>(), c["knock_limit_kPa"].get<double>()) << option << c;
+            EXPECT_FALSE(c["why"].get<std::string>().empty());
+        }
+        // The same question to the other command gives the same figure.
+        const auto& c = all.front();
+        const auto p =
+            command({"point", "--notes", notesOf("lorimer-l4"), "--rpm",
+                     std::to_string(c["rpm"].get<double>()), "--boost",
+                     std::to_string(c["manifold_pressure_kPa"].get<double>()) + " kPa", "--gear",
+                     c["gear"].get<std::string>(), "--mixture", c["mixture"].get<std::string>(), "--altitude",
+                     "9,000 ft", "--json"})
+                .json();
+        EXPECT_NEAR(p["power_kW"].get<double>(), c["power_kW"].get<double>(), 0.03 * c["power_kW"].get<double>())
+            << option << ": only the ram of the flight is missing";
+    }
+}
+
+TEST_F(EngineCommands, CruiseRefusesTwoQuestionsAndTellsWhenNothingAnswers) {
+    const std::vector<std::string> base{"cruise", "--notes", notesOf("lorimer-l4"), "--altitude", "9,000 ft"};
+    auto two = base;
+    two.insert(two.end(), {"--power", "600 hp", "--speed", "180 kt"});
+    EXPECT_EQ(command(two).code, 2);
+    EXPECT_EQ(command(base).code, 2) << "and none";
+    auto much = base;
+    much.insert(much.end(), {"--power", "3,000 hp"});
+    const auto r = command(much);
+    EXPECT_EQ(r.code, 1);
+    EXPECT_TRUE(r.out.contains("more than any permitted setting")) << r.out.toStdString();
+    auto wrong = base;
+    wrong.insert(wrong.end(), {"--power", "600 kt"});
+    EXPECT_EQ(command(wrong).code, 2);
+}
+
+TEST_F(EngineCommands, HotterAirGivesLessCruisePower) {
+    const auto power = [](const char* oat) {
+        return command({"point", "--notes", notesOf("lorimer-l4"), "--rpm", "2100", "--boost", "31 inHg", "--altitude",
+                        "6,000 ft", "--oat", oat, "--json"})
+            .json()["power_kW"]
+            .get<double>();
+    };
+    EXPECT_GT(power("-5 C"), power("5 C"));
+    EXPECT_GT(power("5 C"), power("15 C"));
+}
+
+TEST_F(EngineCommands, ChartGivesJsonCsvSvgAndPng) {
+    const std::string notes = notesOf("lorimer-l4"), svg = path("c.svg"), png = path("c.png");
+    const auto json = command({"chart", "--notes", notes, "--rpm", "2350", "--boost", "39 inHg", "--gear", "low",
+                               "--altitude", "5,000 ft", "--oat", "25 C", "--json"});
+    ASSERT_EQ(json.code, 0) << json.err.toStdString();
+    const auto chart = json.json();
+    EXPECT_FALSE(chart["panels"]["sea_level"].empty());
+    EXPECT_FALSE(chart["panels"]["constant_boost"].empty());
+    EXPECT_FALSE(chart["marks"].empty());
+    EXPECT_LT(chart["construction"]["temperature_factor"].get<double>(), 1.0) << "hotter than standard";
+    EXPECT_NEAR(chart["construction"]["corrected_kW"].get<double>(), chart["construction"]["power_kW"].get<double>(),
+                0.02 * chart["construction"]["power_kW"].get<double>());
+    const auto csv = command({"chart", "--notes", notes, "--csv"});
+    EXPECT_TRUE(csv.out.startsWith("panel,rpm,gear,boost_kPa,altitude_m,power_kW\n"));
+    EXPECT_GT(csv.out.count('\n'), 300);
+    ASSERT_EQ(command({"chart", "--notes", notes, "--svg", svg, "--png", png}).code, 0);
+    EXPECT_NE(contents(svg).find("<svg"), std::string::npos);
+    const QImage image(QString::fromStdString(png));
+    EXPECT_GE(image.width(), 1000);
+    EXPECT_EQ(command({"chart", "--notes", notes, "--png", "/proc/none/c.png"}).code, 3);
+    EXPECT_EQ(command({"chart", "--notes", notes, "--boost", "120 inHg", "--json"}).code, 2);
+    EXPECT_EQ(command({"chart", "--notes", notes, "--gear", "third", "--json"}).code, 2);
+}
+
+TEST_F(EngineCommands, TheTableOfTheChartAndThePointAgree) {
+    const std::string notes = notesOf("collier-c2");
+    const auto chart = command({"chart", "--notes", notes, "--json"}).json();
+    int compared = 0;
+    for (const auto& line : chart["panels"]["sea_level"]) {
+        const auto& last = line["points"].back();
+        const auto p = command({"point", "--notes", notes, "--rpm", std::to_string(line["rpm"].get<double>()),
+                                "--boost", std::to_string(last["boost_kPa"].get<double>() * 0.999) + " kPa", "--gear",
+                                line["gear"].get<std::string>(), "--altitude", "0 ft", "--json"})
+                           .json();
+        EXPECT_NEAR(p["power_kW"].get<double>(), last["power_kW"].get<double>(), 0.004 * last["power_kW"].get<double>());
+        ++compared;
+    }
+    EXPECT_GE(compared, 3);
+}
+
+TEST_F(EngineCommands, PointTakesGradeHeatHumidityWaterAndStaticRpm) {
+    const auto ask = [](std::vector<std::string> more, const char* type = "collier-c2") {
+        std::vector<std::string> all{"point", "--notes",    notesOf(type), "--rpm", "2400", "--boost", "40 inHg",
+                                     "--altitude", "2,000 ft", "--json"};
+        all.insert(all.end(), more.begin(), more.end());
+        const auto r = command(all);
+        EXPECT_EQ(r.code, 0) << r.err.toStdString();
+        return r.json();
+    };
+    const auto plain = ask({});
+    ASSERT_TRUE(plain.contains("knock_limit_kPa"));
+    const double power = plain["power_kW"], limit = plain["knock_limit_kPa"];
+    EXPECT_LT(ask({"--grade", "91/96"})["knock_limit_kPa"].get<double>(), limit);
+    const auto heated = ask({"--carburettor-heat", "40 C"});
+    EXPECT_LT(heated["power_kW"].get<double>(), power);
+    EXPECT_LT(heated["knock_limit_kPa"].get<double>(), limit);
+    EXPECT_GT(heated["carburettor_temperature_C"].get<double>(), plain["carburettor_temperature_C"].get<double>());
+    EXPECT_LT(ask({"--dew-point", "10 C"})["power_kW"].get<double>(), ask({"--dew-point", "-20 C"})["power_kW"].get<double>());
+    EXPECT_GT(ask({"--water"})["knock_limit_kPa"].get<double>(), limit);
+    EXPECT_GT(ask({"--static"})["static_rpm"].get<double>(), 500);
+    EXPECT_LT(ask({"--mixture", "0.06"})["fuel_flow_kg_h"].get<double>(), plain["fuel_flow_kg_h"].get<double>());
+    EXPECT_EQ(command({"point", "--notes", notesOf("collier-c2"), "--rpm", "2400", "--altitude", "0 ft", "--dew-point",
+                       "40 C"})
+                  .code,
+              2)
+        << "a dew point above the air's temperature";
+    EXPECT_EQ(command({"point", "--notes", notesOf("collier-c2"), "--rpm", "2400", "--altitude", "0 ft", "--grade",
+                       "best"})
+                  .code,
+              2);
+}
+
+} // namespace
