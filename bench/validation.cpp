@@ -62,10 +62,10 @@ void atmosphere() {
     struct Row {
         double h, t, p, rho;
     };
-    const Row table[] = {{0, 288.150, 101325.0, 1.22500},      {1000, 281.650, 89874.6, 1.11164},
-                         {2000, 275.150, 79495.2, 1.00649},    {5000, 255.650, 54019.9, 0.736116},
-                         {8000, 236.150, 35599.8, 0.525168},   {11000, 216.650, 22632.0, 0.363918},
-                         {15000, 216.650, 12044.5, 0.193674},  {20000, 216.650, 5474.88, 0.0880348}};
+    const Row table[] = {{0, 288.150, 101325.0, 1.22500},     {1000, 281.650, 89874.6, 1.11164},
+                         {2000, 275.150, 79495.2, 1.00649},   {5000, 255.650, 54019.9, 0.736116},
+                         {8000, 236.150, 35599.8, 0.525168},  {11000, 216.650, 22632.0, 0.363918},
+                         {15000, 216.650, 12044.5, 0.193674}, {20000, 216.650, 5474.88, 0.0880348}};
     double worst = 0;
     for (const auto& r : table) {
         const Length h = Length::si(r.h);
@@ -84,7 +84,8 @@ void power() {
     const auto& tinker = *type("Tinker").aircraft;
     const Rating& top = tinker.notes.ratings.front();
     const auto of = [&](double h) {
-        return engine::operate(tinker.model(), {top.rpm, {}, 0, dayOff(0).at(Length::si(h)), Speed{}, 0.080}).power.si();
+        return engine::operate(tinker.model(), {top.rpm, {}, 0, dayOff(0).at(Length::si(h)), Speed{}, 0.080})
+            .power.si();
     };
     for (double h = 0; h <= 6000; h += 250) {
         const double sigma = air::standardDensity(Length::si(h)) / 1.225, rule = sigma - (1 - sigma) / 7.55;
@@ -135,9 +136,9 @@ void power() {
                 for (double h = 0; h <= 8000; h += 1000) {
                     double last = 1e18;
                     for (double d = -30; d <= 30; d += 5) {
-                        const double p =
-                            engine::operate(a.model(), {r.rpm, r.boost, g, dayOff(d).at(Length::si(h)), Speed{}, r.mixture})
-                                .power.si();
+                        const double p = engine::operate(a.model(), {r.rpm, r.boost, g, dayOff(d).at(Length::si(h)),
+                                                                     Speed{}, r.mixture})
+                                             .power.si();
                         hot = std::max(hot, p / last - 1);
                         last = p;
                     }
@@ -151,8 +152,10 @@ void power() {
                     }
                 }
     }
-    row("A hotter day, every rating, gear and height: change of power per 5 °C", "never up", fmt::format("at most {:+.2f} %", 100 * hot), hot <= 1e-9);
-    row("More boost, every rating, gear and height", "never less power", fmt::format("at least {:+.4f}", more), more >= -1e-9);
+    row("A hotter day, every rating, gear and height: change of power per 5 °C", "never up",
+        fmt::format("at most {:+.2f} %", 100 * hot), hot <= 1e-9);
+    row("More boost, every rating, gear and height", "never less power", fmt::format("at least {:+.4f}", more),
+        more >= -1e-9);
 }
 
 void energy() {
@@ -160,8 +163,9 @@ void energy() {
     double worst = 0, least = 1e9, most = 0, coolest = 1e9, hottest = 0;
     std::vector<std::string> outside;
     std::size_t lines = 0;
-    std::string table = "\nSpecific consumption of the highest and the lowest rating of every type, standard day:\n\n"
-                        "| type | rating | power | lb/(hp·h) | g/(kW·h) | exhaust | charge |\n|---|---|---|---|---|---|---|\n";
+    std::string table =
+        "\nSpecific consumption of the highest and the lowest rating of every type, standard day:\n\n"
+        "| type | rating | power | lb/(hp·h) | g/(kW·h) | exhaust | charge |\n|---|---|---|---|---|---|---|\n";
     for (const auto& l : fleet()) {
         const auto& a = *l.aircraft;
         for (std::size_t i = 0; i < a.notes.ratings.size(); ++i) {
@@ -182,13 +186,15 @@ void energy() {
                 if (sfc < 0.43 || sfc > 0.62)
                     outside.push_back(fmt::format("{} {}{} ({:.2f})", a.notes.name, r.key, gearName(a, g), sfc));
                 if ((i == 0 || i + 1 == a.notes.ratings.size()) && &line == &r.lines.front())
-                    table += fmt::format("| {} | {} | {:.0f} kW | {:.2f} | {:.0f} | {:.0f} °C | {:.0f} °C |\n", a.notes.name,
-                                         r.key, p.power.si() / 1000, sfc, p.specificConsumption() * 3.6e9,
+                    table += fmt::format("| {} | {} | {:.0f} kW | {:.2f} | {:.0f} | {:.0f} °C | {:.0f} °C |\n",
+                                         a.notes.name, r.key, p.power.si() / 1000, sfc, p.specificConsumption() * 3.6e9,
                                          b.exhaustTemperature.si() - 273.15, p.chargeTemperature.si() - 273.15);
             }
         }
     }
-    row(fmt::format("Fuel power = shaft + friction + pumping + charge air + blower + metal + unburnt + exhaust, {} lines", lines),
+    row(fmt::format(
+            "Fuel power = shaft + friction + pumping + charge air + blower + metal + unburnt + exhaust, {} lines",
+            lines),
         "0.5 %", fmt::format("{:.1e}", worst), worst < 0.005);
     row("Exhaust gas that follows from it", "450 … 1,150 °C", fmt::format("{:.0f} … {:.0f} °C", coolest, hottest),
         coolest > 450 && hottest < 1150);
@@ -202,7 +208,8 @@ void energy() {
 void calibration() {
     head("Calibration from rating lines");
     double worstPower = 0, worstHeight = 0;
-    std::string table = "\n| type | lines | worst power | worst full-throttle height | not settled by the lines |\n|---|---|---|---|---|\n";
+    std::string table = "\n| type | lines | worst power | worst full-throttle height | not settled by the lines "
+                        "|\n|---|---|---|---|---|\n";
     for (const auto& l : fleet()) {
         const auto& c = l.aircraft->calibration;
         worstPower = std::max(worstPower, c.worstPower());
@@ -212,7 +219,8 @@ void calibration() {
             if (!f.settled())
                 open.push_back(f.name);
         table += fmt::format("| {} | {} | {:.2f} % | {:.0f} m | {} |\n", l.aircraft->notes.name, c.residuals.size(),
-                             100 * c.worstPower(), c.worstHeight(), open.empty() ? "—" : fmt::format("{}", fmt::join(open, ", ")));
+                             100 * c.worstPower(), c.worstHeight(),
+                             open.empty() ? "—" : fmt::format("{}", fmt::join(open, ", ")));
     }
     row("Rating lines of every type: power", "1 %", fmt::format("{:.2f} %", 100 * worstPower), worstPower < 0.0101);
     row("Full-throttle heights", "150 m", fmt::format("{:.0f} m", worstHeight), worstHeight < 150);
@@ -222,14 +230,16 @@ void calibration() {
     std::erase_if(three.ratings, [](const Rating& r) { return r.key != "take-off" && r.key != "climb"; });
     const auto c = engine::calibrate(three);
     row("Three lines only (Lorimer take-off, climb low, climb high): those three", "1 %, 150 m",
-        fmt::format("{:.2f} %, {:.0f} m", 100 * c.worstPower(), c.worstHeight()), c.worstPower() < 0.01 && c.worstHeight() < 150);
+        fmt::format("{:.2f} %, {:.0f} m", 100 * c.worstPower(), c.worstHeight()),
+        c.worstPower() < 0.01 && c.worstHeight() < 150);
     double unseen = 0;
     for (const auto& r : all.ratings)
         if (!three.rating(r.key))
             for (const auto& line : r.lines)
                 if (line.power) {
-                    const auto p = engine::operate(c.parameters, {r.rpm, r.boostOf(line), all.gearIndex(line.gear).value_or(0),
-                                                                  dayOff(0).at(line.at), Speed{}, r.mixture});
+                    const auto p =
+                        engine::operate(c.parameters, {r.rpm, r.boostOf(line), all.gearIndex(line.gear).value_or(0),
+                                                       dayOff(0).at(line.at), Speed{}, r.mixture});
                     unseen = std::max(unseen, std::abs(p.power.si() / line.power->si() - 1));
                 }
     row("and the ratings that the fit has not seen", "5 %", fmt::format("{:.1f} %", 100 * unseen), unseen < 0.05);
@@ -249,7 +259,9 @@ void knock() {
                 continue;
             const engine::KnockBoundary k(a.notes, a.model(), r.grade.empty() ? a.notes.fuel.grades.front() : r.grade);
             for (const auto& line : r.lines) {
-                engine::Demand d{r.rpm, r.boostOf(line), a.notes.gearIndex(line.gear).value_or(0), dayOff(0).at(line.at), Speed{}, r.mixture};
+                engine::Demand d{
+                    r.rpm,   r.boostOf(line), a.notes.gearIndex(line.gear).value_or(0), dayOff(0).at(line.at),
+                    Speed{}, r.mixture};
                 d.water = r.water;
                 const double m = k.permitted(d).si() / d.boost->si() - 1;
                 if (m < least) {
@@ -272,9 +284,12 @@ void curves() {
         const Rating& r = plan::ratingFor(a.notes, {}, Phase::climb);
         for (std::size_t g = 0; g < std::max<std::size_t>(1, a.notes.engine.gears.size()); ++g)
             for (double h = 0; h <= 11000; h += 100) {
-                const auto boost = r.boost && !a.notes.engine.gears.empty() ? r.boostIn(a.notes.engine.gears[g].name) : r.boost;
-                const auto p = engine::operate(a.model(), {r.rpm, boost, g, dayOff(0).at(Length::si(h)), Speed{}, r.mixture});
-                csv << fmt::format("{},{},{},{:.2f},{:.2f}\n", name, a.notes.engine.gears.empty() ? "none" : a.notes.engine.gears[g].name, h,
+                const auto boost =
+                    r.boost && !a.notes.engine.gears.empty() ? r.boostIn(a.notes.engine.gears[g].name) : r.boost;
+                const auto p =
+                    engine::operate(a.model(), {r.rpm, boost, g, dayOff(0).at(Length::si(h)), Speed{}, r.mixture});
+                csv << fmt::format("{},{},{},{:.2f},{:.2f}\n", name,
+                                   a.notes.engine.gears.empty() ? "none" : a.notes.engine.gears[g].name, h,
                                    p.power.si() / 1000, p.manifoldPressure.si() / 1000);
             }
     }

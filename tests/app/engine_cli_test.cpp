@@ -8,6 +8,7 @@
 #include <QTemporaryDir>
 #include <algorithm>
 #include <fstream>
+#include <functional>
 #include <sstream>
 
 namespace {
@@ -51,8 +52,9 @@ TEST_F(EngineCommands, CalibrateTellsTheResidualOfEveryLine) {
             lines += rating.lines.size();
         EXPECT_EQ(json["lines"].size(), lines) << type;
         for (const auto& line : json["lines"])
-            if (!line["power"].is_null())
+            if (!line["power"].is_null()) {
                 EXPECT_LT(std::abs(line["power"].get<double>()), 0.02) << type << line;
+            }
         EXPECT_FALSE(json["written"].get<bool>());
         EXPECT_TRUE(json["contradictions"].empty());
         for (const auto& p : json["parameters"])
@@ -98,7 +100,7 @@ TEST_F(EngineCommands, AFileThatCannotBeWrittenIsTold) {
 
 TEST_F(EngineCommands, CruiseAsksInAnyDirectionAndAnswersWithinLimits) {
     const std::vector<std::pair<const char*, const char*>> asks{{"--power", "600 hp"},
-                                                                {"--burn", "90 US gal/h"},
+                                                                {"--burn", "110 US gal/h"},
                                                                 {"--speed", "180 kt"},
                                                                 {"--endurance", "5 h"},
                                                                 {"--range", "800 NM"}};
@@ -115,9 +117,8 @@ TEST_F(EngineCommands, CruiseAsksInAnyDirectionAndAnswersWithinLimits) {
         // The same question to the other command gives the same figure.
         const auto& c = all.front();
         const auto p =
-            command({"point", "--notes", notesOf("lorimer-l4"), "--rpm",
-                     std::to_string(c["rpm"].get<double>()), "--boost",
-                     std::to_string(c["manifold_pressure_kPa"].get<double>()) + " kPa", "--gear",
+            command({"point", "--notes", notesOf("lorimer-l4"), "--rpm", std::to_string(c["rpm"].get<double>()),
+                     "--boost", std::to_string(c["manifold_pressure_kPa"].get<double>()) + " kPa", "--gear",
                      c["gear"].get<std::string>(), "--mixture", c["mixture"].get<std::string>(), "--altitude",
                      "9,000 ft", "--json"})
                 .json();
@@ -156,7 +157,7 @@ TEST_F(EngineCommands, HotterAirGivesLessCruisePower) {
 TEST_F(EngineCommands, ChartGivesJsonCsvSvgAndPng) {
     const std::string notes = notesOf("lorimer-l4"), svg = path("c.svg"), png = path("c.png");
     const auto json = command({"chart", "--notes", notes, "--rpm", "2350", "--boost", "39 inHg", "--gear", "low",
-                               "--altitude", "5,000 ft", "--oat", "25 C", "--json"});
+                               "--altitude", "3,000 ft", "--oat", "20 C", "--json"});
     ASSERT_EQ(json.code, 0) << json.err.toStdString();
     const auto chart = json.json();
     EXPECT_FALSE(chart["panels"]["sea_level"].empty());
@@ -187,7 +188,8 @@ TEST_F(EngineCommands, TheTableOfTheChartAndThePointAgree) {
                                 "--boost", std::to_string(last["boost_kPa"].get<double>() * 0.999) + " kPa", "--gear",
                                 line["gear"].get<std::string>(), "--altitude", "0 ft", "--json"})
                            .json();
-        EXPECT_NEAR(p["power_kW"].get<double>(), last["power_kW"].get<double>(), 0.004 * last["power_kW"].get<double>());
+        EXPECT_NEAR(p["power_kW"].get<double>(), last["power_kW"].get<double>(),
+                    0.004 * last["power_kW"].get<double>());
         ++compared;
     }
     EXPECT_GE(compared, 3);
@@ -195,8 +197,8 @@ TEST_F(EngineCommands, TheTableOfTheChartAndThePointAgree) {
 
 TEST_F(EngineCommands, PointTakesGradeHeatHumidityWaterAndStaticRpm) {
     const auto ask = [](std::vector<std::string> more, const char* type = "collier-c2") {
-        std::vector<std::string> all{"point", "--notes",    notesOf(type), "--rpm", "2400", "--boost", "40 inHg",
-                                     "--altitude", "2,000 ft", "--json"};
+        std::vector<std::string> all{"point",   "--notes", notesOf(type), "--rpm",    "2400",
+                                     "--boost", "40 inHg", "--altitude",  "2,000 ft", "--json"};
         all.insert(all.end(), more.begin(), more.end());
         const auto r = command(all);
         EXPECT_EQ(r.code, 0) << r.err.toStdString();
@@ -210,7 +212,8 @@ TEST_F(EngineCommands, PointTakesGradeHeatHumidityWaterAndStaticRpm) {
     EXPECT_LT(heated["power_kW"].get<double>(), power);
     EXPECT_LT(heated["knock_limit_kPa"].get<double>(), limit);
     EXPECT_GT(heated["carburettor_temperature_C"].get<double>(), plain["carburettor_temperature_C"].get<double>());
-    EXPECT_LT(ask({"--dew-point", "10 C"})["power_kW"].get<double>(), ask({"--dew-point", "-20 C"})["power_kW"].get<double>());
+    EXPECT_LT(ask({"--dew-point", "10 C"})["power_kW"].get<double>(),
+              ask({"--dew-point", "-20 C"})["power_kW"].get<double>());
     EXPECT_GT(ask({"--water"})["knock_limit_kPa"].get<double>(), limit);
     EXPECT_GT(ask({"--static"})["static_rpm"].get<double>(), 500);
     EXPECT_LT(ask({"--mixture", "0.06"})["fuel_flow_kg_h"].get<double>(), plain["fuel_flow_kg_h"].get<double>());
@@ -219,10 +222,10 @@ TEST_F(EngineCommands, PointTakesGradeHeatHumidityWaterAndStaticRpm) {
                   .code,
               2)
         << "a dew point above the air's temperature";
-    EXPECT_EQ(command({"point", "--notes", notesOf("collier-c2"), "--rpm", "2400", "--altitude", "0 ft", "--grade",
-                       "best"})
-                  .code,
-              2);
+    EXPECT_EQ(
+        command({"point", "--notes", notesOf("collier-c2"), "--rpm", "2400", "--altitude", "0 ft", "--grade", "best"})
+            .code,
+        2);
 }
 
 } // namespace

@@ -66,8 +66,11 @@ Score::Score(SortieDocument& document, QWidget* parent) : QWidget(parent), docum
 std::vector<Score::Lane> Score::lanes() const {
     const TypeNotes& n = document_.aircraft().notes;
     const bool heads = n.engine.cooling == Cooling::air;
-    return {
-        {tr("boost"), [](const plan::Moment& m) { return m.boost; }, &n.unitOf(Gauge::boost), Gauge::boost},
+    std::vector<Lane> out;
+    if (n.gauges.contains(Gauge::boost))
+        out.push_back(
+            {tr("boost"), [](const plan::Moment& m) { return m.boost; }, &n.unitOf(Gauge::boost), Gauge::boost});
+    const std::vector<Lane> others{
         {tr("rpm"), [](const plan::Moment& m) { return m.rpm; }, units::rpm.spec, Gauge::rpm},
         {tr("height"), [](const plan::Moment& m) { return m.height; }, n.cockpit.height, {}},
         {heads ? tr("heads") : tr("coolant"), [](const plan::Moment& m) { return m.metal; },
@@ -77,6 +80,24 @@ std::vector<Score::Lane> Score::lanes() const {
          Gauge::oilTemperature},
         {tr("fuel"), [](const plan::Moment& m) { return m.fuel; }, n.cockpit.fuel, {}},
     };
+    out.insert(out.end(), others.begin(), others.end());
+    return out;
+}
+
+bool Score::crossingAt(QPointF place) const {
+    const auto all = lanes();
+    const QRectF box = area();
+    const auto& n = document_.aircraft().notes;
+    const auto moment = between(document_.plan().flown.moments, timeAt(place.x()));
+    const double each = box.height() / static_cast<double>(all.size());
+    const auto i =
+        static_cast<std::size_t>(std::clamp((place.y() - box.top()) / each, 0.0, static_cast<double>(all.size()) - 1));
+    const auto& lane = all[i];
+    if (!lane.gauge || nameOf(*lane.gauge).dimension != Dimension::temperature || moment.rpm <= 0)
+        return false;
+    const auto gauge = n.gauges.find(*lane.gauge);
+    return gauge != n.gauges.end() &&
+           watch::colourOf(gauge->second.in(moment.phase), lane.value(moment)) != watch::Colour::normal;
 }
 
 QRectF Score::area() const {
@@ -160,15 +181,22 @@ void Score::paintLane(QPainter& p, const Lane& lane, const QRectF& box) const {
     };
     p.save();
     p.setClipRect(box.adjusted(-1, -2, 1, 2));
-    // Limits of each phase behind the temperature lanes: amber margin washed, limit a red line.
+    // Bands of each phase behind the temperature lanes: normal and amber washed, the limit a red line.
     if (gauge != n.gauges.end() && temperature)
         for (const auto& phase : document_.plan().phases) {
             const Band& b = gauge->second.in(phase.phase);
-            if (!b.limitHigh || phase.phase == Phase::walkRound)
+            if (phase.phase == Phase::walkRound)
                 continue;
             const double x0 = std::max(box.left(), xOf(phase.start)),
                          x1 = std::min(box.right(), xOf(phase.start + phase.duration));
             if (x1 <= x0)
+                continue;
+            if (b.normalHigh) {
+                QColor normal = c.green;
+                normal.setAlpha(30);
+                p.fillRect(QRectF(QPointF(x0, y(*b.normalHigh)), QPointF(x1, y(b.normalLow.value_or(low)))), normal);
+            }
+            if (!b.limitHigh)
                 continue;
             QColor wash = c.amber;
             wash.setAlpha(60);
@@ -348,7 +376,10 @@ void Score::mouseReleaseEvent(QMouseEvent* event) {
     const double t = std::clamp(timeAt(event->position().x()), 0.0, total());
     for (const auto& p : document_.plan().phases)
         if (t >= p.start && t <= p.start + p.duration) {
-            emit chosen(p.phase);
+            if (crossingAt(event->position()))
+                emit causeWanted(p.phase);
+            else
+                emit chosen(p.phase);
             return;
         }
 }

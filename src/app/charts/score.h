@@ -7,7 +7,8 @@
 namespace amber::app {
 
 /// The whole sortie against time, always in sight: boost, rpm, height, heads or coolant, oil and fuel, each in its own
-/// lane, with marks where something must be done. Click or Enter goes to the phase of that moment; the wheel and + −
+/// lane, with marks where something must be done. Click or Enter goes to the phase of that moment, on a
+/// temperature out of its normal band to the page that tells why; the wheel and + −
 /// zoom, dragging pans, Home shows all.
 class Score : public QWidget {
     Q_OBJECT
@@ -29,6 +30,8 @@ public:
 
 signals:
     void chosen(amber::Phase phase);
+    /// A stretch out of its normal band was clicked: the phase, whose page tells why.
+    void causeWanted(amber::Phase phase);
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -45,6 +48,8 @@ private:
     [[nodiscard]] std::vector<Lane> lanes() const;
     [[nodiscard]] QRectF area() const;
     [[nodiscard]] double total() const;
+    /// Whether a temperature lane is out of its normal band at a place.
+    [[nodiscard]] bool crossingAt(QPointF place) const;
     void paintLane(QPainter& painter, const Lane& lane, const QRectF& box) const;
     void clampView();
 

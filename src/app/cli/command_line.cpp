@@ -2,6 +2,7 @@
 #include "cli/command_line.h"
 #include "cli/engine_commands.h"
 #include "cli/exit_codes.h"
+#include "cli/heat_commands.h"
 #include "cli/point_command.h"
 #include "cli/start_commands.h"
 #include "notes/document.h"
@@ -178,6 +179,38 @@ int runCommandLine(int argc, char** argv, const CommandActions& actions) {
     chartCommand->add_option("--svg", chart.svg, "Draw it to this SVG file");
     chartCommand->add_option("--png", chart.png, "Draw it to this PNG file");
 
+    auto* warmCommand = app.add_subcommand("warmup", "Start and warm-up of every engine on a cold or mild day");
+    WarmUpOptions warm;
+    warmCommand->add_option("--notes", warm.notes, "Type notes (TOML)")->required();
+    warmCommand->add_option("--variant", warm.variant, "Variant of the type");
+    warmCommand->add_option("--temperature", warm.temperature, "Temperature of air and engines")->required();
+    warmCommand->add_option("--preheated", warm.preheated, "Temperature the engines were heated to");
+    warmCommand->add_option("--elevation", warm.elevation, "Elevation of the field");
+    warmCommand->add_flag("--diluted", warm.diluted, "The oil was diluted at the last stop");
+    warmCommand->add_flag("--blanks", warm.blanks, "Blanks on the oil cooler");
+    warmCommand->add_flag("--json", warm.json, "JSON to standard output");
+
+    auto* downCommand = app.add_subcommand("letdown", "Steps of power from a height down to the circuit");
+    LetDownOptions down;
+    downCommand->add_option("--notes", down.notes, "Type notes (TOML)")->required();
+    downCommand->add_option("--variant", down.variant, "Variant of the type");
+    downCommand->add_option("--from", down.from, "Height it begins at, above the sea")->required();
+    downCommand->add_option("--to", down.to, "Elevation of the field")->required();
+    downCommand->add_option("--oat", down.oat, "Temperature at the field; standard without");
+    downCommand->add_option("--rate", down.rate, "Rate of descent; the notes' without");
+    downCommand->add_option("--weight", down.weight, "Weight; the middle of the speed table without");
+    downCommand->add_flag("--json", down.json, "JSON to standard output");
+
+    auto* coolCommand = app.add_subcommand("cooldown", "Idle until cool enough, dilution, and the next start");
+    CoolDownOptions cool;
+    coolCommand->add_option("--notes", cool.notes, "Type notes (TOML)")->required();
+    coolCommand->add_option("--variant", cool.variant, "Variant of the type");
+    coolCommand->add_option("--temperature", cool.temperature, "Heads or coolant when parked")->required();
+    coolCommand->add_option("--oat", cool.oat, "Temperature of the air")->required();
+    coolCommand->add_option("--elevation", cool.elevation, "Elevation of the field");
+    coolCommand->add_option("--forecast", cool.forecast, "Lowest temperature before the next start");
+    coolCommand->add_flag("--json", cool.json, "JSON to standard output");
+
     auto* checkCommand = app.add_subcommand("check", "Check type notes and sorties; list every problem");
     std::vector<std::string> files;
     checkCommand->add_option("files", files, "Files to check")->required();
@@ -214,6 +247,12 @@ int runCommandLine(int argc, char** argv, const CommandActions& actions) {
         return runCruise(cruise);
     if (chartCommand->parsed())
         return chart.svg.empty() && chart.png.empty() ? runChart(chart) : actions.chart(chart);
+    if (warmCommand->parsed())
+        return runWarmUp(warm);
+    if (downCommand->parsed())
+        return runLetDown(down);
+    if (coolCommand->parsed())
+        return runCoolDown(cool);
     if (checkCommand->parsed())
         return runCheck(files);
     if (snapshotCommand->parsed()) {

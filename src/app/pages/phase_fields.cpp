@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "pages/html.h"
 #include "pages/phase_page.h"
 #include "plan/start_words.h"
 #include "shell/captioned.h"
@@ -153,18 +154,21 @@ void PhasePage::buildFields() {
     diluted_->setObjectName(QStringLiteral("diluted"));
     diluted_->addItems({tr("as it is"), tr("diluted")});
     diluted_->setToolTip(tr("Whether the oil was diluted at the last stop"));
-    addChoice(tr("Oil"), diluted_, {Phase::start});
+    addChoice(tr("Oil"), diluted_, {Phase::start, Phase::warmUp});
     connect(diluted_, &QComboBox::activated, this, [this](int index) {
         Sortie changed = document_.sortie();
         changed.start.diluted = index == 1;
         if (const QString error = document_.edit(changed, tr("dilution")); !error.isEmpty())
             emit refused(error);
     });
+    buildHeatFields();
     buildCruiseFields();
     pageChoice_ = new QComboBox(fieldRow_);
     pageChoice_->setObjectName(QStringLiteral("page-choice"));
     pageChoice_->setToolTip(tr("The pages of this phase (Ctrl+Space: next)"));
-    addChoice(tr("Page"), pageChoice_, {Phase::start, Phase::takeOff, Phase::climb, Phase::cruise});
+    addChoice(tr("Page"), pageChoice_,
+              {Phase::start, Phase::warmUp, Phase::runUp, Phase::takeOff, Phase::climb, Phase::cruise, Phase::letDown,
+               Phase::stop});
     connect(pageChoice_, &QComboBox::activated, this,
             [this](int index) { showSubPage(subPagesOf(phase_).at(static_cast<std::size_t>(index))); });
     {
@@ -230,6 +234,54 @@ void PhasePage::buildFields() {
                                 {Phase::walkRound, Phase::cruise});
         tankFields_.emplace_back(field, i);
     }
+}
+
+void PhasePage::buildHeatFields() {
+    auto* row = static_cast<QHBoxLayout*>(fieldRow_->layout());
+    blanks_ = new QComboBox(fieldRow_);
+    blanks_->setObjectName(QStringLiteral("blanks"));
+    blanks_->addItems({tr("off"), tr("fitted")});
+    blanks_->setToolTip(tr("Blanks on the oil cooler and intakes until the take-off"));
+    auto* holder = captioned(tr("Blanks"), blanks_, fieldRow_);
+    row->addWidget(holder, 0, Qt::AlignBottom);
+    fields_.push_back({holder, {Phase::warmUp}});
+    connect(blanks_, &QComboBox::activated, this, [this](int index) {
+        Sortie changed = document_.sortie();
+        changed.start.blanks = index == 1;
+        if (const QString error = document_.edit(changed, tr("blanks")); !error.isEmpty())
+            emit refused(error);
+    });
+    InlineField::Behaviour b;
+    b.show = [this] {
+        const auto& s = document_.sortie();
+        const auto& unit = *document_.aircraft().notes.cockpit.temperature;
+        return s.forecast ? html::text(format(s.forecast->si(), unit)) : tr("as today");
+    };
+    const auto put = [this](std::optional<Temperature> forecast, int gesture) {
+        Sortie changed = document_.sortie();
+        changed.forecast = forecast;
+        return document_.edit(changed, tr("forecast"), gesture);
+    };
+    b.apply = [this, put](const QString& text, int gesture) -> QString {
+        if (const QString plain = text.trimmed(); plain.isEmpty() || plain == tr("as today"))
+            return put(std::nullopt, gesture);
+        const auto read = readQuantity(Dimension::temperature, text.trimmed().toStdString(),
+                                       document_.aircraft().notes.cockpit.temperature);
+        if (!read || read.value().si < 203 || read.value().si > 333)
+            return tr("Write the lowest temperature forecast before the next start, or nothing.");
+        return put(Temperature::si(read.value().si), gesture);
+    };
+    b.step = [this, put](int steps, int gesture) {
+        const auto& s = document_.sortie();
+        const double unit = document_.aircraft().notes.cockpit.temperature->scale;
+        return put(Temperature::si(std::clamp(s.forecast.value_or(s.day.oat).si() + steps * unit, 203.0, 333.0)),
+                   gesture);
+    };
+    auto* field = new InlineField(tr("Forecast"), QStringLiteral("forecast"), std::move(b), fieldRow_);
+    field->setHint(tr("Lowest temperature before the next start: it decides the oil's dilution"));
+    row->addWidget(field, 0, Qt::AlignBottom);
+    inlineFields_.push_back(field);
+    fields_.push_back({field, {Phase::stop}});
 }
 
 void PhasePage::buildCruiseFields() {

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/phase_page.h"
-#include "engine/leaning.h"
+#include "pages/html.h"
 #include "shell/theme.h"
 #include "units/text.h"
 #include "units/unit_table.h"
@@ -12,25 +12,6 @@
 #include <cmath>
 
 namespace amber::app {
-namespace {
-QString q(const std::string& text) {
-    return QString::fromStdString(text).toHtmlEscaped();
-}
-
-QString markHtml(watch::Colour colour, const Colours& c) {
-    const char* shape = colour == watch::Colour::red ? "■" : colour == watch::Colour::amber ? "▲" : "●";
-    return QStringLiteral("<span style='color:%1'>%2</span>").arg(c.of(colour).name(), QString::fromUtf8(shape));
-}
-
-std::string fmtTorque(const plan::CruisePoint& p, const TypeNotes& n) {
-    return "BMEP " + format(p.point.meanEffectivePressure, n.unitOf(Gauge::torque)) + "; ";
-}
-
-template <class Line>
-std::vector<Row> rowsOf(const std::vector<Line>& lines) {
-    return {lines.begin(), lines.end()};
-}
-} // namespace
 
 PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
     setObjectName(QStringLiteral("phase-page"));
@@ -62,9 +43,18 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     notices_->setTextFormat(Qt::RichText);
     page->addWidget(notices_);
 
-    auto* columns = new QHBoxLayout;
+    body_ = new QWidget(this);
+    auto* columns = new QHBoxLayout(body_);
+    columns->setContentsMargins(0, 0, 0, 0);
     columns->setSpacing(26);
-    page->addLayout(columns, 1);
+    page->addWidget(body_, 1);
+    heat_ = new HeatPage(document_, this);
+    runUp_ = new RunUpPage(document_, this);
+    for (QWidget* whole : std::initializer_list<QWidget*>{heat_, runUp_}) {
+        whole->hide();
+        page->addWidget(whole, 1);
+    }
+    connect(runUp_, &RunUpPage::refused, this, &PhasePage::refused);
 
     auto* left = new QVBoxLayout;
     left->setSpacing(0);
@@ -234,162 +224,6 @@ QLabel* PhasePage::heading(const QString& text) {
     return label;
 }
 
-void PhasePage::buildEnginePages(QHBoxLayout* row) {
-    powerChart_ = new PowerChartView(nullptr, this);
-    row->addWidget(powerChart_, 1);
-    connect(powerChart_, &PowerChartView::readingChanged, this, [this] {
-        steps_->setText(
-            powerChart_->steps().join(QStringLiteral("<br><br>")) +
-            tr("<br><br><i>Drag A for the boost, the diamond for the height. Left and Right: height; Up and "
-               "Down: boost; Page Up and Down: rpm; G: gear; Home: the plan's setting.</i>"));
-    });
-    leverColumn_ = new QWidget(this);
-    auto* column = new QVBoxLayout(leverColumn_);
-    column->setContentsMargins(0, 0, 0, 0);
-    column->setSpacing(4);
-    column->addWidget(heading(tr("Levers, from the climb to this cruise (model)")));
-    leverMap_ = new LeverMap(document_, leverColumn_);
-    column->addWidget(leverMap_, 1);
-    moves_ = new QLabel(leverColumn_);
-    moves_->setObjectName(QStringLiteral("moves"));
-    moves_->setFont(face(13));
-    moves_->setWordWrap(true);
-    moves_->setTextFormat(Qt::RichText);
-    column->addWidget(moves_);
-    row->addWidget(leverColumn_, 1);
-    connect(sequence_, &RowView::taken, this, [this](int r) { takeCandidate(r - 1); });
-}
-
-void PhasePage::refreshChart() {
-    const auto& f = document_.plan().flown[phase_];
-    const auto& m = document_.plan().flown.moments[f.firstMoment];
-    const Length altitude = document_.sortie().day.pressureAltitudeOf(Length::si(m.height));
-    powerChart_->show(document_.aircraft(),
-                      {f.setting.rpm, f.point.manifoldPressure, f.setting.gear,
-                       Length::si(std::max(0.0, altitude.si())), document_.sortie().day.at(altitude).temperature});
-}
-
-QByteArray PhasePage::chartPicture(bool svg) {
-    if (subPage() != SubPage::chart)
-        refreshChart();
-    constexpr int width = 1100, height = 620;
-    return svg ? powerChart_->svg(width, height) : powerChart_->png(width, height);
-}
-
-const UnitSpec& PhasePage::askUnit() const {
-    const auto& c = document_.aircraft().notes.cockpit;
-    using namespace units::detail;
-    switch (ask_) {
-    case plan::Ask::power:
-        return *c.power;
-    case plan::Ask::burn:
-        return c.fuel == &volumeTable[1]   ? volumeFlowTable[1]
-               : c.fuel == &volumeTable[0] ? volumeFlowTable[0]
-                                           : volumeFlowTable[2];
-    case plan::Ask::airspeed:
-        return *c.speed;
-    case plan::Ask::endurance:
-        return *units::hour.spec;
-    case plan::Ask::range:
-        break;
-    }
-    return *c.distance;
-}
-
-double PhasePage::askedValue() const {
-    if (const auto found = askedValues_.find(ask_); found != askedValues_.end())
-        return found->second;
-    const auto& f = document_.plan().flown;
-    const double fuel = f.moments[f[Phase::cruise].firstMoment].fuel,
-                 hours = f.cruiseFuelFlow > 0 ? fuel / f.cruiseFuelFlow : 0;
-    switch (ask_) {
-    case plan::Ask::power:
-        return f[Phase::cruise].point.power.si();
-    case plan::Ask::burn:
-        return f.cruiseFuelFlow;
-    case plan::Ask::airspeed:
-        return f.cruiseTas.si();
-    case plan::Ask::endurance:
-        return hours;
-    case plan::Ask::range:
-        break;
-    }
-    return hours * f.cruiseTas.si();
-}
-
-void PhasePage::ask(plan::Ask what, double valueSi) {
-    ask_ = what;
-    askedValues_[what] = valueSi;
-    askChoice_->setCurrentIndex(static_cast<int>(what));
-    refresh();
-}
-
-void PhasePage::refreshChoice() {
-    const auto& a = document_.aircraft();
-    const auto& n = a.notes;
-    const auto& cruise = document_.plan().flown[Phase::cruise];
-    answer_ = plan::cruiseCandidates(a, cruiseConditionsOf(document_), ask_, askedValue());
-    std::vector<Row> rows;
-    CandidateRow head{"rpm", "boost", "gear", "mixture", "power", "burn", "true speed", "hours", {}, false, true};
-    if (n.engine.gears.size() < 2)
-        head.gear.clear();
-    rows.emplace_back(head);
-    const UnitSpec* flow = &units::detail::volumeFlowTable[2];
-    for (std::size_t i = 0; i < 3; ++i)
-        if (n.cockpit.fuel == &units::detail::volumeTable[i])
-            flow = &units::detail::volumeFlowTable[i];
-    for (const auto& p : answer_.candidates) {
-        CandidateRow row;
-        row.rpm = format(std::round(p.setting.rpm.si() * 6) / 6, *units::rpm.spec);
-        row.boost = n.gauges.contains(Gauge::boost) ? format(p.point.manifoldPressure.si(), n.unitOf(Gauge::boost))
-                                                    : std::string{};
-        row.gear = n.engine.gears.size() > 1 ? n.engine.gears[p.setting.gear].name : std::string{};
-        row.mixture = p.setting.mixture == Mixture::rich ? "rich" : "weak";
-        row.power = format(p.point.power.si(), *n.cockpit.power);
-        row.burn = format(p.burn, *flow, p.burn < 30 * flow->scale ? 1 : 0);
-        row.speed = format(p.tas.si(), *n.cockpit.speed);
-        row.hours = formatHoursMinutes(p.hours) + " h";
-        row.why = p.why;
-        if (n.gauges.contains(Gauge::torque))
-            row.why = fmtTorque(p, n) + row.why;
-        row.chosen = std::abs(p.setting.rpm.si() - cruise.setting.rpm.si()) < 0.2 &&
-                     std::abs(p.point.manifoldPressure.si() - cruise.point.manifoldPressure.si()) < 300 &&
-                     p.setting.gear == cruise.setting.gear && p.setting.mixture == cruise.setting.mixture;
-        rows.emplace_back(std::move(row));
-    }
-    sequence_->put(std::move(rows));
-    leverMap_->setVisible(!n.engine.gears.empty());
-    leverMap_->refresh();
-    QStringList lines;
-    if (answer_.candidates.empty())
-        lines << QStringLiteral("<b>%1</b>").arg(q(answer_.why));
-    else
-        lines << tr("<i>Enter or a double click takes a setting into the plan.</i>");
-    if (!n.engine.gears.empty())
-        lines << leverMap_->words();
-    if (leanTest_->currentIndex() > 0) {
-        const auto verdict = engine::readLeanTest(static_cast<engine::LeanResponse>(leanTest_->currentIndex() - 1),
-                                                  engine::weakAllowed(n, cruise.point.power));
-        lines << tr("<b>Lean test</b> %1 %2").arg(q(verdict.sentence), q(verdict.next));
-    }
-    moves_->setText(lines.join(QStringLiteral("<br>")));
-}
-
-void PhasePage::takeCandidate(int index) {
-    if (index < 0 || index >= static_cast<int>(answer_.candidates.size()))
-        return;
-    const auto& p = answer_.candidates[static_cast<std::size_t>(index)];
-    const auto& n = document_.aircraft().notes;
-    Sortie changed = document_.sortie();
-    changed.flight.cruiseRpm = p.setting.rpm;
-    changed.flight.cruiseBoost =
-        n.gauges.contains(Gauge::boost) ? std::optional(p.point.manifoldPressure) : std::nullopt;
-    changed.flight.cruiseMixture = p.setting.mixture;
-    changed.flight.cruiseGear = n.engine.gears.empty() ? std::string{} : n.engine.gears[p.setting.gear].name;
-    if (const QString error = document_.edit(changed, tr("cruise setting")); !error.isEmpty())
-        emit refused(error);
-}
-
 void PhasePage::buildPrimePictures(QHBoxLayout* row) {
     primePictures_ = new QWidget(this);
     auto* layout = new QVBoxLayout(primePictures_);
@@ -429,19 +263,27 @@ void PhasePage::refresh() {
 
     QStringList lines;
     for (const auto& caution : p.cautions)
-        lines << QStringLiteral("<b>%1</b> %2").arg(tr("Caution:"), q(caution));
+        lines << QStringLiteral("<b>%1</b> %2").arg(tr("Caution:"), html::text(caution));
     for (const auto& r : p.remarks)
         if (phase_ != Phase::walkRound || r.colour == watch::Colour::red) // the others are listed as written up
-            lines << QStringLiteral("%1 %2").arg(markHtml(r.colour, c), q(r.sentence));
+            lines << QStringLiteral("%1 %2").arg(html::mark(r.colour, c), html::text(r.sentence));
     for (const auto& e : p.expect)
         if (e.judgement.colour != watch::Colour::normal)
-            lines << QStringLiteral("%1 %2").arg(markHtml(e.judgement.colour, c), q(e.judgement.sentence));
+            lines << QStringLiteral("%1 %2").arg(html::mark(e.judgement.colour, c), html::text(e.judgement.sentence));
     for (const auto& k : p.clocks)
         if (k.colour != watch::Colour::normal)
-            lines << QStringLiteral("%1 %2: %3").arg(markHtml(k.colour, c), q(k.what), q(k.why));
+            lines << QStringLiteral("%1 %2: %3").arg(html::mark(k.colour, c), html::text(k.what), html::text(k.why));
     notices_->setText(lines.join(QStringLiteral("<br>")));
     notices_->setVisible(!lines.isEmpty());
 
+    if (showWholePage()) {
+        refreshStart();
+        showFields();
+        showPageChoice();
+        for (auto* field : inlineFields_)
+            field->refresh();
+        return;
+    }
     const bool walking = phase_ == Phase::walkRound && walk_->stations() > 0;
     const bool starting = phase_ == Phase::start;
     const bool ordering = subPage() == SubPage::order, priming = subPage() == SubPage::priming,
@@ -479,7 +321,7 @@ void PhasePage::refresh() {
                           : choosing ? tr("Settings that give it (model)")
                                      : tr("Set"));
         const int row = set_->currentIndex().row();
-        set_->put(rowsOf(p.set));
+        set_->put(html::rows(p.set));
         if (row >= 0 && row < set_->model()->rowCount())
             set_->setCurrentIndex(set_->model()->index(row, 0));
     }
@@ -495,16 +337,16 @@ void PhasePage::refresh() {
     if (choosing)
         refreshChoice();
     if (priming)
-        sequence_->put(rowsOf(p.priming));
-    expect_->put(rowsOf(p.expect));
+        sequence_->put(html::rows(p.priming));
+    expect_->put(html::rows(p.expect));
     expectHead_->setText(walking ? tr("Fuel by dip and gauge") : tr("Expect"));
     expectHead_->setVisible((!p.expect.empty() && settings) || walking);
     expect_->setVisible(!p.expect.empty() && settings);
     fuel_->setVisible(walking);
-    fuel_->put(rowsOf(p.groundFuel));
+    fuel_->put(html::rows(p.groundFuel));
     clockHead_->setVisible(settings);
     clock_->setVisible(settings);
-    clock_->put(rowsOf(p.clocks));
+    clock_->put(html::rows(p.clocks));
     primePictures_->setVisible(priming);
     if (priming)
         for (auto* picture : {&doseChart_, &timeChart_}) {
@@ -519,20 +361,7 @@ void PhasePage::refresh() {
 
     showFields();
     refreshStart();
-    {
-        const QSignalBlocker quiet(pageChoice_);
-        static const std::map<SubPage, const char*> names{{SubPage::settings, "settings"},
-                                                          {SubPage::priming, "priming"},
-                                                          {SubPage::order, "order"},
-                                                          {SubPage::chart, "power chart"},
-                                                          {SubPage::choose, "choose"}};
-        pageChoice_->clear();
-        const auto pages = subPagesOf(phase_);
-        for (const auto page : pages)
-            pageChoice_->addItem(tr(names.at(page)));
-        pageChoice_->setCurrentIndex(
-            static_cast<int>(std::find(pages.begin(), pages.end(), subPage()) - pages.begin()));
-    }
+    showPageChoice();
     for (auto& [box, place] : ratings_) {
         const QSignalBlocker quiet(box);
         box->clear();
@@ -548,6 +377,63 @@ void PhasePage::refresh() {
     showWhy();
 }
 
+bool PhasePage::showWholePage() {
+    static const std::map<SubPage, HeatPage::Kind> heats{{SubPage::engines, HeatPage::Kind::engines},
+                                                         {SubPage::budget, HeatPage::Kind::budget},
+                                                         {SubPage::cooling, HeatPage::Kind::cooling},
+                                                         {SubPage::schedule, HeatPage::Kind::schedule},
+                                                         {SubPage::afterwards, HeatPage::Kind::afterwards}};
+    const auto heat = heats.find(subPage());
+    const bool sheet = subPage() == SubPage::sheet, whole = sheet || heat != heats.end();
+    // What goes is hidden before what comes is shown.
+    if (whole)
+        body_->hide();
+    if (!sheet)
+        runUp_->hide();
+    if (heat == heats.end())
+        heat_->hide();
+    body_->setVisible(!whole);
+    runUp_->setVisible(sheet);
+    heat_->setVisible(heat != heats.end());
+    if (sheet)
+        runUp_->refresh();
+    if (heat != heats.end())
+        heat_->present(heat->second, phase_);
+    return whole;
+}
+
+void PhasePage::showPageChoice() {
+    const QSignalBlocker quiet(pageChoice_);
+    static const std::map<SubPage, const char*> names{
+        {SubPage::settings, "settings"}, {SubPage::priming, "priming"},      {SubPage::order, "order"},
+        {SubPage::engines, "engines"},   {SubPage::budget, "ground budget"}, {SubPage::sheet, "sheet"},
+        {SubPage::chart, "power chart"}, {SubPage::cooling, "cooling"},      {SubPage::choose, "choose"},
+        {SubPage::schedule, "schedule"}, {SubPage::afterwards, "afterwards"}};
+    pageChoice_->clear();
+    const auto pages = subPagesOf(phase_);
+    for (const auto page : pages)
+        pageChoice_->addItem(tr(names.at(page)));
+    pageChoice_->setCurrentIndex(static_cast<int>(std::find(pages.begin(), pages.end(), subPage()) - pages.begin()));
+}
+
+PhasePage::SubPage PhasePage::causePage(Phase phase) {
+    switch (phase) {
+    case Phase::warmUp:
+        return SubPage::engines;
+    case Phase::runUp:
+        return SubPage::budget;
+    case Phase::climb:
+    case Phase::cruise:
+        return SubPage::cooling;
+    case Phase::letDown:
+        return SubPage::schedule;
+    case Phase::stop:
+        return SubPage::afterwards;
+    default:
+        return SubPage::settings;
+    }
+}
+
 void PhasePage::showFields() {
     const TypeNotes& notes = document_.aircraft().notes;
     const bool ordering = subPage() == SubPage::order, choosing = subPage() == SubPage::choose,
@@ -561,7 +447,9 @@ void PhasePage::showFields() {
         if (widget == supply_->parentWidget())
             return kind == StarterKind::direct || kind == StarterKind::inertia;
         if (widget == diluted_->parentWidget())
-            return !ordering && notes.start.cold.diluteBelow.has_value();
+            return !ordering && notes.start.cold.diluteBelow.has_value() && subPage() != SubPage::budget;
+        if (widget == blanks_->parentWidget())
+            return notes.start.cold.blanksBelow.has_value() && subPage() != SubPage::budget;
         if (widget->objectName() == QLatin1String("preheated"))
             return !ordering;
         if (widget == askChoice_->parentWidget() || widget == leanTest_->parentWidget() ||
@@ -592,11 +480,20 @@ std::vector<PhasePage::SubPage> PhasePage::subPagesOf(Phase phase) {
     switch (phase) {
     case Phase::start:
         return {SubPage::settings, SubPage::priming, SubPage::order};
+    case Phase::warmUp:
+        return {SubPage::settings, SubPage::engines, SubPage::budget};
+    case Phase::runUp:
+        return {SubPage::settings, SubPage::sheet, SubPage::budget};
     case Phase::takeOff:
-    case Phase::climb:
         return {SubPage::settings, SubPage::chart};
+    case Phase::climb:
+        return {SubPage::settings, SubPage::chart, SubPage::cooling};
     case Phase::cruise:
-        return {SubPage::settings, SubPage::chart, SubPage::choose};
+        return {SubPage::settings, SubPage::chart, SubPage::choose, SubPage::cooling};
+    case Phase::letDown:
+        return {SubPage::settings, SubPage::schedule};
+    case Phase::stop:
+        return {SubPage::settings, SubPage::afterwards};
     default:
         return {SubPage::settings};
     }
@@ -621,139 +518,6 @@ void PhasePage::nextSubPage() {
     showSubPage(here + 1 == pages.end() ? pages.front() : *(here + 1));
 }
 
-void PhasePage::refreshStart() {
-    const bool here = phase_ == Phase::start, ordering = here && subPage() == SubPage::order;
-    startColumn_->setVisible(ordering);
-    orders_->setVisible(ordering);
-    ordersHead_->setVisible(ordering);
-    if (!here)
-        return;
-    const QSignalBlocker quiet(startOrder_), quiet2(supply_), quiet3(diluted_);
-    const auto& plan = document_.plan();
-    const Colours c(this);
-    startOrder_->clear();
-    const auto cell = [&](const QString& text, const char* align = "left") {
-        return QStringLiteral("<td align='%1' style='color:%2'>%3</td>").arg(QLatin1String(align), c.ink.name(), text);
-    };
-    const bool battery = document_.sortie().start.supply == start::Supply::battery;
-    QString html = QStringLiteral("<table width='100%' cellspacing='0' cellpadding='3'><tr style='color:%1'>"
-                                  "<td></td><td align='right'>%2</td>%3<td>%4</td></tr>")
-                       .arg(c.faint.name(), tr("all running"),
-                            battery ? QStringLiteral("<td align='right'>%1</td>").arg(tr("battery")) : QString(),
-                            tr("on line first, and why"));
-    for (const auto& o : plan.orders) {
-        startOrder_->addItem(tr("%1, %2").arg(q(o.named.name), q(formatMinutesSeconds(o.timeline.total))));
-        startOrder_->setItemData(startOrder_->count() - 1, QString::fromStdString(o.named.reason), Qt::ToolTipRole);
-        if (o.wanted)
-            startOrder_->setCurrentIndex(startOrder_->count() - 1);
-        QStringList online;
-        for (const auto& a : o.timeline.onLineFirst)
-            online << q(a);
-        QString name = q(o.named.name);
-        if (o.wanted)
-            name = QStringLiteral("<b>%1</b>").arg(name);
-        html += QStringLiteral("<tr>") + cell((o.wanted ? QStringLiteral("● ") : QStringLiteral("○ ")) + name) +
-                cell(q(formatMinutesSeconds(o.timeline.total)), "right");
-        if (battery)
-            html += cell(tr("%1 %").arg(std::lround(100 * o.timeline.batteryLeft)), "right");
-        html += cell(QStringLiteral("%1. %2 <i>%3</i> %4")
-                         .arg(online.isEmpty() ? tr("nothing") : online.join(QStringLiteral(", ")), q(o.named.reason),
-                              tr("But:"), q(o.named.risk))) +
-                QStringLiteral("</tr>");
-    }
-    orders_->setText(html + QStringLiteral("</table>"));
-    supply_->setCurrentIndex(battery ? 1 : 0);
-    diluted_->setCurrentIndex(document_.sortie().start.diluted ? 1 : 0);
-    if (!ordering)
-        return;
-    startTimeline_->refresh();
-}
-
-void PhasePage::showSequence() {
-    if (subPage() != SubPage::order)
-        return;
-    const TypeNotes& notes = document_.aircraft().notes;
-    // With what does not catch on the timeline, and the settings that follow from it.
-    const auto lines = start::startSequence(notes, document_.plan().startInForce, startTimeline_->timeline(),
-                                            plan::startRequestOf(document_.sortie()));
-    std::vector<SequenceRow> told;
-    std::string last;
-    for (const auto& line : lines) {
-        const std::string text = line.what + " " + line.set;
-        if (!told.empty() && last == line.engine && line.time - told.back().time < 0.5) {
-            told.back().text += " · " + text;
-            continue;
-        }
-        std::string name;
-        for (const auto& p : notes.positions)
-            if (p.id == line.engine && line.engine != last)
-                name = p.name;
-        last = line.engine;
-        told.push_back({line.time, name, text});
-    }
-    std::vector<Row> rows(told.begin(), told.end());
-    sequence_->put(std::move(rows));
-}
-
-void PhasePage::refreshWalk(bool first) {
-    const auto& walk = document_.plan().walk;
-    walk_->refresh();
-    const auto index = static_cast<std::size_t>(walk_->selected());
-    if (index >= walk.stops.size())
-        return;
-    const auto& stop = walk.stops[index];
-    setHead_->setText(tr("%1  ·  station %2 of %3")
-                          .arg(QString::fromStdString(stop.station->name))
-                          .arg(index + 1)
-                          .arg(walk.stops.size()));
-    const int row = first ? 0 : set_->currentIndex().row();
-    set_->put(rowsOf(stop.items));
-    if (row >= 0 && row < set_->model()->rowCount())
-        set_->setCurrentIndex(set_->model()->index(row, 0));
-    const Colours c(this);
-    QStringList lines;
-    for (const auto& d : walk.defects)
-        lines << QStringLiteral("%1 %2: %3").arg(markHtml(d.colour, c), q(d.where), q(d.sentence));
-    const QString head = QStringLiteral("<span style='color:%1'><b>%2</b></span><br>")
-                             .arg(palette().color(QPalette::Link).name(), tr("Written up"));
-    defects_->setText(head + (lines.isEmpty() ? tr("Nothing so far.") : lines.join(QStringLiteral("<br>"))));
-    showWhy();
-}
-
-void PhasePage::takeFinding(int row, const QString& text) {
-    const auto& stops = document_.plan().walk.stops;
-    const auto index = static_cast<std::size_t>(walk_->selected());
-    if (phase_ != Phase::walkRound || index >= stops.size() || row < 0 ||
-        row >= static_cast<int>(stops[index].items.size()))
-        return;
-    const auto& finding = stops[index].items[static_cast<std::size_t>(row)];
-    Sortie changed = document_.sortie();
-    const std::string typed = text.trimmed().toStdString();
-    if (typed.empty()) {
-        changed.walk.found.erase(finding.key);
-    } else {
-        if (const auto why = start::refusal(*finding.item, typed); !why.empty()) {
-            emit refused(QString::fromStdString(finding.what + ": " + why));
-            return;
-        }
-        changed.walk.found[finding.key] = start::kept(*finding.item, typed);
-    }
-    if (const QString error = document_.edit(changed, tr("walk-round")); !error.isEmpty()) {
-        emit refused(error);
-        return;
-    }
-    // On to the next thing at this station.
-    if (!typed.empty() && row + 1 < set_->model()->rowCount())
-        set_->setCurrentIndex(set_->model()->index(row + 1, 0));
-}
-
-void PhasePage::takeOrder(const std::vector<std::string>& order) {
-    Sortie changed = document_.sortie();
-    changed.start.order = order == document_.aircraft().notes.start.order ? std::vector<std::string>{} : order;
-    if (const QString error = document_.edit(changed, tr("start order")); !error.isEmpty())
-        emit refused(error);
-}
-
 void PhasePage::refreshComparison() {
     const auto comparison = plan::compareDays(document_.aircraft(), document_.sortie(), document_.plan().flown, phase_);
     const bool any = !comparison.rows.empty() && subPage() == SubPage::settings;
@@ -762,23 +526,23 @@ void PhasePage::refreshComparison() {
     if (!any)
         return;
     const Colours c(this);
-    QString html = QStringLiteral("<table width='100%' cellspacing='0' cellpadding='1'><tr><td></td>");
+    QString rich = QStringLiteral("<table width='100%' cellspacing='0' cellpadding='1'><tr><td></td>");
     for (const auto& column : comparison.columns)
-        html += QStringLiteral("<td align='right' style='color:%1'>%2</td>").arg(c.faint.name(), q(column));
-    html += QStringLiteral("</tr>");
+        rich += QStringLiteral("<td align='right' style='color:%1'>%2</td>").arg(c.faint.name(), html::text(column));
+    rich += QStringLiteral("</tr>");
     for (const auto& row : comparison.rows) {
-        html += QStringLiteral("<tr><td style='color:%1'>%2</td>").arg(c.ink.name(), q(row.what));
+        rich += QStringLiteral("<tr><td style='color:%1'>%2</td>").arg(c.ink.name(), html::text(row.what));
         for (std::size_t i = 0; i < row.cells.size(); ++i) {
-            QString cell = q(row.cells[i]).replace(QLatin1Char(' '), QStringLiteral("&nbsp;"));
+            QString cell = html::text(row.cells[i]).replace(QLatin1Char(' '), QStringLiteral("&nbsp;"));
             if (row.colours[i] != watch::Colour::normal)
-                cell = markHtml(row.colours[i], c) +
+                cell = html::mark(row.colours[i], c) +
                        QStringLiteral("&nbsp;<span style='color:%1'>%2</span>").arg(c.of(row.colours[i]).name(), cell);
-            html +=
+            rich +=
                 QStringLiteral("<td align='right'>%1</td>").arg(i == 0 ? QStringLiteral("<b>%1</b>").arg(cell) : cell);
         }
-        html += QStringLiteral("</tr>");
+        rich += QStringLiteral("</tr>");
     }
-    comparison_->setText(html + QStringLiteral("</table>"));
+    comparison_->setText(rich + QStringLiteral("</table>"));
 }
 
 void PhasePage::showWhy() {
@@ -794,7 +558,7 @@ void PhasePage::showWhy() {
         const Colours c(this);
         const bool look = f.item->kind == WalkItemKind::look;
         why_->setText(QStringLiteral("<span style='color:%1'><b>%2</b></span> &nbsp;%3 %4%5")
-                          .arg(c.amber.name(), q(f.what), q(f.item->why),
+                          .arg(c.amber.name(), html::text(f.what), html::text(f.item->why),
                                f.item->stopper ? tr("<b>Stops the flight when wrong.</b> ") : QString(),
                                look ? tr("<i>Space: in order. Type: what is wrong. Delete: not seen.</i>")
                                     : tr("<i>Type the reading.</i>")));
@@ -816,24 +580,25 @@ void PhasePage::showWhy() {
     }
     const auto& s = lines[static_cast<std::size_t>(row)];
     const Colours c(this);
-    QString html =
-        QStringLiteral("<span style='color:%1'><b>%2</b></span> &nbsp;%3").arg(c.amber.name(), q(s.what), q(s.why));
+    QString rich = QStringLiteral("<span style='color:%1'><b>%2</b></span> &nbsp;%3")
+                       .arg(c.amber.name(), html::text(s.what), html::text(s.why));
     if (!s.sense.empty())
-        html += QStringLiteral(" <i>%1</i> %2.").arg(tr("Lever:"), q(s.sense));
+        rich += QStringLiteral(" <i>%1</i> %2.").arg(tr("Lever:"), html::text(s.sense));
     if (!s.skipped.empty())
-        html += QStringLiteral("<br><i>%1</i> %2").arg(tr("Skipped:"), q(s.skipped));
+        rich += QStringLiteral("<br><i>%1</i> %2").arg(tr("Skipped:"), html::text(s.skipped));
     if (s.ordersOffered)
-        html += tr("<br>◇ Enter: another order; the page \"order\" compares them.");
+        rich += tr("<br>◇ Enter: another order; the page \"order\" compares them.");
     for (std::size_t i = 0; i < s.schools.size(); ++i) {
         const auto& school = s.schools[i];
         if (s.ordersOffered && static_cast<int>(i) != s.school)
             continue;
-        html += QStringLiteral("<br>%1 <b>%2</b>%3: %4 <i>%5</i> %6")
-                    .arg(static_cast<int>(i) == s.school ? QStringLiteral("●") : QStringLiteral("○"), q(school.name),
-                         school.byNotes ? tr(" (notes)") : QString(), q(school.gain), tr("But:"), q(school.risk));
+        rich += QStringLiteral("<br>%1 <b>%2</b>%3: %4 <i>%5</i> %6")
+                    .arg(static_cast<int>(i) == s.school ? QStringLiteral("●") : QStringLiteral("○"),
+                         html::text(school.name), school.byNotes ? tr(" (notes)") : QString(), html::text(school.gain),
+                         tr("But:"), html::text(school.risk));
     }
-    why_->setText(html);
-    whyBeside_->setText(html);
+    why_->setText(rich);
+    whyBeside_->setText(rich);
 }
 
 void PhasePage::offerSchools(int row) {

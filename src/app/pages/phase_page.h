@@ -5,7 +5,9 @@
 #include "charts/power_chart_view.h"
 #include "charts/start_timeline_view.h"
 #include "charts/walk_round_view.h"
+#include "pages/heat_page.h"
 #include "pages/row_view.h"
+#include "pages/run_up_page.h"
 #include "shell/inline_field.h"
 #include "store/sortie_document.h"
 #include <QComboBox>
@@ -35,9 +37,24 @@ public:
     [[nodiscard]] RowView& sequenceRows() { return *sequence_; }
     [[nodiscard]] PhaseChart& doseChart() { return *doseChart_.chart; }
     [[nodiscard]] PhaseChart& timeChart() { return *timeChart_.chart; }
-    /// The pages of a phase: settings everywhere; priming and order of the start; the power chart of take-off, climb
-    /// and cruise; the choosing of a cruise.
-    enum class SubPage { settings, priming, order, chart, choose };
+    /// The pages of a phase: settings everywhere; priming and order of the start; the engines' warm-up and the ground
+    /// budget; the run-up sheet; the power chart of take-off, climb and cruise; cooling; the choosing of a cruise; the
+    /// let-down's schedule; what follows the stop.
+    enum class SubPage {
+        settings,
+        priming,
+        order,
+        engines,
+        budget,
+        sheet,
+        chart,
+        cooling,
+        choose,
+        schedule,
+        afterwards
+    };
+    /// The page of a phase that tells why heads, coolant or oil are where they are.
+    static SubPage causePage(Phase phase);
     static std::vector<SubPage> subPagesOf(Phase phase);
     void showSubPage(SubPage page);
     /// To the next page of this phase, round.
@@ -45,6 +62,8 @@ public:
     [[nodiscard]] SubPage subPage() const;
     [[nodiscard]] PowerChartView& powerChart() { return *powerChart_; }
     [[nodiscard]] LeverMap& leverMap() { return *leverMap_; }
+    [[nodiscard]] HeatPage& heat() { return *heat_; }
+    [[nodiscard]] RunUpPage& runUp() { return *runUp_; }
     [[nodiscard]] const std::vector<plan::CruisePoint>& candidates() const { return answer_.candidates; }
     /// The power chart with its reading as SVG or PNG.
     [[nodiscard]] QByteArray chartPicture(bool svg);
@@ -72,6 +91,10 @@ private:
     void takeFinding(int row, const QString& text);
     void buildEnginePages(QHBoxLayout* row);
     void buildCruiseFields();
+    void buildHeatFields();
+    /// The whole-width pages, in place of the columns. @return whether one is shown
+    bool showWholePage();
+    void showPageChoice();
     void refreshChart();
     void refreshChoice();
     [[nodiscard]] double askedValue() const;
@@ -98,10 +121,12 @@ private:
     PhaseChart* chart_;
     StartTimelineView* startTimeline_;
     QLabel* startTitle_;
-    QComboBox *startOrder_, *supply_, *diluted_, *pageChoice_, *askChoice_, *leanTest_;
-    QWidget *fieldRow_, *left_, *startColumn_, *chartColumn_, *primePictures_;
+    QComboBox *startOrder_, *supply_, *diluted_, *blanks_, *pageChoice_, *askChoice_, *leanTest_;
+    QWidget *fieldRow_, *body_, *left_, *startColumn_, *chartColumn_, *primePictures_;
     WalkRoundView* walk_;
     PowerChartView* powerChart_;
+    HeatPage* heat_;
+    RunUpPage* runUp_;
     LeverMap* leverMap_;
     QWidget* leverColumn_;
     QLabel *steps_, *moves_;

@@ -4,6 +4,7 @@
 #include "store/sortie_document.h"
 #include "units/text.h"
 #include <QBuffer>
+#include <cmath>
 #include <QPainter>
 #include <QPdfWriter>
 #include <functional>
@@ -193,6 +194,56 @@ void paintSequence(Setter& s, const plan::Plan& plan, const TypeNotes& notes) {
     flush();
 }
 
+/// The run-up sheet to be filled in with a pencil, or as it was read; and the let-down's steps.
+void paintSheet(Setter& s, const plan::RunUpSheet& sheet) {
+    const QFont body = cardFont(bodyPoints), bold = cardFont(bodyPoints, true);
+    const double left = 5 * s.mm();
+    for (const auto& l : sheet.lines) {
+        if (l.kind == plan::SheetKind::computed && l.id != "apart")
+            continue;
+        QStringList cells;
+        for (std::size_t i = 0; i < l.cells.size(); ++i) {
+            const auto& c = l.cells[i];
+            const QString engine = l.cells.size() > 1 ? q(sheet.engines[i]) + QStringLiteral(" ") : QString();
+            cells << engine + shape(c.judgement.colour) + (c.shown.empty() ? QStringLiteral("______") : q(c.shown));
+        }
+        const QString line = QStringLiteral("%1%2 (%3):  %4")
+                                 .arg(q(l.what), l.at.empty() ? QString() : QObject::tr(" at %1").arg(q(l.at)), q(l.want),
+                                      cells.join(QStringLiteral("   ")));
+        const double height = s.heightOf(line, body, s.width() - left);
+        s.need(height);
+        s.text(left, s.width() - left, line, body);
+        s.down(height + 0.3 * s.mm());
+    }
+    for (const auto& f : sheet.findings) {
+        const QString line = shape(f.colour) + (f.engine.empty() ? QString() : q(f.engine) + QStringLiteral(": ")) +
+                             q(f.sentence) + QStringLiteral(" ") + q(f.next);
+        const double height = s.heightOf(line, bold, s.width() - left);
+        s.need(height);
+        s.text(left, s.width() - left, line, bold);
+        s.down(height + 0.3 * s.mm());
+    }
+}
+
+void paintLetDown(Setter& s, const plan::Plan& plan, const TypeNotes& notes) {
+    QStringList steps;
+    for (const auto& step : plan.flown.letDown)
+        steps << QObject::tr("%1 from %2")
+                     .arg(notes.gauges.contains(Gauge::boost)
+                              ? q(format(step.boost.si(), notes.unitOf(Gauge::boost)))
+                              : q(format(std::round(step.setting.rpm.si() * 6) / 6, *units::rpm.spec)),
+                          q(formatHeight(step.height.si(), *notes.cockpit.height)));
+    if (steps.size() < 2)
+        return;
+    const QFont body = cardFont(bodyPoints);
+    const double left = 5 * s.mm();
+    const QString line = QObject::tr("Power off by steps (m): %1").arg(steps.join(QStringLiteral("  ·  ")));
+    const double height = s.heightOf(line, body, s.width() - left);
+    s.need(height);
+    s.text(left, s.width() - left, line, body);
+    s.down(height + 0.3 * s.mm());
+}
+
 int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const TypeNotes& notes) {
     QPainter painter(&device);
     Setter s(device, painter, plan);
@@ -261,6 +312,10 @@ int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const TypeNotes
             s.text(5 * mm, s.width() - 5 * mm, line, body);
             s.down(height + 0.3 * mm);
         }
+        if (phase.phase == Phase::runUp)
+            paintSheet(s, plan.runUpSheet);
+        if (phase.phase == Phase::letDown)
+            paintLetDown(s, plan, notes);
         // The start told engine by engine, where there are several.
         if (phase.phase == Phase::start && notes.positions.size() > 1)
             paintSequence(s, plan, notes);

@@ -72,6 +72,10 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
         score_->select(phase);
     });
     connect(score_, &Score::chosen, this, &MainWindow::showPhase);
+    connect(score_, &Score::causeWanted, this, [this](Phase phase) {
+        showPhase(phase);
+        page_->showSubPage(PhasePage::causePage(phase));
+    });
     connect(strip_, &DayStrip::metarWanted, this, &MainWindow::pasteMetar);
     connect(page_, &PhasePage::refused, this, [this](const QString& why) { say(why, true); });
 

@@ -24,9 +24,9 @@ struct ExtraPage {
     const char* name;
     Phase phase;
     PhasePage::SubPage page;
-    bool failed = false; ///< with a first try that does not catch
+    bool failed = false; ///< a first try that does not catch; of the sheet, engines that are not well
 };
-constexpr std::array<ExtraPage, 7> extraPages{{
+constexpr std::array<ExtraPage, 16> extraPages{{
     {"start-priming", Phase::start, PhasePage::SubPage::priming},
     {"start-order", Phase::start, PhasePage::SubPage::order},
     {"start-failed", Phase::start, PhasePage::SubPage::order, true},
@@ -34,7 +34,35 @@ constexpr std::array<ExtraPage, 7> extraPages{{
     {"climb-chart", Phase::climb, PhasePage::SubPage::chart},
     {"cruise-chart", Phase::cruise, PhasePage::SubPage::chart},
     {"cruise-choose", Phase::cruise, PhasePage::SubPage::choose},
+    {"warm-up-engines", Phase::warmUp, PhasePage::SubPage::engines},
+    {"warm-up-budget", Phase::warmUp, PhasePage::SubPage::budget},
+    {"run-up-sheet", Phase::runUp, PhasePage::SubPage::sheet},
+    {"run-up-sick", Phase::runUp, PhasePage::SubPage::sheet, true},
+    {"run-up-budget", Phase::runUp, PhasePage::SubPage::budget},
+    {"climb-cooling", Phase::climb, PhasePage::SubPage::cooling},
+    {"cruise-cooling", Phase::cruise, PhasePage::SubPage::cooling},
+    {"let-down-schedule", Phase::letDown, PhasePage::SubPage::schedule},
+    {"stop-afterwards", Phase::stop, PhasePage::SubPage::afterwards},
 }};
+
+/// Readings typed into the run-up sheet: as they should be; or, engine by engine, a good one, oily plugs, a dead lead,
+/// a switch that does not earth.
+void fillSheet(SortieDocument& document, bool sick) {
+    Sortie changed = document.sortie();
+    static constexpr std::array<std::array<const char*, 2>, 4> drops{
+        {{"50 rpm", "60 rpm"}, {"60 rpm", "140 rpm, slow"}, {"170 rpm, rough", "50 rpm"}, {"0 rpm", "60 rpm"}}};
+    for (const auto& line : document.plan().runUpSheet.lines)
+        for (std::size_t i = 0; i < line.cells.size(); ++i) {
+            std::string text;
+            if (line.kind == plan::SheetKind::drop)
+                text = drops[sick ? i % drops.size() : 0][line.id == "left" ? 0 : 1];
+            else if (line.kind == plan::SheetKind::reading && line.band.normalLow && line.band.normalHigh)
+                text = format(0.45 * *line.band.normalLow + 0.55 * *line.band.normalHigh, *line.unit);
+            if (!text.empty())
+                changed.runUpFound[line.cells[i].key] = plan::sheetKept(line, text);
+        }
+    document.edit(changed, QStringLiteral("run-up reading"));
+}
 } // namespace
 
 std::vector<std::string> snapshotViews() {
@@ -77,7 +105,9 @@ int takeSnapshot(const std::string& view, const std::string& out, int width, int
         window.page().showSubPage(extra->page);
         // What if the second engine's first try does not catch.
         auto& timeline = window.page().startTimeline();
-        if (extra->failed)
+        if (extra->page == PhasePage::SubPage::sheet)
+            fillSheet(window.document(), extra->failed);
+        else if (extra->failed)
             timeline.failOnceMore(
                 timeline.timeline().order[std::min<std::size_t>(1, timeline.timeline().order.size() - 1)]);
     }

@@ -96,19 +96,8 @@ Problems SortieDocument::startNew(const QString& notesPath) {
     if (!aircraft.aircraft)
         return aircraft.problems;
     const TypeNotes& notes = aircraft.aircraft->notes;
-    Sortie s;
-    s.title = "New sortie";
+    Sortie s = plan::plainSortie(notes);
     s.airframe.notes = QFileInfo(notesPath).absoluteFilePath().toStdString();
-    s.airframe.variant = notes.variant;
-    s.day = air::standardDay(Length{});
-    s.day.dewPoint = Temperature::si(s.day.oat.si() - 5.0);
-    s.day.field = "Field";
-    s.fuelGrade = notes.fuel.grades.front();
-    s.weight = Mass::si(std::clamp(0.5 * (notes.speeds.lightWeight.si() + notes.speeds.heavyWeight.si()),
-                                   notes.emptyWeight.si(), notes.maxWeight.si()));
-    s.flight.to = "Field";
-    s.flight.cruiseHeight = Length::of(5000, units::foot);
-    s.flight.distance = Distance::of(100, units::nauticalMile);
     loaded.sortie = s;
     loaded.aircraft = aircraft.aircraft;
     recovered_ = true; // nothing of it is on disk yet

@@ -79,8 +79,7 @@ Temperature coolantBoils(Pressure outside, Pressure relief, double glycol) {
     const double mmHg = std::clamp((outside.si() + relief.si()) / 133.3224, 5.0, 5000.0);
     const double log = std::log10(mmHg);
     // Antoine, water: below and above the boiling point at one atmosphere.
-    const double celsius =
-        mmHg < 760 ? 1730.63 / (8.07131 - log) - 233.426 : 1810.94 / (8.14019 - log) - 244.485;
+    const double celsius = mmHg < 760 ? 1730.63 / (8.07131 - log) - 233.426 : 1810.94 / (8.14019 - log) - 244.485;
     static constexpr std::array<std::pair<double, double>, 7> raised{
         {{0.0, 0.0}, {0.3, 4.4}, {0.5, 7.2}, {0.6, 11.0}, {0.7, 14.0}, {0.9, 40.0}, {1.0, 97.0}}};
     const double g = std::clamp(glycol, 0.0, 1.0);

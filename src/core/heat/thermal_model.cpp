@@ -200,9 +200,14 @@ std::vector<std::pair<std::string, double>> ThermalModel::constants() const {
 
 std::vector<std::pair<std::string, double>> ThermalModel::forcingOf(const Drive& drive) const {
     const Forcing f = forcing(drive);
-    return {{"running", f.running ? 1.0 : 0.0}, {"gas", f.gas},         {"metal_in", f.metalIn},
-            {"metal_out", f.metalOut},          {"oil_in", f.oilIn},    {"oil_out", f.oilOut},
-            {"ambient", f.ambient},             {"thinning", f.thinning}};
+    return {{"running", f.running ? 1.0 : 0.0},
+            {"gas", f.gas},
+            {"metal_in", f.metalIn},
+            {"metal_out", f.metalOut},
+            {"oil_in", f.oilIn},
+            {"oil_out", f.oilOut},
+            {"ambient", f.ambient},
+            {"thinning", f.thinning}};
 }
 
 Temperatures ThermalModel::steady(const Drive& drive) const {

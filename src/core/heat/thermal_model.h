@@ -23,8 +23,8 @@ struct Drive {
     Power shaft; ///< for the propeller's wash
     Rotation rpm;
     air::Ambient air;
-    Speed trueAirspeed; ///< of the air that meets the cowl: taxying down wind it may be negative
-    double flap = 0.5; ///< 0 shut … 1 open
+    Speed trueAirspeed;       ///< of the air that meets the cowl: taxying down wind it may be negative
+    double flap = 0.5;        ///< 0 shut … 1 open
     double oilCooler = 1.0;   ///< share of the oil cooler's air that is let through: blanked 0.15, free 1
     double oilThinning = 1.0; ///< viscosity of the oil over undiluted
 };

@@ -42,8 +42,8 @@ struct PropellerCheckNotes {
 /// Change of the supercharger's gear, or the turbo's exercise (J30): what moves, and by how much.
 struct BlowerCheckNotes {
     RunUpSetting at;
-    std::optional<Band> boostRise;        ///< Pa
-    std::optional<Band> oilPressureDip;   ///< Pa
+    std::optional<Band> boostRise;         ///< Pa
+    std::optional<Band> oilPressureDip;    ///< Pa
     Duration holdFor = Duration::si(10.0); ///< in the other gear
     bool turbo = false;
     int line = 0;

@@ -105,9 +105,10 @@ BlowerCheckNotes readBlower(TableReader t) {
 }
 
 RunUpItem readItem(TableReader t, const Cockpit& cockpit) {
-    static constexpr std::array dimensions{Dimension::pressure, Dimension::temperature, Dimension::temperatureDifference,
-                                           Dimension::voltage,  Dimension::current,     Dimension::rotation,
-                                           Dimension::duration};
+    static constexpr std::array dimensions{
+        Dimension::pressure, Dimension::temperature, Dimension::temperatureDifference,
+        Dimension::voltage,  Dimension::current,     Dimension::rotation,
+        Dimension::duration};
     RunUpItem i;
     i.line = t.line();
     i.what = t.text("what", true);
@@ -116,11 +117,11 @@ RunUpItem readItem(TableReader t, const Cockpit& cockpit) {
         i.id = i.what;
     i.per = static_cast<RunUpPer>(t.word("per", {"engine", "aircraft", "tank"}).value_or(0));
     i.at = readSetting(t, "at");
-    i.dimension = dimensions[t.word("kind",
-                                    {"pressure", "temperature", "temperature difference", "volts", "amperes", "rpm",
-                                     "time"},
-                                    true)
-                                 .value_or(0)];
+    i.dimension =
+        dimensions[t.word("kind",
+                          {"pressure", "temperature", "temperature difference", "volts", "amperes", "rpm", "time"},
+                          true)
+                       .value_or(0)];
     i.unit = i.dimension == Dimension::pressure      ? cockpit.pressure
              : i.dimension == Dimension::temperature ? cockpit.temperature
              : i.dimension == Dimension::temperatureDifference && cockpit.temperature == units::fahrenheit.spec
@@ -153,8 +154,7 @@ RunUpNotes readRunUp(TableReader t, const Cockpit& cockpit) {
         n.propeller = readPropeller(*p);
     if (auto b = t.table("blower"))
         n.blower = readBlower(*b);
-    n.highPowerFrom =
-        t.quantity<Dimension::rotation>("high_power_from", false, rpmUnit).value_or(n.highPowerFrom);
+    n.highPowerFrom = t.quantity<Dimension::rotation>("high_power_from", false, rpmUnit).value_or(n.highPowerFrom);
     if (t.has("high_power_most"))
         n.highPowerMost = readShort(t, "high_power_most", Duration::si(60));
     n.reference = readShort(t, "reference_held", n.reference);

@@ -219,8 +219,8 @@ struct HeatNotes {
     Temperature oilThermostat = Temperature::si(343.15);
     Pressure oilRelief;
     Pressure fuelPressure;
-    double glycol = 0.0;  ///< share of the coolant
-    Pressure coolantCap;  ///< relief pressure of the header tank
+    double glycol = 0.0; ///< share of the coolant
+    Pressure coolantCap; ///< relief pressure of the header tank
     int line = 0;
 };
 

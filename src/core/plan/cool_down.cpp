@@ -9,9 +9,9 @@
 
 namespace amber::plan {
 namespace {
-constexpr double standing = 3 * 3600.0, stride = 120.0;      // s, of the curve after the stop
-constexpr double hot = 333.15;                               // K: hotter, the charge vapourises by itself
-constexpr double vapourAir = 291.15, vapourMost = 3600.0;    // K, s: fuel boils in the lines on a mild day or warmer
+constexpr double standing = 3 * 3600.0, stride = 120.0;   // s, of the curve after the stop
+constexpr double hot = 333.15;                            // K: hotter, the charge vapourises by itself
+constexpr double vapourAir = 291.15, vapourMost = 3600.0; // K, s: fuel boils in the lines on a mild day or warmer
 } // namespace
 
 std::optional<Dilution> dilutionFor(const StopNotes& n, Temperature forecast) {
@@ -19,8 +19,7 @@ std::optional<Dilution> dilutionFor(const StopNotes& n, Temperature forecast) {
     if (table.empty() || forecast > table.back().first)
         return std::nullopt;
     if (forecast <= table.front().first)
-        return Dilution{table.front().second.si(),
-                        forecast == table.front().first ? Origin::notes : Origin::model};
+        return Dilution{table.front().second.si(), forecast == table.front().first ? Origin::notes : Origin::model};
     for (std::size_t i = 1; i < table.size(); ++i)
         if (forecast <= table[i].first) {
             const auto& a = table[i - 1];
@@ -89,21 +88,22 @@ CoolDown coolDown(const Aircraft& a, const Sortie& s, const Flown& f) {
     }
     static constexpr std::array after{5.0, 15.0, 30.0, 60.0, 120.0};
     for (const double minutes : after)
-        out.restarts.push_back(
-            restartAfter(n, minutes * 60, stopped, standingDrive.air.temperature, altitude));
+        out.restarts.push_back(restartAfter(n, minutes * 60, stopped, standingDrive.air.temperature, altitude));
     const Temperature forecast = s.forecast.value_or(s.day.oat);
     if (const auto d = dilutionFor(n.stop, forecast)) {
         out.dilute = d->seconds;
         out.diluteOrigin = d->origin;
-        out.diluteWhy = fmt::format("For {} forecast{}.", format(forecast.si(), *n.cockpit.temperature),
-                                    n.stop.diluteUnder
-                                        ? fmt::format("; the oil under {} first", format(n.stop.diluteUnder->si(), *n.cockpit.temperature))
-                                        : "");
+        out.diluteWhy =
+            fmt::format("For {} forecast{}.", format(forecast.si(), *n.cockpit.temperature),
+                        n.stop.diluteUnder ? fmt::format("; the oil under {} first",
+                                                         format(n.stop.diluteUnder->si(), *n.cockpit.temperature))
+                                           : "");
     } else {
-        out.diluteWhy = n.stop.dilution.empty()
-                            ? "The notes give no dilution."
-                            : fmt::format("Not at {}: the notes begin at {}.", format(forecast.si(), *n.cockpit.temperature),
-                                          format(n.stop.dilution.back().first.si(), *n.cockpit.temperature));
+        out.diluteWhy =
+            n.stop.dilution.empty()
+                ? "The notes give no dilution."
+                : fmt::format("Not at {}: the notes begin at {}.", format(forecast.si(), *n.cockpit.temperature),
+                              format(n.stop.dilution.back().first.si(), *n.cockpit.temperature));
     }
     return out;
 }

@@ -6,9 +6,9 @@ namespace amber::plan {
 
 /// Starting again some time after the stop.
 struct RestartRow {
-    double after = 0.0;  ///< s since it stopped
-    Temperature engine;  ///< by then
-    double dose = 0.0;   ///< of prime
+    double after = 0.0; ///< s since it stopped
+    Temperature engine; ///< by then
+    double dose = 0.0;  ///< of prime
     Origin origin = Origin::notes;
     std::string advice;
 };

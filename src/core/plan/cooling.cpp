@@ -25,15 +25,13 @@ CoolingPicture coolingPicture(const Aircraft& a, const Sortie& s, const Flown& f
     out.height = Length::si(at->height);
     const auto air = s.day.at(s.day.pressureAltitudeOf(out.height));
     const double engines = static_cast<double>(n.engineCount());
-    const Mass weight =
-        Mass::si(s.weight.si() - (f.fuelAtStart - at->fuel) * n.fuel.density);
+    const Mass weight = Mass::si(s.weight.si() - (f.fuelAtStart - at->fuel) * n.fuel.density);
     const Setting& set = f[phase].setting;
     out.opening = set.flap;
     const auto drive = [&](double ias, double opening, double boostLess = 0.0, std::optional<Mixture> mixture = {}) {
         const Speed v = Speed::si(ias);
-        const auto p =
-            engine::operate(a.model(), {Rotation::si(at->rpm), ManifoldPressure::si(at->boost - boostLess), at->gear, air,
-                                        v, mixture.value_or(set.mixture)});
+        const auto p = engine::operate(a.model(), {Rotation::si(at->rpm), ManifoldPressure::si(at->boost - boostLess),
+                                                   at->gear, air, v, mixture.value_or(set.mixture)});
         return heat::Drive{true,
                            p.airFlow,
                            p.fuelAirRatio,
@@ -96,8 +94,8 @@ CoolingPicture coolingPicture(const Aircraft& a, const Sortie& s, const Flown& f
                         : unit.symbol == "mmHg"    ? 100.0 * unit.scale
                                                    : 13000.0;
     add(n.gauges.contains(Gauge::boost)
-            ? fmt::format("{} less boost", format(less + unit.offset, {unit.symbol, unit.aliases, unit.scale, unit.offset,
-                                                                       unit.decimals, false}))
+            ? fmt::format("{} less boost", format(less + unit.offset, {unit.symbol, unit.aliases, unit.scale,
+                                                                       unit.offset, unit.decimals, false}))
             : std::string("A little less throttle"),
         here(set.flap, at->speed, less), "Time to height.");
     if (set.mixture == Mixture::weak)

@@ -7,9 +7,9 @@ namespace amber::plan {
 /// One speed to climb or cruise at, and what it does to the heads or the coolant.
 struct CoolingWay {
     Speed ias;
-    VerticalSpeed rate;       ///< of climb at the plan's power; near nothing in level flight
-    Temperature settles;      ///< at the plan's opening
-    heat::FlapNeed need;      ///< to stay in the normal range
+    VerticalSpeed rate;  ///< of climb at the plan's power; near nothing in level flight
+    Temperature settles; ///< at the plan's opening
+    heat::FlapNeed need; ///< to stay in the normal range
     bool planned = false;
 };
 

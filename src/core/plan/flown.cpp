@@ -508,8 +508,8 @@ private:
         steady(reference, atReference, atReference / 2, engines_);
         steady(idle, 0.30 * duration, groundStep, engines_);
         steady(idle, s_.flight.hold.si(), groundStep, engines_);
-        const Setting warmest = groundSetting(
-            n_.warmUp.steps.empty() ? *n_.phase(Phase::warmUp).rpm : n_.warmUp.steps.back().second, flap);
+        const Setting warmest =
+            groundSetting(n_.warmUp.steps.empty() ? *n_.phase(Phase::warmUp).rpm : n_.warmUp.steps.back().second, flap);
         double more = 0.0;
         while (more < longestWarmUp / 2 && !warmEnough(temperatures_, n_.warmUp.oilTakeOff, n_.warmUp.headTakeOff)) {
             steady(warmest, groundStep, groundStep, engines_);
@@ -875,7 +875,8 @@ private:
                 }
             low = low || (chosen == parts && !holds(1.0, flap));
             // Power is not given back for a degree or two: only where it would go below the least.
-            share = chosen > top ? chosen / static_cast<double>(parts) : std::min(share, chosen / static_cast<double>(parts));
+            share = chosen > top ? chosen / static_cast<double>(parts)
+                                 : std::min(share, chosen / static_cast<double>(parts));
             Setting s = asked;
             s.flap = flap;
             s = eased(s, cruise, share);
@@ -885,8 +886,7 @@ private:
                 std::abs(out_.letDown.back().boost.si() - point.manifoldPressure.si()) > 1000.0 ||
                 out_.letDown.back().setting.flap != s.flap ||
                 std::abs(out_.letDown.back().setting.rpm.si() - s.rpm.si()) > 0.3)
-                out_.letDown.push_back(
-                    {time_, Length::si(height_), s, point.manifoldPressure, temperatures_.metal});
+                out_.letDown.push_back({time_, Length::si(height_), s, point.manifoldPressure, temperatures_.metal});
             note(s, point, true);
             for (double done = 0.0; done < span - 1e-6;) {
                 const double dt = std::min(airStep, span - done);
@@ -900,7 +900,8 @@ private:
                 done += dt;
                 note(s, operate(s), true);
             }
-            out_.letDownCooling = std::max(out_.letDownCooling, (before - temperatures_.metal.si()) * stepMinute / span);
+            out_.letDownCooling =
+                std::max(out_.letDownCooling, (before - temperatures_.metal.si()) * stepMinute / span);
         }
         // Where it settles: the notes' own setting as far as the cooling lets it.
         Setting s = asked;

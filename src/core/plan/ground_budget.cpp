@@ -6,9 +6,9 @@
 
 namespace amber::plan {
 namespace {
-constexpr double rpmStep = 200.0 / 60;  // what slower and faster mean
-constexpr double wellUnder = 25.0;      // K under amber, when standing has done its work
-constexpr double gustless = 0.5;        // m/s: less wind than this is calm
+constexpr double rpmStep = 200.0 / 60; // what slower and faster mean
+constexpr double wellUnder = 25.0;     // K under amber, when standing has done its work
+constexpr double gustless = 0.5;       // m/s: less wind than this is calm
 } // namespace
 
 GroundBudget groundBudget(const Aircraft& a, const Sortie& s, const Flown& f, GroundFrom from) {
@@ -36,8 +36,7 @@ GroundBudget groundBudget(const Aircraft& a, const Sortie& s, const Flown& f, Gr
     const auto driveAt = [&](Rotation rpm, double opening, double wind) {
         const auto boost = engine::boostForRpm(a.model(), a.fineStop, rpm, 0, air);
         const auto p = engine::operate(a.model(), {rpm, boost, 0, air, Speed{}, Mixture::rich});
-        return heat::Drive{true,  p.airFlow, p.fuelAirRatio, p.power, rpm, air, Speed::si(wind), opening,
-                           1.0,   1.0};
+        return heat::Drive{true, p.airFlow, p.fuelAirRatio, p.power, rpm, air, Speed::si(wind), opening, 1.0, 1.0};
     };
     const Duration horizon = Duration::si(GroundBudget::horizon);
     const auto add = [&](std::string name, const heat::Drive& d, std::string why, bool planned = false) {
@@ -62,14 +61,14 @@ GroundBudget groundBudget(const Aircraft& a, const Sortie& s, const Flown& f, Gr
     if (wind > gustless) {
         add("Facing the wind", driveAt(taxi, flap, wind), "The wind goes through the cowl.");
         add("Tail to the wind", driveAt(taxi, flap, -wind), "It holds back what the propeller blows.");
-        add(n.warmUp.onWater ? "Taxying down wind, on water" : "Taxying down wind",
-            driveAt(taxi, flap, moving - wind),
-            n.warmUp.onWater ? "Engines are the only steering and may not cool at all." : "Ground speed eats the wind.");
+        add(n.warmUp.onWater ? "Taxying down wind, on water" : "Taxying down wind", driveAt(taxi, flap, moving - wind),
+            n.warmUp.onWater ? "Engines are the only steering and may not cool at all."
+                             : "Ground speed eats the wind.");
     }
     add(n.warmUp.onWater ? "Taxying, calm, on water" : "Taxying, calm", driveAt(taxi, flap, moving),
         "Her own way through the air helps a little.");
-    const Rotation slow = std::max(n.warmUp.leastRpm.value_or(Rotation::si(taxi.si() - rpmStep)),
-                                   Rotation::si(taxi.si() - rpmStep));
+    const Rotation slow =
+        std::max(n.warmUp.leastRpm.value_or(Rotation::si(taxi.si() - rpmStep)), Rotation::si(taxi.si() - rpmStep));
     if (slow.si() < taxi.si() - 0.5)
         add(fmt::format("Slower, {}", rpmText(slow)), driveAt(slow, flap, 0.0),
             "Less heat, and less air from the propeller; plugs foul when it is too slow.");
@@ -81,7 +80,8 @@ GroundBudget groundBudget(const Aircraft& a, const Sortie& s, const Flown& f, Gr
     else
         add("Flaps half shut", driveAt(taxi, 0.5, 0.0), "What forgetting them costs.");
     if (out.amber && out.runs.front().toAmber) {
-        const heat::Drive standing{false, {}, 0.08, {}, {}, air, Speed::si(wind > gustless ? wind : 0.0), flap, 1.0, 1.0};
+        const heat::Drive standing{false, {},  0.08, {}, {}, air, Speed::si(wind > gustless ? wind : 0.0),
+                                   flap,  1.0, 1.0};
         const Temperature target = Temperature::si(out.amber->si() - wellUnder);
         // From amber: that is when one stops.
         const heat::Temperatures hot{std::max(start.metal, *out.amber), start.oil};

@@ -89,7 +89,8 @@ std::vector<LetDownWay> letDownWays(const Aircraft& a, const Sortie& s, const Fl
             return format(kelvin, units::detail::temperatureDifferenceTable[fahrenheit ? 1 : 0]);
         };
         if (fast)
-            w.sentence = fmt::format("Falls {} in the first minute, over {}.", degrees(w.cooling), degrees(limit.perMinute));
+            w.sentence =
+                fmt::format("Falls {} in the first minute, over {}.", degrees(w.cooling), degrees(limit.perMinute));
         else if (cold)
             w.sentence = fmt::format("Falls to {}, under {}.", format(w.least.si(), *n.cockpit.temperature),
                                      format(least->si(), *n.cockpit.temperature));

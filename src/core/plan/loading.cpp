@@ -2,6 +2,7 @@
 #include "plan/loading.h"
 #include "notes/document.h"
 #include "notes/notes_reader.h"
+#include <algorithm>
 #include <filesystem>
 
 namespace amber::plan {
@@ -52,6 +53,22 @@ LoadedSortie loadSortie(const std::string& path) {
     if (!text)
         return out;
     return loadSortieText(*text, path);
+}
+
+Sortie plainSortie(const TypeNotes& notes) {
+    Sortie s;
+    s.title = "New sortie";
+    s.airframe.variant = notes.variant;
+    s.day = air::standardDay(Length{});
+    s.day.dewPoint = Temperature::si(s.day.oat.si() - 5.0);
+    s.day.field = "Field";
+    s.fuelGrade = notes.fuel.grades.front();
+    s.weight = Mass::si(std::clamp(0.5 * (notes.speeds.lightWeight.si() + notes.speeds.heavyWeight.si()),
+                                   notes.emptyWeight.si(), notes.maxWeight.si()));
+    s.flight.to = "Field";
+    s.flight.cruiseHeight = Length::of(5000, units::foot);
+    s.flight.distance = Distance::of(100, units::nauticalMile);
+    return s;
 }
 
 } // namespace amber::plan

@@ -27,4 +27,7 @@ LoadedSortie loadSortie(const std::string& path);
 /// The same from text that stands for the file at `path`.
 LoadedSortie loadSortieText(std::string_view text, const std::string& path);
 
+/// A sortie to begin with: standard day at sea level, full tanks, the best grade, a middling weight.
+Sortie plainSortie(const TypeNotes& notes);
+
 } // namespace amber::plan

@@ -204,17 +204,20 @@ private:
         return fmt::format("{} for {:.0f} s each {}", where, l.clearFor.si(), minutes(l.clearEvery->si()));
     }
     [[nodiscard]] std::string degrees(double kelvin) const {
-        return format(kelvin, units::detail::temperatureDifferenceTable[n_.cockpit.temperature == units::fahrenheit.spec ? 1 : 0]);
+        return format(
+            kelvin,
+            units::detail::temperatureDifferenceTable[n_.cockpit.temperature == units::fahrenheit.spec ? 1 : 0]);
     }
     /// Let-down: how fast it cools against how fast it may.
     void coolingClocks(PhasePlan& p) const {
         const auto limit = coolingLimit(n_);
-        p.clocks.push_back({"Cools, a minute", fmt::format("{} of {}", degrees(f_.letDownCooling), degrees(limit.perMinute)),
-                            limit.origin == Origin::notes ? "model" : "ours",
-                            limit.origin == Origin::notes
-                                ? "Fastest fall of a minute by the model, and the most the notes allow."
-                                : "Fastest fall of a minute by the model. The notes give no most: the figure is ours, a common one.",
-                            watch::Colour::normal});
+        p.clocks.push_back(
+            {"Cools, a minute", fmt::format("{} of {}", degrees(f_.letDownCooling), degrees(limit.perMinute)),
+             limit.origin == Origin::notes ? "model" : "ours",
+             limit.origin == Origin::notes
+                 ? "Fastest fall of a minute by the model, and the most the notes allow."
+                 : "Fastest fall of a minute by the model. The notes give no most: the figure is ours, a common one.",
+             watch::Colour::normal});
         if (f_.letDown.size() > 1)
             p.clocks.push_back({"Power off in", fmt::format("{} steps", f_.letDown.size()), "model",
                                 "The page \"schedule\" gives each with its height.", watch::Colour::normal});
@@ -231,15 +234,15 @@ private:
     }
     void stopClocks(PhasePlan& p) const {
         const auto cool = coolDown(a_, s_, f_);
-        p.clocks.push_back({"Dilute the oil",
-                            cool.dilute ? fmt::format("{:.0f} min", std::max(1.0, std::round(*cool.dilute / 60))) : "no",
-                            cool.dilute ? std::string(markOf(cool.diluteOrigin)) : "notes", cool.diluteWhy,
-                            watch::Colour::normal});
+        p.clocks.push_back(
+            {"Dilute the oil",
+             cool.dilute ? fmt::format("{:.0f} min", std::max(1.0, std::round(*cool.dilute / 60))) : "no",
+             cool.dilute ? std::string(markOf(cool.diluteOrigin)) : "notes", cool.diluteWhy, watch::Colour::normal});
         for (const auto& r : cool.restarts)
             if (r.after == 900.0 || r.after == 3600.0)
                 p.clocks.push_back({fmt::format("Again in {}", minutes(r.after)),
-                                    r.dose > 0 ? doses(r.dose) : "no prime",
-                                    std::string(markOf(r.origin)), r.advice, watch::Colour::normal});
+                                    r.dose > 0 ? doses(r.dose) : "no prime", std::string(markOf(r.origin)), r.advice,
+                                    watch::Colour::normal});
     }
     void warmUpClocks(PhasePlan& p) const {
         // Which engine decides.
@@ -508,7 +511,8 @@ private:
             add("Run-up", minutes(n_.phase(phase).duration.value_or(Duration::si(300)).si()), "notes",
                 "Idle, exercise, reference, magnetos, idle.");
             if (sheet_->highPowerMost)
-                add("At high power", fmt::format("{:.0f} of {:.0f} s", sheet_->highPower, *sheet_->highPowerMost), "notes",
+                add("At high power", fmt::format("{:.0f} of {:.0f} s", sheet_->highPower, *sheet_->highPowerMost),
+                    "notes",
                     fmt::format("What the sheet takes above {}, each engine, against the most on the ground.",
                                 rpm(n_.runUp.highPowerFrom.si())),
                     sheet_->highPower > *sheet_->highPowerMost ? watch::Colour::amber : watch::Colour::normal);

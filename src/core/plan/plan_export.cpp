@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/plan_export.h"
+#include "plan/engine_traces.h"
 #include "units/text.h"
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
@@ -88,6 +89,35 @@ std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan&
             for (const auto& l : plan.startSequence)
                 phase["sequence"].push_back({{"t_s", l.time}, {"engine", l.engine}, {"what", l.what}, {"set", l.set}});
         }
+        if (p.phase == Phase::runUp) {
+            phase["sheet"] = json::array();
+            for (const auto& l : plan.runUpSheet.lines) {
+                json cells = json::array();
+                for (const auto& c : l.cells)
+                    cells.push_back({{"key", c.key},
+                                     {"found", c.shown},
+                                     {"colour", watch::wordOf(c.judgement.colour)},
+                                     {"sentence", c.judgement.sentence},
+                                     {"cause", c.cause},
+                                     {"next", c.next}});
+                phase["sheet"].push_back({{"what", l.what},
+                                          {"at", l.at},
+                                          {"want", l.want},
+                                          {"origin", markOf(l.origin)},
+                                          {"readings", std::move(cells)}});
+            }
+        }
+        if (p.phase == Phase::letDown) {
+            phase["steps"] = json::array();
+            for (const auto& step : f.letDown)
+                phase["steps"].push_back({{"t_s", step.time},
+                                          {"height_m", step.height.si()},
+                                          {"manifold_pressure_kPa", step.boost.si() / 1000},
+                                          {"rpm", step.setting.rpm.si() * 60},
+                                          {"flap", step.setting.flap}});
+            phase["cooling_K_min"] = f.letDownCooling;
+            phase["cooling_limit_K_min"] = coolingLimit(aircraft.notes).perMinute;
+        }
         phase["cautions"] = p.cautions;
         phase["remarks"] = json::array();
         for (const auto& r : p.remarks)
@@ -120,6 +150,19 @@ std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan&
                           {"oil_pressure_kPa", m.oilPressure / 1000},
                           {"fuel_l", m.fuel * 1000}});
     root["series"] = std::move(series);
+    // Each engine from its own start.
+    json engines = json::object();
+    for (const auto& trace : engineTraces(aircraft, sortie, f)) {
+        json points = json::array();
+        for (const auto& p : trace.points)
+            points.push_back(
+                {{"t_s", p.time},
+                 {aircraft.notes.engine.cooling == Cooling::air ? "head_C" : "coolant_C", p.metal - 273.15},
+                 {"oil_C", p.oil - 273.15},
+                 {"oil_pressure_kPa", p.oilPressure / 1000}});
+        engines[trace.engine] = std::move(points);
+    }
+    root["engines"] = std::move(engines);
     json marks = json::array();
     for (const auto& m : plan.marks)
         marks.push_back(

@@ -77,20 +77,22 @@ private:
         const auto& p = *n_.runUp.propeller;
         const bool frost = p.cyclesInFrost && s_.day.oat < p.frostBelow;
         const int cycles = frost ? *p.cyclesInFrost : p.cycles;
-        auto& l = line("propeller", fmt::format("Propeller, {}{}", cycles == 1 ? "once" : fmt::format("{} times", cycles),
-                                                p.manual ? ", then manual" : ""),
-                       p.at);
+        auto& l = line(
+            "propeller",
+            cycles == 1 ? std::string("Propeller once, fall") : fmt::format("Propeller {} times, fall", cycles), p.at);
         l.band = p.fall;
-        l.want = "falls " + range(p.fall, *l.unit);
+        l.want = range(p.fall, *l.unit);
         l.why = frost ? "In frost the oil in the hub is thick: more cycles until it answers at once."
                       : "Warm oil into the hub; it falls and comes back at once.";
+        if (p.manual)
+            l.why += " Then the same in manual.";
         l.low = "Thick or dirty oil in the hub, or the governor's linkage: cycle again.";
         l.high = "The governor hunts or the stop is misset.";
         l.seconds = high(p.at) ? cycles * perCycle : 0.0;
         if (p.featherFall) {
-            auto& t = line("feather", "Feathering, a touch", p.at);
+            auto& t = line("feather", "Feathering touch, fall", p.at);
             t.band = *p.featherFall;
-            t.want = "falls " + range(*p.featherFall, *t.unit);
+            t.want = range(*p.featherFall, *t.unit);
             t.why = "Only to see it begin: pulled out at once.";
             t.low = "The feathering pump or its oil does not reach the hub: not airworthy on one engine.";
             t.high = "It was held too long.";
@@ -186,7 +188,7 @@ private:
         }
         auto& d = line("apart", "apart", m.at);
         d.kind = SheetKind::computed;
-        d.want = m.difference ? format(m.difference->si(), *d.unit) + " at most" : "no limit in the notes";
+        d.want = m.difference ? format(m.difference->si(), *d.unit) + " at most" : "no limit";
         auto& c = line("cleared", "Clearing bursts given", m.clearing);
         c.kind = SheetKind::count;
         c.want = burst(m);
@@ -202,7 +204,8 @@ private:
 
     void add(const RunUpItem& item) {
         const auto one = [&](std::string id, std::string what) {
-            auto& l = line(std::move(id), std::move(what), item.at, item.per == RunUpPer::engine ? item.per : RunUpPer::aircraft);
+            auto& l = line(std::move(id), std::move(what), item.at,
+                           item.per == RunUpPer::engine ? item.per : RunUpPer::aircraft);
             l.dimension = item.dimension;
             l.unit = item.unit;
             l.band = item.band;
@@ -234,9 +237,9 @@ private:
             if (const auto drop = watch::readDrop(*text)) {
                 cell.value = drop.value().fall.si();
                 cell.shown = watch::wordsOf(drop.value());
-                cell.judgement = watch::judgeDrop(
-                    *n_.runUp.magnetos, l.id == "left" ? watch::MagnetoSide::left : watch::MagnetoSide::right,
-                    drop.value());
+                cell.judgement = watch::judgeDrop(*n_.runUp.magnetos,
+                                                  l.id == "left" ? watch::MagnetoSide::left : watch::MagnetoSide::right,
+                                                  drop.value());
             }
             return;
         }
@@ -253,8 +256,9 @@ private:
             if (cell.judgement.colour != watch::Colour::normal) {
                 const bool low = l.band.normalLow && *cell.value < *l.band.normalLow;
                 cell.cause = low ? l.low : l.high;
-                cell.next = cell.judgement.colour == watch::Colour::red ? "Shut down and call the engineer."
-                                                                        : "Once more; if it stays, ask the engineer before flight.";
+                cell.next = cell.judgement.colour == watch::Colour::red
+                                ? "Shut down and call the engineer."
+                                : "Once more; if it stays, ask the engineer before flight.";
             }
         }
     }
@@ -265,7 +269,8 @@ private:
             return;
         const auto& m = *n_.runUp.magnetos;
         const auto cellOf = [&](const char* id) -> SheetCell& {
-            return std::find_if(sheet_.lines.begin(), sheet_.lines.end(), [&](const SheetLine& l) { return l.id == id; })
+            return std::find_if(sheet_.lines.begin(), sheet_.lines.end(),
+                                [&](const SheetLine& l) { return l.id == id; })
                 ->cells[engine];
         };
         const std::string *l = found(cellOf("left").key), *r = found(cellOf("right").key);

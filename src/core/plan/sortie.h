@@ -65,8 +65,8 @@ struct Sortie {
     WalkFindings walk;
     std::map<std::string, std::string> runUpFound; ///< key of the run-up sheet → reading, "left/1" → "80 rpm, slow"
     std::optional<Temperature> forecast;           ///< lowest before the next start; none: the day's own
-    std::map<std::string, Volume> contents;     ///< tank id → fuel at start; a tank not named is full
-    std::map<std::string, std::string> choices; ///< "phase/step" → school chosen
+    std::map<std::string, Volume> contents;        ///< tank id → fuel at start; a tank not named is full
+    std::map<std::string, std::string> choices;    ///< "phase/step" → school chosen
 };
 
 struct SortieReading {

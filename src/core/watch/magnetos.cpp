@@ -52,8 +52,8 @@ Result<Drop> readDrop(std::string_view text) {
     Drop d;
     std::string_view rest = trimmed(text);
     bool numbered = false;
-    if (!rest.empty() && (std::isdigit(static_cast<unsigned char>(rest.front())) != 0 || rest.front() == '-' ||
-                          rest.front() == '+')) {
+    if (!rest.empty() &&
+        (std::isdigit(static_cast<unsigned char>(rest.front())) != 0 || rest.front() == '-' || rest.front() == '+')) {
         const auto number = readNumber(rest, rest);
         if (!number)
             return Failure{number.error()};
@@ -68,8 +68,8 @@ Result<Drop> readDrop(std::string_view text) {
     if (!rest.empty()) {
         const auto found = std::find_if(words.begin(), words.end(), [&](const Word& w) { return w.word == rest; });
         if (found == words.end())
-            return Failure{fmt::format("\"{}\" is not how rpm fall: write the fall, then slow, rough or nothing; or stops",
-                                       rest)};
+            return Failure{
+                fmt::format("\"{}\" is not how rpm fall: write the fall, then slow, rough or nothing; or stops", rest)};
         d.manner = found->manner;
     }
     if (!numbered && d.manner != DropManner::stopped)
@@ -155,7 +155,8 @@ MagnetoFinding magnetoFinding(const MagnetoNotes& n, const Drop& left, const Dro
     if (over(n, MagnetoSide::left, left) && over(n, MagnetoSide::right, right)) {
         f.judgement = {Colour::red, fmt::format("Both fall too far: {} and {}.", rpm(left.fall), rpm(right.fall))};
         f.cause = "Both sides alike: mixture, warm carburettor air or ignition timing rather than a plug.";
-        f.next = cleared == 0 ? "Mixture rich, carburettor air cold, then once more." : "Shut down and call the engineer.";
+        f.next =
+            cleared == 0 ? "Mixture rich, carburettor air cold, then once more." : "Shut down and call the engineer.";
         return f;
     }
     if (worse.colour == Colour::red) {

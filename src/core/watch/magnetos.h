@@ -34,8 +34,8 @@ Judgement judgeDifference(const MagnetoNotes& notes, const Drop& left, const Dro
 
 struct MagnetoFinding {
     Judgement judgement;
-    std::string cause; ///< likely, from the pattern; empty when all is well
-    std::string next;  ///< what to do now
+    std::string cause;  ///< likely, from the pattern; empty when all is well
+    std::string next;   ///< what to do now
     bool burst = false; ///< a clearing burst is the next action
 };
 /// What both together tell, and the next action. @param cleared bursts given already @param burst the notes' burst in

@@ -1,0 +1,409 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "charts/heat_chart.h"
+#include "charts/plot_style.h"
+#include "plan/cool_down.h"
+#include "plan/cooling.h"
+#include "plan/engine_traces.h"
+#include "units/text.h"
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QToolTip>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
+
+namespace amber::app {
+namespace {
+QString q(const std::string& text) {
+    return QString::fromStdString(text);
+}
+double shown(double si, const UnitSpec& unit) {
+    return (si - unit.offset) / unit.scale;
+}
+/// One line kind an engine, so that they are told apart without colour.
+const std::array<Qt::PenStyle, 4> engineLines{Qt::SolidLine, Qt::DashLine, Qt::DashDotLine, Qt::DotLine};
+} // namespace
+
+struct HeatChart::Impl {
+    SortieDocument& document;
+    QCustomPlot* plot;
+    Kind kind = Kind::engines;
+    Phase phase = Phase::warmUp;
+    QString title, xUnit, yUnit;
+    bool zoomed = false;
+
+    [[nodiscard]] const TypeNotes& notes() const { return document.aircraft().notes; }
+    [[nodiscard]] const UnitSpec& t() const { return *notes().cockpit.temperature; }
+    [[nodiscard]] bool heads() const { return notes().engine.cooling == Cooling::air; }
+    [[nodiscard]] QString metal() const { return heads() ? tr("heads") : tr("coolant"); }
+
+    void ranges(double xLow, double xHigh, double yLow, double yHigh) {
+        if (zoomed)
+            return;
+        plot->xAxis->setRange(xLow, xHigh);
+        plot->yAxis->setRange(yLow, yHigh);
+    }
+    void ticks() {
+        plot->xAxis->setTicker(
+            roundTicks(plot->xAxis->range().lower, plot->xAxis->range().upper, std::max(3, plot->width() / 100)));
+        plot->yAxis->setTicker(
+            roundTicks(plot->yAxis->range().lower, plot->yAxis->range().upper, std::max(3, plot->height() / 44)));
+        for (auto* axis : {plot->xAxis, plot->yAxis}) {
+            const double step = qSharedPointerCast<QCPAxisTickerFixed>(axis->ticker())->tickStep();
+            axis->setNumberPrecision(step >= 0.999 ? 0 : 1);
+        }
+        plot->xAxis2->setTicker(plot->xAxis->ticker());
+        plot->yAxis2->setTicker(plot->yAxis->ticker());
+    }
+    void level(double si, const QString& text, const QColor& colour, Qt::PenStyle style, double x,
+               Qt::Alignment side = Qt::AlignLeft | Qt::AlignBottom) {
+        addLine(*plot, {-1e4, 1e5}, {shown(si, t()), shown(si, t())}, QPen(colour, 1.3, style));
+        addText(*plot, x, shown(si, t()), text, side, colour);
+    }
+    void upright(double x, double low, double high, const QColor& colour) {
+        addLine(*plot, {x, x}, {low, high}, QPen(colour, 1, Qt::DotLine));
+    }
+
+    void draw() {
+        plot->clearGraphs();
+        plot->clearItems();
+        if (!document.isOpen())
+            return;
+        switch (kind) {
+        case Kind::engines:
+            engines();
+            break;
+        case Kind::cooling:
+            cooling();
+            break;
+        case Kind::schedule:
+            schedule();
+            break;
+        case Kind::afterwards:
+            afterwards();
+            break;
+        }
+        ticks();
+        plot->replot(QCustomPlot::rpQueuedReplot);
+    }
+
+    void engines() {
+        const Colours c(plot);
+        const auto& plan = document.plan();
+        const auto& f = plan.flown;
+        const auto& n = notes();
+        const double runUpEnd = f[Phase::runUp].start + f[Phase::runUp].duration;
+        const auto traces = plan::engineTraces(document.aircraft(), document.sortie(), f, runUpEnd);
+        xUnit = tr("min");
+        yUnit = q(std::string(t().symbol));
+        title = tr("%1 (heavy) and oil (light), %2, against minutes from the first engine's first fire")
+                    .arg(heads() ? tr("Heads") : tr("Coolant"), yUnit);
+        dressPlot(*plot);
+        if (traces.empty())
+            return;
+        double first = 1e18, last = 0, low = 1e9, high = n.warmUp.oilTakeOff.si();
+        for (const auto& e : traces) {
+            first = std::min(first, e.firedAt);
+            last = std::max(last, e.runUpAt.value_or(runUpEnd));
+        }
+        last = std::min(runUpEnd, std::max(last + 90, first + 240));
+        if (n.warmUp.headRunUp)
+            high = std::max(high, n.warmUp.headRunUp->si());
+        for (const auto& e : traces)
+            for (const auto& p : e.points)
+                if (p.time <= last && p.time >= first) {
+                    low = std::min({low, p.metal, p.oil});
+                    high = std::max({high, p.metal, p.oil});
+                }
+        const double end = (last - first) / 60, margin = 0.1 * (shown(high, t()) - shown(low, t()));
+        const double bottom = shown(low, t()) - (traces.size() > 1 ? 2.6 : 1.0) * margin,
+                     top = shown(high, t()) + margin;
+        ranges(-0.04 * end, end * 1.12, bottom, top);
+        level(n.warmUp.oilRunUp.si(), tr("oil %1").arg(q(format(n.warmUp.oilRunUp.si(), t()))), c.green, Qt::DotLine,
+              -0.035 * end);
+        if (n.warmUp.headRunUp)
+            level(n.warmUp.headRunUp->si(), tr("%1 %2").arg(metal(), q(format(n.warmUp.headRunUp->si(), t()))), c.green,
+                  Qt::DotLine, -0.035 * end);
+        const std::size_t slowest = plan::slowestEngine(traces);
+        for (std::size_t i = 0; i < traces.size(); ++i) {
+            const auto& e = traces[i];
+            QVector<double> x, metals, oils;
+            double readyMetal = 0;
+            for (const auto& p : e.points) {
+                if (p.time < first - 60 || p.time > last)
+                    continue;
+                x << (p.time - first) / 60;
+                metals << shown(p.metal, t());
+                oils << shown(p.oil, t());
+                if (e.runUpAt && p.time <= *e.runUpAt)
+                    readyMetal = metals.back();
+            }
+            addLine(*plot, x, metals, QPen(c.ink, 2.2, engineLines[i % 4]));
+            addLine(*plot, x, oils, QPen(c.ink, 1.2, engineLines[i % 4]));
+            QString name = q(e.engine);
+            for (const auto& position : n.positions)
+                if (position.id == e.engine)
+                    name = q(position.name);
+            const double fires = (e.firedAt - first) / 60;
+            if (traces.size() > 1) // one above the other, so that they do not meet
+                addText(*plot, fires, bottom + (0.01 + 0.045 * static_cast<double>(i % 4)) * (top - bottom), name,
+                        Qt::AlignLeft | Qt::AlignBottom, c.faint);
+            upright(fires, bottom, shown(low, t()), c.faint);
+            if (e.runUpAt && *e.runUpAt <= last) {
+                const double ready = (*e.runUpAt - first) / 60;
+                addRing(*plot, ready, readyMetal, i == slowest ? c.amber : c.ink, c.sheet, 8);
+                if (i == slowest)
+                    addText(*plot, ready, readyMetal,
+                            traces.size() > 1 ? tr("%1 decides").arg(name) : tr("ready for the run-up"),
+                            Qt::AlignRight | Qt::AlignBottom, c.amber, true);
+            }
+        }
+    }
+
+    void cooling() {
+        const Colours c(plot);
+        const auto& f = document.plan().flown;
+        const auto picture = plan::coolingPicture(document.aircraft(), document.sortie(), f, phase);
+        const UnitSpec& v = *notes().cockpit.speed;
+        xUnit = q(std::string(v.symbol));
+        yUnit = q(std::string(t().symbol));
+        title = tr("Where %1, %2, against IAS, %3, at %4 and the plan's power, by opening")
+                    .arg(heads() ? tr("heads settle") : tr("coolant settles"), yUnit, xUnit,
+                         q(formatHeight(picture.height.si(), *notes().cockpit.height)));
+        dressPlot(*plot);
+        double low = picture.planned.y, high = picture.planned.y;
+        const auto consider = [&](std::optional<Temperature> x) {
+            if (x) {
+                low = std::min(low, x->si());
+                high = std::max(high, x->si());
+            }
+        };
+        consider(picture.amber);
+        consider(picture.red);
+        for (const auto& o : picture.openings) {
+            low = std::min(low, o.points.back().y);
+            high = std::max(high, std::min(o.points.front().y, picture.planned.y + 90));
+        }
+        const double margin = 0.06 * (high - low);
+        const double left = shown(picture.openings.front().points.front().x, v),
+                     right = shown(picture.openings.front().points.back().x, v);
+        ranges(left, right + 0.16 * (right - left), shown(low - margin, t()), shown(high + margin, t()));
+        if (picture.red)
+            level(picture.red->si(), tr("limit %1").arg(q(format(picture.red->si(), t()))), c.red, Qt::SolidLine, left,
+                  Qt::AlignLeft |
+                      (picture.boils && std::abs(picture.boils->si() - picture.red->si()) < 8 ? Qt::AlignTop
+                                                                                              : Qt::AlignBottom));
+        if (picture.amber && picture.amber != picture.red)
+            level(picture.amber->si(), tr("normal to %1").arg(q(format(picture.amber->si(), t()))), c.amber,
+                  Qt::DashLine, left);
+        if (picture.boils)
+            level(picture.boils->si(), tr("boils %1").arg(q(format(picture.boils->si(), t()))), c.red, Qt::DotLine,
+                  right + 0.155 * (right - left), Qt::AlignRight | Qt::AlignBottom);
+        for (const auto& o : picture.openings) {
+            QVector<double> x, y;
+            for (const auto& p : o.points) {
+                x << shown(p.x, v);
+                y << shown(p.y, t());
+            }
+            addLine(*plot, x, y, QPen(c.ink, 1.6));
+            // Lines that meet at the end have their names above and below.
+            const double apart = 0.05 * (plot->yAxis->range().upper - plot->yAxis->range().lower);
+            const double next = &o == &picture.openings.back() ? -1e9 : shown((&o + 1)->points.back().y, t());
+            const double before = &o == &picture.openings.front() ? 1e9 : shown((&o - 1)->points.back().y, t());
+            addText(*plot, x.back(), y.back(), q(o.label),
+                    Qt::AlignLeft | (y.back() - next < apart     ? Qt::AlignBottom
+                                     : before - y.back() < apart ? Qt::AlignTop
+                                                                 : Qt::AlignVCenter),
+                    c.ink);
+        }
+        addRing(*plot, shown(picture.planned.x, v), shown(picture.planned.y, t()), c.amber, c.sheet, 10);
+        addText(*plot, shown(picture.planned.x, v), shown(picture.planned.y, t()),
+                tr("planned, %1").arg(q(plan::flapText(picture.opening))), Qt::AlignLeft | Qt::AlignBottom, c.amber,
+                true);
+    }
+
+    void schedule() {
+        const Colours c(plot);
+        const auto& f = document.plan().flown;
+        const auto& p = f[Phase::letDown];
+        xUnit = tr("min");
+        yUnit = q(std::string(t().symbol));
+        title = tr("%1 and oil, %2, against minutes from the top; each step of power where it is taken")
+                    .arg(heads() ? tr("Heads") : tr("Coolant"), yUnit);
+        dressPlot(*plot);
+        QVector<double> x, metals, oils;
+        double low = 1e9, high = 0;
+        const std::size_t before = p.firstMoment > 3 ? p.firstMoment - 3 : 0;
+        for (std::size_t i = before; i <= p.lastMoment; ++i) {
+            const auto& m = f.moments[i];
+            x << (m.time - p.start) / 60;
+            metals << shown(m.metal, t());
+            oils << shown(m.oil, t());
+            low = std::min({low, m.metal, m.oil});
+            high = std::max({high, m.metal, m.oil});
+        }
+        const auto least = plan::letDownLeast(notes());
+        if (least)
+            low = std::min(low, least->si());
+        const double margin = 0.1 * (high - low) + 2, end = std::max(1.0, p.duration / 60);
+        const double top = shown(high + 3.2 * margin, t()), bottom = shown(low - margin, t());
+        ranges(-0.08 * end, 1.12 * end, bottom, top);
+        if (least)
+            level(least->si(), tr("%1 no cooler than %2").arg(metal(), q(format(least->si(), t()))), c.amber,
+                  Qt::DashLine, 1.115 * end, Qt::AlignRight | Qt::AlignBottom);
+        addLine(*plot, x, metals, QPen(c.ink, 2.2));
+        addLine(*plot, x, oils, QPen(c.ink, 1.2, Qt::DashLine));
+        if (!x.isEmpty()) {
+            addText(*plot, x.back(), metals.back(), metal(), Qt::AlignLeft | Qt::AlignVCenter, c.ink, true);
+            addText(*plot, x.back(), oils.back(), tr("oil"), Qt::AlignLeft | Qt::AlignVCenter, c.ink, true);
+        }
+        int row = 0;
+        double freeUntil = -1e9;
+        for (const auto& s : f.letDown) {
+            const double at = (s.time - p.start) / 60, y = shown(s.metal.si(), t());
+            upright(at, bottom, top, c.rule);
+            addRing(*plot, at, y, c.amber, c.sheet, 7);
+            const QString setting = notes().gauges.contains(Gauge::boost)
+                                        ? q(format(s.boost.si(), notes().unitOf(Gauge::boost)))
+                                        : q(format(std::round(s.setting.rpm.si() * 6) / 6, *units::rpm.spec));
+            row = at < freeUntil ? (row + 1) % 3 : 0;
+            addText(*plot, at, top - (0.02 + 0.055 * row) * (top - bottom), setting, Qt::AlignLeft | Qt::AlignTop,
+                    c.amber, true);
+            freeUntil = std::max(freeUntil, at) + 0.14 * end;
+        }
+        // Bursts that clear the engine.
+        if (const auto& l = notes().letDown; l.clearEvery)
+            for (double at = l.clearEvery->si() / 60; at < end - 0.2; at += l.clearEvery->si() / 60)
+                addText(*plot, at, bottom, QStringLiteral("▴"), Qt::AlignHCenter | Qt::AlignBottom, c.ink);
+    }
+
+    void afterwards() {
+        const Colours c(plot);
+        const auto cool = plan::coolDown(document.aircraft(), document.sortie(), document.plan().flown);
+        xUnit = tr("min");
+        yUnit = q(std::string(t().symbol));
+        title = tr("%1 and oil, %2, against minutes from the stop; prime of a start from there")
+                    .arg(heads() ? tr("Heads") : tr("Coolant"), yUnit);
+        dressPlot(*plot);
+        QVector<double> x, metals, oils;
+        double low = 1e9, high = 0, left = 0;
+        for (const auto& p : cool.curve) {
+            if (p.time > 130 * 60)
+                continue;
+            x << p.time / 60;
+            metals << shown(p.metal, t());
+            oils << shown(p.oil, t());
+            low = std::min({low, p.metal, p.oil});
+            high = std::max({high, p.metal, p.oil});
+            left = std::min(left, p.time / 60);
+        }
+        const double margin = 0.1 * (high - low) + 2;
+        const double top = shown(high + 1.4 * margin, t()), bottom = shown(low - margin, t());
+        ranges(left - 2, 140, bottom, top);
+        upright(0, bottom, top, c.ink);
+        addText(*plot, 0, top, tr("stopped"), Qt::AlignLeft | Qt::AlignTop, c.faint);
+        if (cool.below)
+            level(cool.below->si(), tr("stop under %1").arg(q(format(cool.below->si(), t()))), c.amber, Qt::DashLine,
+                  139, Qt::AlignRight | Qt::AlignBottom);
+        addLine(*plot, x, metals, QPen(c.ink, 2.2));
+        addLine(*plot, x, oils, QPen(c.ink, 1.2, Qt::DashLine));
+        if (x.size() > 8) {
+            // Named where they are well apart: on the way down.
+            const auto at = x.size() * 5 / 8;
+            const bool above = metals[at] > oils[at];
+            addText(*plot, x[at], metals[at], metal(), Qt::AlignLeft | (above ? Qt::AlignBottom : Qt::AlignTop), c.ink,
+                    true);
+            addText(*plot, x[at], oils[at], tr("oil"), Qt::AlignLeft | (above ? Qt::AlignTop : Qt::AlignBottom), c.ink,
+                    true);
+        }
+        for (const auto& r : cool.restarts) {
+            const double at = r.after / 60, y = shown(r.engine.si(), t());
+            addRing(*plot, at, y, c.amber, c.sheet, 8);
+            addText(*plot, at, y, r.dose > 0 ? q(formatNumber(r.dose, 0)) : tr("none"), Qt::AlignLeft | Qt::AlignBottom,
+                    c.amber, true);
+        }
+    }
+};
+
+HeatChart::HeatChart(SortieDocument& document, QWidget* parent)
+    : QWidget(parent), d_(new Impl{document, new QCustomPlot(this), Kind::engines, Phase::warmUp, {}, {}, {}, false}) {
+    setObjectName(QStringLiteral("heat-chart"));
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->addWidget(d_->plot);
+    d_->plot->setInteractions(QCP::iRangeDrag | QCP::iRangeZoom);
+    d_->plot->setNoAntialiasingOnDrag(true);
+    d_->plot->setFocusPolicy(Qt::StrongFocus);
+    d_->plot->setMouseTracking(true);
+    d_->plot->installEventFilter(this);
+    d_->plot->setAccessibleName(tr("Picture of heat and time"));
+    connect(d_->plot, &QCustomPlot::mouseWheel, this, [this] { d_->zoomed = true; });
+    connect(d_->plot, &QCustomPlot::beforeReplot, this, [this] { d_->ticks(); });
+}
+
+HeatChart::~HeatChart() = default;
+
+QString HeatChart::title() const {
+    return d_->title;
+}
+
+void HeatChart::draw(Kind kind, Phase phase) {
+    if (kind != d_->kind || phase != d_->phase)
+        d_->zoomed = false;
+    d_->kind = kind;
+    d_->phase = phase;
+    d_->draw();
+}
+
+QString HeatChart::readOut(QPoint position) const {
+    const double x = d_->plot->xAxis->pixelToCoord(position.x()), y = d_->plot->yAxis->pixelToCoord(position.y());
+    return QStringLiteral("%1 %2 · %3 %4")
+        .arg(q(formatNumber(x, d_->kind == Kind::cooling ? 0 : 1)), d_->xUnit, q(formatNumber(y, 0)), d_->yUnit);
+}
+
+bool HeatChart::eventFilter(QObject* watched, QEvent* event) {
+    if (watched != d_->plot)
+        return QWidget::eventFilter(watched, event);
+    switch (event->type()) {
+    case QEvent::MouseMove: {
+        const auto* mouse = static_cast<QMouseEvent*>(event);
+        if (mouse->buttons() & Qt::LeftButton)
+            d_->zoomed = true;
+        else if (d_->plot->axisRect()->rect().contains(mouse->position().toPoint()))
+            QToolTip::showText(mouse->globalPosition().toPoint() + QPoint(8, -30), readOut(mouse->position().toPoint()),
+                               d_->plot);
+        break;
+    }
+    case QEvent::MouseButtonDblClick:
+        d_->zoomed = false;
+        d_->draw();
+        return true;
+    case QEvent::KeyPress: {
+        const int key = static_cast<QKeyEvent*>(event)->key();
+        if (key == Qt::Key_Home) {
+            d_->zoomed = false;
+            d_->draw();
+            return true;
+        }
+        if (key == Qt::Key_Plus || key == Qt::Key_Minus) {
+            d_->zoomed = true;
+            const double factor = key == Qt::Key_Plus ? 0.8 : 1.25;
+            d_->plot->xAxis->scaleRange(factor);
+            d_->plot->yAxis->scaleRange(factor);
+            d_->plot->replot();
+            return true;
+        }
+        break;
+    }
+    case QEvent::Resize:
+    case QEvent::PaletteChange:
+        QMetaObject::invokeMethod(
+            this, [this] { d_->draw(); }, Qt::QueuedConnection);
+        break;
+    default:
+        break;
+    }
+    return QWidget::eventFilter(watched, event);
+}
+
+} // namespace amber::app

@@ -1,0 +1,264 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/heat_commands.h"
+#include "cli/exit_codes.h"
+#include "plan/cool_down.h"
+#include "plan/engine_traces.h"
+#include "plan/let_down.h"
+#include "plan/loading.h"
+#include "units/text.h"
+#include <algorithm>
+#include <array>
+#include <cstdio>
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+
+namespace amber::app {
+namespace {
+using json = nlohmann::ordered_json;
+
+struct Bad {
+    int code;
+};
+/// Reads an option within a range, or ends the command with a sentence.
+template <Dimension D>
+Quantity<D> take(const char* command, const char* option, const std::string& text, const UnitSpec* unit, double low,
+                 double high) {
+    const auto read = amber::read<D>(text, unit);
+    if (!read || !(read.value().si() >= low && read.value().si() <= high)) {
+        fmt::print(stderr, "amber-throttle {}: --{}: {}\n", command, option,
+                   read ? text + " is out of range" : read.error());
+        throw Bad{exitUsage};
+    }
+    return read.value();
+}
+
+std::shared_ptr<const plan::Aircraft> load(const std::string& notes, const std::string& variant) {
+    const auto loaded = plan::loadAircraft(notes, variant);
+    if (!loaded.aircraft) {
+        for (const auto& p : loaded.problems)
+            fmt::print(stderr, "{}\n", p.text());
+        throw Bad{exitProblems};
+    }
+    return loaded.aircraft;
+}
+json orNull(std::optional<double> value) {
+    return value ? json(*value) : json(nullptr);
+}
+std::string clock(std::optional<double> seconds) {
+    return seconds ? formatMinutesSeconds(*seconds) : std::string("never");
+}
+
+int warmUp(const WarmUpOptions& o) {
+    const auto aircraft = load(o.notes, o.variant);
+    const TypeNotes& n = aircraft->notes;
+    Sortie s = plan::plainSortie(n);
+    s.day.oat = take<Dimension::temperature>("warmup", "temperature", o.temperature, n.cockpit.temperature, 213, 333);
+    s.day.dewPoint = Temperature::si(s.day.oat.si() - 3);
+    if (!o.elevation.empty())
+        s.day.elevation = take<Dimension::length>("warmup", "elevation", o.elevation, n.cockpit.height, -430, 5500);
+    if (!o.preheated.empty())
+        s.start.preheated =
+            take<Dimension::temperature>("warmup", "preheated", o.preheated, n.cockpit.temperature, 213, 393);
+    s.start.diluted = o.diluted;
+    s.start.blanks = o.blanks;
+    s.flight.toElevation = s.day.elevation;
+    s.flight.cruiseHeight = Length::si(s.day.elevation.si() + 1000);
+    const auto f = plan::fly(*aircraft, s);
+    const auto traces = plan::engineTraces(*aircraft, s, f, f[Phase::runUp].start + f[Phase::runUp].duration);
+    double first = traces.empty() ? 0.0 : 1e18;
+    for (const auto& t : traces)
+        first = std::min(first, t.firedAt);
+    const auto since = [&](std::optional<double> at) {
+        return at ? std::optional(*at - first) : std::optional<double>();
+    };
+    const std::size_t slowest = plan::slowestEngine(traces);
+    if (o.json) {
+        json out;
+        out["engines"] = json::array();
+        for (const auto& t : traces) {
+            json points = json::array();
+            for (const auto& p : t.points)
+                if (p.time >= first)
+                    points.push_back({{"t_s", p.time - first},
+                                      {n.engine.cooling == Cooling::air ? "head_C" : "coolant_C", p.metal - 273.15},
+                                      {"oil_C", p.oil - 273.15},
+                                      {"oil_pressure_kPa", p.oilPressure / 1000}});
+            out["engines"].push_back({{"engine", t.engine},
+                                      {"fires_s", t.firedAt - first},
+                                      {"run_up_s", orNull(since(t.runUpAt))},
+                                      {"take_off_s", orNull(since(t.takeOffAt))},
+                                      {"points", std::move(points)}});
+        }
+        out["decides"] = traces.empty() ? json(nullptr) : json(traces[slowest].engine);
+        out["steps"] = json::array();
+        for (const auto& [time, rpm] : f.warmUpSteps)
+            out["steps"].push_back({{"t_s", f[Phase::warmUp].start + time - first}, {"rpm", rpm.si() * 60}});
+        out["oil_holds_rpm"] = f.oilHoldsRpm;
+        out["minutes_to_run_up"] = f.minutesToRunUp ? json(*f.minutesToRunUp / 60) : json(nullptr);
+        out["origin"] = markOf(Origin::model);
+        fmt::print("{}\n", out.dump(2));
+        return exitOk;
+    }
+    for (const auto& t : traces)
+        fmt::print("engine {:<4} fires {:>6}  run-up from {:>6}  take-off from {:>6}{}\n", t.engine,
+                   clock(since(t.firedAt)), clock(since(t.runUpAt)), clock(since(t.takeOffAt)),
+                   traces.size() > 1 && &t == &traces[slowest] ? "  decides" : "");
+    for (const auto& [time, rpm] : f.warmUpSteps)
+        fmt::print("{:>9} from {}\n", format(rpm.si(), *units::rpm.spec), clock(f[Phase::warmUp].start + time - first));
+    return exitOk;
+}
+
+int letDown(const LetDownOptions& o) {
+    auto aircraft = *load(o.notes, o.variant);
+    TypeNotes& n = aircraft.notes;
+    Sortie s = plan::plainSortie(n);
+    s.flight.cruiseHeight = take<Dimension::length>("letdown", "from", o.from, n.cockpit.height, 300, 15000);
+    s.flight.toElevation = take<Dimension::length>("letdown", "to", o.to, n.cockpit.height, -430, 5500);
+    if (s.flight.cruiseHeight.si() < s.flight.toElevation.si() + 400) {
+        fmt::print(stderr, "amber-throttle letdown: --from: it is not above the circuit of the field\n");
+        return exitUsage;
+    }
+    s.day.elevation = s.flight.toElevation;
+    if (!o.oat.empty())
+        s.day.oat = take<Dimension::temperature>("letdown", "oat", o.oat, n.cockpit.temperature, 213, 333);
+    else
+        s.day.oat = air::standardDay(s.day.elevation).oat;
+    s.day.dewPoint = Temperature::si(s.day.oat.si() - 5);
+    if (!o.weight.empty())
+        s.weight = take<Dimension::mass>("letdown", "weight", o.weight, n.cockpit.weight, n.emptyWeight.si(),
+                                         n.maxWeight.si());
+    if (!o.rate.empty())
+        n.phases[Phase::letDown].rate = take<Dimension::verticalSpeed>("letdown", "rate", o.rate, nullptr, 0.25, 30);
+    const auto f = plan::fly(aircraft, s);
+    const auto& phase = f[Phase::letDown];
+    const auto limit = plan::coolingLimit(n);
+    const auto ways = plan::letDownWays(aircraft, s, f);
+    if (o.json) {
+        json out;
+        out["steps"] = json::array();
+        for (const auto& step : f.letDown)
+            out["steps"].push_back(
+                {{"t_s", step.time - phase.start},
+                 {"height_m", step.height.si()},
+                 {"manifold_pressure_kPa", step.boost.si() / 1000},
+                 {"rpm", step.setting.rpm.si() * 60},
+                 {"flap", step.setting.flap},
+                 {n.engine.cooling == Cooling::air ? "head_C" : "coolant_C", step.metal.si() - 273.15}});
+        out["minutes"] = phase.duration / 60;
+        out["distance_km"] = phase.distance / 1000;
+        out["fuel_l"] = phase.fuel * 1000;
+        out["cooling_K_min"] = f.letDownCooling;
+        out["cooling_limit_K_min"] = limit.perMinute;
+        out["cooling_limit_origin"] = limit.origin == Origin::notes ? "notes" : "ours";
+        out["other_rates"] = json::array();
+        for (const auto& w : ways)
+            out["other_rates"].push_back(
+                {{"rate_m_s", w.rate.si()},
+                 {"minutes", w.duration / 60},
+                 {"distance_km", w.distance / 1000},
+                 {"fuel_l", w.fuel * 1000},
+                 {"manifold_pressure_kPa", w.boost ? json(w.boost->si() / 1000) : json(nullptr)},
+                 {"cooling_K_min", w.cooling},
+                 {"least_C", w.least.si() - 273.15},
+                 {"colour", watch::wordOf(w.colour)},
+                 {"sentence", w.sentence}});
+        out["origin"] = markOf(Origin::model);
+        fmt::print("{}\n", out.dump(2));
+        return exitOk;
+    }
+    for (const auto& step : f.letDown)
+        fmt::print("{:>6}  {:>10}  {:>11}  {:>9}  {}\n", formatMinutesSeconds(step.time - phase.start),
+                   formatHeight(step.height.si(), *n.cockpit.height),
+                   n.gauges.contains(Gauge::boost) ? format(step.boost.si(), n.unitOf(Gauge::boost)) : "",
+                   format(std::round(step.setting.rpm.si() * 6) / 6, *units::rpm.spec),
+                   format(step.metal.si(), *n.cockpit.temperature));
+    fmt::print("falls {:.1f} K a minute at most, {} ({})\n", f.letDownCooling, limit.perMinute,
+               limit.origin == Origin::notes ? "notes" : "ours");
+    for (const auto& w : ways)
+        fmt::print("{:>6.1f} m/s  {:>3.0f} min  {:<6}  {}\n", w.rate.si(), w.duration / 60, watch::wordOf(w.colour),
+                   w.sentence);
+    return exitOk;
+}
+
+int coolDown(const CoolDownOptions& o) {
+    const auto aircraft = load(o.notes, o.variant);
+    const TypeNotes& n = aircraft->notes;
+    const auto* unit = n.cockpit.temperature;
+    const auto hot = take<Dimension::temperature>("cooldown", "temperature", o.temperature, unit, 273, 620);
+    const auto oat = take<Dimension::temperature>("cooldown", "oat", o.oat, unit, 213, 333);
+    Length elevation;
+    if (!o.elevation.empty())
+        elevation = take<Dimension::length>("cooldown", "elevation", o.elevation, n.cockpit.height, -430, 5500);
+    const Temperature forecast =
+        o.forecast.empty() ? oat : take<Dimension::temperature>("cooldown", "forecast", o.forecast, unit, 203, 333);
+    air::Day day = air::standardDay(elevation);
+    day.oat = oat;
+    const auto air = day.at(day.pressureAltitude());
+    const Rotation idle = *n.phase(Phase::stop).rpm;
+    const auto boost = engine::boostForRpm(aircraft->model(), aircraft->fineStop, idle, 0, air);
+    const auto p = engine::operate(aircraft->model(), {idle, boost, 0, air, Speed{}, Mixture::rich});
+    const heat::Drive drive{true, p.airFlow, p.fuelAirRatio, p.power,
+                            idle, air,       Speed{},        n.phase(Phase::stop).flap.value_or(1.0),
+                            1.0,  1.0};
+    std::optional<double> wait;
+    if (n.stop.coolBelow)
+        if (const auto t = heat::timeToCool(aircraft->thermal, {hot, aircraft->notes.heat.oil}, drive,
+                                            *n.stop.coolBelow, Duration::si(1800)))
+            wait = t->si();
+    const Temperature stopped = n.stop.coolBelow ? std::min(hot, *n.stop.coolBelow) : hot;
+    const auto dilution = plan::dilutionFor(n.stop, forecast);
+    std::vector<plan::RestartRow> rows;
+    for (const double minutes : {5.0, 15.0, 30.0, 60.0, 120.0})
+        rows.push_back(plan::restartAfter(n, minutes * 60, stopped, oat, day.pressureAltitude()));
+    if (o.json) {
+        json out;
+        out["below_C"] = n.stop.coolBelow ? json(n.stop.coolBelow->si() - 273.15) : json(nullptr);
+        out["idle_s"] = orNull(wait);
+        out["idle_rpm"] = idle.si() * 60;
+        out["dilution_s"] = dilution ? json(dilution->seconds) : json(nullptr);
+        out["dilution_origin"] = dilution ? json(markOf(dilution->origin)) : json(nullptr);
+        out["restarts"] = json::array();
+        for (const auto& r : rows)
+            out["restarts"].push_back({{"after_s", r.after},
+                                       {"engine_C", r.engine.si() - 273.15},
+                                       {"dose", r.dose},
+                                       {"unit", n.start.primer},
+                                       {"origin", markOf(r.origin)},
+                                       {"advice", r.advice}});
+        out["origin"] = markOf(Origin::model);
+        fmt::print("{}\n", out.dump(2));
+        return exitOk;
+    }
+    if (n.stop.coolBelow)
+        fmt::print("idle at {} until under {}: {}\n", format(idle.si(), *units::rpm.spec),
+                   format(n.stop.coolBelow->si(), *unit),
+                   wait ? formatMinutesSeconds(*wait) : "not within half an hour");
+    if (dilution)
+        fmt::print("dilute {} ({})\n", formatMinutesSeconds(dilution->seconds), markOf(dilution->origin));
+    for (const auto& r : rows)
+        fmt::print("after {:>3.0f} min  {:>7}  {:.0f} {}  {}\n", r.after / 60, format(r.engine.si(), *unit), r.dose,
+                   n.start.primer, r.advice);
+    return exitOk;
+}
+
+template <class Options>
+int guarded(int (*command)(const Options&), const Options& options) {
+    try {
+        return command(options);
+    } catch (const Bad& bad) {
+        return bad.code;
+    }
+}
+} // namespace
+
+int runWarmUp(const WarmUpOptions& o) {
+    return guarded(warmUp, o);
+}
+int runLetDown(const LetDownOptions& o) {
+    return guarded(letDown, o);
+}
+int runCoolDown(const CoolDownOptions& o) {
+    return guarded(coolDown, o);
+}
+
+} // namespace amber::app
