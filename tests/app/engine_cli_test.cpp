@@ -103,7 +103,7 @@ TEST_F(EngineCommands, CruiseAsksInAnyDirectionAndAnswersWithinLimits) {
                                                                 {"--burn", "110 US gal/h"},
                                                                 {"--speed", "180 kt"},
                                                                 {"--endurance", "5 h"},
-                                                                {"--range", "800 NM"}};
+                                                                {"--range", "600 nm"}};
     for (const auto& [option, value] : asks) {
         const auto r =
             command({"cruise", "--notes", notesOf("lorimer-l4"), "--altitude", "9,000 ft", option, value, "--json"});

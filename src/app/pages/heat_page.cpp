@@ -325,8 +325,9 @@ QString HeatPage::schedule() const {
                     n.engine.cooling == Cooling::air ? tr("heads") : tr("coolant"), tr("at")});
     std::size_t shown = 0;
     for (const auto& s : f.letDown) {
-        if (++shown > 8)
-            break;
+        // The last step is always told; of many, those between are on the card.
+        if (++shown > 4 && shown < f.letDown.size() && f.letDown.size() > 5)
+            continue;
         steps.row({html::text(formatHeight(s.height.si(), *n.cockpit.height)),
                    boost ? html::text(format(s.boost.si(), n.unitOf(Gauge::boost)))
                          : html::text(format(rounded(s.setting.rpm.si(), 10.0 / 60), *units::rpm.spec)),

@@ -4,9 +4,9 @@
 #include "store/sortie_document.h"
 #include "units/text.h"
 #include <QBuffer>
-#include <cmath>
 #include <QPainter>
 #include <QPdfWriter>
+#include <cmath>
 #include <functional>
 
 namespace amber::app {
@@ -208,8 +208,8 @@ void paintSheet(Setter& s, const plan::RunUpSheet& sheet) {
             cells << engine + shape(c.judgement.colour) + (c.shown.empty() ? QStringLiteral("______") : q(c.shown));
         }
         const QString line = QStringLiteral("%1%2 (%3):  %4")
-                                 .arg(q(l.what), l.at.empty() ? QString() : QObject::tr(" at %1").arg(q(l.at)), q(l.want),
-                                      cells.join(QStringLiteral("   ")));
+                                 .arg(q(l.what), l.at.empty() ? QString() : QObject::tr(" at %1").arg(q(l.at)),
+                                      q(l.want), cells.join(QStringLiteral("   ")));
         const double height = s.heightOf(line, body, s.width() - left);
         s.need(height);
         s.text(left, s.width() - left, line, body);

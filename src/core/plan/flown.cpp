@@ -900,8 +900,7 @@ private:
                 done += dt;
                 note(s, operate(s), true);
             }
-            out_.letDownCooling =
-                std::max(out_.letDownCooling, (before - temperatures_.metal.si()) * stepMinute / span);
+            out_.letDownCooling = std::max(out_.letDownCooling, before - temperatures_.metal.si());
         }
         // Where it settles: the notes' own setting as far as the cooling lets it.
         Setting s = asked;

@@ -357,7 +357,7 @@ std::string writeSortie(const Sortie& s, const Cockpit& c) {
     line("distance", figure(s.flight.distance.si(), *c.distance));
     line("hold", figure(s.flight.hold.si(), *units::minute.spec));
     if (!s.start.order.empty() || s.start.supply != start::Supply::cart || s.start.sinceStop || s.start.preheated ||
-        s.start.diluted) {
+        s.start.diluted || s.start.blanks) {
         out += "\n[start]\n";
         if (!s.start.order.empty()) {
             std::string list;

@@ -1,0 +1,479 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Heat asked backwards, and the whole sortie's temperatures: what must hold whatever the day.
+#include "air/airspeed.h"
+#include "air/atmosphere.h"
+#include "heat/heat_solve.h"
+#include "plan/cool_down.h"
+#include "plan/cooling.h"
+#include "plan/engine_traces.h"
+#include "plan/ground_budget.h"
+#include "plan/let_down.h"
+#include "plan/plan.h"
+#include "test_data.h"
+#include <cmath>
+#include <rapidcheck/gtest.h>
+
+namespace {
+using namespace amber;
+
+const plan::LoadedSortie& of(const std::string& demo) {
+    static std::map<std::string, plan::LoadedSortie> all;
+    auto found = all.find(demo);
+    if (found == all.end())
+        found = all.emplace(demo, test::loadDemo(demo)).first;
+    return found->second;
+}
+Temperature celsius(double t) {
+    return Temperature::of(t, units::celsius);
+}
+/// The engine at an rpm on the fine stop, standing, flaps at an opening.
+heat::Drive standing(const plan::Aircraft& a, double rpm, Temperature oat, double flap, double wind = 0.0) {
+    air::Day day = air::standardDay(Length{});
+    day.oat = oat;
+    const auto air = day.at(Length{});
+    const Rotation n = Rotation::of(rpm, units::rpm);
+    const auto p = engine::operate(
+        a.model(), {n, engine::boostForRpm(a.model(), a.fineStop, n, 0, air), 0, air, Speed{}, Mixture::rich});
+    return {true, p.airFlow, p.fuelAirRatio, p.power, n, air, Speed::si(wind), flap, 1.0, 1.0};
+}
+heat::Drive flying(const plan::Aircraft& a, double fraction, Speed ias, double flap, Temperature oat) {
+    air::Day day = air::standardDay(Length{});
+    day.oat = oat;
+    const auto air = day.at(Length::si(1000));
+    const Rating& r = plan::ratingFor(a.notes, {}, Phase::climb);
+    const auto p =
+        engine::operate(a.model(), {Rotation::si(r.rpm.si() * fraction), r.boost, 0, air, ias, Mixture::rich});
+    return {true,
+            p.airFlow,
+            p.fuelAirRatio,
+            p.power,
+            Rotation::si(r.rpm.si() * fraction),
+            air,
+            air::trueAirspeed(ias, air.pressure, air.temperature),
+            flap,
+            1.0,
+            1.0};
+}
+
+TEST(HeatSlopes, HeadsFollowTheExponentsOfTheCorrelation) {
+    // Pinkel: (Th − Ta)/(Tg − Th) ∝ ṁ^0.62 (σΔp)^−0.38, read off the settled model on a log–log plot.
+    const auto& a = *of("lorimer-spring").aircraft;
+    const auto ratio = [&](const heat::Drive& d) {
+        const double gas = 1323.15 - 1.6e5 * std::pow(d.fuelAirRatio - 0.08, 2);
+        const double t = a.thermal.steady(d).metal.si();
+        return (t - d.air.temperature.si()) / (gas - t);
+    };
+    auto d = flying(a, 0.9, Speed::of(150, units::knot), 0.4, celsius(10));
+    d.shaft = Power{}; // no wash: the wind is the airspeed's alone
+    auto more = d;
+    more.airFlow = MassFlow::si(d.airFlow.si() * 1.3);
+    EXPECT_NEAR(std::log(ratio(more) / ratio(d)) / std::log(1.3), 0.62, 0.005);
+    auto faster = d;
+    faster.trueAirspeed = Speed::si(d.trueAirspeed.si() * 1.2);
+    EXPECT_NEAR(std::log(ratio(faster) / ratio(d)) / std::log(1.2 * 1.2), -0.38, 0.005);
+}
+
+TEST(HeatSlopes, TheTimeConstantIsThatOfALargeRadial) {
+    // 44 litres at rated power: about 95 s, at ground idle about five minutes.
+    const auto& a = *of("lorimer-spring").aircraft;
+    const auto constant = [&](const heat::Drive& d) {
+        const auto end = a.thermal.steady(d);
+        const heat::Temperatures off{Temperature::si(end.metal.si() + 10), end.oil};
+        return -10.0 / a.thermal.rates(off, d).metal;
+    };
+    const auto& h = a.notes.heat;
+    const Rating& r = *a.notes.rating(h.rating);
+    const auto air = air::standardDay(Length{}).at(Length{});
+    const auto p = engine::operate(a.model(), {r.rpm, r.boost, 0, air, h.ias, r.mixture});
+    const heat::Drive rated{true,
+                            p.airFlow,
+                            p.fuelAirRatio,
+                            p.power,
+                            r.rpm,
+                            air,
+                            air::trueAirspeed(h.ias, air.pressure, air.temperature),
+                            h.flap,
+                            1.0,
+                            1.0};
+    EXPECT_NEAR(constant(rated), 95, 5);
+    EXPECT_NEAR(constant(standing(a, 700, celsius(15), 1.0)), 300, 90);
+}
+
+RC_GTEST_PROP(HeatSolve, FlapFoundSettlesWhereItIsWanted, ()) {
+    const auto& a = *of(*rc::gen::element<std::string>("lorimer-spring", "farrier-summer", "mercer-frost")).aircraft;
+    const auto d = flying(a, *rc::gen::inRange(60, 100) / 100.0, Speed::si(*rc::gen::inRange(50, 90)), 0.5,
+                          celsius(*rc::gen::inRange(-20, 35)));
+    const Temperature wanted = celsius(*rc::gen::inRange(90, 220));
+    const auto need = heat::flapFor(a.thermal, d, wanted);
+    RC_ASSERT(need.opening >= 0 && need.opening <= 1);
+    auto there = d;
+    there.flap = need.opening;
+    const double settles = a.thermal.steady(there).metal.si();
+    RC_ASSERT(std::abs(settles - need.settles.si()) < 0.01);
+    if (need.enough) {
+        RC_ASSERT(settles <= wanted.si() + 0.05);
+    } else
+        RC_ASSERT(settles > wanted.si());
+    if (need.enough && need.opening > 0.01) {
+        there.flap = need.opening - 0.01;
+        RC_ASSERT(a.thermal.steady(there).metal.si() > settles - 1e-6); // it is the least opening
+    }
+}
+
+TEST(HeatSolve, MinutesToTheMinimaAreMinutesToTheMinima) {
+    const auto& a = *of("lorimer-spring").aircraft;
+    const heat::Temperatures cold{celsius(-5), celsius(-5)};
+    const auto d = standing(a, 1000, celsius(-5), 1.0);
+    const heat::Minima minima{celsius(100), celsius(40)};
+    const auto t = heat::timeToMinima(a.thermal, cold, d, minima, Duration::si(3600));
+    ASSERT_TRUE(t);
+    const auto at = a.thermal.after(cold, d, *t), before = a.thermal.after(cold, d, Duration::si(t->si() - 2));
+    EXPECT_TRUE(minima.met(at));
+    EXPECT_FALSE(minima.met(before));
+    EXPECT_FALSE(heat::timeToMinima(a.thermal, cold, d, {celsius(400), {}}, Duration::si(3600)));
+    EXPECT_EQ(heat::timeToMinima(a.thermal, {celsius(150), celsius(60)}, d, minima, Duration::si(10))->si(), 0);
+}
+
+TEST(HeatSolve, TheRpmForColdOilKeepsItsPressureUnderTheLimit) {
+    const auto& t = of("lorimer-spring").aircraft->thermal;
+    const Pressure limit = Pressure::of(95, units::psi);
+    Rotation last{};
+    for (double oil = -10; oil <= 60; oil += 10) {
+        const Rotation rpm = heat::rpmForOilPressure(t, celsius(oil), 1.0, limit, Rotation::of(2400, units::rpm));
+        EXPECT_LE(t.oilPressure(rpm, celsius(oil)).si(), limit.si() * 1.0001);
+        EXPECT_GE(rpm, last) << "warmer oil never wants it slower";
+        last = rpm;
+    }
+    EXPECT_LT(heat::rpmForOilPressure(t, celsius(-10), 1.0, limit, Rotation::of(2400, units::rpm)),
+              heat::rpmForOilPressure(t, celsius(-10), 0.35, limit, Rotation::of(2400, units::rpm)))
+        << "diluted oil may be run faster";
+}
+
+TEST(CoolantBoils, WaterByTheSteamTablesAndHigherWithGlycolAndACap) {
+    const auto boils = [](double kPa, double cap, double glycol) {
+        return heat::coolantBoils(Pressure::of(kPa, units::kPa), Pressure::of(cap, units::kPa), glycol)
+            .in(units::celsius);
+    };
+    EXPECT_NEAR(boils(101.325, 0, 0), 100.0, 0.2);
+    EXPECT_NEAR(boils(70.11, 0, 0), 90.0, 0.3);
+    EXPECT_NEAR(boils(198.5, 0, 0), 120.0, 0.4);
+    EXPECT_NEAR(boils(101.325, 0, 0.5), 107.2, 0.3);
+    EXPECT_GT(boils(70, 100, 0.3), boils(70, 0, 0.3) + 15);
+}
+
+TEST(CoolantBoils, NoLimitOfTheNotesLiesBeyondIt) {
+    for (const auto& name : test::demoNames()) {
+        const auto& n = of(name).aircraft->notes;
+        if (n.engine.cooling == Cooling::air)
+            continue;
+        const auto boils = heat::coolantBoils(Pressure::si(standardPressure), n.heat.coolantCap, n.heat.glycol);
+        EXPECT_LE(*n.gauges.at(Gauge::coolantTemperature).band.limitHigh, boils.si()) << n.name;
+    }
+}
+
+RC_GTEST_PROP(HeatSolve, BlanksAndThinOilActAsTheyShould, ()) {
+    const auto& a = *of("tanner-winter").aircraft;
+    auto d = standing(a, *rc::gen::inRange(800, 1400), celsius(*rc::gen::inRange(-30, 10)), 1.0);
+    const heat::Temperatures from{d.air.temperature, d.air.temperature};
+    const Duration time = Duration::si(*rc::gen::inRange(60, 1500));
+    const auto free = a.thermal.after(from, d, time);
+    d.oilCooler = 0.15;
+    RC_ASSERT(a.thermal.after(from, d, time).oil.si() >= free.oil.si() - 1e-9); // blanked, never colder
+    d.oilCooler = 1.0;
+    d.oilThinning = 0.35;
+    RC_ASSERT(a.thermal.after(from, d, time).oil.si() <= free.oil.si() + 1e-9); // thin oil makes less heat
+}
+
+TEST(EngineTraces, EveryEngineFromItsOwnStartAndTheSlowestDecides) {
+    for (const char* name : {"lorimer-spring", "ostler-bush", "mercer-frost", "chandler-haven"}) {
+        const auto& l = of(name);
+        const auto f = plan::fly(*l.aircraft, *l.sortie);
+        const auto traces = plan::engineTraces(*l.aircraft, *l.sortie, f);
+        ASSERT_EQ(traces.size(), l.aircraft->notes.engineCount()) << name;
+        const auto& slow = traces[plan::slowestEngine(traces)];
+        for (const auto& t : traces) {
+            EXPECT_LE(t.firedAt, slow.firedAt + 1e-6) << name << ": the last to fire is the last to be warm";
+            ASSERT_TRUE(t.runUpAt) << name;
+            EXPECT_GT(*t.runUpAt, t.firedAt);
+            for (std::size_t i = 1; i < t.points.size(); ++i) {
+                EXPECT_GE(t.points[i].time, t.points[i - 1].time);
+            }
+            for (const auto& p : t.points)
+                if (p.time < t.firedAt) {
+                    EXPECT_NEAR(p.metal, plan::engineTemperatureOf(*l.sortie).si(), 1.0) << "cold until it fires";
+                }
+        }
+        // The engine the plan draws is the slowest: its trace is the plan's own.
+        const auto& m = f.moments;
+        for (const auto& p : slow.points)
+            for (const auto& moment : m)
+                if (std::abs(moment.time - p.time) < 1e-6 && p.time > f[Phase::warmUp].start + 1) {
+                    EXPECT_NEAR(p.metal, moment.metal, 0.6) << name << " at " << p.time;
+                }
+    }
+}
+
+TEST(WarmUp, NeverRunsUpOrTakesOffBeforeTheMinima) {
+    for (const auto& name : test::demoNames()) {
+        const auto& l = of(name);
+        for (const double off : {-15.0, 0.0, 12.0}) {
+            Sortie s = *l.sortie;
+            s.day.oat = Temperature::si(s.day.oat.si() + off);
+            s.day.dewPoint = std::min(s.day.dewPoint, s.day.oat);
+            const auto f = plan::fly(*l.aircraft, s);
+            const auto& n = l.aircraft->notes;
+            const auto said = [&](Phase phase) {
+                return std::any_of(f.remarks.begin(), f.remarks.end(), [&](const plan::Remark& r) {
+                    return r.phase == phase && r.colour == watch::Colour::red;
+                });
+            };
+            const auto& runUp = f.moments[f[Phase::runUp].firstMoment];
+            const auto& takeOff = f.moments[f[Phase::takeOff].firstMoment];
+            if (f.minutesToRunUp) {
+                EXPECT_GE(runUp.oil, n.warmUp.oilRunUp.si() - 0.01) << name << " " << off;
+                if (n.warmUp.headRunUp) {
+                    EXPECT_GE(runUp.metal, n.warmUp.headRunUp->si() - 0.01) << name << " " << off;
+                }
+            } else {
+                EXPECT_TRUE(said(Phase::warmUp)) << name << " " << off;
+            }
+            if (!said(Phase::runUp)) {
+                EXPECT_GE(takeOff.oil, n.warmUp.oilTakeOff.si() - 0.01) << name << " " << off;
+                if (n.warmUp.headTakeOff) {
+                    EXPECT_GE(takeOff.metal, n.warmUp.headTakeOff->si() - 0.01) << name << " " << off;
+                }
+            }
+        }
+    }
+}
+
+TEST(WarmUp, ColderNeverWarmsFasterAndStepsFollowTheOil) {
+    const auto& l = of("lorimer-spring");
+    double last = 0;
+    for (const double oat : {25.0, 10.0, 0.0, -10.0, -20.0}) {
+        Sortie s = *l.sortie;
+        s.day.oat = celsius(oat);
+        s.day.dewPoint = celsius(oat - 3);
+        const auto f = plan::fly(*l.aircraft, s);
+        ASSERT_TRUE(f.minutesToRunUp);
+        EXPECT_GE(*f.minutesToRunUp, last) << oat;
+        last = *f.minutesToRunUp;
+        for (std::size_t i = 1; i < f.warmUpSteps.size(); ++i) {
+            EXPECT_GT(f.warmUpSteps[i].second, f.warmUpSteps[i - 1].second);
+        }
+        const double pressureLimit = *l.aircraft->notes.gauges.at(Gauge::oilPressure).in(Phase::warmUp).limitHigh;
+        for (std::size_t i = f[Phase::warmUp].firstMoment; i <= f[Phase::warmUp].lastMoment; ++i) {
+            EXPECT_LE(f.moments[i].oilPressure, pressureLimit) << oat;
+        }
+    }
+}
+
+TEST(WarmUp, TheShutFlapSchoolWarmsFaster) {
+    const auto& l = of("lorimer-spring");
+    Sortie s = *l.sortie;
+    const auto open = plan::fly(*l.aircraft, s);
+    s.choices["warm-up/Cowl flaps"] = "closed until warm";
+    ASSERT_TRUE(checkSortie(s, l.aircraft->notes, "s").empty());
+    const auto shut = plan::fly(*l.aircraft, s);
+    EXPECT_LE(*shut.minutesToRunUp, *open.minutesToRunUp);
+    const auto metalAfter = [](const plan::Flown& f, double seconds) {
+        for (const auto& m : f.moments)
+            if (m.time >= f[Phase::warmUp].start + seconds)
+                return m.metal;
+        return 0.0;
+    };
+    EXPECT_GT(metalAfter(shut, 60), metalAfter(open, 60) - 1e-9);
+}
+
+TEST(GroundBudget, WindFlapsAndStoppingBuyTime) {
+    const auto& l = of("farrier-summer");
+    const auto f = plan::fly(*l.aircraft, *l.sortie);
+    const auto b = plan::groundBudget(*l.aircraft, *l.sortie, f, plan::GroundFrom::holding);
+    const auto run = [&](const std::string& name) {
+        const auto found = std::find_if(b.runs.begin(), b.runs.end(),
+                                        [&](const plan::GroundRun& r) { return r.name.starts_with(name); });
+        EXPECT_NE(found, b.runs.end()) << name;
+        return found->toAmber.value_or(plan::GroundBudget::horizon);
+    };
+    ASSERT_TRUE(b.amber && b.red);
+    EXPECT_TRUE(b.runs.front().planned);
+    ASSERT_TRUE(b.runs.front().toAmber) << "a hot noon";
+    EXPECT_GT(run("Facing"), run("Standing"));
+    EXPECT_LT(run("Tail"), run("Standing"));
+    EXPECT_LT(run("Flaps half"), run("Standing"));
+    EXPECT_GT(run("Slower"), run("Faster"));
+    ASSERT_TRUE(b.stopFor);
+    EXPECT_GT(*b.stopFor, 60);
+    EXPECT_GT(b.thenToAmber, run("Standing"));
+    for (const auto& r : b.runs) {
+        if (r.toAmber && r.toRed) {
+            EXPECT_GT(*r.toRed, *r.toAmber);
+        }
+        EXPECT_EQ(r.toAmber.has_value(), r.settles > *b.amber) << r.name;
+    }
+    // A cooler day never gives less time.
+    Sortie cool = *l.sortie;
+    cool.day.oat = celsius(15);
+    cool.day.dewPoint = celsius(8);
+    const auto g = plan::fly(*l.aircraft, cool);
+    const auto c = plan::groundBudget(*l.aircraft, cool, g, plan::GroundFrom::holding);
+    EXPECT_GE(c.runs.front().toAmber.value_or(plan::GroundBudget::horizon), *b.runs.front().toAmber);
+}
+
+TEST(Cooling, FasterIsCoolerMoreOpenIsCoolerAndTheNeedIsMet) {
+    for (const auto& name : test::demoNames()) {
+        const auto& l = of(name);
+        const auto f = plan::fly(*l.aircraft, *l.sortie);
+        for (const Phase phase : {Phase::climb, Phase::cruise}) {
+            const auto p = plan::coolingPicture(*l.aircraft, *l.sortie, f, phase);
+            ASSERT_EQ(p.openings.size(), 4u);
+            for (std::size_t o = 0; o < p.openings.size(); ++o)
+                for (std::size_t i = 0; i < p.openings[o].points.size(); ++i) {
+                    if (i > 0) {
+                        EXPECT_LE(p.openings[o].points[i].y, p.openings[o].points[i - 1].y + 1e-6) << name;
+                    }
+                    if (o > 0) {
+                        EXPECT_LE(p.openings[o].points[i].y, p.openings[o - 1].points[i].y + 1e-6) << name;
+                    }
+                }
+            for (std::size_t i = 1; i < p.ways.size(); ++i) {
+                EXPECT_LE(p.ways[i].settles, p.ways[i - 1].settles) << name << ": faster is cooler";
+                EXPECT_LE(p.ways[i].need.opening, p.ways[i - 1].need.opening + 1e-3) << name;
+            }
+            for (const auto& w : p.ways)
+                if (w.need.enough && p.amber) {
+                    EXPECT_LE(w.need.settles, *p.amber) << name;
+                }
+            for (const auto& r : p.remedies) {
+                EXPECT_LT(r.change, 0) << name << " " << r.what;
+            }
+        }
+    }
+}
+
+TEST(LetDown, NeverCoolsFasterThanItMay) {
+    for (const auto& name : test::demoNames())
+        for (const double off : {-20.0, 0.0, 15.0}) {
+            const auto& l = of(name);
+            Sortie s = *l.sortie;
+            s.day.oat = Temperature::si(s.day.oat.si() + off);
+            s.day.dewPoint = std::min(s.day.dewPoint, s.day.oat);
+            const auto f = plan::fly(*l.aircraft, s);
+            const auto limit = plan::coolingLimit(l.aircraft->notes);
+            const bool said = std::any_of(f.remarks.begin(), f.remarks.end(),
+                                          [](const plan::Remark& r) { return r.phase == Phase::letDown; });
+            if (said)
+                continue; // it cannot be held even at cruising power, and the page says so
+            EXPECT_LE(f.letDownCooling, limit.perMinute) << name << " " << off;
+            // Over any minute of it, not only those the schedule reckoned.
+            const auto& p = f[Phase::letDown];
+            for (std::size_t i = p.firstMoment; i <= p.lastMoment; ++i)
+                for (std::size_t j = i; j <= p.lastMoment && f.moments[j].time <= f.moments[i].time + 60.5; ++j) {
+                    EXPECT_LE(f.moments[i].metal - f.moments[j].metal, limit.perMinute * 1.02) << name << " " << off;
+                }
+            if (const auto least = plan::letDownLeast(l.aircraft->notes)) {
+                EXPECT_GE(f.moments[p.lastMoment].metal, std::min(least->si(), f.moments[p.firstMoment].metal) - 1.0)
+                    << name << " " << off;
+            }
+        }
+}
+
+TEST(LetDown, FasterNeedsLessPowerAndCoolsFaster) {
+    for (const char* name : {"lorimer-spring", "farrier-summer", "mercer-frost", "thatcher-lesson"}) {
+        const auto& l = of(name);
+        const auto f = plan::fly(*l.aircraft, *l.sortie);
+        const auto ways = plan::letDownWays(*l.aircraft, *l.sortie, f);
+        ASSERT_EQ(ways.size(), 5u);
+        for (std::size_t i = 1; i < ways.size(); ++i) {
+            EXPECT_LT(ways[i].power, ways[i - 1].power) << name;
+            EXPECT_GE(ways[i].cooling, ways[i - 1].cooling - 1e-6) << name;
+            EXPECT_LT(ways[i].duration, ways[i - 1].duration) << name;
+        }
+        const double limit = plan::coolingLimit(l.aircraft->notes).perMinute;
+        for (const auto& w : ways) {
+            EXPECT_EQ(w.colour == watch::Colour::red, w.cooling > limit) << name;
+        }
+    }
+}
+
+TEST(LetDown, ATighterLimitTakesThePowerOffInMoreSteps) {
+    auto l = of("tinker-damp");
+    auto strict = *l.aircraft;
+    strict.notes.letDown.coolingPerMinute = TemperatureDifference::si(6);
+    const auto loose = plan::fly(*l.aircraft, *l.sortie), tight = plan::fly(strict, *l.sortie);
+    EXPECT_GT(loose.letDownCooling, 6);
+    EXPECT_LE(tight.letDownCooling, 6);
+    EXPECT_GE(tight.letDown.size(), loose.letDown.size());
+    EXPECT_EQ(plan::coolingLimit(strict.notes).origin, Origin::notes);
+    EXPECT_EQ(plan::coolingLimit(l.aircraft->notes).origin, Origin::model) << "our own figure";
+}
+
+TEST(CoolDown, DilutionFollowsTheTableAndRestartsCoolDown) {
+    const auto& l = of("tanner-winter");
+    const auto& stop = l.aircraft->notes.stop;
+    EXPECT_FALSE(plan::dilutionFor(stop, celsius(5)));
+    EXPECT_NEAR(plan::dilutionFor(stop, celsius(-5))->seconds, 90, 0.1);
+    const auto between = plan::dilutionFor(stop, celsius(-10));
+    EXPECT_NEAR(between->seconds, 135, 0.5);
+    EXPECT_EQ(between->origin, Origin::betweenNotes);
+    EXPECT_NEAR(plan::dilutionFor(stop, celsius(-60))->seconds, 300, 0.1) << "the coldest entry is held";
+    double last = 0;
+    for (double t = 5; t >= -40; t -= 2.5)
+        if (const auto d = plan::dilutionFor(stop, celsius(t))) {
+            EXPECT_GE(d->seconds, last) << "colder never less";
+            last = d->seconds;
+        }
+    const auto f = plan::fly(*l.aircraft, *l.sortie);
+    const auto cool = plan::coolDown(*l.aircraft, *l.sortie, f);
+    for (std::size_t i = 1; i < cool.restarts.size(); ++i) {
+        EXPECT_LT(cool.restarts[i].engine, cool.restarts[i - 1].engine);
+        EXPECT_GE(cool.restarts[i].dose, cool.restarts[i - 1].dose) << "colder never less prime";
+    }
+    EXPECT_EQ(cool.restarts.front().dose, 0) << "hot: none";
+    Sortie s = *l.sortie;
+    s.forecast = celsius(8);
+    EXPECT_FALSE(plan::coolDown(*l.aircraft, s, f).dilute);
+}
+
+TEST(CoolDown, HotFuelBoilsInTheLinesOnAWarmDay) {
+    const auto& n = of("lorimer-spring").aircraft->notes;
+    const auto warm = plan::restartAfter(n, 900, celsius(180), celsius(28), Length{});
+    EXPECT_EQ(warm.dose, 0);
+    EXPECT_NE(warm.advice.find("boiled"), std::string::npos);
+    EXPECT_EQ(plan::restartAfter(n, 900, celsius(180), celsius(5), Length{}).advice.find("boiled"), std::string::npos);
+    EXPECT_GT(plan::restartAfter(n, 4 * 3600, celsius(180), celsius(5), Length{}).dose, 1);
+}
+
+RC_GTEST_PROP(Heat, ABurnOfEnergyIsBalanced, ()) {
+    // Where it settles the heat that comes in is the heat that goes out: the rates are nothing there.
+    const auto& a = *of(*rc::gen::element<std::string>("lorimer-spring", "farrier-summer", "sexton-meadow")).aircraft;
+    const auto d = flying(a, *rc::gen::inRange(60, 100) / 100.0, Speed::si(*rc::gen::inRange(35, 90)),
+                          *rc::gen::inRange(0, 11) / 10.0, celsius(*rc::gen::inRange(-25, 35)));
+    const auto settled = a.thermal.steady(d);
+    const auto rates = a.thermal.rates(settled, d);
+    RC_ASSERT(std::abs(rates.metal) < 1e-3);
+    RC_ASSERT(std::abs(rates.oil) < 1e-2);
+}
+
+TEST(TrendOfADay, TenDegreesHotterIsHotterEverywhere) {
+    for (const auto& name : test::demoNames()) {
+        const auto& l = of(name);
+        Sortie hot = *l.sortie;
+        hot.day.oat = Temperature::si(hot.day.oat.si() + 10);
+        const auto f = plan::fly(*l.aircraft, *l.sortie), g = plan::fly(*l.aircraft, hot);
+        const auto highest = [](const plan::Flown& x, Phase phase) {
+            double most = 0;
+            for (std::size_t i = x[phase].firstMoment; i <= x[phase].lastMoment; ++i)
+                most = std::max(most, x.moments[i].metal);
+            return most;
+        };
+        EXPECT_GT(highest(g, Phase::climb), highest(f, Phase::climb) - 0.5) << name;
+        if (f.minutesToRunUp && g.minutesToRunUp) {
+            EXPECT_LE(*g.minutesToRunUp, *f.minutesToRunUp) << name;
+        }
+        if (f.groundToAmber && g.groundToAmber) {
+            EXPECT_LE(*g.groundToAmber, *f.groundToAmber) << name;
+        }
+    }
+}
+} // namespace
