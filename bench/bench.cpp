@@ -1,6 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What follows every keystroke: figures in docs/performance.md, made by tools/measure-performance.
 #include "engine/operating_point.h"
+#include "engine/power_chart.h"
+#include "plan/cooling.h"
+#include "plan/cruise.h"
+#include "plan/engine_traces.h"
+#include "plan/ground_budget.h"
 #include "plan/loading.h"
 #include "plan/pictures.h"
 #include "plan/plan.h"
@@ -79,6 +84,53 @@ void cruiseChart(benchmark::State& state) {
         benchmark::DoNotOptimize(plan::cruisePicture(*lorimer().aircraft, *lorimer().sortie, flown));
 }
 BENCHMARK(cruiseChart)->Unit(benchmark::kMillisecond);
+
+void chartOfTenThousandPoints(benchmark::State& state) {
+    const auto& a = *lorimer().aircraft;
+    std::size_t lines = 0;
+    const auto small = engine::powerChart(a.notes, a.model(), Rotation::of(2350, units::rpm), 40);
+    lines = small.points() / 40;
+    const int perLine = static_cast<int>(10000 / std::max<std::size_t>(1, lines)) + 1;
+    for (auto _ : state)
+        benchmark::DoNotOptimize(engine::powerChart(a.notes, a.model(), Rotation::of(2350, units::rpm), perLine));
+}
+BENCHMARK(chartOfTenThousandPoints)->Unit(benchmark::kMillisecond);
+
+void cruiseCandidatesSearch(benchmark::State& state) {
+    const auto& a = *lorimer().aircraft;
+    const plan::CruiseConditions c{lorimer().sortie->day.at(Length::of(9000, units::foot)), lorimer().sortie->weight,
+                                   Volume::of(500, units::usGallon), "100"};
+    for (auto _ : state)
+        benchmark::DoNotOptimize(plan::cruiseCandidates(a, c, plan::Ask::power, 600 * 745.7));
+}
+BENCHMARK(cruiseCandidatesSearch)->Unit(benchmark::kMillisecond);
+
+const plan::LoadedSortie& mercerDemo() {
+    static const auto loaded = plan::loadSortie(AMBER_SOURCE_DATA "/demo/mercer-frost.toml");
+    return loaded;
+}
+
+void temperaturesOfFourEngines(benchmark::State& state) {
+    const auto flown = plan::fly(*mercerDemo().aircraft, *mercerDemo().sortie);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(plan::engineTraces(*mercerDemo().aircraft, *mercerDemo().sortie, flown));
+}
+BENCHMARK(temperaturesOfFourEngines)->Unit(benchmark::kMillisecond);
+
+void groundBudgetOfEightWays(benchmark::State& state) {
+    const auto flown = plan::fly(*mercerDemo().aircraft, *mercerDemo().sortie);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(
+            plan::groundBudget(*mercerDemo().aircraft, *mercerDemo().sortie, flown, plan::GroundFrom::holding));
+}
+BENCHMARK(groundBudgetOfEightWays)->Unit(benchmark::kMillisecond);
+
+void coolingPictureOfTheClimb(benchmark::State& state) {
+    const auto flown = plan::fly(*lorimer().aircraft, *lorimer().sortie);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(plan::coolingPicture(*lorimer().aircraft, *lorimer().sortie, flown, Phase::climb));
+}
+BENCHMARK(coolingPictureOfTheClimb)->Unit(benchmark::kMillisecond);
 
 void loadSortieAndNotes(benchmark::State& state) {
     for (auto _ : state)

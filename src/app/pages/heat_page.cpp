@@ -18,7 +18,7 @@ namespace {
 class Table {
 public:
     Table(const Colours& colours, const QStringList& heads, int leftColumn = 0) : c_(colours), left_(leftColumn) {
-        html_ = QStringLiteral("<table width='100%' cellspacing='0' cellpadding='3'><tr>");
+        html_ = QStringLiteral("<table width='100%' cellspacing='0' cellpadding='2'><tr>");
         for (int i = 0; i < heads.size(); ++i)
             html_ += QStringLiteral("<td align='%1' style='color:%2'>%3</td>")
                          .arg(side(i), c_.faint.name(), heads[i].toHtmlEscaped());

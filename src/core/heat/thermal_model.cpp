@@ -4,6 +4,7 @@
 #include "air/atmosphere.h"
 #include <algorithm>
 #include <array>
+#include <boost/math/tools/toms748_solve.hpp>
 #include <boost/numeric/odeint/stepper/runge_kutta4.hpp>
 #include <cmath>
 #include <numbers>
@@ -211,8 +212,24 @@ std::vector<std::pair<std::string, double>> ThermalModel::forcingOf(const Drive&
 }
 
 Temperatures ThermalModel::steady(const Drive& drive) const {
-    Temperatures t{rated_.metal, rated_.oil};
-    return after(t, drive, Duration::si(3600));
+    // Each rate falls as its own temperature rises, and neither asks for the other: two bracketed roots.
+    const Forcing f = forcing(drive);
+    const auto root = [](const auto& rate, double low, double high) {
+        const double atLow = rate(low), atHigh = rate(high);
+        if (atLow <= 0)
+            return low;
+        if (atHigh >= 0)
+            return high;
+        std::uintmax_t most = 60;
+        const auto b = boost::math::tools::toms748_solve(
+            rate, low, high, atLow, atHigh, [](double x, double y) { return std::abs(x - y) < 1e-6; }, most);
+        return 0.5 * (b.first + b.second);
+    };
+    const double metal =
+        root([&](double t) { return rates(t, rated_.oil.si(), f).metal; }, f.ambient, std::max(f.gas, f.ambient + 1.0));
+    const double oil =
+        root([&](double t) { return rates(rated_.metal.si(), t, f).oil; }, f.ambient, std::max(600.0, f.ambient + 1.0));
+    return {Temperature::si(metal), Temperature::si(oil)};
 }
 
 Pressure ThermalModel::oilPressure(Rotation rpm, Temperature oil, double thinning) const {
