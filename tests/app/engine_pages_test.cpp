@@ -1,10 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Power chart, choosing a cruise and the lever map, driven as a pilot drives them.
+#include "print/chart_print.h"
 #include "store/data_folder.h"
 #include "units/text.h"
 #include "window_fixture.h"
 #include <QComboBox>
 #include <QLabel>
+#include <QPdfWriter>
+#include <QProcess>
 
 namespace {
 using namespace amber;
@@ -61,9 +64,30 @@ TEST_F(EnginePages, TheChartIsWrittenAsSvgAndPng) {
     open("lorimer-spring", Phase::climb, SubPage::chart);
     const QByteArray svg = window->page().chartPicture(true), png = window->page().chartPicture(false);
     EXPECT_TRUE(svg.contains("<svg"));
-    EXPECT_TRUE(svg.contains("1,236 hp")) << "the construction is on it";
+    const auto& c = *window->page().powerChart().construction();
+    EXPECT_TRUE(svg.contains(format(c.corrected.si(), *units::horsepower.spec).c_str()) ||
+                svg.contains(format(c.read.si(), *units::horsepower.spec).c_str()))
+        << "the construction is on it";
     EXPECT_TRUE(png.startsWith("\x89PNG"));
     EXPECT_GT(png.size(), 10000);
+}
+
+TEST_F(EnginePages, TheChartIsPrintedWithItsConstruction) {
+    open("lorimer-spring", Phase::climb, SubPage::chart);
+    const QString path = scratch.filePath(QStringLiteral("chart.pdf"));
+    {
+        QPdfWriter writer(path);
+        writer.setPageSize(QPageSize(QPageSize::A4));
+        writer.setPageOrientation(QPageLayout::Landscape);
+        app::paintChart(writer, window->page().chartPicture(true), QStringLiteral("Lorimer L.4"),
+                        window->page().powerChart().steps());
+    }
+    QProcess reader;
+    reader.start(QStringLiteral("pdftotext"), {QStringLiteral("-layout"), path, QStringLiteral("-")});
+    ASSERT_TRUE(reader.waitForFinished());
+    const QString text = QString::fromUtf8(reader.readAllStandardOutput());
+    EXPECT_TRUE(text.contains(QStringLiteral("Lorimer L.4")));
+    EXPECT_TRUE(text.contains(QStringLiteral("Join A and B"))) << text.toStdString();
 }
 
 TEST_F(EnginePages, EveryTypeDrawsItsChartAndItsChoices) {

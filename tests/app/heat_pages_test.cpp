@@ -159,7 +159,7 @@ TEST_F(HeatPages, AWarmStretchOfTheScoreLeadsToItsCause) {
     const auto& f = window->document().plan().flown;
     const auto& notes = window->document().aircraft().notes;
     for (const auto& m : f.moments)
-        if (m.phase == Phase::climb && m.rpm > 0 &&
+        if (m.phase == Phase::climb && m.rpm > 0 && m.time > f[Phase::climb].start + 25 &&
             watch::colourOf(notes.gauges.at(Gauge::coolantTemperature).in(Phase::climb), m.metal) !=
                 watch::Colour::normal) {
             // The coolant's lane is the fourth of six.

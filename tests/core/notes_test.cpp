@@ -109,7 +109,8 @@ TEST(Notes, EveryProblemOfAFileIsReported) {
 }
 
 TEST(Notes, APlaceholderTheplanCannotFillIsAnError) {
-    const auto text = replaced(lorimer(), "set = \"{boost}, in steps\"", "set = \"{bost}, in steps\"");
+    const auto text =
+        replaced(lorimer(), "set = \"30 inHg, even, then {boost}\"", "set = \"30 inHg, even, then {bost}\"");
     EXPECT_TRUE(hasProblem(readNotes(text, "f"), text, "", {"no figure {bost}", "Did you mean {boost}"}));
 }
 

@@ -76,7 +76,7 @@ TEST(Plan, ALowerGradeCutsTheTakeOff) {
     Sortie s = *demo("lorimer").sortie;
     s.fuelGrade = "91";
     const auto p = plan::makePlan(*demo("lorimer").aircraft, s);
-    EXPECT_EQ(line(p, Phase::takeOff, "Throttle").value, "40.5 inHg, in steps");
+    EXPECT_EQ(line(p, Phase::takeOff, "Throttle").value, "30 inHg, even, then 40.5 inHg");
     EXPECT_EQ(p[Phase::takeOff].worst, watch::Colour::amber);
     EXPECT_NE(p[Phase::takeOff].worstBecause.find("Grade 91 permits 40.5 inHg"), std::string::npos);
     EXPECT_LT(p.flown[Phase::takeOff].point.power.si(), planOf("lorimer").flown[Phase::takeOff].point.power.si());

@@ -284,19 +284,7 @@ int runChart(const ChartOptions& o) {
         fmt::print("{}\n", out.dump(2));
         return exitOk;
     }
-    fmt::print("panel,rpm,gear,boost_kPa,altitude_m,power_kW\n");
-    for (const auto& l : chart.seaLevel)
-        for (const auto& p : l.points)
-            fmt::print("sea level,{:.0f},{},{:.2f},0,{:.2f}\n", l.rpm.si() * 60, gearName(l.gear), p.x / 1000,
-                       p.power / 1000);
-    for (const auto& l : chart.fullThrottle)
-        for (const auto& p : l.points)
-            fmt::print("full throttle,{:.0f},{},,{:.1f},{:.2f}\n", l.rpm.si() * 60, gearName(l.gear), p.x,
-                       p.power / 1000);
-    for (const auto& l : chart.constantBoost)
-        for (const auto& p : l.points)
-            fmt::print("constant boost,{:.0f},{},{:.2f},{:.1f},{:.2f}\n", l.rpm.si() * 60, gearName(l.gear),
-                       l.boost->si() / 1000, p.x, p.power / 1000);
+    fmt::print("{}", engine::chartCsv(n, chart));
     return exitOk;
 }
 

@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/main_window.h"
 #include "air/metar.h"
+#include "engine/power_chart.h"
 #include "notes/document.h"
 #include "plan/plan_export.h"
 #include "print/card.h"
+#include "print/chart_print.h"
 #include "shell/metar_dialog.h"
 #include "shell/problems_dialog.h"
 #include "shell/theme.h"
@@ -154,6 +156,8 @@ void MainWindow::buildMenus() {
     add(file, tr("Plan as &CSV…"), {}, [this] { exportAs(QStringLiteral("csv")); });
     add(file, tr("Power chart as S&VG…"), {}, [this] { exportAs(QStringLiteral("svg")); });
     add(file, tr("Power chart as P&NG…"), {}, [this] { exportAs(QStringLiteral("png")); });
+    add(file, tr("Power chart as CS&V…"), {}, [this] { exportAs(QStringLiteral("chart.csv")); });
+    add(file, tr("Print power chart…"), {}, [this] { printChart(); });
     file->addSeparator();
     add(
         file, tr("&Quit"), QKeySequence(Qt::CTRL | Qt::Key_Q), [this] { close(); }, false);
@@ -380,6 +384,11 @@ void MainWindow::exportAs(const QString& kind) {
         // The chart of the phase that is shown, with its reading.
         page_->refresh();
         error = writeAtomically(path, page_->chartPicture(kind == QLatin1String("svg")));
+    } else if (kind == QLatin1String("chart.csv")) {
+        const auto& a = document_.aircraft();
+        const Rotation rpm = document_.plan().flown[Phase::climb].setting.rpm;
+        error = writeAtomically(
+            path, QByteArray::fromStdString(engine::chartCsv(a.notes, engine::powerChart(a.notes, a.model(), rpm))));
     } else
         error = writeAtomically(
             path,
@@ -396,6 +405,17 @@ void MainWindow::printCard() {
     QPrintDialog dialog(&printer, this);
     if (dialog.exec() == QDialog::Accepted)
         paintCard(printer, document_.plan(), document_.aircraft().notes);
+}
+
+void MainWindow::printChart() {
+    QPrinter printer(QPrinter::HighResolution);
+    printer.setPageSize(QPageSize(QPageSize::A4));
+    printer.setPageOrientation(QPageLayout::Landscape);
+    QPrintDialog dialog(&printer, this);
+    if (dialog.exec() == QDialog::Accepted) {
+        const QByteArray svg = page_->chartPicture(true);
+        paintChart(printer, svg, QString::fromStdString(document_.plan().aircraft), page_->powerChart().steps());
+    }
 }
 
 void MainWindow::showShortcuts() {

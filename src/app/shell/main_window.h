@@ -63,6 +63,7 @@ private:
     void pasteMetar();
     void exportAs(const QString& kind);
     void printCard();
+    void printChart();
     void showShortcuts();
     void showCautions();
 

@@ -3,6 +3,7 @@
 #include "air/atmosphere.h"
 #include <algorithm>
 #include <cmath>
+#include <fmt/format.h>
 #include <set>
 
 namespace amber::engine {
@@ -127,6 +128,24 @@ std::optional<Construction> construct(const EngineParameters& e, Rotation rpm, M
     here.temperature = outside;
     c.model = Power::si(powerAt(e, rpm, boost, gear, here));
     return c;
+}
+
+std::string chartCsv(const TypeNotes& notes, const PowerChart& chart) {
+    const auto gear = [&](std::size_t g) { return notes.engine.gears.empty() ? "" : notes.engine.gears[g].name; };
+    std::string out = "panel,rpm,gear,boost_kPa,altitude_m,power_kW\n";
+    for (const auto& l : chart.seaLevel)
+        for (const auto& p : l.points)
+            out += fmt::format("sea level,{:.0f},{},{:.2f},0,{:.2f}\n", l.rpm.si() * 60, gear(l.gear), p.x / 1000,
+                               p.power / 1000);
+    for (const auto& l : chart.fullThrottle)
+        for (const auto& p : l.points)
+            out += fmt::format("full throttle,{:.0f},{},,{:.1f},{:.2f}\n", l.rpm.si() * 60, gear(l.gear), p.x,
+                               p.power / 1000);
+    for (const auto& l : chart.constantBoost)
+        for (const auto& p : l.points)
+            out += fmt::format("constant boost,{:.0f},{},{:.2f},{:.1f},{:.2f}\n", l.rpm.si() * 60, gear(l.gear),
+                               l.boost->si() / 1000, p.x, p.power / 1000);
+    return out;
 }
 
 } // namespace amber::engine

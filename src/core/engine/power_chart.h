@@ -37,6 +37,9 @@ struct PowerChart {
 PowerChart powerChart(const TypeNotes& notes, const EngineParameters& engine, Rotation constantBoostRpm,
                       int pointsPerLine = 40);
 
+/// The chart as a table: panel, rpm, gear, boost_kPa, altitude_m, power_kW.
+std::string chartCsv(const TypeNotes& notes, const PowerChart& chart);
+
 /// Reading the chart with a ruler, step by step.
 struct Construction {
     Rotation rpm;

@@ -208,6 +208,24 @@ private:
             kelvin,
             units::detail::temperatureDifferenceTable[n_.cockpit.temperature == units::fahrenheit.spec ? 1 : 0]);
     }
+    /// What the intercooler's flap does to the charge at the end of the climb.
+    void intercoolerClock(PhasePlan& p) const {
+        if (n_.engine.intercooler <= 0)
+            return;
+        const Moment& m = f_.moments[f_[Phase::climb].lastMoment];
+        const auto air = s_.day.at(s_.day.pressureAltitudeOf(Length::si(m.height)));
+        engine::Demand d{Rotation::si(m.rpm), ManifoldPressure::si(m.boost),   m.gear, air,
+                         Speed::si(m.speed),  f_[Phase::climb].setting.mixture};
+        const Temperature open = engine::operate(a_.model(), d).chargeTemperature;
+        d.intercooler = 0.0;
+        const Temperature shut = engine::operate(a_.model(), d).chargeTemperature;
+        p.clocks.push_back(
+            {"Intercooler", "open at the top", "model",
+             fmt::format("Charge {} with its flap open, {} shut, at the end of the climb. Shut it in the "
+                         "let-down: cold charge does not vaporise.",
+                         temperature(open), temperature(shut)),
+             watch::Colour::normal});
+    }
     /// Let-down: how fast it cools against how fast it may.
     void coolingClocks(PhasePlan& p) const {
         const auto limit = coolingLimit(n_);
@@ -558,6 +576,7 @@ private:
             add("Over the ground", format(f_[phase].distance, *n_.cockpit.distance), "model",
                 "Still air, from the first reduction to the top.");
             knockMargin(phase, p);
+            intercoolerClock(p);
             if (n_.engine.correctorFrom)
                 add("Corrector from", height(*n_.engine.correctorFrom), "notes",
                     "Above it the carburettor runs rich: weaken until the rpm just falls, then a little back.");
