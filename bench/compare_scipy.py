@@ -81,7 +81,7 @@ def rates(c, f):
             out[0] = (f["metal_in"] * (c["rated_metal"] - c["rated_ambient"]) * (f["gas"] - tm) / (c["gas_rated"] - c["rated_metal"])
                       - f["metal_out"] * opening / c["rated_coolant_open"] * (tm - f["ambient"])) / c["coolant_time"]
         if not f["running"]:
-            out[0] -= (tm - f["ambient"]) / c["standing_time"]
+            out[0] = -(tm - f["ambient"]) / c["standing_time"]
             out[1] = -(to - f["ambient"]) / (1.5 * c["standing_time"])
             return out
         thick = min(2.2, (f["thinning"] * viscosity(to) / WARM) ** 0.25)

@@ -430,6 +430,13 @@ TEST(CoolDown, DilutionFollowsTheTableAndRestartsCoolDown) {
         EXPECT_GE(cool.restarts[i].dose, cool.restarts[i - 1].dose) << "colder never less prime";
     }
     EXPECT_EQ(cool.restarts.front().dose, 0) << "hot: none";
+    // The restarts lie on the curve that is drawn: one cooling, not two.
+    for (const auto& r : cool.restarts)
+        for (std::size_t i = 1; i < cool.curve.size(); ++i)
+            if (!cool.curve[i].running && cool.curve[i - 1].time <= r.after && cool.curve[i].time >= r.after) {
+                EXPECT_LE(r.engine.si(), cool.curve[i - 1].metal + 0.5);
+                EXPECT_GE(r.engine.si(), cool.curve[i].metal - 0.5);
+            }
     Sortie s = *l.sortie;
     s.forecast = celsius(8);
     EXPECT_FALSE(plan::coolDown(*l.aircraft, s, f).dilute);

@@ -116,7 +116,7 @@ struct HeatChart::Impl {
                     high = std::max({high, p.metal, p.oil});
                 }
         const double end = (last - first) / 60, margin = 0.1 * (shown(high, t()) - shown(low, t()));
-        const double bottom = shown(low, t()) - (traces.size() > 1 ? 2.6 : 1.0) * margin,
+        const double bottom = shown(low, t()) - (traces.size() > 1 ? 3.4 : 1.0) * margin,
                      top = shown(high, t()) + margin;
         ranges(-0.04 * end, end * 1.12, bottom, top);
         level(n.warmUp.oilRunUp.si(), tr("oil %1").arg(q(format(n.warmUp.oilRunUp.si(), t()))), c.green, Qt::DotLine,
@@ -267,8 +267,8 @@ struct HeatChart::Impl {
                                         ? q(format(s.boost.si(), notes().unitOf(Gauge::boost)))
                                         : q(format(std::round(s.setting.rpm.si() * 6) / 6, *units::rpm.spec));
             row = at < freeUntil ? (row + 1) % 3 : 0;
-            addText(*plot, at, top - (0.02 + 0.055 * row) * (top - bottom), setting, Qt::AlignLeft | Qt::AlignTop,
-                    c.amber, true);
+            addText(*plot, at, top - (0.02 + 0.055 * row) * (top - bottom), setting,
+                    (at > 0.9 * end ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop, c.amber, true);
             freeUntil = std::max(freeUntil, at) + 0.14 * end;
         }
         // Bursts that clear the engine.

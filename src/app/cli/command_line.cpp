@@ -218,7 +218,7 @@ int runCommandLine(int argc, char** argv, const CommandActions& actions) {
     auto* snapshotCommand = app.add_subcommand("snapshot", "Draw a view of the demo to PNG, without a display");
     std::string view, out, size = "1280x800", theme = "day";
     bool list = false;
-    snapshotCommand->add_option("--view", view, "View, see --list");
+    snapshotCommand->add_option("--view", view, "View, see --list; several with commas are tiled");
     snapshotCommand->add_option("--out", out, "PNG file");
     snapshotCommand->add_option("--size", size, "WIDTHxHEIGHT")->capture_default_str();
     snapshotCommand->add_option("--theme", theme, "day or hangar")

@@ -120,7 +120,7 @@ void PhasePage::refreshChoice() {
     for (std::size_t i = 0; i < 3; ++i)
         if (n.cockpit.fuel == &units::detail::volumeTable[i])
             flow = &units::detail::volumeFlowTable[i];
-    for (const auto& p : answer_.candidates) {
+    const auto rowOf = [&](const plan::CruisePoint& p) {
         CandidateRow row;
         row.rpm = format(std::round(p.setting.rpm.si() * 6) / 6, *units::rpm.spec);
         row.boost = n.gauges.contains(Gauge::boost) ? format(p.point.manifoldPressure.si(), n.unitOf(Gauge::boost))
@@ -137,7 +137,21 @@ void PhasePage::refreshChoice() {
         row.chosen = std::abs(p.setting.rpm.si() - cruise.setting.rpm.si()) < 0.2 &&
                      std::abs(p.point.manifoldPressure.si() - cruise.point.manifoldPressure.si()) < 300 &&
                      p.setting.gear == cruise.setting.gear && p.setting.mixture == cruise.setting.mixture;
-        rows.emplace_back(std::move(row));
+        return row;
+    };
+    bool any = false;
+    for (const auto& p : answer_.candidates) {
+        rows.emplace_back(rowOf(p));
+        any = any || std::get<CandidateRow>(rows.back()).chosen;
+    }
+    if (!any) {
+        // The plan's own cruise, for comparison.
+        const engine::KnockBoundary knock(n, a.model(), document_.sortie().fuelGrade);
+        auto own =
+            plan::cruisePoint(a, cruiseConditionsOf(document_), knock,
+                              {cruise.setting.rpm, cruise.setting.boost, cruise.setting.gear, cruise.setting.mixture});
+        own.why = "as planned now";
+        rows.emplace_back(rowOf(own));
     }
     sequence_->put(std::move(rows));
     leverMap_->setVisible(!n.engine.gears.empty());

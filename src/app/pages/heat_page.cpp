@@ -114,6 +114,9 @@ void HeatPage::present(Kind kind, Phase phase) {
         chart_->hide();
         budget_->show();
         figures_->setFixedWidth(300);
+        // The warm-up asks from its own start, the run-up from the holding point, until the pilot says otherwise.
+        if (phase != phase_)
+            budget_->startFrom(phase == Phase::warmUp ? plan::GroundFrom::warmUp : plan::GroundFrom::holding);
         budget_->refresh();
     } else {
         budget_->hide();
@@ -146,6 +149,7 @@ void HeatPage::present(Kind kind, Phase phase) {
         chart_->draw(HeatChart::Kind::afterwards, phase);
         break;
     }
+    phase_ = phase;
     title_->setText(budget ? (document_.aircraft().notes.engine.cooling == Cooling::air
                                   ? tr("How long the heads stay normal on the ground today, by the way of waiting")
                                   : tr("How long the coolant stays normal on the ground today, by the way of waiting"))
@@ -175,9 +179,9 @@ QString HeatPage::engines() const {
             return when ? clock(*when - first) : tr("never at this rpm");
         };
         table.row({name, clock(t.firedAt - first), at(t.runUpAt), at(t.takeOffAt),
-                   i == slowest && traces.size() > 1 ? tr("decides")
-                   : t.runUpAt && all > 0            ? clock(all - *t.runUpAt)
-                                                     : QString()},
+                   i == slowest && traces.size() > 1           ? tr("decides")
+                   : t.runUpAt && all > 0 && traces.size() > 1 ? clock(all - *t.runUpAt)
+                                                               : QString()},
                   i == slowest);
     }
     QString out = table.html() + tr("<p>Minutes and seconds from the first fire.</p>");
@@ -355,8 +359,9 @@ QString HeatPage::schedule() const {
                  w.planned);
     out += ways.html();
     QStringList lines;
-    lines << tr("At %1, flaps shut, power taken off at once; the last column is the change of the first minute.")
-                 .arg(html::text(format(n.phase(Phase::letDown).ias->si(), *n.cockpit.speed)));
+    lines << tr("At %1, flaps %2, power taken off at once; the last column is the change of the first minute.")
+                 .arg(html::text(format(n.phase(Phase::letDown).ias->si(), *n.cockpit.speed)),
+                      html::text(plan::flapText(f[Phase::letDown].setting.flap)));
     for (const auto& w : all)
         if (w.colour != watch::Colour::normal && lines.size() < 3)
             lines << QStringLiteral("%1 %2: %3")

@@ -33,6 +33,7 @@ private:
     HeatChart* chart_;
     GroundBudgetView* budget_;
     Kind kind_ = Kind::engines;
+    Phase phase_ = Phase::writeUp; ///< the budget was last shown for
 };
 
 } // namespace amber::app

@@ -245,12 +245,22 @@ void RunUpPage::refresh() {
     table_->setColumnWidth(0, engines > 2 ? 160 : 188);
     table_->setColumnWidth(1, 76);
     table_->setColumnWidth(2, 152);
+    // All lines in sight where the window is high enough.
+    const int rows = std::max(1, model_->rowCount());
+    table_->verticalHeader()->setDefaultSectionSize(
+        std::clamp((height() - table_->horizontalHeader()->height() - 2) / rows, 21, 26));
     const int room = 782 - table_->columnWidth(0) - table_->columnWidth(1) - table_->columnWidth(2);
     for (int i = 0; i < engines; ++i)
         table_->setColumnWidth(RunUpModel::firstEngine + i, std::min(190, room / engines));
     if (!table_->currentIndex().isValid() || !model_->cell(table_->currentIndex()))
         table_->setCurrentIndex(model_->index(0, RunUpModel::firstEngine));
     showVerdict();
+}
+
+void RunUpPage::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    if (document_.isOpen())
+        refresh();
 }
 
 void RunUpPage::showVerdict() {
@@ -296,9 +306,10 @@ void RunUpPage::showVerdict() {
                          sheet.highPower > *sheet.highPowerMost ? watch::Colour::amber : watch::Colour::normal, c))
                      .arg(std::lround(sheet.highPower))
                      .arg(std::lround(*sheet.highPowerMost));
-    found << tr(
-        "<i>Type the reading; of a magneto the fall, and slow or rough: \"80 slow\", \"stops\". Delete takes it "
-        "out. What is out of the ordinary is for the engineer to judge.</i>");
+    if (sheet.findings.size() < 3) // they matter more
+        found << tr(
+            "<i>Type the reading; of a magneto the fall, and slow or rough: \"80 slow\", \"stops\". Delete takes it "
+            "out. What is out of the ordinary is for the engineer to judge.</i>");
     findings_->setText(found.join(QStringLiteral("<br>")));
 }
 

@@ -47,6 +47,9 @@ public:
 signals:
     void refused(QString why);
 
+protected:
+    void resizeEvent(QResizeEvent* event) override;
+
 private:
     void take(const QString& key, const QString& text, int row);
     void showVerdict();

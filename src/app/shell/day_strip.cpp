@@ -57,7 +57,7 @@ DayStrip::DayStrip(SortieDocument& document, QWidget* parent) : QWidget(parent),
     setObjectName(QStringLiteral("day-strip"));
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(20, 8, 20, 8);
-    row->setSpacing(20);
+    row->setSpacing(16);
 
     airframe_ = new QComboBox(this);
     airframe_->setObjectName(QStringLiteral("airframe"));

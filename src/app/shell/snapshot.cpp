@@ -10,6 +10,7 @@
 #include "units/text.h"
 #include <QApplication>
 #include <QBuffer>
+#include <QPainter>
 #include <QTemporaryDir>
 #include <algorithm>
 #include <array>
@@ -56,8 +57,13 @@ void fillSheet(SortieDocument& document, bool sick) {
             std::string text;
             if (line.kind == plan::SheetKind::drop)
                 text = drops[sick ? i % drops.size() : 0][line.id == "left" ? 0 : 1];
-            else if (line.kind == plan::SheetKind::reading && line.band.normalLow && line.band.normalHigh)
-                text = format(0.45 * *line.band.normalLow + 0.55 * *line.band.normalHigh, *line.unit);
+            else if (line.kind == plan::SheetKind::reading && line.band.normalLow && line.band.normalHigh) {
+                const double value =
+                    (0.45 * *line.band.normalLow + 0.55 * *line.band.normalHigh - line.unit->offset) / line.unit->scale;
+                text = fmt::format("{:.3g} {}", value, line.unit->symbol); // three figures are what one reads
+                if (std::abs(value) >= 1000)
+                    text = fmt::format("{:.0f} {}", 10 * std::round(value / 10), line.unit->symbol);
+            }
             if (!text.empty())
                 changed.runUpFound[line.cells[i].key] = plan::sheetKept(line, text);
         }
@@ -76,12 +82,15 @@ std::vector<std::string> snapshotViews() {
     return out;
 }
 
-int takeSnapshot(const std::string& view, const std::string& out, int width, int height, bool hangar) {
+namespace {
+/// One view as an image; null, after telling why, when it cannot be drawn.
+QImage drawView(const std::string& view, int width, int height, bool hangar, int& code) {
+    code = exitUsage;
     const auto all = snapshotViews();
     const auto found = std::find(all.begin(), all.end(), view);
     if (found == all.end()) {
         fmt::print(stderr, "amber-throttle snapshot: there is no view \"{}\"; see snapshot --list\n", view);
-        return exitUsage;
+        return {};
     }
     const auto place = static_cast<std::size_t>(found - all.begin());
     const std::size_t pages = demoSorties().size() * plannedPhases;
@@ -96,7 +105,8 @@ int takeSnapshot(const std::string& view, const std::string& out, int width, int
     if (!problems.empty()) {
         for (const auto& p : problems)
             fmt::print(stderr, "{}\n", p.text());
-        return exitProblems;
+        code = exitProblems;
+        return {};
     }
     window.resize(width, height);
     window.show();
@@ -114,10 +124,31 @@ int takeSnapshot(const std::string& view, const std::string& out, int width, int
     // Layout, then the queued repaint of the picture.
     for (int i = 0; i < 4; ++i)
         QApplication::processEvents();
+    code = exitOk;
+    return window.grab().toImage();
+}
+} // namespace
+
+int takeSnapshot(const std::string& views, const std::string& out, int width, int height, bool hangar) {
+    const QStringList names = QString::fromStdString(views).split(QLatin1Char(','), Qt::SkipEmptyParts);
+    QImage all;
+    for (int i = 0; i < static_cast<int>(names.size()); ++i) {
+        int code = exitOk;
+        const QImage one = drawView(names[i].trimmed().toStdString(), width, height, hangar, code);
+        if (one.isNull())
+            return code;
+        if (all.isNull()) {
+            const int columns = names.size() > 1 ? 2 : 1, rows = (static_cast<int>(names.size()) + 1) / 2;
+            all = QImage(columns * width, rows * height, QImage::Format_RGB888);
+            all.fill(Qt::white);
+        }
+        QPainter painter(&all);
+        painter.drawImage(QPoint(i % 2 * width, i / 2 * height), one);
+    }
     QByteArray bytes;
     QBuffer buffer(&bytes);
     buffer.open(QIODevice::WriteOnly);
-    window.grab().save(&buffer, "PNG");
+    all.save(&buffer, "PNG", 0);
     if (const QString error = writeAtomically(QString::fromStdString(out), bytes); !error.isEmpty()) {
         fmt::print(stderr, "amber-throttle snapshot: {}\n", error.toStdString());
         return exitWrite;

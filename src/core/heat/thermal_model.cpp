@@ -143,7 +143,10 @@ using State = std::array<double, 2>;
 Rates ThermalModel::rates(double tm, double to, const Forcing& f) const {
     const double ta0 = ratedAmbient_, tm0 = rated_.metal.si(), to0 = rated_.oil.si();
     Rates dx;
-    if (cooling_ == Cooling::air) {
+    if (!f.running) {
+        // Natural cooling of the whole lump, as the priming reckons it.
+        dx.metal = -(tm - f.ambient) / standingTime;
+    } else if (cooling_ == Cooling::air) {
         const double beta = (gasRated_ - tm0) / (tm0 - ta0); // heads: out over in at the rated point
         dx.metal = (f.metalIn * (f.gas - tm) - beta * f.metalOut * (tm - f.ambient)) / (headTime * (1.0 + beta));
     } else {
@@ -151,7 +154,6 @@ Rates ThermalModel::rates(double tm, double to, const Forcing& f) const {
                     f.metalOut * coolantOpening(tm, thermostat_) / ratedCoolantOpen_ * (tm - f.ambient)) /
                    coolantTime;
     }
-    dx.metal -= (tm - f.ambient) / standingTime * (f.running ? 0.0 : 1.0);
     // Cold oil takes more friction work; the tank and sump lose a little heat always.
     static const double viscosityWarm = oilViscosity(Temperature::si(343.15));
     const double thick =

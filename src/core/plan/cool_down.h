@@ -37,7 +37,8 @@ struct Dilution {
 };
 std::optional<Dilution> dilutionFor(const StopNotes& notes, Temperature forecast);
 
-/// Restart after some time since the stop. @param stopped heads or coolant when it stopped
+/// Restart after some time since the stop, by the same cooling as the priming and the heat model. @param stopped heads
+/// or coolant when it stopped
 RestartRow restartAfter(const TypeNotes& notes, double seconds, Temperature stopped, Temperature outside,
                         Length pressureAltitude);
 

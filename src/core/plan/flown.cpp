@@ -882,8 +882,9 @@ private:
             s = eased(s, cruise, share);
             s.flap = flap;
             const auto point = operate(s);
+            const bool throttle = n_.gauges.contains(Gauge::boost);
             if (out_.letDown.empty() ||
-                std::abs(out_.letDown.back().boost.si() - point.manifoldPressure.si()) > 1000.0 ||
+                (throttle && std::abs(out_.letDown.back().boost.si() - point.manifoldPressure.si()) > 1000.0) ||
                 out_.letDown.back().setting.flap != s.flap ||
                 std::abs(out_.letDown.back().setting.rpm.si() - s.rpm.si()) > 0.3)
                 out_.letDown.push_back({time_, Length::si(height_), s, point.manifoldPressure, temperatures_.metal});

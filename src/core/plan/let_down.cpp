@@ -70,7 +70,7 @@ std::vector<LetDownWay> letDownWays(const Aircraft& a, const Sortie& s, const Fl
                                 set.rpm,
                                 air,
                                 air::trueAirspeed(ias, air.pressure, air.temperature),
-                                0.0,
+                                phase.setting.flap,
                                 1.0,
                                 1.0};
             if (firstStep)
