@@ -131,9 +131,9 @@ TEST_F(HeatPages, EveryTypeShowsEveryPageOfHeatWithinTheWindow) {
     for (const auto& demo : app::demoSorties()) {
         for (const auto& [phase, page] :
              {std::pair{Phase::warmUp, SubPage::engines}, std::pair{Phase::warmUp, SubPage::budget},
-              std::pair{Phase::runUp, SubPage::sheet}, std::pair{Phase::climb, SubPage::cooling},
-              std::pair{Phase::cruise, SubPage::cooling}, std::pair{Phase::letDown, SubPage::schedule},
-              std::pair{Phase::stop, SubPage::afterwards}}) {
+              std::pair{Phase::runUp, SubPage::sheet}, std::pair{Phase::climb, SubPage::bands},
+              std::pair{Phase::climb, SubPage::cooling}, std::pair{Phase::cruise, SubPage::cooling},
+              std::pair{Phase::letDown, SubPage::schedule}, std::pair{Phase::stop, SubPage::afterwards}}) {
             open(QString::fromLatin1(demo.file)
                      .section(QLatin1Char('/'), -1)
                      .remove(QStringLiteral(".toml"))

@@ -3,6 +3,7 @@
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
 #include "heat/heat_solve.h"
+#include "plan/climb_bands.h"
 #include "plan/cool_down.h"
 #include "plan/cooling.h"
 #include "plan/engine_traces.h"
@@ -482,5 +483,67 @@ TEST(TrendOfADay, TenDegreesHotterIsHotterEverywhere) {
             EXPECT_LE(*g.groundToAmber, *f.groundToAmber) << name;
         }
     }
+}
+
+TEST(ClimbBands, RiseAddUpToTheClimbAndAgreeWithIt) {
+    for (const auto& name : test::demoNames()) {
+        const auto& l = of(name);
+        const auto f = plan::fly(*l.aircraft, *l.sortie);
+        const auto bands = plan::climbBands(*l.aircraft, *l.sortie, f);
+        ASSERT_FALSE(bands.empty()) << name;
+        EXPECT_LE(bands.size(), 11u) << name;
+        for (std::size_t i = 1; i < bands.size(); ++i) {
+            EXPECT_GT(bands[i].height, bands[i - 1].height) << name;
+            EXPECT_GT(bands[i].time, bands[i - 1].time);
+            EXPECT_GT(bands[i].fuel, bands[i - 1].fuel);
+            EXPECT_GT(bands[i].distance, bands[i - 1].distance);
+            EXPECT_GE(bands[i].gear, bands[i - 1].gear);
+        }
+        const auto& climb = f[Phase::climb];
+        EXPECT_NEAR(bands.back().time, climb.duration, 1e-6) << name;
+        EXPECT_NEAR(bands.back().fuel / climb.fuel, 1.0, 1e-6) << name;
+        EXPECT_NEAR(bands.back().distance / climb.distance, 1.0, 0.02) << name;
+        EXPECT_NEAR(bands.back().height.si(), f.moments[climb.lastMoment].height, 0.01);
+    }
+}
+
+TEST(HeatSolve, RpmThatStaysNormalForEver) {
+    const auto& l = of("farrier-summer");
+    const auto f = plan::fly(*l.aircraft, *l.sortie);
+    const auto b = plan::groundBudget(*l.aircraft, *l.sortie, f, plan::GroundFrom::holding);
+    if (b.rpmForEver) {
+        const auto settles = [&](double rpm) {
+            return l.aircraft->thermal.steady(standing(*l.aircraft, rpm, l.sortie->day.oat, 1.0)).metal;
+        };
+        EXPECT_LE(settles(b.rpmForEver->in(units::rpm)-20), settles(b.rpmForEver->in(units::rpm) + 20));
+        EXPECT_NEAR(settles(b.rpmForEver->in(units::rpm)).si(), b.amber->si(), 4);
+    } else {
+        EXPECT_TRUE(b.runs.front().toAmber);
+    }
+    const auto cold = of("lorimer-spring");
+    const auto g = plan::fly(*cold.aircraft, *cold.sortie);
+    const auto c = plan::groundBudget(*cold.aircraft, *cold.sortie, g, plan::GroundFrom::warmUp);
+    ASSERT_TRUE(c.rpmForEver) << "a cool morning";
+    EXPECT_GT(*c.rpmForEver, cold.aircraft->notes.warmUp.taxiRpm);
+}
+
+TEST(Plan, WhatPassesALimitOnTheGroundIsRed) {
+    for (const auto& name : test::demoNames())
+        for (const double off : {0.0, 15.0, 25.0}) {
+            const auto& l = of(name);
+            Sortie s = *l.sortie;
+            s.day.oat = Temperature::si(s.day.oat.si() + off);
+            const auto p = plan::makePlan(*l.aircraft, s);
+            const auto& n = l.aircraft->notes;
+            const Gauge gauge = n.engine.cooling == Cooling::air ? Gauge::headTemperature : Gauge::coolantTemperature;
+            for (const Phase phase : {Phase::runUp, Phase::takeOff}) {
+                const auto& flown = p.flown[phase];
+                for (std::size_t i = flown.firstMoment; i <= flown.lastMoment; ++i)
+                    if (p.flown.moments[i].metal > *n.gauges.at(gauge).in(phase).limitHigh + 1.0) {
+                        EXPECT_EQ(p[phase].worst, watch::Colour::red) << name << " " << off;
+                        break;
+                    }
+            }
+        }
 }
 } // namespace

@@ -73,6 +73,9 @@ struct HeatChart::Impl {
         case Kind::engines:
             engines();
             break;
+        case Kind::climb:
+            climb();
+            break;
         case Kind::cooling:
             cooling();
             break;
@@ -157,6 +160,64 @@ struct HeatChart::Impl {
                             traces.size() > 1 ? tr("%1 decides").arg(name) : tr("ready for the run-up"),
                             Qt::AlignRight | Qt::AlignBottom, c.amber, true);
             }
+        }
+    }
+
+    void climb() {
+        const Colours c(plot);
+        const auto& f = document.plan().flown;
+        const auto& p = f[Phase::climb];
+        const UnitSpec& h = *notes().cockpit.height;
+        xUnit = q(std::string(h.symbol));
+        yUnit = q(std::string(t().symbol));
+        title = tr("%1, charge and oil, %2, against height, %3, in the planned climb")
+                    .arg(heads() ? tr("Heads") : tr("Coolant"), yUnit, xUnit);
+        dressPlot(*plot);
+        QVector<double> x, metals, charges, oils;
+        double low = 1e9, high = 0;
+        for (std::size_t i = p.firstMoment; i <= p.lastMoment; ++i) {
+            const auto& m = f.moments[i];
+            x << shown(m.height, h);
+            metals << shown(m.metal, t());
+            charges << shown(m.charge, t());
+            oils << shown(m.oil, t());
+            low = std::min({low, m.metal, m.charge, m.oil});
+            high = std::max({high, m.metal, m.charge, m.oil});
+        }
+        if (x.isEmpty())
+            return;
+        const Gauge gauge = heads() ? Gauge::headTemperature : Gauge::coolantTemperature;
+        const auto found = notes().gauges.find(gauge);
+        const Band band = found == notes().gauges.end() ? Band{} : found->second.in(Phase::climb);
+        high = std::max({high, band.limitHigh.value_or(high), band.normalHigh.value_or(high)});
+        const double margin = 0.07 * (high - low) + 2, span = std::max(1.0, x.back() - x.front());
+        ranges(x.front(), x.back() + 0.14 * span, shown(low - margin, t()), shown(high + 1.6 * margin, t()));
+        if (band.limitHigh)
+            level(*band.limitHigh, tr("limit %1").arg(q(format(*band.limitHigh, t()))), c.red, Qt::SolidLine,
+                  x.front());
+        if (band.normalHigh && band.normalHigh != band.limitHigh)
+            level(*band.normalHigh, tr("normal to %1").arg(q(format(*band.normalHigh, t()))), c.amber, Qt::DashLine,
+                  x.front(), Qt::AlignLeft | Qt::AlignTop);
+        addLine(*plot, x, metals, QPen(c.ink, 2.2));
+        addLine(*plot, x, charges, QPen(c.ink, 1.4, Qt::DotLine));
+        addLine(*plot, x, oils, QPen(c.ink, 1.4, Qt::DashLine));
+        const bool close = std::abs(charges.back() - oils.back()) < 0.05 * shown(high - low + t().offset, t());
+        addText(*plot, x.back(), metals.back(), metal(), Qt::AlignLeft | Qt::AlignVCenter, c.ink, true);
+        addText(*plot, x.back(), charges.back(), tr("charge"),
+                Qt::AlignLeft | (!close                         ? Qt::AlignVCenter
+                                 : charges.back() > oils.back() ? Qt::AlignBottom
+                                                                : Qt::AlignTop),
+                c.ink, true);
+        addText(*plot, x.back(), oils.back(), tr("oil"),
+                Qt::AlignLeft | (!close                         ? Qt::AlignVCenter
+                                 : charges.back() > oils.back() ? Qt::AlignTop
+                                                                : Qt::AlignBottom),
+                c.ink, true);
+        for (const auto& change : f.gearChanges) {
+            const double at = shown(change.height.si(), h);
+            upright(at, plot->yAxis->range().lower, plot->yAxis->range().upper, c.amber);
+            addText(*plot, at, plot->yAxis->range().lower, q(notes().engine.gears[change.to].name),
+                    Qt::AlignLeft | Qt::AlignBottom, c.amber, true);
         }
     }
 

@@ -6,13 +6,13 @@
 
 namespace amber::app {
 
-/// Pictures of heat and time: every engine's warm-up from its own start; where heads or coolant settle against speed
-/// for openings of the flaps; the let-down's steps; cooling at idle and after the stop. Zoom with the wheel, drag to
-/// pan, Home or a double click shows all.
+/// Pictures of heat and time: every engine's warm-up from its own start; the climb against height; where heads or
+/// coolant settle against speed for openings of the flaps; the let-down's steps; cooling at idle and after the stop.
+/// Zoom with the wheel, drag to pan, Home or a double click shows all.
 class HeatChart : public QWidget {
     Q_OBJECT
 public:
-    enum class Kind { engines, cooling, schedule, afterwards };
+    enum class Kind { engines, climb, cooling, schedule, afterwards };
     explicit HeatChart(SortieDocument& document, QWidget* parent = nullptr);
     ~HeatChart() override;
     void draw(Kind kind, Phase phase);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/heat_page.h"
 #include "pages/html.h"
+#include "plan/climb_bands.h"
 #include "plan/cool_down.h"
 #include "plan/cooling.h"
 #include "plan/engine_traces.h"
@@ -133,6 +134,11 @@ void HeatPage::present(Kind kind, Phase phase) {
         head_->setText(tr("Waiting (model)"));
         figures_->setText(budgetWords());
         break;
+    case Kind::bands:
+        head_->setText(tr("The climb, band by band (model)"));
+        figures_->setText(bands());
+        chart_->draw(HeatChart::Kind::climb, phase);
+        break;
     case Kind::cooling:
         head_->setText(tr("Speed and opening (model)"));
         figures_->setText(cooling(phase));
@@ -251,6 +257,10 @@ QString HeatPage::budgetWords() const {
                           run.toAmber ? tr("It would settle at %1.").arg(html::text(format(run.settles.si(), t)))
                                       : QString());
     }
+    if (b.amber)
+        lines << (b.rpmForEver ? tr("<b>For ever</b> Standing in calm air it stays normal up to %1.")
+                                     .arg(html::text(format(rounded(b.rpmForEver->si(), 10.0 / 60), *units::rpm.spec)))
+                               : tr("<b>For ever</b> No rpm above the least keeps it normal in calm air."));
     if (b.stopFor)
         lines << tr("<b>Stopping the engine</b> at amber and standing %1 brings it down enough; started again it lasts "
                     "%2 to amber. Restarting hot has its own troubles: see the stop.")
@@ -268,6 +278,56 @@ QString HeatPage::budgetWords() const {
     }
     lines << tr("<i>W: from the warm-up. H: from the holding point. Up and Down: another way.</i>");
     return lines.join(QStringLiteral("<br><br>"));
+}
+
+QString HeatPage::bands() const {
+    const Colours c(this);
+    const auto& n = document_.aircraft().notes;
+    const auto& f = document_.plan().flown;
+    const bool boost = n.gauges.contains(Gauge::boost), geared = n.engine.gears.size() > 1;
+    QStringList heads{tr("up to"), tr("IAS"), tr("rpm")};
+    if (boost)
+        heads << tr("boost");
+    if (geared)
+        heads << tr("gear");
+    heads << tr("climbs") << tr("after") << tr("fuel") << tr("over");
+    Table table(c, heads);
+    const auto bands = plan::climbBands(document_.aircraft(), document_.sortie(), f);
+    for (const auto& b : bands) {
+        QStringList row{html::text(formatHeight(b.height.si(), *n.cockpit.height)),
+                        html::text(formatValue(b.ias.si(), *n.cockpit.speed)),
+                        html::text(formatValue(rounded(b.rpm.si(), 10.0 / 60), *units::rpm.spec))};
+        if (boost)
+            row << html::text(formatValue(b.boost.si(), n.unitOf(Gauge::boost)));
+        if (geared)
+            row << html::text(n.engine.gears[b.gear].name);
+        row << html::text(
+                   formatValue(rounded(b.rate.si(), rateUnit(n.cockpit).symbol == "m/s" ? 0.1 : 10 * 0.3048 / 60),
+                               rateUnit(n.cockpit)))
+            << clock(b.time)
+            << html::text(formatValue(b.fuel, *n.cockpit.fuel, b.fuel < 9.95 * n.cockpit.fuel->scale ? 1 : 0))
+            << html::text(formatValue(b.distance, *n.cockpit.distance));
+        table.row(row, &b == &bands.back());
+    }
+    QString out = table.html();
+    out +=
+        tr("<p>IAS in %1%2, %3, fuel in %4, %5 over the ground in still air, all from the first reduction. What the "
+           "needles "
+           "show at the top of each band.</p>")
+            .arg(html::text(std::string(n.cockpit.speed->symbol)),
+                 boost ? tr(", boost in %1").arg(html::text(std::string(n.unitOf(Gauge::boost).symbol))) : QString(),
+                 tr("climb in %1").arg(html::text(std::string(rateUnit(n.cockpit).symbol))),
+                 html::text(std::string(n.cockpit.fuel->symbol)), html::text(std::string(n.cockpit.distance->symbol)));
+    for (const auto& change : f.gearChanges)
+        out += tr("<p><b>To %1 gear at %2</b> Throttle back to %3 before it.</p>")
+                   .arg(html::text(n.engine.gears[change.to].name),
+                        html::text(formatHeight(change.height.si(), *n.cockpit.height)),
+                        n.gearChange ? html::text(format(n.gearChange->throttleBackTo.si(), n.unitOf(Gauge::boost)))
+                                     : QString());
+    if (n.engine.correctorFrom)
+        out += tr("<p><b>Corrector</b> from %1.</p>")
+                   .arg(html::text(formatHeight(n.engine.correctorFrom->si(), *n.cockpit.height)));
+    return out;
 }
 
 QString HeatPage::cooling(Phase phase) const {

@@ -8,12 +8,13 @@
 
 namespace amber::app {
 
-/// The pages of heat and time: the engines' warm-up, the ground budget, cooling in climb and cruise, the let-down's
+/// The pages of heat and time: the engines' warm-up, the ground budget, the climb by bands of height, cooling in climb
+/// and cruise, the let-down's
 /// schedule, cooling down and starting again. A picture with its figures beside it.
 class HeatPage : public QWidget {
     Q_OBJECT
 public:
-    enum class Kind { engines, budget, cooling, schedule, afterwards };
+    enum class Kind { engines, budget, bands, cooling, schedule, afterwards };
     explicit HeatPage(SortieDocument& document, QWidget* parent = nullptr);
     void present(Kind kind, Phase phase);
     [[nodiscard]] HeatChart& chart() { return *chart_; }
@@ -24,6 +25,7 @@ public:
 private:
     [[nodiscard]] QString engines() const;
     [[nodiscard]] QString budgetWords() const;
+    [[nodiscard]] QString bands() const;
     [[nodiscard]] QString cooling(Phase phase) const;
     [[nodiscard]] QString schedule() const;
     [[nodiscard]] QString afterwards() const;

@@ -378,11 +378,10 @@ void PhasePage::refresh() {
 }
 
 bool PhasePage::showWholePage() {
-    static const std::map<SubPage, HeatPage::Kind> heats{{SubPage::engines, HeatPage::Kind::engines},
-                                                         {SubPage::budget, HeatPage::Kind::budget},
-                                                         {SubPage::cooling, HeatPage::Kind::cooling},
-                                                         {SubPage::schedule, HeatPage::Kind::schedule},
-                                                         {SubPage::afterwards, HeatPage::Kind::afterwards}};
+    static const std::map<SubPage, HeatPage::Kind> heats{
+        {SubPage::engines, HeatPage::Kind::engines},   {SubPage::budget, HeatPage::Kind::budget},
+        {SubPage::bands, HeatPage::Kind::bands},       {SubPage::cooling, HeatPage::Kind::cooling},
+        {SubPage::schedule, HeatPage::Kind::schedule}, {SubPage::afterwards, HeatPage::Kind::afterwards}};
     const auto heat = heats.find(subPage());
     const bool sheet = subPage() == SubPage::sheet, whole = sheet || heat != heats.end();
     // What goes is hidden before what comes is shown.
@@ -407,8 +406,8 @@ void PhasePage::showPageChoice() {
     static const std::map<SubPage, const char*> names{
         {SubPage::settings, "settings"}, {SubPage::priming, "priming"},      {SubPage::order, "order"},
         {SubPage::engines, "engines"},   {SubPage::budget, "ground budget"}, {SubPage::sheet, "sheet"},
-        {SubPage::chart, "power chart"}, {SubPage::cooling, "cooling"},      {SubPage::choose, "choose"},
-        {SubPage::schedule, "schedule"}, {SubPage::afterwards, "afterwards"}};
+        {SubPage::chart, "power chart"}, {SubPage::bands, "by height"},      {SubPage::cooling, "cooling"},
+        {SubPage::choose, "choose"},     {SubPage::schedule, "schedule"},    {SubPage::afterwards, "afterwards"}};
     pageChoice_->clear();
     const auto pages = subPagesOf(phase_);
     for (const auto page : pages)
@@ -487,7 +486,7 @@ std::vector<PhasePage::SubPage> PhasePage::subPagesOf(Phase phase) {
     case Phase::takeOff:
         return {SubPage::settings, SubPage::chart};
     case Phase::climb:
-        return {SubPage::settings, SubPage::chart, SubPage::cooling};
+        return {SubPage::settings, SubPage::bands, SubPage::chart, SubPage::cooling};
     case Phase::cruise:
         return {SubPage::settings, SubPage::chart, SubPage::choose, SubPage::cooling};
     case Phase::letDown:

@@ -38,7 +38,8 @@ public:
     [[nodiscard]] PhaseChart& doseChart() { return *doseChart_.chart; }
     [[nodiscard]] PhaseChart& timeChart() { return *timeChart_.chart; }
     /// The pages of a phase: settings everywhere; priming and order of the start; the engines' warm-up and the ground
-    /// budget; the run-up sheet; the power chart of take-off, climb and cruise; cooling; the choosing of a cruise; the
+    /// budget; the run-up sheet; the power chart of take-off, climb and cruise; the climb by
+    /// bands of height; cooling; the choosing of a cruise; the
     /// let-down's schedule; what follows the stop.
     enum class SubPage {
         settings,
@@ -48,6 +49,7 @@ public:
         budget,
         sheet,
         chart,
+        bands,
         cooling,
         choose,
         schedule,

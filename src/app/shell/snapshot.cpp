@@ -27,7 +27,7 @@ struct ExtraPage {
     PhasePage::SubPage page;
     bool failed = false; ///< a first try that does not catch; of the sheet, engines that are not well
 };
-constexpr std::array<ExtraPage, 16> extraPages{{
+constexpr std::array<ExtraPage, 17> extraPages{{
     {"start-priming", Phase::start, PhasePage::SubPage::priming},
     {"start-order", Phase::start, PhasePage::SubPage::order},
     {"start-failed", Phase::start, PhasePage::SubPage::order, true},
@@ -40,6 +40,7 @@ constexpr std::array<ExtraPage, 16> extraPages{{
     {"run-up-sheet", Phase::runUp, PhasePage::SubPage::sheet},
     {"run-up-sick", Phase::runUp, PhasePage::SubPage::sheet, true},
     {"run-up-budget", Phase::runUp, PhasePage::SubPage::budget},
+    {"climb-bands", Phase::climb, PhasePage::SubPage::bands},
     {"climb-cooling", Phase::climb, PhasePage::SubPage::cooling},
     {"cruise-cooling", Phase::cruise, PhasePage::SubPage::cooling},
     {"let-down-schedule", Phase::letDown, PhasePage::SubPage::schedule},

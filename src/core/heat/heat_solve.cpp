@@ -75,6 +75,20 @@ Rotation rpmForOilPressure(const ThermalModel& model, Temperature oil, double th
     return Rotation::si(b.first);
 }
 
+std::optional<Rotation> rpmFor(const ThermalModel& model, const std::function<Drive(Rotation)>& driveAt,
+                               Temperature wanted, Rotation low, Rotation high) {
+    const auto over = [&](double n) { return model.steady(driveAt(Rotation::si(n))).metal.si() - wanted.si(); };
+    const double atLow = over(low.si()), atHigh = over(high.si());
+    if (atHigh <= 0)
+        return high;
+    if (atLow > 0)
+        return std::nullopt;
+    std::uintmax_t most = 60;
+    const auto b = boost::math::tools::toms748_solve(
+        over, low.si(), high.si(), atLow, atHigh, [](double x, double y) { return std::abs(x - y) < 1.0 / 60; }, most);
+    return Rotation::si(b.first);
+}
+
 Temperature coolantBoils(Pressure outside, Pressure relief, double glycol) {
     const double mmHg = std::clamp((outside.si() + relief.si()) / 133.3224, 5.0, 5000.0);
     const double log = std::log10(mmHg);

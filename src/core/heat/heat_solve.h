@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "heat/thermal_model.h"
+#include <functional>
 #include <optional>
 
 /// The heat model asked backwards: how long, how far open, how many rpm.
@@ -34,6 +35,11 @@ FlapNeed flapFor(const ThermalModel& model, Drive drive, Temperature wanted);
 
 /// Highest rpm at which oil of this temperature stays under a pressure (TOMS 748, to 1 rpm); `most` when all do.
 Rotation rpmForOilPressure(const ThermalModel& model, Temperature oil, double thinning, Pressure limit, Rotation most);
+
+/// Highest rpm, of a range, at which heads or coolant settle no hotter than wanted (TOMS 748, to 1 rpm); nothing when
+/// even the lowest is too hot. @param driveAt what an rpm makes of the engine; hotter with rpm
+std::optional<Rotation> rpmFor(const ThermalModel& model, const std::function<Drive(Rotation)>& driveAt,
+                               Temperature wanted, Rotation low, Rotation high);
 
 /// Boiling point of coolant. Water by the Antoine equation (constants for 1 … 374 °C), raised by the share of ethylene
 /// glycol as handbooks tabulate it at one atmosphere. @param outside pressure of the air @param relief of the cap, over

@@ -44,6 +44,7 @@ struct BlowerCheckNotes {
     RunUpSetting at;
     std::optional<Band> boostRise;         ///< Pa
     std::optional<Band> oilPressureDip;    ///< Pa
+    std::optional<Band> rpmFall;           ///< rev/s
     Duration holdFor = Duration::si(10.0); ///< in the other gear
     bool turbo = false;
     int line = 0;

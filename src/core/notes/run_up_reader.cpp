@@ -98,6 +98,8 @@ BlowerCheckNotes readBlower(TableReader t) {
         b.boostRise = readBand(t, "boost_rises", Dimension::pressure);
     if (t.has("oil_pressure_dips"))
         b.oilPressureDip = readBand(t, "oil_pressure_dips", Dimension::pressure);
+    if (t.has("rpm_falls"))
+        b.rpmFall = readBand(t, "rpm_falls", Dimension::rotation);
     b.holdFor = readShort(t, "hold", b.holdFor);
     b.turbo = t.flag("turbo").value_or(false);
     t.finish();

@@ -79,6 +79,10 @@ GroundBudget groundBudget(const Aircraft& a, const Sortie& s, const Flown& f, Gr
         add("Flaps fully open", driveAt(taxi, 1.0, 0.0), "The whole of the wash goes through.");
     else
         add("Flaps half shut", driveAt(taxi, 0.5, 0.0), "What forgetting them costs.");
+    if (out.amber)
+        out.rpmForEver = heat::rpmFor(
+            a.thermal, [&](Rotation rpm) { return driveAt(rpm, flap, 0.0); }, *out.amber,
+            n.warmUp.leastRpm.value_or(Rotation::si(0.6 * taxi.si())), Rotation::si(1.8 * taxi.si()));
     if (out.amber && out.runs.front().toAmber) {
         const heat::Drive standing{false, {},  0.08, {}, {}, air, Speed::si(wind > gustless ? wind : 0.0),
                                    flap,  1.0, 1.0};

@@ -22,8 +22,10 @@ struct GroundBudget {
     Temperature metal;                     ///< now
     std::optional<Temperature> amber, red; ///< end of the normal range, limit
     std::vector<GroundRun> runs;           ///< the planned one first
-    std::optional<double> stopFor;         ///< s of standing still that bring it well under amber; none: it need not
-    double thenToAmber = 0.0;              ///< s that it lasts again after that, or the horizon
+    std::optional<Rotation>
+        rpmForEver;                ///< highest at which it stays normal for ever, standing in calm air; none: none does
+    std::optional<double> stopFor; ///< s of standing still that bring it well under amber; none: it need not
+    double thenToAmber = 0.0;      ///< s that it lasts again after that, or the horizon
     static constexpr double horizon = 2 * 3600.0; ///< s
 };
 GroundBudget groundBudget(const Aircraft& aircraft, const Sortie& sortie, const Flown& flown, GroundFrom from);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/plan_export.h"
+#include "plan/climb_bands.h"
 #include "plan/engine_traces.h"
 #include "units/text.h"
 #include <fmt/format.h>
@@ -133,6 +134,17 @@ std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan&
                {"fuel_l", f[Phase::climb].fuel * 1000},
                {"distance_km", f[Phase::climb].distance / 1000},
                {"reached", f.reachedHeight}};
+    climb["bands"] = json::array();
+    for (const auto& b : climbBands(aircraft, sortie, f))
+        climb["bands"].push_back({{"height_m", b.height.si()},
+                                  {"ias_m_s", b.ias.si()},
+                                  {"rpm", b.rpm.si() * 60},
+                                  {"manifold_pressure_kPa", b.boost.si() / 1000},
+                                  {"gear", b.gear},
+                                  {"rate_m_s", b.rate.si()},
+                                  {"t_s", b.time},
+                                  {"fuel_l", b.fuel * 1000},
+                                  {"distance_km", b.distance / 1000}});
     if (f.gearChange())
         climb["gear_change_m"] = f.gearChange()->height.si();
     root["climb"] = std::move(climb);

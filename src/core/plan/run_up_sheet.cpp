@@ -118,6 +118,14 @@ private:
             l.high = "The throttle was moved, or the boost control does not hold.";
             l.seconds = high(b.at) ? b.holdFor.si() : 0.0;
         }
+        if (b.rpmFall) {
+            auto& l = line("blower-rpm", "and rpm fall", b.at);
+            l.band = *b.rpmFall;
+            l.want = range(l.band, *l.unit);
+            l.why = "The work of the faster impeller, at the same throttle.";
+            l.low = "It did not change gear.";
+            l.high = "The throttle was moved, or the clutch drags.";
+        }
         if (b.oilPressureDip) {
             auto& l = line("blower-oil", "and oil pressure dips", b.at);
             l.dimension = Dimension::pressure;
