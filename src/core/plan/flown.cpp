@@ -846,7 +846,7 @@ private:
         const auto least = letDownLeast(n_);
         auto& phase = out_[Phase::letDown];
         const double flapNotes = asked.flap;
-        double share = 1.0;
+        double share = 1.0, told = -1.0;
         bool low = false;
         const std::size_t first = out_.moments.size();
         while (height_ > goal + 0.5) {
@@ -867,27 +867,23 @@ private:
                 flap = 0.0;
             constexpr int parts = 16;
             int chosen = parts;
-            const int top = static_cast<int>(std::lround(share * parts));
             for (int i = 0; i <= parts; ++i)
                 if (holds(i / static_cast<double>(parts), flap)) {
                     chosen = i;
                     break;
                 }
             low = low || (chosen == parts && !holds(1.0, flap));
-            // Power is not given back for a degree or two: only where it would go below the least.
-            share = chosen > top ? chosen / static_cast<double>(parts)
-                                 : std::min(share, chosen / static_cast<double>(parts));
+            share = chosen / static_cast<double>(parts);
             Setting s = asked;
             s.flap = flap;
             s = eased(s, cruise, share);
             s.flap = flap;
             const auto point = operate(s);
-            const bool throttle = n_.gauges.contains(Gauge::boost);
-            if (out_.letDown.empty() ||
-                (throttle && std::abs(out_.letDown.back().boost.si() - point.manifoldPressure.si()) > 1000.0) ||
-                out_.letDown.back().setting.flap != s.flap ||
-                std::abs(out_.letDown.back().setting.rpm.si() - s.rpm.si()) > 0.3)
+            // Without a governor the rpm drifts with the height: only a lever that is moved is a step.
+            if (out_.letDown.empty() || std::abs(share - told) > 1e-9 || out_.letDown.back().setting.flap != s.flap) {
+                told = share;
                 out_.letDown.push_back({time_, Length::si(height_), s, point.manifoldPressure, temperatures_.metal});
+            }
             note(s, point, true);
             for (double done = 0.0; done < span - 1e-6;) {
                 const double dt = std::min(airStep, span - done);
