@@ -1,0 +1,265 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "plan/describer.h"
+#include "notes/placeholder.h"
+#include "notes/standard_schools.h"
+#include <algorithm>
+#include <fmt/format.h>
+
+namespace amber::plan {
+
+Plan Describer::run() {
+    Plan plan;
+    plan.walk = words_.walk();
+    plan.startInForce = words_.inForce();
+    plan.prime = words_.prime();
+    plan.startSequence = words_.sequence();
+    plan.orders = words_.orders();
+    plan.title = s_.title;
+    plan.aircraft = n_.name;
+    if (!s_.airframe.registration.empty())
+        plan.aircraft += fmt::format(" “{}”", s_.airframe.registration);
+    for (const auto& v : n_.variants)
+        if (v.id == n_.variant)
+            plan.aircraft += ", " + v.name;
+    plan.route = s_.day.field + (s_.flight.over.empty() ? "" : " → " + s_.flight.over) + " → " + s_.flight.to;
+    plan.dayLine = fmt::format("pressure {} · pressure altitude {} · density altitude {} · ISA {}",
+                               format(s_.day.fieldPressure().si(), *units::hPa.spec), height(s_.day.pressureAltitude()),
+                               height(s_.day.densityAltitude()),
+                               fmt::format("{} °C", formatNumber(s_.day.deviation().si(), 0, true)));
+    plan.runUpSheet = runUpSheet(n_, s_, f_);
+    sheet_ = &plan.runUpSheet;
+    for (std::size_t i = 0; i < plannedPhases; ++i)
+        plan.phases.push_back(describe(static_cast<Phase>(i)));
+    marks(plan);
+    plan.flown = f_;
+    return plan;
+}
+
+PhasePlan Describer::describe(Phase phase) {
+    const PhaseFlown& flown = f_[phase];
+    const PhaseNotes& notes = n_.phase(phase);
+    PhasePlan p;
+    p.phase = phase;
+    p.start = flown.start;
+    p.duration = flown.duration;
+    p.fuel = flown.fuel;
+    p.cautions = notes.cautions;
+    for (const Step& step : notes.steps)
+        p.set.push_back(setLine(phase, step));
+    expectations(phase, p);
+    clocks(phase, p);
+    for (const auto& r : f_.remarks)
+        if (r.phase == phase)
+            p.remarks.push_back(r);
+    words_.remarks(phase, p);
+    p.headline = headline(phase, p);
+    const auto worse = [&](watch::Colour colour, const std::string& sentence) {
+        if (colour > p.worst) {
+            p.worst = colour;
+            p.worstBecause = sentence;
+        }
+    };
+    for (const auto& e : p.expect)
+        worse(e.judgement.colour, e.judgement.sentence);
+    for (const auto& c : p.clocks)
+        worse(c.colour, c.why);
+    for (const auto& r : p.remarks)
+        worse(r.colour, r.sentence);
+    return p;
+}
+
+SetLine Describer::setLine(Phase phase, const Step& step) const {
+    SetLine line;
+    line.stepId = step.id;
+    line.what = step.what;
+    line.why = step.why;
+    line.skipped = step.skipped;
+    line.job = step.job;
+    line.open = step.open;
+    for (const auto& lever : n_.levers)
+        if (lever.name == step.what) {
+            line.sense = lever.sense;
+            line.reversed = lever.reversed;
+        }
+    const auto fill = [&](const std::string& text, Origin& origin) {
+        return placeholder::filled(text, [&](std::string_view name) {
+            const Filled value = figure(phase, name);
+            origin = std::max(origin, value.origin);
+            return value.text;
+        });
+    };
+    std::string set = step.set;
+    line.schools = step.schools;
+    if (const School* school = schools::inForce(step, phase, s_.choices))
+        line.school = static_cast<int>(school - step.schools.data());
+    if (phase == Phase::start && step.schools.empty() && n_.positions.size() > 1 &&
+        step.set.find("{order}") != std::string::npos)
+        for (const auto& o : words_.orders()) {
+            if (o.wanted)
+                line.school = static_cast<int>(line.schools.size());
+            line.schools.push_back(
+                {o.named.name, step.set, o.named.reason, o.named.risk, o.named.order == n_.start.order, {}});
+            line.ordersOffered = line.open = true;
+        }
+    if (line.school >= 0 && !line.ordersOffered)
+        set = step.schools[static_cast<std::size_t>(line.school)].set;
+    line.value = fill(set, line.origin);
+    Origin ignored = Origin::notes;
+    line.at = fill(step.at, ignored);
+    for (auto& school : line.schools)
+        school.set = fill(school.set, ignored);
+    return line;
+}
+
+void Describer::expect(PhasePlan& p, Gauge gauge, double value, Origin origin, const char* moment) const {
+    const auto found = n_.gauges.find(gauge);
+    if (found == n_.gauges.end())
+        return;
+    ExpectLine line;
+    line.gauge = gauge;
+    line.title = nameOf(gauge).title;
+    // What the needle can show: judged as read, so that the words and the colour agree.
+    const UnitSpec& unit = n_.unitOf(gauge);
+    const double precision = gauge == Gauge::rpm ? 10.0 / 60.0 : unit.scale * std::pow(10.0, -unit.decimals);
+    line.value = unit.offset + roundTo(value - unit.offset, precision);
+    line.text = format(line.value, unit);
+    line.moment = moment;
+    line.origin = origin;
+    line.band = found->second.in(p.phase);
+    line.scale = scaleOf(found->second, line.value);
+    line.judgement = watch::judge(n_, gauge, p.phase, line.value);
+    p.expect.push_back(std::move(line));
+}
+
+std::pair<double, double> Describer::scaleOf(const GaugeNotes& g, double value) {
+    if (g.scale)
+        return *g.scale;
+    double low = value, high = value;
+    for (const auto& edge : {g.band.limitLow, g.band.normalLow, g.band.normalHigh, g.band.limitHigh})
+        if (edge) {
+            low = std::min(low, *edge);
+            high = std::max(high, *edge);
+        }
+    const double margin = std::max(1e-6, 0.15 * (high - low));
+    return {low - margin, high + margin};
+}
+
+void Describer::expectations(Phase phase, PhasePlan& p) const {
+    if (phase == Phase::walkRound)
+        return;
+    const PhaseFlown& flown = f_[phase];
+    double metalHigh = 0, metalLow = 1e9, oilHigh = 0, chargeHigh = 0, bmepHigh = 0, pressureLow = 1e12,
+           pressureHigh = 0, rpmHigh = 0, boostHigh = 0;
+    const Moment* last = nullptr;
+    for (std::size_t i = flown.firstMoment; i <= flown.lastMoment; ++i) {
+        const Moment& m = f_.moments[i];
+        if (m.rpm <= 0)
+            continue;
+        metalHigh = std::max(metalHigh, m.metal);
+        metalLow = std::min(metalLow, m.metal);
+        oilHigh = std::max(oilHigh, m.oil);
+        chargeHigh = std::max(chargeHigh, m.charge);
+        bmepHigh = std::max(bmepHigh, m.bmep);
+        pressureLow = std::min(pressureLow, m.oilPressure);
+        pressureHigh = std::max(pressureHigh, m.oilPressure);
+        rpmHigh = std::max(rpmHigh, m.rpm);
+        boostHigh = std::max(boostHigh, m.boost);
+        last = &m;
+    }
+    if (!last)
+        return;
+    const bool descending = phase == Phase::letDown || phase == Phase::landing;
+    const bool warming = phase == Phase::start || phase == Phase::warmUp;
+    const bool settled = phase == Phase::cruise;
+    const Gauge metal = n_.engine.cooling == Cooling::air ? Gauge::headTemperature : Gauge::coolantTemperature;
+    const Moment& first = f_.moments[flown.firstMoment];
+    expect(p, Gauge::boost,
+           phase == Phase::runUp || phase == Phase::cruise ? f_[phase].point.manifoldPressure.si() : boostHigh,
+           phase >= Phase::takeOff && phase <= Phase::landing && !f_[phase].point.fullThrottle
+               ? f_[phase].setting.boostOrigin
+               : Origin::model,
+           phase == Phase::runUp ? "at the reference" : "highest");
+    expect(p, Gauge::rpm, rpmHigh, phase == Phase::runUp ? Origin::model : rpmOrigin(phase), "highest");
+    if (descending)
+        expect(p, metal, metalLow, Origin::model, "lowest");
+    else if (phase == Phase::stop)
+        expect(p, metal, last->metal, Origin::model, "when stopped");
+    else if (warming)
+        expect(p, metal, last->metal, Origin::model, "at the end");
+    else if (phase == Phase::takeOff && worstIsFirst(metal, phase, first.metal, metalHigh))
+        expect(p, metal, first.metal, Origin::model, "before opening up");
+    else
+        expect(p, metal, metalHigh, Origin::model, "highest");
+    if (phase == Phase::takeOff && worstIsFirst(Gauge::oilTemperature, phase, first.oil, oilHigh))
+        expect(p, Gauge::oilTemperature, first.oil, Origin::model, "before opening up");
+    else
+        expect(p, Gauge::oilTemperature, warming || descending || phase == Phase::stop ? last->oil : oilHigh,
+               Origin::model, warming || descending || phase == Phase::stop ? "at the end" : "highest");
+    // Cold oil stands high, idling low: the one nearer its limit is shown.
+    const auto pressureColour = [&](double v) { return watch::judge(n_, Gauge::oilPressure, phase, v).colour; };
+    if (settled)
+        expect(p, Gauge::oilPressure, last->oilPressure, Origin::model, "steady");
+    else if (pressureColour(pressureHigh) > pressureColour(pressureLow))
+        expect(p, Gauge::oilPressure, pressureHigh, Origin::model, "highest");
+    else
+        expect(p, Gauge::oilPressure, pressureLow, Origin::model, "lowest");
+    expect(p, Gauge::fuelPressure, n_.heat.fuelPressure.si(), Origin::notes, "steady");
+    expect(p, Gauge::chargeTemperature, settled ? last->charge : chargeHigh, Origin::model, "highest");
+    expect(p, Gauge::torque, settled ? last->bmep : bmepHigh, Origin::model, settled ? "steady" : "highest");
+}
+
+bool Describer::worstIsFirst(Gauge gauge, Phase phase, double first, double highest) const {
+    return watch::judge(n_, gauge, phase, first).colour > watch::judge(n_, gauge, phase, highest).colour;
+}
+
+std::string Describer::headline(Phase phase, const PhasePlan& p) const {
+    const auto burnt = fuel(p.fuel);
+    switch (phase) {
+    case Phase::walkRound:
+        return fmt::format("{} · engines cold at {}", minutes(p.duration), temperature(s_.day.oat));
+    case Phase::start:
+        return fmt::format("{} · {}", words_.orderText(), minutes(p.duration));
+    case Phase::warmUp:
+    case Phase::stop:
+    case Phase::runUp:
+        return fmt::format("{} · {}", minutes(p.duration), burnt);
+    case Phase::takeOff:
+        return fmt::format("grade {} · {} · {}", s_.fuelGrade, height(Length::si(s_.day.elevation.si())), burnt);
+    case Phase::climb: {
+        const auto top = height(Length::si(f_.moments[f_[phase].lastMoment].height));
+        return fmt::format("to {} · {} · {} · {}", top, ratingFor(n_, s_, phase).name, minutes(p.duration), burnt);
+    }
+    case Phase::cruise:
+        return fmt::format("at {} · {} · {} h · {}", height(Length::si(f_.moments[f_[phase].firstMoment].height)),
+                           ratingFor(n_, s_, phase).name, formatHoursMinutes(p.duration), burnt);
+    case Phase::letDown:
+    case Phase::landing:
+        return fmt::format("{} · {} · {}", s_.flight.to, minutes(p.duration), burnt);
+    case Phase::writeUp:
+        break;
+    }
+    return {};
+}
+
+void Describer::marks(Plan& plan) const {
+    const auto add = [&](double time, Phase phase, std::string text, watch::Colour colour = watch::Colour::normal) {
+        plan.marks.push_back({time, phase, std::move(text), colour});
+    };
+    add(f_[Phase::start].start, Phase::start, "Start");
+    add(f_[Phase::runUp].start, Phase::runUp, "Run-up");
+    add(f_[Phase::takeOff].start, Phase::takeOff, "Take-off");
+    add(f_[Phase::climb].start, Phase::climb, "First reduction");
+    for (const auto& change : f_.gearChanges)
+        add(change.time, Phase::climb, "Blower to " + gearName(change.to));
+    for (const auto& c : f_.tankChanges)
+        add(c.time, c.phase, "Fuel to " + tankName(c.tank), c.ranDry ? watch::Colour::red : watch::Colour::normal);
+    add(f_[Phase::letDown].start, Phase::letDown, "Let-down");
+    add(f_[Phase::stop].start, Phase::stop, "Cool and stop");
+    for (const auto& p : plan.phases)
+        if (p.worst != watch::Colour::normal)
+            add(p.start, p.phase, p.worstBecause, p.worst);
+    std::stable_sort(plan.marks.begin(), plan.marks.end(),
+                     [](const Mark& a, const Mark& b) { return a.time < b.time; });
+}
+
+} // namespace amber::plan

@@ -1,0 +1,88 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "plan/plan.h"
+#include "plan/start_words.h"
+#include "units/text.h"
+#include <cmath>
+
+namespace amber::plan {
+
+/// A placeholder's text and where its figure comes from.
+struct Filled {
+    std::string text;
+    Origin origin = Origin::notes;
+};
+
+inline double roundTo(double value, double step) {
+    return std::round(value / step) * step;
+}
+
+/// Words for one sortie already flown in figures: what makePlan() runs. Figures in the cockpit's units and placeholders
+/// in describer_figures.cpp, the Clock column in describer_clocks.cpp.
+class Describer {
+public:
+    Describer(const Aircraft& aircraft, const Sortie& sortie, const Flown& flown)
+        : a_(aircraft), n_(aircraft.notes), s_(sortie), f_(flown), words_(aircraft, sortie, flown) {}
+    Plan run();
+
+private:
+    // ---- figures in the cockpit's units
+    [[nodiscard]] std::string height(Length h) const { return formatHeight(h.si(), *n_.cockpit.height); }
+    [[nodiscard]] std::string boost(double si) const { return format(si, n_.unitOf(Gauge::boost)); }
+    [[nodiscard]] std::string rpm(double revsPerSecond) const;
+    [[nodiscard]] std::string speed(Speed v) const { return format(v.si(), *n_.cockpit.speed); }
+    /// Less than ten of the gauge's unit is written to a tenth.
+    [[nodiscard]] std::string fuel(double cubicMetres) const;
+    [[nodiscard]] std::string temperature(Temperature t) const { return format(t.si(), *n_.cockpit.temperature); }
+    [[nodiscard]] static std::string minutes(double seconds);
+    [[nodiscard]] std::string gearName(std::size_t gear) const;
+    [[nodiscard]] std::string mixtureName(Mixture m) const;
+    [[nodiscard]] std::string tankName(int index) const;
+    // ---- placeholders
+    [[nodiscard]] Filled figure(Phase phase, std::string_view name) const;
+    /// "800 rpm; 1,000 from oil 12 °C; 1,200 from 30 °C"
+    [[nodiscard]] std::string warmUpSteps() const;
+    [[nodiscard]] Temperature forecast() const { return s_.forecast.value_or(s_.day.oat); }
+    /// "30 inHg for 10 s each 5 min"
+    [[nodiscard]] std::string clearing() const;
+    [[nodiscard]] std::string degrees(double kelvin) const;
+    /// What the intercooler's flap does to the charge at the end of the climb.
+    void intercoolerClock(PhasePlan& p) const;
+    /// Let-down: how fast it cools against how fast it may.
+    void coolingClocks(PhasePlan& p) const;
+    /// "2 strokes", "1 stroke"
+    [[nodiscard]] std::string doses(double dose) const;
+    void stopClocks(PhasePlan& p) const;
+    void warmUpClocks(PhasePlan& p) const;
+    /// A governor holds what the notes say; without one the propeller decides in the air.
+    [[nodiscard]] Origin rpmOrigin(Phase phase) const;
+    [[nodiscard]] Mass weightAt(Phase phase) const;
+    [[nodiscard]] int tankOf(const std::string& id) const;
+    [[nodiscard]] int tankAtStartOf(Phase phase) const { return f_.moments[f_[phase].firstMoment].tank; }
+    // ---- one phase
+    PhasePlan describe(Phase phase);
+    SetLine setLine(Phase phase, const Step& step) const;
+    void expect(PhasePlan& p, Gauge gauge, double value, Origin origin, const char* moment) const;
+    static std::pair<double, double> scaleOf(const GaugeNotes& g, double value);
+    void expectations(Phase phase, PhasePlan& p) const;
+    [[nodiscard]] bool worstIsFirst(Gauge gauge, Phase phase, double first, double highest) const;
+    void ratingClock(PhasePlan& p, const Rating& rating, double used) const;
+    void clocks(Phase phase, PhasePlan& p) const;
+    [[nodiscard]] double powerShare(Phase phase) const;
+    void knockMargin(Phase phase, PhasePlan& p) const;
+    void iceClock(Phase phase, PhasePlan& p) const;
+    /// Loss of boost over a thousand feet (300 m) with the throttle left where it is.
+    [[nodiscard]] double boostFall(Phase phase) const;
+    [[nodiscard]] std::string changeReason(const GearChange& change) const;
+    [[nodiscard]] const UnitSpec& fuelFlowUnit() const;
+    [[nodiscard]] std::string headline(Phase phase, const PhasePlan& p) const;
+    void marks(Plan& plan) const;
+    const Aircraft& a_;
+    const TypeNotes& n_;
+    const Sortie& s_;
+    const Flown& f_;
+    const RunUpSheet* sheet_ = nullptr;
+    StartWords words_;
+};
+
+} // namespace amber::plan

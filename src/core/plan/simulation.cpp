@@ -1,0 +1,268 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "plan/simulation.h"
+#include "air/airspeed.h"
+#include "engine/fuel_grade.h"
+#include "units/text.h"
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace amber::plan {
+namespace {
+constexpr double blankedCooler = 0.15; // of the oil cooler's air that gets past the blanks
+} // namespace
+
+Flown Simulation::run() {
+    walkRound();
+    start();
+    warmUp();
+    runUp();
+    takeOff();
+    climb();
+    cruise();
+    letDown();
+    landing();
+    stop();
+    out_.fuelAtEnd = total();
+    reserve();
+    return std::move(out_);
+}
+
+double Simulation::total() const {
+    double sum = 0.0;
+    for (const double c : contents_)
+        sum += c;
+    return sum;
+}
+
+int Simulation::tankIndex(std::string_view id) const {
+    for (std::size_t i = 0; i < n_.fuel.tanks.size(); ++i)
+        if (n_.fuel.tanks[i].id == id)
+            return static_cast<int>(i);
+    return 0;
+}
+
+Mass Simulation::weight() const {
+    return Mass::si(s_.weight.si() - (out_.fuelAtStart - total()) * n_.fuel.density);
+}
+
+void Simulation::say(Phase phase, watch::Colour colour, std::string sentence) {
+    out_.remarks.push_back({phase, colour, std::move(sentence)});
+}
+
+void Simulation::begin(Phase phase) {
+    phase_ = phase;
+    auto& p = out_[phase];
+    p.start = time_;
+    p.firstMoment = out_.moments.size();
+    fuelBefore_ = total();
+    distanceBefore_ = distance_;
+}
+
+void Simulation::end() {
+    auto& p = out_[phase_];
+    p.duration = time_ - p.start;
+    p.fuel = fuelBefore_ - total();
+    p.distance = distance_ - distanceBefore_;
+    if (out_.moments.size() == p.firstMoment)
+        note({}, {}, false);
+    p.lastMoment = out_.moments.size() - 1;
+}
+
+void Simulation::switchTo(int tank, bool dry) {
+    if (tank == tank_)
+        return;
+    tank_ = tank;
+    out_.tankChanges.push_back({time_, tank, phase_, dry});
+}
+
+void Simulation::burn(double volume) {
+    while (volume > 0) {
+        double& here = contents_[static_cast<std::size_t>(tank_)];
+        const double taken = std::min(here, volume);
+        here -= taken;
+        volume -= taken;
+        if (volume <= 1e-12)
+            return;
+        const auto fullest = std::max_element(contents_.begin(), contents_.end());
+        if (*fullest <= 0) {
+            if (!dry_)
+                say(phase_, watch::Colour::red, fmt::format("All tanks are empty at {}.", formatHoursMinutes(time_)));
+            dry_ = true;
+            return;
+        }
+        switchTo(static_cast<int>(fullest - contents_.begin()), true);
+    }
+}
+
+void Simulation::note(const Setting& setting, const engine::OperatingPoint& point, bool running) {
+    Moment m;
+    m.time = time_;
+    m.phase = phase_;
+    m.height = height_;
+    m.metal = temperatures_.metal.si();
+    m.oil = temperatures_.oil.si();
+    m.fuel = total();
+    m.tank = running ? tank_ : -1;
+    if (running) {
+        m.rpm = setting.rpm.si();
+        m.boost = point.manifoldPressure.si();
+        m.oilPressure = a_.thermal.oilPressure(setting.rpm, temperatures_.oil, thinning()).si();
+        m.charge = point.chargeTemperature.si();
+        m.power = point.power.si();
+        m.bmep = std::max(0.0, point.meanEffectivePressure);
+        m.speed = setting.ias.si();
+        m.gear = setting.gear;
+    } else {
+        m.boost = air().pressure.si();
+        m.charge = air().temperature.si();
+    }
+    out_.moments.push_back(m);
+}
+
+engine::Demand Simulation::demand(const Setting& s) const {
+    engine::Demand d{s.rpm, s.boost, s.gear, air(), s.ias, s.mixture};
+    d.water = s.water;
+    return d;
+}
+
+void Simulation::boundary(Phase phase) {
+    auto& p = out_[phase];
+    if (n_.engine.gears.empty())
+        return;
+    p.boundary = knock_.permitted(demand(p.setting));
+    if (const double over = p.point.manifoldPressure.si() - p.boundary.si(); over > 300.0)
+        say(phase, watch::Colour::amber,
+            fmt::format("The charge is at {} today: the model's knock boundary is {}, {} under what is set.",
+                        format(p.point.chargeTemperature.si(), *n_.cockpit.temperature),
+                        format(p.boundary.si(), n_.unitOf(Gauge::boost)),
+                        format(over + n_.unitOf(Gauge::boost).offset, n_.unitOf(Gauge::boost))));
+}
+
+void Simulation::ice(Phase phase) {
+    const auto here = air();
+    const auto dew = dewPointAt(day_, Length::si(height_), here.temperature);
+    out_.ice.push_back(
+        {phase, engine::carburettorIce(n_.engine, a_.model(), knock_, demand(out_[phase].setting), dew)});
+}
+
+heat::Drive Simulation::drive(const Setting& s, const engine::OperatingPoint& p) const {
+    const air::Ambient here = air();
+    return {true,
+            p.airFlow,
+            p.fuelAirRatio,
+            p.power,
+            s.rpm,
+            here,
+            s.ias.si() > 0 ? air::trueAirspeed(s.ias, here.pressure, here.temperature) : Speed{},
+            s.flap,
+            blanked() ? blankedCooler : 1.0,
+            thinning()};
+}
+
+void Simulation::heatFor(const heat::Drive& d, double dt) {
+    temperatures_ = a_.thermal.after(temperatures_, d, Duration::si(dt));
+    out_.stretches.push_back({time_, dt, d});
+}
+
+void Simulation::steady(const Setting& setting, double duration, double step, double enginesRunning) {
+    if (duration <= 0)
+        return;
+    const auto point = operate(setting);
+    const auto d = drive(setting, point);
+    note(setting, point, true);
+    const int steps = std::max(1, static_cast<int>(std::ceil(duration / step)));
+    const double dt = duration / steps;
+    for (int i = 0; i < steps; ++i) {
+        heatFor(d, dt);
+        burn(point.fuelFlow.si() / n_.fuel.density * enginesRunning * dt);
+        distance_ += d.trueAirspeed.si() * dt;
+        time_ += dt;
+        note(setting, point, true);
+    }
+}
+
+void Simulation::standing(double duration) {
+    note({}, {}, false);
+    heatFor({false, {}, 0.08, {}, {}, air(), {}, 0.5}, duration);
+    time_ += duration;
+    note({}, {}, false);
+}
+
+Setting Simulation::groundSetting(Rotation rpm, double flap) const {
+    Setting s;
+    s.rpm = rpm;
+    s.boost = engine::boostForRpm(a_.model(), a_.fineStop, rpm, 0, air());
+    s.boostOrigin = Origin::model;
+    s.flap = flap;
+    return s;
+}
+
+Setting Simulation::ratedSetting(Phase phase) const {
+    const Rating& rating = ratingFor(n_, s_, phase);
+    const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade);
+    const PhaseNotes& notes = n_.phase(phase);
+    Setting s;
+    s.rpm = rating.rpm;
+    s.boost = permitted.boost;
+    s.boostOrigin = permitted.origin;
+    s.mixture = notes.mixture.value_or(rating.mixture);
+    s.flap = notes.flap.value_or(0.5);
+    s.gear = n_.gearIndex(notes.gear).value_or(0);
+    s.ias = notes.ias.value_or(Speed{});
+    s.water = rating.water;
+    limit(s, phase);
+    // A grade the notes say nothing of: not past the boundary either.
+    if (permitted.origin == Origin::model && s.boost && !n_.engine.gears.empty())
+        if (const auto most = knock_.permitted(demand(s)); most < *s.boost) {
+            s.boost = most;
+            s.boostOrigin = Origin::model;
+        }
+    return s;
+}
+
+Setting Simulation::settled(Setting s, const engine::BladeAngle& blades) const {
+    if (!a_.propeller.followsThrottle())
+        return s;
+    const auto both = engine::agree(a_.model(), blades, s.rpm, s.boost, s.gear, air(), s.ias, s.mixture);
+    s.rpm = both.rpm;
+    // Wide open stays wide open as it climbs; only what is held back is a boost.
+    if (both.throttled || s.boost) {
+        if (both.throttled || !s.boost)
+            s.boostOrigin = Origin::model;
+        s.boost = both.throttled || !s.boost ? both.boost : *s.boost;
+    }
+    return s;
+}
+
+Setting Simulation::notedSetting(Phase phase) const {
+    const PhaseNotes& notes = n_.phase(phase);
+    Setting s;
+    s.rpm = notes.rpm.value_or(Rotation::si(20));
+    s.boost = notes.boost;
+    s.mixture = notes.mixture.value_or(Mixture::rich);
+    s.flap = notes.flap.value_or(0.5);
+    s.gear = n_.gearIndex(notes.gear).value_or(0);
+    s.ias = notes.ias.value_or(Speed{});
+    limit(s, phase);
+    return s;
+}
+
+void Simulation::limit(Setting& s, Phase phase) const {
+    if (const auto g = n_.gauges.find(Gauge::boost); s.boost && g != n_.gauges.end())
+        if (const auto most = g->second.in(phase).limitHigh; most && s.boost->si() > *most)
+            s.boost = ManifoldPressure::si(*most);
+    if (const auto g = n_.gauges.find(Gauge::rpm); g != n_.gauges.end())
+        if (const auto most = g->second.in(phase).limitHigh; most && s.rpm.si() > *most)
+            s.rpm = Rotation::si(*most);
+}
+
+void Simulation::reserve() {
+    const double wanted = n_.fuel.reserve.si() * out_.cruiseFuelFlow;
+    if (!dry_ && out_.fuelAtEnd < wanted)
+        say(Phase::cruise, watch::Colour::red,
+            fmt::format("{} is left at the end, less than the reserve of {}.", format(out_.fuelAtEnd, *n_.cockpit.fuel),
+                        format(wanted, *n_.cockpit.fuel)));
+}
+
+} // namespace amber::plan

@@ -1,0 +1,428 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "air/airspeed.h"
+#include "air/atmosphere.h"
+#include "engine/fuel_grade.h"
+#include "engine/leaning.h"
+#include "plan/simulation.h"
+#include "units/text.h"
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace amber::plan {
+namespace {
+constexpr double climbStep = 10.0, airStep = 30.0, cruiseStep = 60.0; // s between moments
+constexpr double leastClimb = 0.5;                                    // m/s: service ceiling, 100 ft/min
+constexpr double circuitHeight = 300.0;                               // m above the field, where let-down ends
+constexpr double takeOffHeight = 150.0; // m above the field, least height where the climb begins
+constexpr double gearChangeTime = 6.0;  // s, throttle back, shift, open
+constexpr double stepMinute = 60.0;     // s that a setting of the let-down is held
+} // namespace
+
+void Simulation::takeOff() {
+    begin(Phase::takeOff);
+    const Rating& rating = ratingFor(n_, s_, Phase::takeOff);
+    Setting s = ratedSetting(Phase::takeOff);
+    auto& p = out_[Phase::takeOff];
+    p.setting = s;
+    p.point = operate(s);
+    boundary(Phase::takeOff);
+    const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade);
+    if (permitted.cut)
+        say(Phase::takeOff, watch::Colour::amber, permitted.because + ".");
+    const air::Day standard = air::standardDay(Length{});
+    out_.seaLevelPower =
+        engine::operate(a_.model(), {rating.rpm, rating.boost, s.gear, standard.at(Length{}), Speed{}, rating.mixture})
+            .power;
+    out_.staticRpm = engine::staticRpm(a_.model(), a_.fineStop, p.point.manifoldPressure, s.gear, air(), rating.rpm);
+    const double duration = n_.phase(Phase::takeOff).duration.value_or(Duration::si(60)).si();
+    const auto liftOff = speedFor(n_, "lift-off", weight());
+    const auto best = speedFor(n_, "climb", weight());
+    constexpr double roll = 25.0; // s on the runway
+    Setting ground = s;
+    ground.ias = Speed::si(0.5 * liftOff->speed.si());
+    ground = settled(ground, a_.propeller.fine);
+    steady(ground, std::min(roll, duration / 2), roll, engines_);
+    s.ias = Speed::si(0.5 * (liftOff->speed.si() + best->speed.si()));
+    if (a_.propeller.followsThrottle()) {
+        s = settled(s, a_.propeller.fine);
+        p.setting = s;
+        p.point = operate(s);
+    }
+    const double airborne = duration - std::min(roll, duration / 2);
+    const double rate = rateOfClimb(a_, operate(s).power.si() * engines_, weight(), s.ias, air()).si();
+    if (rate < leastClimb)
+        say(Phase::takeOff, watch::Colour::red, "At this power and weight it does not climb away.");
+    const double top = day_.elevation.si() + std::max(takeOffHeight, 0.6 * std::max(0.0, rate) * airborne);
+    const double rise = std::max(0.0, std::min(top, s_.flight.cruiseHeight.si()) - height_);
+    steady(s, airborne / 2, airborne / 2, engines_);
+    height_ += rise / 2;
+    steady(s, airborne / 2, airborne / 2, engines_);
+    height_ += rise / 2;
+    end();
+}
+
+Speed Simulation::climbSpeed() const {
+    const double above = std::max(0.0, pressureAltitude().si());
+    const auto entry = speedFor(n_, "climb", weight());
+    return Speed::si(
+        std::max(0.75 * entry->speed.si(), entry->speed.si() - n_.speeds.climbLossPerKm.si() * above / 1000.0));
+}
+
+bool Simulation::timeToChange(const Setting& s, const engine::OperatingPoint& p) const {
+    if (!n_.gearChange || s.gear + 1 >= n_.engine.gears.size() || !p.fullThrottle || !s.boost)
+        return false;
+    if (s.boost->si() - p.manifoldPressure.si() < n_.gearChange->fall.si() - 1.0)
+        return false;
+    Setting other = s;
+    ++other.gear;
+    other.boost = boostInGear(ratingFor(n_, s_, Phase::climb), other);
+    return operate(other).power > p.power;
+}
+
+std::optional<Length> Simulation::gearHeight(const Rating& rating, Setting s, std::size_t gear) const {
+    s.gear = gear;
+    return engine::fullThrottleHeight(a_.model(), s.rpm, *boostInGear(rating, s), gear, day_, s.ias, s.mixture);
+}
+
+std::optional<ManifoldPressure> Simulation::boostInGear(const Rating& rating, const Setting& s) const {
+    const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade).boost;
+    if (!permitted || n_.engine.gears.empty())
+        return permitted;
+    const auto own = rating.boostIn(n_.engine.gears[std::min(s.gear, n_.engine.gears.size() - 1)].name);
+    Setting out = s;
+    out.boost = ManifoldPressure::si(own->si() * permitted->si() / rating.boost->si());
+    limit(out, phase_);
+    return out.boost;
+}
+
+std::optional<Length> Simulation::equalPower(const Rating& rating, const Setting& s, std::size_t from) const {
+    const auto power = [&](double altitude, std::size_t gear) {
+        Setting in = s;
+        in.gear = gear;
+        in.boost = boostInGear(rating, in);
+        engine::Demand d = demand(in);
+        d.air = day_.at(Length::si(altitude));
+        return engine::operate(a_.model(), d).power.si();
+    };
+    const auto gain = [&](double altitude) { return power(altitude, from + 1) - power(altitude, from); };
+    double low = 0.0, high = 12000.0;
+    if (gain(low) > 0 || gain(high) < 0)
+        return std::nullopt;
+    for (int i = 0; i < 24; ++i) {
+        const double mid = 0.5 * (low + high);
+        (gain(mid) > 0 ? high : low) = mid;
+    }
+    return Length::si(high);
+}
+
+void Simulation::climb() {
+    begin(Phase::climb);
+    Setting s = ratedSetting(Phase::climb);
+    const Rating& rating = ratingFor(n_, s_, Phase::climb);
+    const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade);
+    if (permitted.cut)
+        say(Phase::climb, watch::Colour::amber, permitted.because + ".");
+    const Setting asked = s;
+    s.ias = climbSpeed();
+    s = settled(s);
+    auto& phase = out_[Phase::climb];
+    phase.setting = s;
+    phase.point = operate(s);
+    boundary(Phase::climb);
+    ice(Phase::climb);
+    if (s.boost)
+        for (std::size_t g = 0; g < std::min<std::size_t>(4, n_.engine.gears.size()); ++g)
+            out_.fullThrottleHeights[g] = gearHeight(rating, s, g);
+    out_.firstRate = rateOfClimb(a_, phase.point.power.si() * engines_, weight(), s.ias, air());
+    const double goal = s_.flight.cruiseHeight.si();
+    constexpr double longest = 3 * 3600.0;
+    double dt = climbStep;
+    note(s, phase.point, true);
+    while (height_ < goal - 0.5 && time_ - phase.start < longest) {
+        if (a_.propeller.followsThrottle()) {
+            s = asked;
+            s.ias = climbSpeed();
+            s = settled(s);
+        } else {
+            s.ias = climbSpeed();
+        }
+        auto point = operate(s);
+        if (timeToChange(s, point)) {
+            GearChange change{
+                time_, pressureAltitude(), Length::si(height_), point.manifoldPressure, s.gear, s.gear + 1, {}};
+            Setting back = s;
+            back.boost =
+                ManifoldPressure::si(std::min(n_.gearChange->throttleBackTo.si(), point.manifoldPressure.si()));
+            steady(back, gearChangeTime, gearChangeTime, engines_);
+            ++s.gear;
+            s.boost = boostInGear(rating, s);
+            change.equalPower = equalPower(rating, s, change.from);
+            out_.gearChanges.push_back(change);
+            point = operate(s);
+            note(s, point, true);
+        }
+        const air::Ambient here = air();
+        const double rate = rateOfClimb(a_, point.power.si() * engines_, weight(), s.ias, here).si();
+        if (rate < leastClimb) {
+            out_.reachedHeight = false;
+            say(Phase::climb, watch::Colour::red,
+                fmt::format("It climbs no higher than {} today; the cruise is planned there.",
+                            formatHeight(height_, *n_.cockpit.height)));
+            break;
+        }
+        const double untilTop = (goal - height_) / rate;
+        dt = std::min(climbStep, untilTop);
+        // The step ends where the gear is changed, found by halving.
+        const double before = height_;
+        if (s.gear + 1 < n_.engine.gears.size() && n_.gearChange) {
+            height_ = before + rate * dt;
+            if (timeToChange(s, operate(s))) {
+                double low = 0.0, high = dt;
+                for (int i = 0; i < 12; ++i) {
+                    const double mid = 0.5 * (low + high);
+                    height_ = before + rate * mid;
+                    (timeToChange(s, operate(s)) ? high : low) = mid;
+                }
+                dt = std::max(0.05, high);
+            }
+            height_ = before;
+        }
+        heatFor(drive(s, point), dt);
+        burn(point.fuelFlow.si() / n_.fuel.density * engines_ * dt);
+        const double tas = air::trueAirspeed(s.ias, here.pressure, here.temperature).si();
+        distance_ += std::sqrt(std::max(0.0, tas * tas - rate * rate)) * dt;
+        height_ += rate * dt;
+        time_ += dt;
+        note(s, operate(s), true);
+    }
+    end();
+}
+
+void Simulation::chooseGear(Setting& s) const {
+    double best = -1e18;
+    std::size_t chosen = 0;
+    for (std::size_t g = 0; g < std::max<std::size_t>(1, n_.engine.gears.size()); ++g) {
+        s.gear = g;
+        const auto p = operate(s);
+        if (!p.fullThrottle) {
+            chosen = g;
+            break;
+        }
+        if (p.power.si() > best) {
+            best = p.power.si();
+            chosen = g;
+        }
+    }
+    s.gear = chosen;
+}
+
+double Simulation::letDownDistance(double from, double to) const {
+    const PhaseNotes& notes = n_.phase(Phase::letDown);
+    const double middle = 0.5 * (from + to);
+    const air::Ambient mid = day_.at(day_.pressureAltitudeOf(Length::si(middle)));
+    return std::max(0.0, from - to) / notes.rate->si() *
+           air::trueAirspeed(*notes.ias, mid.pressure, mid.temperature).si();
+}
+
+void Simulation::cruise() {
+    begin(Phase::cruise);
+    Setting s = ratedSetting(Phase::cruise);
+    const Rating& rating = ratingFor(n_, s_, Phase::cruise);
+    const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade);
+    if (permitted.cut)
+        say(Phase::cruise, watch::Colour::amber, permitted.because + ".");
+    const auto& choice = s_.flight;
+    const bool chosen = choice.cruiseRpm || choice.cruiseBoost || choice.cruiseMixture;
+    if (choice.cruiseRpm)
+        s.rpm = *choice.cruiseRpm;
+    if (choice.cruiseBoost) {
+        s.boost = *choice.cruiseBoost;
+        s.boostOrigin = Origin::model;
+    }
+    if (choice.cruiseMixture)
+        s.mixture = *choice.cruiseMixture;
+    if (chosen)
+        limit(s, Phase::cruise);
+    out_.cruisePressureAltitude = pressureAltitude();
+    if (!n_.fuel.order.empty())
+        switchTo(tankIndex(n_.fuel.order.front()), false);
+    auto& phase = out_[Phase::cruise];
+    Speed tas = Speed::si(60);
+    // Ram depends on the speed and the speed on the power: three rounds settle it to a tenth of a knot.
+    const Setting asked = s;
+    for (int round = 0; round < (a_.propeller.followsThrottle() ? 8 : 3); ++round) {
+        const Speed ias = s.ias;
+        s = asked;
+        s.ias = ias;
+        if (const auto gear = n_.gearIndex(choice.cruiseGear); !choice.cruiseGear.empty() && gear)
+            s.gear = *gear;
+        else
+            chooseGear(s);
+        s = settled(s);
+        const auto point = operate(s);
+        const auto level = levelSpeed(a_, point.power.si() * engines_, weight(), air());
+        if (!level) {
+            say(Phase::cruise, watch::Colour::red, "At this power it cannot hold the height.");
+            tas = air::trueAirspeed(climbSpeed(), air().pressure, air().temperature);
+        } else {
+            tas = *level;
+        }
+        s.ias = air::calibratedAirspeed(tas, air().pressure, air().temperature);
+        if (!level)
+            break;
+    }
+    phase.setting = s;
+    phase.point = operate(s);
+    boundary(Phase::cruise);
+    ice(Phase::cruise);
+    if (chosen && s.boost && phase.point.fullThrottle)
+        phase.setting.boost = phase.point.manifoldPressure;
+    if (s.mixture == Mixture::weak && !engine::weakAllowed(n_, phase.point.power))
+        say(Phase::cruise, watch::Colour::amber,
+            fmt::format("Weak mixture is for up to {:.0f} % of the highest power; this is more.",
+                        100 * n_.engine.weakUpTo));
+    out_.cruiseTas = tas;
+    out_.cruiseFuelFlow = phase.point.fuelFlow.si() / n_.fuel.density * engines_;
+    const double left =
+        s_.flight.distance.si() - distance_ - letDownDistance(height_, s_.flight.toElevation.si() + circuitHeight);
+    if (left < -5000.0)
+        say(Phase::cruise, watch::Colour::amber,
+            "Climb and let-down together are longer than the distance: choose a lower height.");
+    double toGo = std::max(0.0, left) / tas.si();
+    note(s, phase.point, true);
+    std::size_t at = 0;
+    while (toGo > 1e-6 && !dry_) {
+        // Each tank of the order down to a twentieth, the last as far as it goes.
+        double usable = contents_[static_cast<std::size_t>(tank_)] -
+                        0.05 * n_.fuel.tanks[static_cast<std::size_t>(tank_)].usable.si();
+        while (usable <= 0 && at + 1 < n_.fuel.order.size()) {
+            ++at;
+            switchTo(tankIndex(n_.fuel.order[at]), false);
+            usable = contents_[static_cast<std::size_t>(tank_)] -
+                     0.05 * n_.fuel.tanks[static_cast<std::size_t>(tank_)].usable.si();
+        }
+        const double fed = at + 1 < n_.fuel.order.size() ? usable / std::max(out_.cruiseFuelFlow, 1e-9) : toGo;
+        const double stretch = std::min(toGo, std::max(1.0, fed));
+        steady(s, stretch, cruiseStep, engines_);
+        toGo -= stretch;
+    }
+    end();
+}
+
+Setting Simulation::eased(const Setting& low, const Setting& high, double share) const {
+    Setting s = low;
+    if (low.boost && !a_.propeller.followsThrottle()) {
+        const double top = std::max(low.boost->si(), out_[Phase::cruise].point.manifoldPressure.si());
+        s.boost = ManifoldPressure::si(low.boost->si() + share * (top - low.boost->si()));
+        if (share > 0)
+            s.boostOrigin = Origin::model;
+    } else {
+        s.rpm = Rotation::si(low.rpm.si() + share * std::max(0.0, high.rpm.si() - low.rpm.si()));
+    }
+    limit(s, Phase::letDown);
+    return settled(s);
+}
+
+void Simulation::letDown() {
+    begin(Phase::letDown);
+    switchTo(tankIndex(n_.fuel.landingTank), false);
+    const Setting asked = notedSetting(Phase::letDown);
+    const Setting cruise = out_[Phase::cruise].setting;
+    const double goal = s_.flight.toElevation.si() + circuitHeight;
+    const double rate = n_.phase(Phase::letDown).rate->si();
+    const double most = 0.97 * coolingLimit(n_).perMinute;
+    const auto least = letDownLeast(n_);
+    auto& phase = out_[Phase::letDown];
+    const double flapNotes = asked.flap;
+    double share = 1.0, told = -1.0;
+    bool low = false;
+    const std::size_t first = out_.moments.size();
+    while (height_ > goal + 0.5) {
+        const double span = std::min(stepMinute, (height_ - goal) / rate);
+        const double before = temperatures_.metal.si();
+        const auto holds = [&](double s, double flap) {
+            Setting trial = asked;
+            trial.flap = flap;
+            trial = eased(trial, cruise, s);
+            trial.flap = flap;
+            const auto after =
+                a_.thermal.after(temperatures_, drive(trial, operate(trial)), Duration::si(stepMinute)).metal.si();
+            return before - after <= most && (!least || after >= std::min(before, least->si()) - 0.05);
+        };
+        // Shut the flaps before giving power back; then the least power of sixteen steps that will do.
+        double flap = flapNotes;
+        if (!holds(share, flap))
+            flap = 0.0;
+        constexpr int parts = 16;
+        int chosen = parts;
+        for (int i = 0; i <= parts; ++i)
+            if (holds(i / static_cast<double>(parts), flap)) {
+                chosen = i;
+                break;
+            }
+        low = low || (chosen == parts && !holds(1.0, flap));
+        share = chosen / static_cast<double>(parts);
+        Setting s = asked;
+        s.flap = flap;
+        s = eased(s, cruise, share);
+        s.flap = flap;
+        const auto point = operate(s);
+        // Without a governor the rpm drifts with the height: only a lever that is moved is a step.
+        if (out_.letDown.empty() || std::abs(share - told) > 1e-9 || out_.letDown.back().setting.flap != s.flap) {
+            told = share;
+            out_.letDown.push_back({time_, Length::si(height_), s, point.manifoldPressure, temperatures_.metal});
+        }
+        note(s, point, true);
+        for (double done = 0.0; done < span - 1e-6;) {
+            const double dt = std::min(airStep, span - done);
+            const auto now = operate(s);
+            const auto d = drive(s, now);
+            heatFor(d, dt);
+            burn(now.fuelFlow.si() / n_.fuel.density * engines_ * dt);
+            distance_ += d.trueAirspeed.si() * dt;
+            height_ -= rate * dt;
+            time_ += dt;
+            done += dt;
+            note(s, operate(s), true);
+        }
+        out_.letDownCooling = std::max(out_.letDownCooling, before - temperatures_.metal.si());
+    }
+    // Where it settles: the notes' own setting as far as the cooling lets it.
+    Setting s = asked;
+    if (!out_.letDown.empty())
+        s = out_.letDown.back().setting;
+    else
+        s = settled(s);
+    phase.setting = s;
+    phase.point = operate(s);
+    ice(Phase::letDown);
+    if (out_.moments.size() == first)
+        note(s, phase.point, true);
+    if (low)
+        say(Phase::letDown, watch::Colour::amber,
+            "Even at cruising power with the flaps shut it cools faster than it may, or below its least: slow down "
+            "or let down in steps.");
+    end();
+}
+
+void Simulation::landing() {
+    begin(Phase::landing);
+    const Setting s = settled(notedSetting(Phase::landing));
+    const double duration = n_.phase(Phase::landing).duration.value_or(Duration::si(300)).si();
+    auto& phase = out_[Phase::landing];
+    phase.setting = s;
+    phase.point = operate(s);
+    ice(Phase::landing);
+    const double down = height_ - s_.flight.toElevation.si();
+    constexpr int legs = 6;
+    for (int i = 0; i < legs; ++i) {
+        steady(s, duration / legs, duration / legs, engines_);
+        height_ -= down / legs;
+    }
+    height_ = s_.flight.toElevation.si();
+    note(s, operate(s), true);
+    end();
+}
+
+} // namespace amber::plan
