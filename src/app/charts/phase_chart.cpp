@@ -236,16 +236,18 @@ struct PhaseChart::Impl {
             consider(band->second.in(phase).limitHigh);
         const double margin = 0.08 * (high - low) + 2;
         ranges(0, end * 1.14, low - margin, high + 2.4 * margin);
-        const auto level = [&](double si, const QString& text, const QColor& colour, Qt::PenStyle style) {
+        const auto level = [&](double si, const QString& text, const QColor& colour, Qt::PenStyle style,
+                               Qt::Alignment side = Qt::AlignBottom) {
             addLine(*plot, {-1000, 1e5}, {shown(si, t), shown(si, t)}, QPen(colour, 1.4, style));
-            addText(*plot, 0, shown(si, t), text, Qt::AlignLeft | Qt::AlignBottom, colour);
+            addText(*plot, 0, shown(si, t), text, Qt::AlignLeft | side, colour);
         };
         if (band != notes().gauges.end()) {
             const Band& b = band->second.in(phase);
             if (b.limitHigh)
                 level(*b.limitHigh, tr("limit %1").arg(q(format(*b.limitHigh, t))), c.red, Qt::SolidLine);
             if (b.normalHigh && b.normalHigh != b.limitHigh)
-                level(*b.normalHigh, tr("normal to %1").arg(q(format(*b.normalHigh, t))), c.amber, Qt::DashLine);
+                level(*b.normalHigh, tr("normal to %1").arg(q(format(*b.normalHigh, t))), c.amber, Qt::DashLine,
+                      Qt::AlignTop);
             if (b.limitLow)
                 level(*b.limitLow, tr("least %1").arg(q(format(*b.limitLow, t))), c.red, Qt::SolidLine);
         }

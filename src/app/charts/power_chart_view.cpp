@@ -121,7 +121,7 @@ struct PowerChartView::Impl {
         most = std::min(most, 1.6 * chart.seaLevel.back().points.back().power);
         if (!zoomed) {
             x(left)->setRange(shown(boostLow, boostUnit()),
-                              shown(boostHigh + 0.16 * (boostHigh - boostLow), boostUnit()));
+                              shown(boostHigh + 0.22 * (boostHigh - boostLow), boostUnit()));
             x(right)->setRange(0, shown(chart.top, heightUnit()));
             for (auto* rect : {left, right})
                 y(rect)->setRange(0, shown(1.06 * most, powerUnit()));

@@ -243,7 +243,7 @@ void RunUpPage::refresh() {
     model_->refresh();
     const int engines = model_->columnCount() - RunUpModel::firstEngine;
     table_->setColumnWidth(0, engines > 2 ? 160 : 188);
-    table_->setColumnWidth(1, 76);
+    table_->setColumnWidth(1, engines > 2 ? 76 : 98);
     table_->setColumnWidth(2, 152);
     // All lines in sight where the window is high enough.
     const int rows = std::max(1, model_->rowCount());
