@@ -192,6 +192,9 @@ CruiseAnswer cruiseCandidates(const Aircraft& a, const CruiseConditions& c, Ask 
                     continue;
                 answer.candidates.push_back(std::move(p));
             }
+    // The search reckons with a boundary at a middling speed; what the final speed brings nearer to it is not offered.
+    if (!n.engine.gears.empty())
+        std::erase_if(answer.candidates, [](const CruisePoint& p) { return p.point.manifoldPressure > p.boundary; });
     // Burn decides, to half a percent; then the lower gear, then the lower rpm.
     std::stable_sort(answer.candidates.begin(), answer.candidates.end(),
                      [&](const CruisePoint& x, const CruisePoint& y) {
