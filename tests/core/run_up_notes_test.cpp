@@ -159,19 +159,22 @@ TEST_P(RunUpSlips, AreToldWithTheirLine) {
 }
 INSTANTIATE_TEST_SUITE_P(
     All, RunUpSlips,
-    testing::Values(
-        Slip{"at_boost = \"30 inHg\"", "at_boost = \"30 inHg\"\nat_rpm = 2000", "more than one thing"},
-        Slip{"left = 95", "left = 9500", "out of range"}, Slip{"least = 5", "least = 99", "more than the most"},
-        Slip{"on_one = \"7 s\"", "on_one = \"7 h\"", "out of range"},
-        Slip{"on_one = \"7 s\"", "on_won = \"7 s\"", "on_won is not a key"},
-        Slip{"cycles = 2", "cycles = 200", "cycles"},
-        Slip{"falls = \"350 to 450 rpm\"", "falls = \"350 to 450 °C\"", "falls"},
-        Slip{"falls = \"350 to 450 rpm\"", "falls = \"450\"", "falls"},
-        Slip{"kind = \"volts\"\nnormal = \"26 to 29 V\"\nmin = \"24 V\"\nmax = \"30 V\"", "kind = \"volt\"\nnormal = \"26 to 29 hPa\"", "kind"}, Slip{"normal = \"26 to 29 V\"", "", "no normal range"},
-        Slip{"what = \"Amperes\"", "what = \"Amperes\"\nid = \"fuel\"", "twice"},
-        Slip{"per = \"tank\"", "per = \"wing\"", "per"}, Slip{"takes = \"5 s\"", "takes = \"5 lb\"", "takes"},
-        Slip{"high_power_most = \"90 s\"", "high_power_most = \"0 s\"", "out of range"},
-        Slip{"stopper = true", "stopper = \"yes\"", "stopper"}));
+    testing::Values(Slip{"at_boost = \"30 inHg\"", "at_boost = \"30 inHg\"\nat_rpm = 2000", "more than one thing"},
+                    Slip{"left = 95", "left = 9500", "out of range"},
+                    Slip{"least = 5", "least = 99", "more than the most"},
+                    Slip{"on_one = \"7 s\"", "on_one = \"7 h\"", "out of range"},
+                    Slip{"on_one = \"7 s\"", "on_won = \"7 s\"", "on_won is not a key"},
+                    Slip{"cycles = 2", "cycles = 200", "cycles"},
+                    Slip{"falls = \"350 to 450 rpm\"", "falls = \"350 to 450 °C\"", "falls"},
+                    Slip{"falls = \"350 to 450 rpm\"", "falls = \"450\"", "falls"},
+                    Slip{"kind = \"volts\"\nnormal = \"26 to 29 V\"\nmin = \"24 V\"\nmax = \"30 V\"",
+                         "kind = \"volt\"\nnormal = \"26 to 29 hPa\"", "kind"},
+                    Slip{"normal = \"26 to 29 V\"", "", "no normal range"},
+                    Slip{"what = \"Amperes\"", "what = \"Amperes\"\nid = \"fuel\"", "twice"},
+                    Slip{"per = \"tank\"", "per = \"wing\"", "per"},
+                    Slip{"takes = \"5 s\"", "takes = \"5 lb\"", "takes"},
+                    Slip{"high_power_most = \"90 s\"", "high_power_most = \"0 s\"", "out of range"},
+                    Slip{"stopper = true", "stopper = \"yes\"", "stopper"}));
 
 TEST(RunUpReader, MagnetosNeedALimit) {
     Problems problems;
