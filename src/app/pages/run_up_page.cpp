@@ -338,7 +338,10 @@ void RunUpPage::take(const QString& key, const QString& text, int row) {
         for (int r = row + 1; r < model_->rowCount(); ++r)
             if (const auto next = model_->index(r, index.column());
                 model_->cell(next) && model_->line(r)->kind != plan::SheetKind::computed) {
-                table_->setCurrentIndex(next);
+                // When the editor has closed: not from within its own commit.
+                QMetaObject::invokeMethod(
+                    this, [this, r, column = index.column()] { table_->setCurrentIndex(model_->index(r, column)); },
+                    Qt::QueuedConnection);
                 break;
             }
 }
