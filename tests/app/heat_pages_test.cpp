@@ -39,7 +39,10 @@ protected:
                 ASSERT_NE(editor, nullptr) << line;
                 editor->setText(text);
                 QTest::keyClick(editor, Qt::Key_Return);
+                // It commits when it has seen the key, and the table moves on when it has closed.
                 QTest::qWait(5);
+                for (int i = 0; i < 4; ++i)
+                    QApplication::processEvents();
                 return;
             }
         FAIL() << "no line " << line;

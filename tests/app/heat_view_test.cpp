@@ -205,9 +205,9 @@ TEST_F(HeatViews, TheSheetMovesByArrowsAndTypingBegins) {
     ASSERT_NE(editor, nullptr) << "a digit begins a reading";
     QTest::keyClicks(editor, QStringLiteral("10"));
     QTest::keyClick(editor, Qt::Key_Return);
-    QTest::qWait(10); // the editor commits when it has seen the key itself
+    // The editor commits when it has seen the key itself, and the table moves on when it has closed.
+    EXPECT_TRUE(QTest::qWaitFor([&] { return table.currentIndex().row() == 2; }, 2000)) << "on to the next line";
     EXPECT_EQ(model.cell(model.index(1, app::RunUpModel::firstEngine + 1))->shown, "210 rpm");
-    EXPECT_EQ(table.currentIndex().row(), 2) << "on to the next line";
     EXPECT_EQ(document().undoStack().count(), 1);
     // A reading of the whole aircraft stands in one place.
     for (int r = 0; r < model.rowCount(); ++r)
