@@ -1,0 +1,243 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Properties of the engine model over engines, settings and days drawn at random.
+#include "air/atmosphere.h"
+#include "engine/energy_balance.h"
+#include "engine/fuel_grade.h"
+#include "engine/knock.h"
+#include "engine/leaning.h"
+#include "engine/mixture_curve.h"
+#include "engine/power_chart.h"
+#include "engine/propeller.h"
+#include "notes/notes_reader.h"
+#include "plan/flown.h"
+#include "test_data.h"
+#include <cmath>
+#include <map>
+#include <rapidcheck/gtest.h>
+
+namespace {
+using namespace amber;
+using engine::Demand;
+
+const plan::Aircraft& of(const std::string& demo) {
+    static std::map<std::string, plan::LoadedSortie> all;
+    auto found = all.find(demo);
+    if (found == all.end())
+        found = all.emplace(demo, test::loadDemo(demo)).first;
+    return *found->second.aircraft;
+}
+const plan::Aircraft& anyAircraft() {
+    return of(*rc::gen::elementOf(test::demoNames()));
+}
+air::Ambient anyAir(int top = 9000) {
+    air::Day day = air::standardDay(Length{});
+    day.oat = Temperature::si(day.oat.si() + *rc::gen::inRange(-30, 31));
+    return day.at(Length::si(*rc::gen::inRange(0, top)));
+}
+Demand anyDemand(const plan::Aircraft& a) {
+    const double rated = a.model().ratedRpm;
+    Demand d{Rotation::si(rated * *rc::gen::inRange(45, 101) / 100.0),
+             ManifoldPressure::si(*rc::gen::inRange(40000, 190000)),
+             static_cast<std::size_t>(*rc::gen::inRange(0, std::max(1, static_cast<int>(a.notes.engine.gears.size())))),
+             anyAir(),
+             Speed::si(*rc::gen::inRange(0, 120)),
+             *rc::gen::inRange(60, 110) / 1000.0};
+    return d;
+}
+
+RC_GTEST_PROP(EngineProperty, EnergyClosesAndNothingIsNegative, ()) {
+    const auto& a = anyAircraft();
+    const auto d = anyDemand(a);
+    const auto p = engine::operate(a.model(), d);
+    RC_ASSERT(p.airFlow.si() > 0 && p.fuelFlow.si() > 0 && p.manifoldPressure.si() > 0);
+    RC_ASSERT(p.friction > 0 && p.impeller >= 0);
+    RC_ASSERT(std::abs(p.power.si() - (p.indicated - p.friction - p.pumping - p.impeller)) < 1e-6 * p.indicated);
+    RC_ASSERT(std::abs(p.fuelFlow.si() / p.airFlow.si() - p.fuelAirRatio) < 1e-12);
+    RC_ASSERT(p.manifoldPressure.si() <= p.wideOpen.si() + 1e-6);
+    if (p.power.si() > 0) {
+        const auto b = engine::energyBalance(a.notes, a.model(), p);
+        RC_ASSERT(std::abs(b.out() / b.fuel - 1) < 0.005);
+    }
+}
+
+RC_GTEST_PROP(EngineProperty, MoreBoostIsNeverLessPowerAndHotterAirNeverMore, ()) {
+    const auto& a = anyAircraft();
+    const auto d = anyDemand(a);
+    auto more = d, hotter = d;
+    more.boost = ManifoldPressure::si(d.boost->si() + *rc::gen::inRange(0, 40000));
+    hotter.air.temperature = Temperature::si(d.air.temperature.si() + *rc::gen::inRange(0, 25));
+    const double here = engine::operate(a.model(), d).power.si();
+    RC_ASSERT(engine::operate(a.model(), more).power.si() >= here - 1e-6 * std::abs(here));
+    RC_ASSERT(engine::operate(a.model(), hotter).power.si() <= here + 1e-6 * std::abs(here));
+}
+
+RC_GTEST_PROP(EngineProperty, WideOpenFallsWithHeightAndFullThrottleHeightIsItsRoot, ()) {
+    const auto& a = anyAircraft();
+    const auto gear =
+        static_cast<std::size_t>(*rc::gen::inRange(0, std::max(1, static_cast<int>(a.notes.engine.gears.size()))));
+    const Rotation rpm = Rotation::si(a.model().ratedRpm * *rc::gen::inRange(60, 101) / 100.0);
+    const auto boost = ManifoldPressure::si(*rc::gen::inRange(60000, 170000));
+    air::Day day = air::standardDay(Length{});
+    day.oat = Temperature::si(day.oat.si() + *rc::gen::inRange(-25, 26));
+    const auto wide = [&](double metres) {
+        return engine::fullThrottlePressure(a.model(), {rpm, {}, gear, day.at(Length::si(metres)), Speed{}, 0.085})
+            .si();
+    };
+    const auto height = engine::fullThrottleHeight(a.model(), rpm, boost, gear, day, Speed{}, 0.085);
+    if (!height) {
+        RC_ASSERT(wide(-1000) < boost.si());
+        return;
+    }
+    if (height->si() < 14999) {
+        RC_ASSERT(std::abs(wide(height->si()) - boost.si()) < 30.0);
+        RC_ASSERT(wide(height->si() + 200) < boost.si());
+        RC_ASSERT(wide(height->si() - 200) > boost.si());
+    }
+}
+
+RC_GTEST_PROP(EngineProperty, MoreRamAndADenserDayHoldTheBoostHigher, ()) {
+    const auto& a =
+        of(*rc::gen::element<std::string>("lorimer-spring", "farrier-summer", "tanner-winter", "mercer-frost"));
+    const Rating& r = plan::ratingFor(a.notes, {}, Phase::climb);
+    const Speed slow = Speed::si(*rc::gen::inRange(0, 70)), fast = Speed::si(slow.si() + *rc::gen::inRange(5, 60));
+    const auto day = air::standardDay(Length{});
+    const auto s = engine::fullThrottleHeight(a.model(), r.rpm, *r.boost, 0, day, slow),
+               f = engine::fullThrottleHeight(a.model(), r.rpm, *r.boost, 0, day, fast);
+    if (s && f) {
+        RC_ASSERT(*f >= *s);
+    }
+}
+
+RC_GTEST_PROP(PropellerProperty, StaticRpmRisesWithBoostAndItsInverseComesBack, ()) {
+    const auto& a = anyAircraft();
+    const auto air = anyAir(2000);
+    const Rotation most = Rotation::si(a.model().ratedRpm * 1.2);
+    const double low = *rc::gen::inRange(40000, 90000), high = low + *rc::gen::inRange(1000, 30000);
+    const auto at = [&](double boost) {
+        return engine::staticRpm(a.model(), a.fineStop, ManifoldPressure::si(boost), 0, air, most);
+    };
+    RC_ASSERT(at(high) >= at(low));
+    const Rotation rpm = at(low);
+    RC_PRE(rpm < most);
+    RC_PRE(rpm.si() > 8);
+    const auto back = engine::boostForRpm(a.model(), a.fineStop, rpm, 0, air);
+    const double reached =
+        std::min(low, engine::fullThrottlePressure(a.model(), {rpm, {}, 0, air, Speed{}, Mixture::rich}).si());
+    RC_ASSERT(std::abs(back.si() - reached) < 0.02 * reached);
+}
+
+RC_GTEST_PROP(MixtureProperty, TheCurveHasItsTopAtBestPowerAndTheResponseItsSign, ()) {
+    const double f = *rc::gen::inRange(500, 1300) / 10000.0;
+    RC_ASSERT(engine::powerOfMixture(f) <= 1.0 + 1e-9);
+    RC_ASSERT(engine::powerOfMixture(f) > 0.3);
+    if (f > 0.0815) {
+        RC_ASSERT(engine::leanResponse(f) > 0);
+    }
+    if (f < 0.0785) {
+        RC_ASSERT(engine::leanResponse(f) < 0);
+    }
+    const auto& e = of("lorimer-spring").model();
+    const double x = *rc::gen::inRange(0, 120) / 100.0;
+    RC_ASSERT(engine::automaticRatio(e, Mixture::rich, x) <=
+              engine::automaticRatio(e, Mixture::rich, x + 0.05) + 1e-12);
+    RC_ASSERT(engine::automaticRatio(e, Mixture::weak, x) == e.weak);
+}
+
+RC_GTEST_PROP(GradeProperty, ALowerGradeNeverPermitsMoreAndTheNotesRule, ()) {
+    const auto& a = anyAircraft();
+    const auto& rating =
+        a.notes.ratings[static_cast<std::size_t>(*rc::gen::inRange(0, static_cast<int>(a.notes.ratings.size())))];
+    const int octane = *rc::gen::inRange(60, 100), better = octane + *rc::gen::inRange(0, 30);
+    const auto low = engine::permittedBoost(a.notes, rating, std::to_string(octane)),
+               high = engine::permittedBoost(a.notes, rating, std::to_string(better));
+    RC_ASSERT(low.boost.has_value() == rating.boost.has_value());
+    if (!low.boost)
+        return;
+    RC_ASSERT(*low.boost <= *high.boost);
+    RC_ASSERT(*high.boost <= *rating.boost);
+    RC_ASSERT(low.cut == (*low.boost < *rating.boost));
+    RC_ASSERT(low.cut == !low.because.empty());
+    for (const auto& [grade, boost] : rating.grades) {
+        RC_ASSERT(std::abs(engine::permittedBoost(a.notes, rating, grade).boost->si() - boost.si()) < 1.0);
+    }
+    RC_ASSERT(engine::performanceNumber(octane) <= engine::performanceNumber(better));
+}
+
+RC_GTEST_PROP(ChartProperty, TheRulerAgreesWithTheModel, ()) {
+    const auto& a =
+        of(*rc::gen::element<std::string>("lorimer-spring", "farrier-summer", "tanner-winter", "thatcher-lesson"));
+    const Rating& r = plan::ratingFor(a.notes, {}, Phase::climb);
+    const auto boost = ManifoldPressure::si(r.boost->si() * *rc::gen::inRange(70, 101) / 100.0);
+    const Length height = Length::si(*rc::gen::inRange(0, 3000));
+    const Temperature outside = Temperature::si(air::standardTemperature(height).si() + *rc::gen::inRange(-15, 16));
+    const auto c = engine::construct(a.model(), r.rpm, boost, 0, height, outside);
+    RC_PRE(c.has_value());
+    RC_ASSERT(std::abs(c->correction - std::sqrt(c->standard.si() / c->outside.si())) < 1e-12);
+    RC_ASSERT(std::abs(c->corrected.si() - c->read.si() * c->correction) < 1e-6 * c->read.si());
+    if (!c->beyond) {
+        RC_ASSERT(std::abs(c->corrected.si() / c->model.si() - 1) < 0.02);
+        const double low = std::min(c->seaLevel.si(), c->atFullThrottle.si()),
+                     high = std::max(c->seaLevel.si(), c->atFullThrottle.si());
+        RC_ASSERT(c->read.si() >= low - 1 && c->read.si() <= high + 1);
+    }
+}
+
+RC_GTEST_PROP(KnockProperty, WhatItPermitsIsItsOwnFixedPoint, ()) {
+    const auto& a =
+        of(*rc::gen::element<std::string>("lorimer-spring", "farrier-summer", "collier-high", "wheelwright-height"));
+    const engine::KnockBoundary knock(a.notes, a.model(), *rc::gen::elementOf(a.notes.fuel.grades));
+    auto d = anyDemand(a);
+    d.mixture = *rc::gen::element(Mixture::rich, Mixture::weak);
+    const auto most = knock.permitted(d);
+    RC_ASSERT(most.si() > 2e4 && most.si() < 6e5);
+    d.boost = most;
+    d.held = true;
+    const auto p = engine::operate(a.model(), d);
+    const auto there = knock.permitted(p.chargeTemperature, p.fuelAirRatio, d.rpm, false);
+    // The notes' low-rpm table may lie under the model's own figure.
+    const auto table = knock.lowRpmBoost(d.rpm);
+    RC_ASSERT(most.si() <= there.si() * 1.01 || (table && most.si() <= table->si() + 1));
+}
+
+RC_GTEST_PROP(CalibrationProperty, KnownEnginesAreFoundAgainFromTheirLines, ()) {
+    TypeNotes notes = of("lorimer-spring").notes;
+    auto truth = engine::typicalParameters(notes);
+    truth.isac *= *rc::gen::inRange(95, 106) / 100.0;
+    truth.gears[0].efficiency = *rc::gen::inRange(62, 75) / 100.0;
+    truth.gears[1].efficiency = *rc::gen::inRange(62, 75) / 100.0;
+    const auto standard = air::standardDay(Length{});
+    for (auto& r : notes.ratings)
+        for (auto& l : r.lines) {
+            const auto gear = *notes.gearIndex(l.gear);
+            const auto height = engine::fullThrottleHeight(truth, r.rpm, *r.boost, gear, standard, Speed{}, r.mixture);
+            RC_PRE(height.has_value());
+            l.holdsTo = *height;
+            l.at = std::min(l.at, *height); // a line states a boost that can be had there
+            l.power = engine::operate(truth, {r.rpm, r.boost, gear, standard.at(l.at), Speed{}, r.mixture}).power;
+        }
+    const auto found = engine::calibrate(notes);
+    RC_ASSERT(found.worstPower() < 0.01);
+    RC_ASSERT(found.worstHeight() < 100);
+    RC_ASSERT(std::abs(found.parameters.gears[0].efficiency - truth.gears[0].efficiency) < 0.015);
+    RC_ASSERT(std::abs(found.parameters.gears[1].efficiency - truth.gears[1].efficiency) < 0.015);
+    RC_ASSERT(engine::contradictions(notes, found).empty());
+}
+
+TEST(WrittenCalibration, ComesBackForEveryTypeFromItsOwnFile) {
+    for (const auto& name : test::demoNames()) {
+        const auto& a = of(name);
+        const auto text = test::fileText(a.notes.file);
+        ASSERT_FALSE(text.empty()) << a.notes.file;
+        const auto again = readNotes(engine::withCalibratedBlock(text, a.calibration), a.notes.file, a.notes.variant);
+        ASSERT_TRUE(again.notes) << name << (again.problems.empty() ? "" : again.problems.front().text());
+        const auto c = engine::calibrate(*again.notes);
+        EXPECT_TRUE(c.written) << name;
+        EXPECT_NEAR(c.parameters.isac / a.model().isac, 1.0, 1e-4) << name;
+        EXPECT_NEAR(c.parameters.frictionBase / a.model().frictionBase, 1.0, 1e-3) << name;
+        for (std::size_t g = 0; g < a.model().gears.size(); ++g) {
+            EXPECT_NEAR(c.parameters.gears[g].efficiency, a.model().gears[g].efficiency, 1e-4) << name;
+        }
+        EXPECT_LT(c.worstPower(), 0.011) << name;
+    }
+}
+} // namespace
