@@ -204,6 +204,7 @@ RunUpPage::RunUpPage(SortieDocument& document, QWidget* parent) : QWidget(parent
     table_->setSelectionMode(QAbstractItemView::SingleSelection);
     table_->setEditTriggers(QAbstractItemView::AnyKeyPressed | QAbstractItemView::DoubleClicked |
                             QAbstractItemView::EditKeyPressed);
+    table_->horizontalHeader()->setAccessibleName(tr("Columns of the run-up sheet"));
     table_->verticalHeader()->hide();
     table_->verticalHeader()->setDefaultSectionSize(24);
     table_->verticalHeader()->setMinimumSectionSize(20);
