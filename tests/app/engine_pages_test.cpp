@@ -16,13 +16,6 @@ using SubPage = app::PhasePage::SubPage;
 
 class EnginePages : public Window {
 protected:
-    void open(const char* demo, Phase phase, SubPage page) {
-        answer = app::MainWindow::Unsaved::discard;
-        ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/%1.toml").arg(QLatin1String(demo)))));
-        window->showPhase(phase);
-        window->page().showSubPage(page);
-        QTest::qWait(10);
-    }
     QString text(const char* label) { return window->page().findChild<QLabel*>(QLatin1String(label))->text(); }
 };
 

@@ -16,11 +16,6 @@ using SubPage = app::PhasePage::SubPage;
 
 class EveryField : public Window {
 protected:
-    void open(const char* demo) {
-        answer = app::MainWindow::Unsaved::discard;
-        ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/%1.toml").arg(QLatin1String(demo)))));
-        QTest::qWait(10);
-    }
     [[nodiscard]] std::string text() const {
         return writeSortie(document().sortie(), document().aircraft().notes.cockpit);
     }

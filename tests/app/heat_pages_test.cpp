@@ -17,13 +17,6 @@ using SubPage = app::PhasePage::SubPage;
 
 class HeatPages : public Window {
 protected:
-    void open(const char* demo, Phase phase, SubPage page) {
-        answer = app::MainWindow::Unsaved::discard;
-        ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/%1.toml").arg(QLatin1String(demo)))));
-        window->showPhase(phase);
-        window->page().showSubPage(page);
-        QTest::qWait(10);
-    }
     app::RunUpPage& sheet() { return window->page().runUp(); }
     /// Types into the sheet at a line and engine, as with the keyboard.
     void type(const char* line, int engine, const QString& text) {

@@ -21,13 +21,6 @@ using SubPage = app::PhasePage::SubPage;
 
 class HeatViews : public Window {
 protected:
-    void open(const char* demo, Phase phase, SubPage page) {
-        answer = app::MainWindow::Unsaved::discard;
-        ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/%1.toml").arg(QLatin1String(demo)))));
-        window->showPhase(phase);
-        window->page().showSubPage(page);
-        QTest::qWait(15);
-    }
     app::HeatPage& heat() { return window->page().heat(); }
     QCustomPlot* plot() { return heat().chart().findChild<QCustomPlot*>(); }
 };

@@ -56,6 +56,15 @@ protected:
         ASSERT_TRUE(f.open(QIODevice::WriteOnly));
         f.write(bytes);
     }
+    /// Opens a demo, by its file without .toml, at a page of a phase.
+    void open(const char* demo, Phase phase = Phase::climb,
+              app::PhasePage::SubPage page = app::PhasePage::SubPage::settings) {
+        answer = app::MainWindow::Unsaved::discard;
+        ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/%1.toml").arg(QLatin1String(demo)))));
+        window->showPhase(phase);
+        window->page().showSubPage(page);
+        QTest::qWait(15);
+    }
     /// What a column of the page shows, all rows in one text.
     static QString shown(app::RowView& view) {
         QStringList rows;

@@ -20,18 +20,12 @@
 namespace {
 using namespace amber;
 
-const plan::LoadedSortie& of(const std::string& demo) {
-    static std::map<std::string, plan::LoadedSortie> all;
-    auto found = all.find(demo);
-    if (found == all.end())
-        found = all.emplace(demo, test::loadDemo(demo)).first;
-    return found->second;
-}
+using test::loaded;
 
 class DayTrend : public testing::TestWithParam<std::string> {
 protected:
-    [[nodiscard]] const plan::Aircraft& aircraft() const { return *of(GetParam()).aircraft; }
-    [[nodiscard]] const Sortie& sortie() const { return *of(GetParam()).sortie; }
+    [[nodiscard]] const plan::Aircraft& aircraft() const { return *loaded(GetParam()).aircraft; }
+    [[nodiscard]] const Sortie& sortie() const { return *loaded(GetParam()).sortie; }
     [[nodiscard]] plan::Flown flown(const std::function<void(Sortie&)>& change = {}) const {
         Sortie s = sortie();
         if (change)
@@ -169,7 +163,7 @@ INSTANTIATE_TEST_SUITE_P(Fleet, DayTrend, testing::ValuesIn(test::demoNames()),
                          [](const auto& each) { return each.param.substr(0, each.param.find('-')); });
 
 RC_GTEST_PROP(LetDownProperty, NoneThatIsOfferedCoolsFasterThanItMay, ()) {
-    const auto& l = of(*rc::gen::elementOf(test::demoNames()));
+    const auto& l = loaded(*rc::gen::elementOf(test::demoNames()));
     Sortie s = *l.sortie;
     const double lowest = std::max(s.day.elevation.si(), s.flight.toElevation.si());
     s.day.oat = Temperature::of(*rc::gen::inRange(-30, 35), units::celsius);
@@ -191,7 +185,7 @@ RC_GTEST_PROP(LetDownProperty, NoneThatIsOfferedCoolsFasterThanItMay, ()) {
 }
 
 RC_GTEST_PROP(SheetProperty, AnyReadingIsJudgedByTheOneJudge, ()) {
-    const auto& l = of(*rc::gen::elementOf(test::demoNames()));
+    const auto& l = loaded(*rc::gen::elementOf(test::demoNames()));
     const auto blank = plan::makePlan(*l.aircraft, *l.sortie).runUpSheet;
     const auto& line =
         blank.lines[static_cast<std::size_t>(*rc::gen::inRange(0, static_cast<int>(blank.lines.size())))];
@@ -211,7 +205,7 @@ RC_GTEST_PROP(SheetProperty, AnyReadingIsJudgedByTheOneJudge, ()) {
 }
 
 RC_GTEST_PROP(SortieProperty, WhatIsTypedOnTheGroundIsSavedAndReadBack, ()) {
-    const auto& l = of(*rc::gen::elementOf(test::demoNames()));
+    const auto& l = loaded(*rc::gen::elementOf(test::demoNames()));
     const auto sheet = plan::runUpSheet(l.aircraft->notes, *l.sortie, {});
     Sortie s = *l.sortie;
     for (const auto& line : sheet.lines)
@@ -240,7 +234,7 @@ RC_GTEST_PROP(SortieProperty, WhatIsTypedOnTheGroundIsSavedAndReadBack, ()) {
 
 RC_GTEST_PROP(BudgetProperty, MoreWindOrMoreFlapNeverGivesLessTime, ()) {
     const auto& l =
-        of(*rc::gen::element<std::string>("lorimer-spring", "farrier-summer", "chandler-haven", "tanner-winter"));
+        loaded(*rc::gen::element<std::string>("lorimer-spring", "farrier-summer", "chandler-haven", "tanner-winter"));
     Sortie s = *l.sortie;
     s.day.oat = Temperature::of(*rc::gen::inRange(10, 40), units::celsius);
     s.day.dewPoint = Temperature::si(s.day.oat.si() - 5);

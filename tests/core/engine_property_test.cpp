@@ -20,11 +20,7 @@ using namespace amber;
 using engine::Demand;
 
 const plan::Aircraft& of(const std::string& demo) {
-    static std::map<std::string, plan::LoadedSortie> all;
-    auto found = all.find(demo);
-    if (found == all.end())
-        found = all.emplace(demo, test::loadDemo(demo)).first;
-    return *found->second.aircraft;
+    return *test::loaded(demo).aircraft;
 }
 const plan::Aircraft& anyAircraft() {
     return of(*rc::gen::elementOf(test::demoNames()));

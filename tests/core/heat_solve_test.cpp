@@ -17,13 +17,7 @@
 namespace {
 using namespace amber;
 
-const plan::LoadedSortie& of(const std::string& demo) {
-    static std::map<std::string, plan::LoadedSortie> all;
-    auto found = all.find(demo);
-    if (found == all.end())
-        found = all.emplace(demo, test::loadDemo(demo)).first;
-    return found->second;
-}
+using test::loaded;
 Temperature celsius(double t) {
     return Temperature::of(t, units::celsius);
 }
@@ -58,7 +52,7 @@ heat::Drive flying(const plan::Aircraft& a, double fraction, Speed ias, double f
 
 TEST(HeatSlopes, HeadsFollowTheExponentsOfTheCorrelation) {
     // Pinkel: (Th − Ta)/(Tg − Th) ∝ ṁ^0.62 (σΔp)^−0.38, read off the settled model on a log–log plot.
-    const auto& a = *of("lorimer-spring").aircraft;
+    const auto& a = *loaded("lorimer-spring").aircraft;
     const auto ratio = [&](const heat::Drive& d) {
         const double gas = 1323.15 - 1.6e5 * std::pow(d.fuelAirRatio - 0.08, 2);
         const double t = a.thermal.steady(d).metal.si();
@@ -76,7 +70,7 @@ TEST(HeatSlopes, HeadsFollowTheExponentsOfTheCorrelation) {
 
 TEST(HeatSlopes, TheTimeConstantIsThatOfALargeRadial) {
     // 44 litres at rated power: about 95 s, at ground idle about five minutes.
-    const auto& a = *of("lorimer-spring").aircraft;
+    const auto& a = *loaded("lorimer-spring").aircraft;
     const auto constant = [&](const heat::Drive& d) {
         const auto end = a.thermal.steady(d);
         const heat::Temperatures off{Temperature::si(end.metal.si() + 10), end.oil};
@@ -101,7 +95,8 @@ TEST(HeatSlopes, TheTimeConstantIsThatOfALargeRadial) {
 }
 
 RC_GTEST_PROP(HeatSolve, FlapFoundSettlesWhereItIsWanted, ()) {
-    const auto& a = *of(*rc::gen::element<std::string>("lorimer-spring", "farrier-summer", "mercer-frost")).aircraft;
+    const auto& a =
+        *loaded(*rc::gen::element<std::string>("lorimer-spring", "farrier-summer", "mercer-frost")).aircraft;
     const auto d = flying(a, *rc::gen::inRange(60, 100) / 100.0, Speed::si(*rc::gen::inRange(50, 90)), 0.5,
                           celsius(*rc::gen::inRange(-20, 35)));
     const Temperature wanted = celsius(*rc::gen::inRange(90, 220));
@@ -122,7 +117,7 @@ RC_GTEST_PROP(HeatSolve, FlapFoundSettlesWhereItIsWanted, ()) {
 }
 
 TEST(HeatSolve, MinutesToTheMinimaAreMinutesToTheMinima) {
-    const auto& a = *of("lorimer-spring").aircraft;
+    const auto& a = *loaded("lorimer-spring").aircraft;
     const heat::Temperatures cold{celsius(-5), celsius(-5)};
     const auto d = standing(a, 1000, celsius(-5), 1.0);
     const heat::Minima minima{celsius(100), celsius(40)};
@@ -136,7 +131,7 @@ TEST(HeatSolve, MinutesToTheMinimaAreMinutesToTheMinima) {
 }
 
 TEST(HeatSolve, TheRpmForColdOilKeepsItsPressureUnderTheLimit) {
-    const auto& t = of("lorimer-spring").aircraft->thermal;
+    const auto& t = loaded("lorimer-spring").aircraft->thermal;
     const Pressure limit = Pressure::of(95, units::psi);
     Rotation last{};
     for (double oil = -10; oil <= 60; oil += 10) {
@@ -164,7 +159,7 @@ TEST(CoolantBoils, WaterByTheSteamTablesAndHigherWithGlycolAndACap) {
 
 TEST(CoolantBoils, NoLimitOfTheNotesLiesBeyondIt) {
     for (const auto& name : test::demoNames()) {
-        const auto& n = of(name).aircraft->notes;
+        const auto& n = loaded(name).aircraft->notes;
         if (n.engine.cooling == Cooling::air)
             continue;
         const auto boils = heat::coolantBoils(Pressure::si(standardPressure), n.heat.coolantCap, n.heat.glycol);
@@ -173,7 +168,7 @@ TEST(CoolantBoils, NoLimitOfTheNotesLiesBeyondIt) {
 }
 
 RC_GTEST_PROP(HeatSolve, BlanksAndThinOilActAsTheyShould, ()) {
-    const auto& a = *of("tanner-winter").aircraft;
+    const auto& a = *loaded("tanner-winter").aircraft;
     auto d = standing(a, *rc::gen::inRange(800, 1400), celsius(*rc::gen::inRange(-30, 10)), 1.0);
     const heat::Temperatures from{d.air.temperature, d.air.temperature};
     const Duration time = Duration::si(*rc::gen::inRange(60, 1500));
@@ -187,7 +182,7 @@ RC_GTEST_PROP(HeatSolve, BlanksAndThinOilActAsTheyShould, ()) {
 
 TEST(EngineTraces, EveryEngineFromItsOwnStartAndTheSlowestDecides) {
     for (const char* name : {"lorimer-spring", "ostler-bush", "mercer-frost", "chandler-haven"}) {
-        const auto& l = of(name);
+        const auto& l = loaded(name);
         const auto f = plan::fly(*l.aircraft, *l.sortie);
         const auto traces = plan::engineTraces(*l.aircraft, *l.sortie, f);
         ASSERT_EQ(traces.size(), l.aircraft->notes.engineCount()) << name;
@@ -216,7 +211,7 @@ TEST(EngineTraces, EveryEngineFromItsOwnStartAndTheSlowestDecides) {
 
 TEST(WarmUp, NeverRunsUpOrTakesOffBeforeTheMinima) {
     for (const auto& name : test::demoNames()) {
-        const auto& l = of(name);
+        const auto& l = loaded(name);
         for (const double off : {-15.0, 0.0, 12.0}) {
             Sortie s = *l.sortie;
             s.day.oat = Temperature::si(s.day.oat.si() + off);
@@ -249,7 +244,7 @@ TEST(WarmUp, NeverRunsUpOrTakesOffBeforeTheMinima) {
 }
 
 TEST(WarmUp, ColderNeverWarmsFasterAndStepsFollowTheOil) {
-    const auto& l = of("lorimer-spring");
+    const auto& l = loaded("lorimer-spring");
     double last = 0;
     for (const double oat : {25.0, 10.0, 0.0, -10.0, -20.0}) {
         Sortie s = *l.sortie;
@@ -270,7 +265,7 @@ TEST(WarmUp, ColderNeverWarmsFasterAndStepsFollowTheOil) {
 }
 
 TEST(WarmUp, TheShutFlapSchoolWarmsFaster) {
-    const auto& l = of("lorimer-spring");
+    const auto& l = loaded("lorimer-spring");
     Sortie s = *l.sortie;
     const auto open = plan::fly(*l.aircraft, s);
     s.choices["warm-up/Cowl flaps"] = "closed until warm";
@@ -287,7 +282,7 @@ TEST(WarmUp, TheShutFlapSchoolWarmsFaster) {
 }
 
 TEST(GroundBudget, WindFlapsAndStoppingBuyTime) {
-    const auto& l = of("farrier-summer");
+    const auto& l = loaded("farrier-summer");
     const auto f = plan::fly(*l.aircraft, *l.sortie);
     const auto b = plan::groundBudget(*l.aircraft, *l.sortie, f, plan::GroundFrom::holding);
     const auto run = [&](const std::string& name) {
@@ -323,7 +318,7 @@ TEST(GroundBudget, WindFlapsAndStoppingBuyTime) {
 
 TEST(Cooling, FasterIsCoolerMoreOpenIsCoolerAndTheNeedIsMet) {
     for (const auto& name : test::demoNames()) {
-        const auto& l = of(name);
+        const auto& l = loaded(name);
         const auto f = plan::fly(*l.aircraft, *l.sortie);
         for (const Phase phase : {Phase::climb, Phase::cruise}) {
             const auto p = plan::coolingPicture(*l.aircraft, *l.sortie, f, phase);
@@ -355,7 +350,7 @@ TEST(Cooling, FasterIsCoolerMoreOpenIsCoolerAndTheNeedIsMet) {
 TEST(LetDown, NeverCoolsFasterThanItMay) {
     for (const auto& name : test::demoNames())
         for (const double off : {-20.0, 0.0, 15.0}) {
-            const auto& l = of(name);
+            const auto& l = loaded(name);
             Sortie s = *l.sortie;
             s.day.oat = Temperature::si(s.day.oat.si() + off);
             s.day.dewPoint = std::min(s.day.dewPoint, s.day.oat);
@@ -381,7 +376,7 @@ TEST(LetDown, NeverCoolsFasterThanItMay) {
 
 TEST(LetDown, FasterNeedsLessPowerAndCoolsFaster) {
     for (const char* name : {"lorimer-spring", "farrier-summer", "mercer-frost", "thatcher-lesson"}) {
-        const auto& l = of(name);
+        const auto& l = loaded(name);
         const auto f = plan::fly(*l.aircraft, *l.sortie);
         const auto ways = plan::letDownWays(*l.aircraft, *l.sortie, f);
         ASSERT_EQ(ways.size(), 5u);
@@ -398,7 +393,7 @@ TEST(LetDown, FasterNeedsLessPowerAndCoolsFaster) {
 }
 
 TEST(LetDown, ATighterLimitTakesThePowerOffInMoreSteps) {
-    auto l = of("tinker-damp");
+    auto l = loaded("tinker-damp");
     auto strict = *l.aircraft;
     strict.notes.letDown.coolingPerMinute = TemperatureDifference::si(6);
     const auto loose = plan::fly(*l.aircraft, *l.sortie), tight = plan::fly(strict, *l.sortie);
@@ -410,7 +405,7 @@ TEST(LetDown, ATighterLimitTakesThePowerOffInMoreSteps) {
 }
 
 TEST(CoolDown, DilutionFollowsTheTableAndRestartsCoolDown) {
-    const auto& l = of("tanner-winter");
+    const auto& l = loaded("tanner-winter");
     const auto& stop = l.aircraft->notes.stop;
     EXPECT_FALSE(plan::dilutionFor(stop, celsius(5)));
     EXPECT_NEAR(plan::dilutionFor(stop, celsius(-5))->seconds, 90, 0.1);
@@ -444,7 +439,7 @@ TEST(CoolDown, DilutionFollowsTheTableAndRestartsCoolDown) {
 }
 
 TEST(CoolDown, HotFuelBoilsInTheLinesOnAWarmDay) {
-    const auto& n = of("lorimer-spring").aircraft->notes;
+    const auto& n = loaded("lorimer-spring").aircraft->notes;
     const auto warm = plan::restartAfter(n, 900, celsius(180), celsius(28), Length{});
     EXPECT_EQ(warm.dose, 0);
     EXPECT_NE(warm.advice.find("boiled"), std::string::npos);
@@ -454,7 +449,8 @@ TEST(CoolDown, HotFuelBoilsInTheLinesOnAWarmDay) {
 
 RC_GTEST_PROP(Heat, ABurnOfEnergyIsBalanced, ()) {
     // Where it settles the heat that comes in is the heat that goes out: the rates are nothing there.
-    const auto& a = *of(*rc::gen::element<std::string>("lorimer-spring", "farrier-summer", "sexton-meadow")).aircraft;
+    const auto& a =
+        *loaded(*rc::gen::element<std::string>("lorimer-spring", "farrier-summer", "sexton-meadow")).aircraft;
     const auto d = flying(a, *rc::gen::inRange(60, 100) / 100.0, Speed::si(*rc::gen::inRange(35, 90)),
                           *rc::gen::inRange(0, 11) / 10.0, celsius(*rc::gen::inRange(-25, 35)));
     const auto settled = a.thermal.steady(d);
@@ -465,7 +461,7 @@ RC_GTEST_PROP(Heat, ABurnOfEnergyIsBalanced, ()) {
 
 TEST(TrendOfADay, TenDegreesHotterIsHotterEverywhere) {
     for (const auto& name : test::demoNames()) {
-        const auto& l = of(name);
+        const auto& l = loaded(name);
         Sortie hot = *l.sortie;
         hot.day.oat = Temperature::si(hot.day.oat.si() + 10);
         const auto f = plan::fly(*l.aircraft, *l.sortie), g = plan::fly(*l.aircraft, hot);
@@ -487,7 +483,7 @@ TEST(TrendOfADay, TenDegreesHotterIsHotterEverywhere) {
 
 TEST(ClimbBands, RiseAddUpToTheClimbAndAgreeWithIt) {
     for (const auto& name : test::demoNames()) {
-        const auto& l = of(name);
+        const auto& l = loaded(name);
         const auto f = plan::fly(*l.aircraft, *l.sortie);
         const auto bands = plan::climbBands(*l.aircraft, *l.sortie, f);
         ASSERT_FALSE(bands.empty()) << name;
@@ -508,7 +504,7 @@ TEST(ClimbBands, RiseAddUpToTheClimbAndAgreeWithIt) {
 }
 
 TEST(HeatSolve, RpmThatStaysNormalForEver) {
-    const auto& l = of("farrier-summer");
+    const auto& l = loaded("farrier-summer");
     const auto f = plan::fly(*l.aircraft, *l.sortie);
     const auto b = plan::groundBudget(*l.aircraft, *l.sortie, f, plan::GroundFrom::holding);
     if (b.rpmForEver) {
@@ -520,7 +516,7 @@ TEST(HeatSolve, RpmThatStaysNormalForEver) {
     } else {
         EXPECT_TRUE(b.runs.front().toAmber);
     }
-    const auto cold = of("lorimer-spring");
+    const auto cold = loaded("lorimer-spring");
     const auto g = plan::fly(*cold.aircraft, *cold.sortie);
     const auto c = plan::groundBudget(*cold.aircraft, *cold.sortie, g, plan::GroundFrom::warmUp);
     ASSERT_TRUE(c.rpmForEver) << "a cool morning";
@@ -530,7 +526,7 @@ TEST(HeatSolve, RpmThatStaysNormalForEver) {
 TEST(Plan, WhatPassesALimitOnTheGroundIsRed) {
     for (const auto& name : test::demoNames())
         for (const double off : {0.0, 15.0, 25.0}) {
-            const auto& l = of(name);
+            const auto& l = loaded(name);
             Sortie s = *l.sortie;
             s.day.oat = Temperature::si(s.day.oat.si() + off);
             const auto p = plan::makePlan(*l.aircraft, s);

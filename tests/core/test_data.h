@@ -3,6 +3,7 @@
 #include "plan/loading.h"
 #include <fstream>
 #include <gtest/gtest.h>
+#include <map>
 #include <sstream>
 #include <string>
 
@@ -40,6 +41,15 @@ inline plan::LoadedSortie loadDemo(const std::string& name) {
     auto loaded = plan::loadSortie(dataPath("demo/" + name + ".toml"));
     EXPECT_TRUE(loaded.ok()) << (loaded.problems.empty() ? name : loaded.problems.front().text());
     return loaded;
+}
+
+/// A demo loaded once for the whole run.
+inline const plan::LoadedSortie& loaded(const std::string& name) {
+    static std::map<std::string, plan::LoadedSortie> all;
+    auto found = all.find(name);
+    if (found == all.end())
+        found = all.emplace(name, loadDemo(name)).first;
+    return found->second;
 }
 
 inline const std::vector<std::string>& demoNames() {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/heat_commands.h"
 #include "cli/exit_codes.h"
+#include "heat/drive.h"
 #include "plan/cool_down.h"
 #include "plan/engine_traces.h"
 #include "plan/let_down.h"
@@ -197,9 +198,7 @@ int coolDown(const CoolDownOptions& o) {
     const Rotation idle = *n.phase(Phase::stop).rpm;
     const auto boost = engine::boostForRpm(aircraft->model(), aircraft->fineStop, idle, 0, air);
     const auto p = engine::operate(aircraft->model(), {idle, boost, 0, air, Speed{}, Mixture::rich});
-    const heat::Drive drive{true, p.airFlow, p.fuelAirRatio, p.power,
-                            idle, air,       Speed{},        n.phase(Phase::stop).flap.value_or(1.0),
-                            1.0,  1.0};
+    const heat::Drive drive = heat::driveOf(p, idle, air, Speed{}, n.phase(Phase::stop).flap.value_or(1.0));
     std::optional<double> wait;
     if (n.stop.coolBelow)
         if (const auto t = heat::timeToCool(aircraft->thermal, {hot, aircraft->notes.heat.oil}, drive,

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/heat_page.h"
+#include "notes/cockpit_units.h"
 #include "pages/html.h"
 #include "plan/climb_bands.h"
 #include "plan/cool_down.h"
@@ -49,12 +50,8 @@ QString clock(double seconds) {
 }
 /// A temperature difference in the cockpit's degrees, signed.
 QString degrees(double kelvin, const Cockpit& cockpit) {
-    const auto& unit = units::detail::temperatureDifferenceTable[cockpit.temperature == units::fahrenheit.spec ? 1 : 0];
+    const auto& unit = differenceUnit(cockpit);
     return html::text(formatNumber(kelvin / unit.scale, 0, true) + " " + std::string(unit.symbol));
-}
-const UnitSpec& rateUnit(const Cockpit& cockpit) {
-    return cockpit.height == units::metre.spec ? units::detail::verticalSpeedTable[1]
-                                               : units::detail::verticalSpeedTable[0];
 }
 double rounded(double value, double to) {
     return std::round(value / to) * to;
@@ -201,13 +198,13 @@ QString HeatPage::engines() const {
                     from = html::text(format(oil.si(), *n.cockpit.temperature));
             steps.row({html::text(format(rpm.si(), *units::rpm.spec)), from, clock(time)});
         }
-        out += steps.html() + tr("<p>The taxi, %1 at %2, is in it and warms too.</p>")
+        out += steps.html() + tr("<p>The taxi, %1 at %2 (notes), is in it and warms too.</p>")
                                   .arg(html::text(format(n.warmUp.taxi.si(), *units::minute.spec)),
                                        html::text(format(n.warmUp.taxiRpm.si(), *units::rpm.spec)));
     }
     QStringList lines;
     if (n.warmUp.leastRpm)
-        lines << tr("<b>Too slow</b> Under %1 the plugs foul and little oil is flung about.")
+        lines << tr("<b>Too slow</b> Under %1 (notes) the plugs foul and little oil is flung about.")
                      .arg(html::text(format(n.warmUp.leastRpm->si(), *units::rpm.spec)));
     const Temperature cold = plan::engineTemperatureOf(document_.sortie());
     if (const auto g = n.gauges.find(Gauge::oilPressure); g != n.gauges.end())
@@ -247,7 +244,7 @@ QString HeatPage::budgetWords() const {
                   : tr("<b>From the start of the warm-up</b>: %1 at %2."))
                  .arg(metal.toLower(), html::text(format(b.metal.si(), t)));
     if (b.amber)
-        lines << tr("Normal to %1%2.")
+        lines << tr("Normal to %1%2 (notes).")
                      .arg(html::text(format(b.amber->si(), t)),
                           b.red ? tr(", limit %1").arg(html::text(format(b.red->si(), t))) : QString());
     if (!b.runs.empty()) {
@@ -301,9 +298,7 @@ QString HeatPage::bands() const {
             row << html::text(formatValue(b.boost.si(), n.unitOf(Gauge::boost)));
         if (geared)
             row << html::text(n.engine.gears[b.gear].name);
-        row << html::text(
-                   formatValue(rounded(b.rate.si(), rateUnit(n.cockpit).symbol == "m/s" ? 0.1 : 10 * 0.3048 / 60),
-                               rateUnit(n.cockpit)))
+        row << html::text(formatValue(rounded(b.rate.si(), verticalSpeedStep(n.cockpit)), verticalSpeedUnit(n.cockpit)))
             << clock(b.time)
             << html::text(formatValue(b.fuel, *n.cockpit.fuel, b.fuel < 9.95 * n.cockpit.fuel->scale ? 1 : 0))
             << html::text(formatValue(b.distance, *n.cockpit.distance));
@@ -316,16 +311,16 @@ QString HeatPage::bands() const {
            "show at the top of each band.</p>")
             .arg(html::text(std::string(n.cockpit.speed->symbol)),
                  boost ? tr(", boost in %1").arg(html::text(std::string(n.unitOf(Gauge::boost).symbol))) : QString(),
-                 tr("climb in %1").arg(html::text(std::string(rateUnit(n.cockpit).symbol))),
+                 tr("climb in %1").arg(html::text(std::string(verticalSpeedUnit(n.cockpit).symbol))),
                  html::text(std::string(n.cockpit.fuel->symbol)), html::text(std::string(n.cockpit.distance->symbol)));
     for (const auto& change : f.gearChanges)
-        out += tr("<p><b>To %1 gear at %2</b> Throttle back to %3 before it.</p>")
+        out += tr("<p><b>To %1 gear at %2</b> Throttle back to %3 (notes) before it.</p>")
                    .arg(html::text(n.engine.gears[change.to].name),
                         html::text(formatHeight(change.height.si(), *n.cockpit.height)),
                         n.gearChange ? html::text(format(n.gearChange->throttleBackTo.si(), n.unitOf(Gauge::boost)))
                                      : QString());
     if (n.engine.correctorFrom)
-        out += tr("<p><b>Corrector</b> from %1.</p>")
+        out += tr("<p><b>Corrector</b> from %1 (notes).</p>")
                    .arg(html::text(formatHeight(n.engine.correctorFrom->si(), *n.cockpit.height)));
     return out;
 }
@@ -338,13 +333,9 @@ QString HeatPage::cooling(Phase phase) const {
     Table table(
         c, {tr("IAS"), phase == Phase::climb ? tr("climbs") : tr("to spare"), tr("settles"), tr("opening for normal")});
     for (const auto& w : picture.ways) {
-        const auto colour = picture.red && w.settles > *picture.red       ? watch::Colour::red
-                            : picture.amber && w.settles > *picture.amber ? watch::Colour::amber
-                                                                          : watch::Colour::normal;
         table.row({html::text(format(w.ias.si(), *n.cockpit.speed)),
-                   html::text(format(rounded(w.rate.si(), rateUnit(n.cockpit).symbol == "m/s" ? 0.1 : 10 * 0.3048 / 60),
-                                     rateUnit(n.cockpit))),
-                   html::mark(colour, c) + QStringLiteral(" ") + html::text(format(w.settles.si(), t)),
+                   html::text(format(rounded(w.rate.si(), verticalSpeedStep(n.cockpit)), verticalSpeedUnit(n.cockpit))),
+                   html::mark(w.colour, c) + QStringLiteral(" ") + html::text(format(w.settles.si(), t)),
                    w.need.enough ? tr("%1 %").arg(std::lround(100 * w.need.opening))
                                  : tr("not even open: %1").arg(html::text(format(w.need.settles.si(), t)))},
                   w.planned);
@@ -401,15 +392,15 @@ QString HeatPage::schedule() const {
     QString out = steps.html();
     out +=
         tr("<p>%1 Falls %2 a minute at most, where %3 is %4.</p>")
-            .arg(html::mark(f.letDownCooling <= limit.perMinute + 0.05 ? watch::Colour::normal : watch::Colour::amber,
-                            c),
+            .arg(html::mark(plan::coolingColour(limit, f.letDownCooling), c),
                  degrees(f.letDownCooling, n.cockpit).remove(QLatin1Char('+')),
                  degrees(limit.perMinute, n.cockpit).remove(QLatin1Char('+')),
                  limit.origin == Origin::notes ? tr("the notes' most") : tr("our own figure, for want of the notes'"));
     Table ways(c, {tr("if let down at"), tr("needs"), tr("takes"), tr("over"), tr("fuel"), tr("at once")});
     const auto all = plan::letDownWays(document_.aircraft(), document_.sortie(), f);
     for (const auto& w : all)
-        ways.row({html::mark(w.colour, c) + QStringLiteral(" ") + html::text(format(w.rate.si(), rateUnit(n.cockpit))),
+        ways.row({html::mark(w.colour, c) + QStringLiteral(" ") +
+                      html::text(format(w.rate.si(), verticalSpeedUnit(n.cockpit))),
                   !w.boost ? tr("shut, and drag")
                   : boost  ? html::text(format(w.boost->si(), n.unitOf(Gauge::boost)))
                            : html::text(format(w.power.si(), *n.cockpit.power)),
@@ -425,7 +416,7 @@ QString HeatPage::schedule() const {
     for (const auto& w : all)
         if (w.colour != watch::Colour::normal && lines.size() < 3)
             lines << QStringLiteral("%1 %2: %3")
-                         .arg(html::mark(w.colour, c), html::text(format(w.rate.si(), rateUnit(n.cockpit))),
+                         .arg(html::mark(w.colour, c), html::text(format(w.rate.si(), verticalSpeedUnit(n.cockpit))),
                               html::text(w.sentence));
     if (n.letDown.clearEvery)
         lines << tr("▴ marks the bursts that clear the engine.");
@@ -443,7 +434,7 @@ QString HeatPage::afterwards() const {
                             .arg(clock(cool.atIdle), html::text(format(cool.below->si(), *n.cockpit.temperature)))
                       : tr("<b>Idle</b> Under %1 when parked: no need to wait.")
                             .arg(html::text(format(cool.below->si(), *n.cockpit.temperature))));
-    lines << tr("<b>Scavenge</b> %1 at %2; then the propeller %3.")
+    lines << tr("<b>Scavenge</b> %1 at %2; then the propeller %3 (notes).")
                  .arg(html::text(format(n.stop.scavenge.si(), *units::second.spec)),
                       html::text(format(n.stop.scavengeRpm.si(), *units::rpm.spec)),
                       html::text(n.stop.parking.empty() ? std::string("as it stops") : n.stop.parking));
@@ -457,7 +448,7 @@ QString HeatPage::afterwards() const {
     for (const auto& r : cool.restarts) {
         table.row({tr("%1 min").arg(std::lround(r.after / 60)),
                    html::text(format(r.engine.si(), *n.cockpit.temperature)),
-                   r.dose > 0 ? html::text(formatNumber(r.dose, 0) + " " + n.start.primer) : tr("none"),
+                   r.dose > 0 ? html::text(plan::doseText(r.dose, n.start.primer)) : tr("none"),
                    html::text(std::string(markOf(r.origin)))});
         if (html::text(r.advice) != advice.section(QStringLiteral("</b> "), -1))
             advice += QStringLiteral("%1<b>%2</b> %3")

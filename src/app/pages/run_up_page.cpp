@@ -136,8 +136,10 @@ QVariant RunUpModel::data(const QModelIndex& index, int role) const {
     const auto* c = cell(index);
     if (role == Qt::DisplayRole)
         switch (index.column()) {
-        case 0:
-            return q(l->what);
+        case 0: // notes, unless it says otherwise
+            return l->origin == Origin::notes
+                       ? q(l->what)
+                       : QStringLiteral("%1 (%2)").arg(q(l->what), q(std::string(markOf(l->origin))));
         case 1:
             return q(l->at);
         case 2:
@@ -162,7 +164,7 @@ QVariant RunUpModel::headerData(int section, Qt::Orientation orientation, int ro
     if (section == 1)
         return tr("at");
     if (section == 2)
-        return tr("should be");
+        return tr("should be (notes)");
     const auto& engines = document_.plan().runUpSheet.engines;
     const auto i = static_cast<std::size_t>(section - firstEngine);
     return engines.size() < 2 ? tr("is") : i < engines.size() ? q(engines[i]) : QString();

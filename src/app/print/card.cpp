@@ -207,9 +207,10 @@ void paintSheet(Setter& s, const plan::RunUpSheet& sheet) {
             const QString engine = l.cells.size() > 1 ? q(sheet.engines[i]) + QStringLiteral(" ") : QString();
             cells << engine + shape(c.judgement.colour) + (c.shown.empty() ? QStringLiteral("______") : q(c.shown));
         }
-        const QString line = QStringLiteral("%1%2 (%3):  %4")
-                                 .arg(q(l.what), l.at.empty() ? QString() : QObject::tr(" at %1").arg(q(l.at)),
-                                      q(l.want), cells.join(QStringLiteral("   ")));
+        const QString line =
+            QStringLiteral("%1%2 (%3):  %4")
+                .arg(q(l.what), l.at.empty() ? QString() : QObject::tr(" at %1").arg(q(l.at)),
+                     q(l.want) + QStringLiteral(" ") + letter(l.origin), cells.join(QStringLiteral("   ")));
         const double height = s.heightOf(line, body, s.width() - left);
         s.need(height);
         s.text(left, s.width() - left, line, body);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "notes/notes_check.h"
+#include "notes/cockpit_units.h"
 #include "notes/placeholder.h"
 #include "notes/table_reader.h"
 #include "notes/walk_reader.h"
@@ -118,7 +119,7 @@ private:
     }
 
     void gauges() {
-        const Gauge metal = n_.engine.cooling == Cooling::air ? Gauge::headTemperature : Gauge::coolantTemperature;
+        const Gauge metal = metalGauge(n_);
         for (const Gauge needed : {Gauge::rpm, metal, Gauge::oilTemperature, Gauge::oilPressure})
             if (!n_.gauges.contains(needed))
                 say(0, fmt::format("limits.{} is missing", nameOf(needed).key),

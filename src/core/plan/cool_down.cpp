@@ -31,6 +31,11 @@ std::optional<Dilution> dilutionFor(const StopNotes& n, Temperature forecast) {
     return std::nullopt;
 }
 
+std::string doseText(double dose, const std::string& unit) {
+    const bool one = dose < 1.5 && unit.ends_with('s');
+    return fmt::format("{:.0f} {}", dose, one ? unit.substr(0, unit.size() - 1) : unit);
+}
+
 RestartRow restartAfter(const TypeNotes& n, double seconds, Temperature stopped, Temperature outside,
                         Length pressureAltitude) {
     RestartRow r;

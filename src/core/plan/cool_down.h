@@ -37,6 +37,9 @@ struct Dilution {
 };
 std::optional<Dilution> dilutionFor(const StopNotes& notes, Temperature forecast);
 
+/// "2 strokes", "1 stroke". @param unit what the notes count a dose in, plural
+std::string doseText(double dose, const std::string& unit);
+
 /// Restart after some time since the stop, by the same cooling as the priming and the heat model. @param stopped heads
 /// or coolant when it stopped
 RestartRow restartAfter(const TypeNotes& notes, double seconds, Temperature stopped, Temperature outside,

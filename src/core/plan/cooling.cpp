@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/cooling.h"
 #include "air/airspeed.h"
+#include "heat/drive.h"
+#include "notes/cockpit_units.h"
 #include "plan/plan.h"
 #include "units/text.h"
 #include <algorithm>
@@ -32,23 +34,13 @@ CoolingPicture coolingPicture(const Aircraft& a, const Sortie& s, const Flown& f
         const Speed v = Speed::si(ias);
         const auto p = engine::operate(a.model(), {Rotation::si(at->rpm), ManifoldPressure::si(at->boost - boostLess),
                                                    at->gear, air, v, mixture.value_or(set.mixture)});
-        return heat::Drive{true,
-                           p.airFlow,
-                           p.fuelAirRatio,
-                           p.power,
-                           Rotation::si(at->rpm),
-                           air,
-                           air::trueAirspeed(v, air.pressure, air.temperature),
-                           opening,
-                           1.0,
-                           1.0};
+        return heat::driveOf(p, Rotation::si(at->rpm), air, v, opening);
     };
     if (const auto g = n.gauges.find(gauge); g != n.gauges.end()) {
         const Band& band = g->second.in(phase);
         const auto take = [](std::optional<double> v) {
             return v ? std::optional(Temperature::si(*v)) : std::optional<Temperature>();
         };
-        out.least = take(band.normalLow);
         out.amber = take(band.normalHigh);
         out.red = take(band.limitHigh);
     }
@@ -75,6 +67,7 @@ CoolingPicture coolingPicture(const Aircraft& a, const Sortie& s, const Flown& f
         w.planned = share == 1.0;
         w.rate = rateOfClimb(a, at->power * engines, weight, w.ias, air);
         w.settles = Temperature::si(here(set.flap, w.ias.si()));
+        w.colour = watch::judge(n, gauge, phase, w.settles.si()).colour;
         w.need = heat::flapFor(a.thermal, drive(w.ias.si(), 0.0), wanted);
         out.ways.push_back(w);
     }

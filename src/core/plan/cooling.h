@@ -7,9 +7,10 @@ namespace amber::plan {
 /// One speed to climb or cruise at, and what it does to the heads or the coolant.
 struct CoolingWay {
     Speed ias;
-    VerticalSpeed rate;  ///< of climb at the plan's power; near nothing in level flight
-    Temperature settles; ///< at the plan's opening
-    heat::FlapNeed need; ///< to stay in the normal range
+    VerticalSpeed rate;                           ///< of climb at the plan's power; near nothing in level flight
+    Temperature settles;                          ///< at the plan's opening
+    heat::FlapNeed need;                          ///< to stay in the normal range
+    watch::Colour colour = watch::Colour::normal; ///< of `settles`, by the judge
     bool planned = false;
 };
 
@@ -27,7 +28,7 @@ struct CoolingPicture {
     CurvePoint planned{0, 0};    ///< speed flown, temperature there
     double opening = 0.0;        ///< planned
     Length height;
-    std::optional<Temperature> least, amber, red;
+    std::optional<Temperature> amber, red;
     std::optional<Temperature> boils; ///< coolant, at this height
     std::vector<CoolingWay> ways;
     std::vector<CoolingRemedy> remedies; ///< the most helpful first

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/describer.h"
+#include "notes/cockpit_units.h"
 #include "notes/placeholder.h"
 #include "notes/standard_schools.h"
 #include <algorithm>
@@ -171,7 +172,7 @@ void Describer::expectations(Phase phase, PhasePlan& p) const {
     const bool descending = phase == Phase::letDown || phase == Phase::landing;
     const bool warming = phase == Phase::start || phase == Phase::warmUp;
     const bool settled = phase == Phase::cruise;
-    const Gauge metal = n_.engine.cooling == Cooling::air ? Gauge::headTemperature : Gauge::coolantTemperature;
+    const Gauge metal = metalGauge(n_);
     const Moment& first = f_.moments[flown.firstMoment];
     expect(p, Gauge::boost,
            phase == Phase::runUp || phase == Phase::cruise ? f_[phase].point.manifoldPressure.si() : boostHigh,

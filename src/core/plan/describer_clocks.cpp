@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "engine/leaning.h"
+#include "notes/cockpit_units.h"
 #include "plan/cool_down.h"
 #include "plan/describer.h"
+#include "plan/let_down.h"
 #include "watch/rating_clock.h"
 #include <algorithm>
 #include <fmt/format.h>
@@ -33,7 +35,7 @@ void Describer::coolingClocks(PhasePlan& p) const {
          limit.origin == Origin::notes
              ? "Fastest fall of a minute by the model, and the most the notes allow."
              : "Fastest fall of a minute by the model. The notes give no most: the figure is ours, a common one.",
-         watch::Colour::normal});
+         coolingColour(limit, f_.letDownCooling)});
     if (f_.letDown.size() > 1)
         p.clocks.push_back({"Power off in", fmt::format("{} steps", f_.letDown.size()), "model",
                             "The page \"schedule\" gives each with its height.", watch::Colour::normal});
@@ -161,10 +163,7 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
         for (const auto& change : f_.gearChanges)
             add(fmt::format("To {} at {}", gearName(change.to), height(change.height)),
                 "in " + formatMinutesSeconds(change.time - start), "model", changeReason(change));
-        add("Rate at first",
-            format(roundTo(f_.firstRate.si(), 10 * 0.3048 / 60),
-                   *(n_.cockpit.height == units::metre.spec ? &units::detail::verticalSpeedTable[1]
-                                                            : units::feetPerMinute.spec)),
+        add("Rate at first", format(roundTo(f_.firstRate.si(), 10 * 0.3048 / 60), verticalSpeedUnit(n_.cockpit)),
             "model", "At today's weight, air and grade.");
         add("Over the ground", format(f_[phase].distance, *n_.cockpit.distance), "model",
             "Still air, from the first reduction to the top.");
@@ -251,9 +250,7 @@ void Describer::iceClock(Phase phase, PhasePlan& p) const {
         const auto& a = ice.advice;
         if (ice.phase != phase || a.risk == engine::IceRisk::none)
             continue;
-        const UnitSpec& degree = n_.cockpit.temperature == units::fahrenheit.spec
-                                     ? units::detail::temperatureDifferenceTable[1]
-                                     : units::detail::temperatureDifferenceTable[0];
+        const UnitSpec& degree = differenceUnit(n_.cockpit);
         const bool serious = a.risk == engine::IceRisk::serious;
         p.clocks.push_back(
             {"Carb. ice", fmt::format("{}, heat +{}", serious ? "serious" : "possible", format(a.heatNeeded, degree)),

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "notes/cockpit_units.h"
 #include "plan/cool_down.h"
 #include "plan/describer.h"
 #include <algorithm>
@@ -62,10 +63,7 @@ Filled Describer::figure(Phase phase, std::string_view name) const {
         return {speed(s.ias), phase == Phase::cruise ? Origin::model : Origin::notes};
     }
     if (name == "rate")
-        return {format(n_.phase(phase).rate->si(),
-                       *(n_.cockpit.height == units::metre.spec ? &units::detail::verticalSpeedTable[1]
-                                                                : units::feetPerMinute.spec)),
-                Origin::notes};
+        return {format(n_.phase(phase).rate->si(), verticalSpeedUnit(n_.cockpit)), Origin::notes};
     if (name == "tank")
         return {tankName(phase == Phase::start || phase == Phase::takeOff ? tankOf(n_.fuel.takeOffTank)
                                                                           : tankAtStartOf(phase)),
@@ -146,15 +144,11 @@ std::string Describer::clearing() const {
 }
 
 std::string Describer::degrees(double kelvin) const {
-    return format(kelvin,
-                  units::detail::temperatureDifferenceTable[n_.cockpit.temperature == units::fahrenheit.spec ? 1 : 0]);
+    return format(kelvin, differenceUnit(n_.cockpit));
 }
 
 std::string Describer::doses(double dose) const {
-    std::string unit = n_.start.primer;
-    if (dose < 1.5 && unit.ends_with('s'))
-        unit.pop_back();
-    return fmt::format("{:.0f} {}", dose, unit);
+    return doseText(dose, n_.start.primer);
 }
 
 Origin Describer::rpmOrigin(Phase phase) const {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/flown.h"
+#include "notes/cockpit_units.h"
 #include "plan/simulation.h"
 #include <algorithm>
 #include <cmath>
@@ -13,7 +14,7 @@ CoolingLimit coolingLimit(const TypeNotes& notes) {
 }
 
 std::optional<Temperature> letDownLeast(const TypeNotes& notes) {
-    const Gauge gauge = notes.engine.cooling == Cooling::air ? Gauge::headTemperature : Gauge::coolantTemperature;
+    const Gauge gauge = metalGauge(notes);
     const auto found = notes.gauges.find(gauge);
     if (found == notes.gauges.end())
         return std::nullopt;

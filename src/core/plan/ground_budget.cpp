@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/ground_budget.h"
+#include "heat/drive.h"
+#include "notes/cockpit_units.h"
 #include "units/text.h"
 #include <algorithm>
 #include <fmt/format.h>
@@ -23,7 +25,7 @@ GroundBudget groundBudget(const Aircraft& a, const Sortie& s, const Flown& f, Gr
             now = &f.moments[i];
     const heat::Temperatures start{Temperature::si(now->metal), Temperature::si(now->oil)};
     out.metal = start.metal;
-    const Gauge gauge = n.engine.cooling == Cooling::air ? Gauge::headTemperature : Gauge::coolantTemperature;
+    const Gauge gauge = metalGauge(n);
     if (const auto g = n.gauges.find(gauge); g != n.gauges.end()) {
         const Band& band = g->second.in(from == GroundFrom::warmUp ? Phase::warmUp : Phase::runUp);
         if (band.normalHigh)
@@ -36,7 +38,9 @@ GroundBudget groundBudget(const Aircraft& a, const Sortie& s, const Flown& f, Gr
     const auto driveAt = [&](Rotation rpm, double opening, double wind) {
         const auto boost = engine::boostForRpm(a.model(), a.fineStop, rpm, 0, air);
         const auto p = engine::operate(a.model(), {rpm, boost, 0, air, Speed{}, Mixture::rich});
-        return heat::Drive{true, p.airFlow, p.fuelAirRatio, p.power, rpm, air, Speed::si(wind), opening, 1.0, 1.0};
+        auto d = heat::driveOf(p, rpm, air, Speed{}, opening);
+        d.trueAirspeed = Speed::si(wind);
+        return d;
     };
     const Duration horizon = Duration::si(GroundBudget::horizon);
     const auto add = [&](std::string name, const heat::Drive& d, std::string why, bool planned = false) {
@@ -84,8 +88,8 @@ GroundBudget groundBudget(const Aircraft& a, const Sortie& s, const Flown& f, Gr
             a.thermal, [&](Rotation rpm) { return driveAt(rpm, flap, 0.0); }, *out.amber,
             n.warmUp.leastRpm.value_or(Rotation::si(0.6 * taxi.si())), Rotation::si(1.8 * taxi.si()));
     if (out.amber && out.runs.front().toAmber) {
-        const heat::Drive standing{false, {},  0.08, {}, {}, air, Speed::si(wind > gustless ? wind : 0.0),
-                                   flap,  1.0, 1.0};
+        heat::Drive standing;
+        standing.air = air;
         const Temperature target = Temperature::si(out.amber->si() - wellUnder);
         // From amber: that is when one stops.
         const heat::Temperatures hot{std::max(start.metal, *out.amber), start.oil};

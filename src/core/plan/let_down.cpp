@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/let_down.h"
 #include "air/airspeed.h"
+#include "heat/drive.h"
+#include "notes/cockpit_units.h"
 #include "units/text.h"
 #include <algorithm>
 #include <boost/math/tools/toms748_solve.hpp>
@@ -12,6 +14,10 @@ namespace {
 constexpr double leastBoost = 2.5e4; // Pa in the manifold with the throttle shut
 constexpr double step = 30.0;        // s
 } // namespace
+
+watch::Colour coolingColour(const CoolingLimit& limit, double fall) {
+    return fall > limit.perMinute ? watch::Colour::red : watch::Colour::normal;
+}
 
 std::vector<LetDownWay> letDownWays(const Aircraft& a, const Sortie& s, const Flown& f) {
     const TypeNotes& n = a.notes;
@@ -63,16 +69,7 @@ std::vector<LetDownWay> letDownWays(const Aircraft& a, const Sortie& s, const Fl
                 if (shut < 0)
                     w.boost = p.manifoldPressure;
             }
-            const heat::Drive d{true,
-                                p.airFlow,
-                                p.fuelAirRatio,
-                                p.power,
-                                set.rpm,
-                                air,
-                                air::trueAirspeed(ias, air.pressure, air.temperature),
-                                phase.setting.flap,
-                                1.0,
-                                1.0};
+            const heat::Drive d = heat::driveOf(p, set.rpm, air, ias, set.flap);
             if (firstStep)
                 w.cooling = t.metal.si() - a.thermal.after(t, d, Duration::si(60)).metal.si();
             firstStep = false;
@@ -82,12 +79,9 @@ std::vector<LetDownWay> letDownWays(const Aircraft& a, const Sortie& s, const Fl
             w.distance += d.trueAirspeed.si() * dt;
             height -= w.rate.si() * dt;
         }
-        const bool fast = w.cooling > limit.perMinute, cold = least && w.least < *least;
+        const bool fast = coolingColour(limit, w.cooling) == watch::Colour::red, cold = least && w.least < *least;
         w.colour = fast ? watch::Colour::red : cold ? watch::Colour::amber : watch::Colour::normal;
-        const auto degrees = [&](double kelvin) {
-            const bool fahrenheit = n.cockpit.temperature == units::fahrenheit.spec;
-            return format(kelvin, units::detail::temperatureDifferenceTable[fahrenheit ? 1 : 0]);
-        };
+        const auto degrees = [&](double kelvin) { return format(kelvin, differenceUnit(n.cockpit)); };
         if (fast)
             w.sentence =
                 fmt::format("Falls {} in the first minute, over {}.", degrees(w.cooling), degrees(limit.perMinute));

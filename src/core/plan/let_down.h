@@ -17,6 +17,9 @@ struct LetDownWay {
     std::string sentence;
     bool planned = false;
 };
+/// A fall of heads or coolant in a minute, K, against the most: the one place where it is judged.
+watch::Colour coolingColour(const CoolingLimit& limit, double fall);
+
 /// Faster let-downs need less power at the same speed: what that does to the temperatures when it is taken off at once.
 /// The planned rate and others; power by the drag polar.
 std::vector<LetDownWay> letDownWays(const Aircraft& aircraft, const Sortie& sortie, const Flown& flown);

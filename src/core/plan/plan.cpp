@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/plan.h"
+#include "notes/cockpit_units.h"
 #include "plan/describer.h"
 #include "units/text.h"
 #include <algorithm>
@@ -79,7 +80,7 @@ Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flo
     };
     using Cell = std::pair<std::string, watch::Colour>;
     const auto plain = [](std::string text) { return Cell{std::move(text), watch::Colour::normal}; };
-    const Gauge metal = n.engine.cooling == Cooling::air ? Gauge::headTemperature : Gauge::coolantTemperature;
+    const Gauge metal = metalGauge(n);
     const auto highest = [&](const Flown& f) {
         double most = 0.0;
         for (std::size_t i = f[phase].firstMoment; i <= f[phase].lastMoment; ++i)

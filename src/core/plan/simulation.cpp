@@ -2,6 +2,7 @@
 #include "plan/simulation.h"
 #include "air/airspeed.h"
 #include "engine/fuel_grade.h"
+#include "heat/drive.h"
 #include "units/text.h"
 #include <algorithm>
 #include <cmath>
@@ -148,16 +149,10 @@ void Simulation::ice(Phase phase) {
 
 heat::Drive Simulation::drive(const Setting& s, const engine::OperatingPoint& p) const {
     const air::Ambient here = air();
-    return {true,
-            p.airFlow,
-            p.fuelAirRatio,
-            p.power,
-            s.rpm,
-            here,
-            s.ias.si() > 0 ? air::trueAirspeed(s.ias, here.pressure, here.temperature) : Speed{},
-            s.flap,
-            blanked() ? blankedCooler : 1.0,
-            thinning()};
+    auto d = heat::driveOf(p, s.rpm, here, s.ias, s.flap);
+    d.oilCooler = blanked() ? blankedCooler : 1.0;
+    d.oilThinning = thinning();
+    return d;
 }
 
 void Simulation::heatFor(const heat::Drive& d, double dt) {

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "notes/cockpit_units.h"
 #include "notes/standard_schools.h"
 #include "plan/simulation.h"
 #include "start/start_school.h"
@@ -178,20 +179,21 @@ void Simulation::warmUp() {
 }
 
 void Simulation::groundBudget(const Setting& taxi) {
-    const Gauge gauge = n_.engine.cooling == Cooling::air ? Gauge::headTemperature : Gauge::coolantTemperature;
+    const Gauge gauge = metalGauge(n_);
     const auto found = n_.gauges.find(gauge);
     if (found == n_.gauges.end())
         return;
     const Band& band = found->second.in(Phase::warmUp);
     const auto d = drive(taxi, operate(taxi));
-    heat::Temperatures t = temperatures_;
-    for (double at = 0.0; at < groundBudgetHorizon && !out_.groundToRed; at += 30.0) {
-        if (band.normalHigh && !out_.groundToAmber && t.metal.si() > *band.normalHigh)
-            out_.groundToAmber = at;
-        if (band.limitHigh && t.metal.si() > *band.limitHigh)
-            out_.groundToRed = at;
-        t = a_.thermal.after(t, d, Duration::si(30));
-    }
+    const auto until = [&](std::optional<double> edge) -> std::optional<double> {
+        if (!edge)
+            return std::nullopt;
+        const auto t =
+            heat::timeToPass(a_.thermal, temperatures_, d, Temperature::si(*edge), Duration::si(groundBudgetHorizon));
+        return t ? std::optional(t->si()) : std::nullopt;
+    };
+    out_.groundToAmber = until(band.normalHigh);
+    out_.groundToRed = until(band.limitHigh);
 }
 
 void Simulation::runUp() {
