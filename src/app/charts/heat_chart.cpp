@@ -249,11 +249,12 @@ struct HeatChart::Impl {
         const double left = shown(picture.openings.front().points.front().x, v),
                      right = shown(picture.openings.front().points.back().x, v);
         ranges(left, right + 0.16 * (right - left), shown(low - margin, t()), shown(high + margin, t()));
+        // Beside the boiling point its label goes to the other end and under its line, clear of the normal range's.
+        const bool tight = picture.red && picture.boils && std::abs(picture.boils->si() - picture.red->si()) < 8;
         if (picture.red)
-            level(picture.red->si(), tr("limit %1").arg(q(format(picture.red->si(), t()))), c.red, Qt::SolidLine, left,
-                  Qt::AlignLeft |
-                      (picture.boils && std::abs(picture.boils->si() - picture.red->si()) < 8 ? Qt::AlignTop
-                                                                                              : Qt::AlignBottom));
+            level(picture.red->si(), tr("limit %1").arg(q(format(picture.red->si(), t()))), c.red, Qt::SolidLine,
+                  tight ? right + 0.155 * (right - left) : left,
+                  tight ? Qt::AlignRight | Qt::AlignTop : Qt::AlignLeft | Qt::AlignBottom);
         if (picture.amber && picture.amber != picture.red)
             level(picture.amber->si(), tr("normal to %1").arg(q(format(picture.amber->si(), t()))), c.amber,
                   Qt::DashLine, left);
