@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What follows every keystroke: figures in docs/performance.md, made by tools/measure-performance.
+#include "data_folder.h"
 #include "engine/operating_point.h"
 #include "engine/power_chart.h"
 #include "plan/cooling.h"
@@ -17,7 +18,7 @@ using namespace amber;
 namespace {
 
 const plan::LoadedSortie& lorimer() {
-    static const auto loaded = plan::loadSortie(AMBER_SOURCE_DATA "/demo/lorimer-spring.toml");
+    static const auto loaded = plan::loadSortie(test::dataFolder() + "/demo/lorimer-spring.toml");
     return loaded;
 }
 
@@ -64,7 +65,7 @@ void planRecompute(benchmark::State& state) {
 BENCHMARK(planRecompute)->Unit(benchmark::kMillisecond);
 
 void planOfTheFourEnginedType(benchmark::State& state) {
-    static const auto mercer = plan::loadSortie(AMBER_SOURCE_DATA "/demo/mercer-frost.toml");
+    static const auto mercer = plan::loadSortie(test::dataFolder() + "/demo/mercer-frost.toml");
     for (auto _ : state)
         benchmark::DoNotOptimize(plan::makePlan(*mercer.aircraft, *mercer.sortie));
 }
@@ -106,7 +107,7 @@ void cruiseCandidatesSearch(benchmark::State& state) {
 BENCHMARK(cruiseCandidatesSearch)->Unit(benchmark::kMillisecond);
 
 const plan::LoadedSortie& mercerDemo() {
-    static const auto loaded = plan::loadSortie(AMBER_SOURCE_DATA "/demo/mercer-frost.toml");
+    static const auto loaded = plan::loadSortie(test::dataFolder() + "/demo/mercer-frost.toml");
     return loaded;
 }
 
@@ -134,7 +135,7 @@ BENCHMARK(coolingPictureOfTheClimb)->Unit(benchmark::kMillisecond);
 
 void loadSortieAndNotes(benchmark::State& state) {
     for (auto _ : state)
-        benchmark::DoNotOptimize(plan::loadSortie(AMBER_SOURCE_DATA "/demo/lorimer-spring.toml"));
+        benchmark::DoNotOptimize(plan::loadSortie(test::dataFolder() + "/demo/lorimer-spring.toml"));
 }
 BENCHMARK(loadSortieAndNotes)->Unit(benchmark::kMillisecond);
 

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What bench/compare_scipy.py solves again: parameters, conditions, our answers and how long they took, as JSON.
+#include "data_folder.h"
 #include "engine/power_chart.h"
 #include "plan/engine_traces.h"
 #include "plan/loading.h"
@@ -48,8 +49,8 @@ json engineOf(const engine::EngineParameters& e) {
 } // namespace
 
 int main() {
-    const auto lorimer = plan::loadSortie(AMBER_SOURCE_DATA "/demo/lorimer-spring.toml");
-    const auto mercer = plan::loadSortie(AMBER_SOURCE_DATA "/demo/mercer-frost.toml");
+    const auto lorimer = plan::loadSortie(test::dataFolder() + "/demo/lorimer-spring.toml");
+    const auto mercer = plan::loadSortie(test::dataFolder() + "/demo/mercer-frost.toml");
     if (!lorimer.ok() || !mercer.ok())
         return 2;
     const auto& a = *lorimer.aircraft;

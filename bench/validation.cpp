@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The model against what must hold: prints docs/validation.md's tables, and curves as CSV for the figures. Ends with 1
 // when anything does not hold. Run by tools/validate.
+#include "data_folder.h"
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
 #include "engine/energy_balance.h"
@@ -36,7 +37,7 @@ void head(const char* title) {
 const std::vector<plan::LoadedSortie>& fleet() {
     static const auto all = [] {
         std::vector<std::string> paths;
-        for (const auto& e : std::filesystem::directory_iterator(AMBER_SOURCE_DATA "/demo"))
+        for (const auto& e : std::filesystem::directory_iterator(test::dataFolder() + "/demo"))
             paths.push_back(e.path().string());
         std::sort(paths.begin(), paths.end());
         std::vector<plan::LoadedSortie> out;

@@ -16,7 +16,10 @@ using test::run;
 
 namespace {
 
-const QString demoPath = QStringLiteral(AMBER_SOURCE_DATA "/demo/lorimer-spring.toml");
+QString data(const QString& file) {
+    return QString::fromStdString(test::dataFolder()) + QLatin1Char('/') + file;
+}
+const QString demoPath = data(QStringLiteral("demo/lorimer-spring.toml"));
 
 QString squeezed(QString text) {
     return text.replace(QRegularExpression(QStringLiteral("\\s+")), QString());
@@ -25,7 +28,7 @@ QString squeezed(QString text) {
 TEST(Card, TheTextOfThePdfHasTheFiguresOfTheJson) {
     QTemporaryDir scratch;
     for (const QString& name : {QStringLiteral("lorimer-spring"), QStringLiteral("farrier-summer")}) {
-        const QString sortie = QStringLiteral(AMBER_SOURCE_DATA "/demo/") + name + QStringLiteral(".toml");
+        const QString sortie = data(QStringLiteral("demo/%1.toml").arg(name));
         const QString pdf = scratch.filePath(name + QStringLiteral(".pdf"));
         ASSERT_EQ(run({QStringLiteral("plan"), sortie, QStringLiteral("--pdf"), pdf}).code, 0);
         QProcess reader;
@@ -74,7 +77,7 @@ TEST(CommandLine, PlanGivesJsonCsvAndText) {
 }
 
 TEST(CommandLine, PointGivesTheKeysAndAgreesWithThePlan) {
-    const QString notes = QStringLiteral(AMBER_SOURCE_DATA "/notes/lorimer-l4.toml");
+    const QString notes = data(QStringLiteral("notes/lorimer-l4.toml"));
     const auto r =
         run({QStringLiteral("point"), QStringLiteral("--notes"), notes, QStringLiteral("--rpm"), QStringLiteral("2350"),
              QStringLiteral("--boost"), QStringLiteral("39 inHg"), QStringLiteral("--gear"), QStringLiteral("low"),
@@ -101,7 +104,7 @@ TEST(CommandLine, ExitCodesAreAsDocumented) {
     f.write("format = 1\n[type]\nnmae = \"x\"\n");
     f.close();
     const auto check =
-        run({QStringLiteral("check"), bad, demoPath, QStringLiteral(AMBER_SOURCE_DATA "/notes/farrier-f5.toml")});
+        run({QStringLiteral("check"), bad, demoPath, data(QStringLiteral("notes/farrier-f5.toml"))});
     EXPECT_EQ(check.code, 1);
     EXPECT_TRUE(check.out.contains("bad.toml:3: type.nmae is not a key of this format. Did you mean name?"))
         << check.out.toStdString();
@@ -133,7 +136,7 @@ TEST(CommandLine, SnapshotsAreDrawnWithoutADisplay) {
 }
 
 TEST(CommandLine, PrimeAndStartOrderGiveJson) {
-    const QString notes = QStringLiteral(AMBER_SOURCE_DATA "/notes/lorimer-l4.toml");
+    const QString notes = data(QStringLiteral("notes/lorimer-l4.toml"));
     const auto prime = run({QStringLiteral("prime"), QStringLiteral("--notes"), notes, QStringLiteral("--temperature"),
                             QStringLiteral("-5 C"), QStringLiteral("--json")});
     ASSERT_EQ(prime.code, 0) << prime.err.toStdString();

@@ -227,7 +227,7 @@ TEST(HeatCommands, CoolDownGivesIdleDilutionAndRestarts) {
 }
 
 TEST(HeatCommands, ThePlanCarriesTheTemperaturesOfEveryEngineAndTheSheet) {
-    const auto j = command({"plan", std::string(AMBER_SOURCE_DATA) + "/demo/ostler-bush.toml", "--json"}).json();
+    const auto j = command({"plan", test::dataFolder() + "/demo/ostler-bush.toml", "--json"}).json();
     ASSERT_EQ(j["engines"].size(), 3u);
     for (const auto& [engine, points] : j["engines"].items()) {
         EXPECT_GT(points.size(), 50u) << engine;

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "data_folder.h"
 #include "shell/main_window.h"
 #include <QDir>
 #include <QFile>
@@ -17,7 +18,7 @@ protected:
         for (const char* folder : {"notes", "demo"}) {
             QDir().mkpath(scratch.filePath(QLatin1String(folder)));
             for (const auto& info :
-                 QDir(QStringLiteral(AMBER_SOURCE_DATA "/") + QLatin1String(folder)).entryInfoList(QDir::Files))
+                 QDir(QString::fromStdString(dataFolder()) + QLatin1Char('/') + QLatin1String(folder)).entryInfoList(QDir::Files))
                 ASSERT_TRUE(QFile::copy(info.absoluteFilePath(),
                                         scratch.filePath(QLatin1String(folder) + QLatin1Char('/') + info.fileName())));
         }

@@ -74,13 +74,13 @@ TEST(Overlay, NamingWhatIsNotThereIsAProblem) {
 }
 
 TEST(TableReader, ReportsEachKindOfFaultAndGoesOn) {
-    const Node root = parsed("text = 3\nnumber = 300\nflag = \"yes\"\nword = \"blue\"\nlist = [1]\nheight = 5\nspeed = "
+    const Node root = parsed("text = 3\ncylinders = 300\nflag = \"yes\"\nword = \"blue\"\nlist = [1]\nheight = 5\nspeed = "
                              "\"5 ft\"\nrange = \"9 to 3 °C\"\npairs = [[1]]\nstray = 1\n");
     Problems problems;
     const std::string file = "t.toml";
-    TableReader t(root, "", file, problems);
+    TableReader t(root, "engine", file, problems, FileFormat::notes);
     EXPECT_EQ(t.text("text"), "");
-    EXPECT_FALSE(t.number("number", 0, 100));
+    EXPECT_FALSE(t.number("cylinders"));
     EXPECT_FALSE(t.flag("flag"));
     EXPECT_FALSE(t.word("word", {"red", "green"}));
     EXPECT_TRUE(t.texts("list").empty());
@@ -93,7 +93,7 @@ TEST(TableReader, ReportsEachKindOfFaultAndGoesOn) {
     EXPECT_EQ(problems.size(), 11u) << allOf(problems);
     const auto all = allOf(problems);
     for (const char* piece :
-         {"text must be text, but is a number", "number = 300 is out of range", "flag must be true or false",
+         {"text must be text, but is a number", "cylinders = 300 is out of range", "flag must be true or false",
           "Use one of: red, green", "has no unit", "\"ft\" is not a unit of a speed", "runs from high to low",
           "pairs of numbers", "missing is missing", "stray is not a key"})
         EXPECT_NE(all.find(piece), std::string::npos) << piece << "\n" << all;
@@ -103,13 +103,13 @@ TEST(TableReader, ReportsEachKindOfFaultAndGoesOn) {
 
 TEST(TableReader, ReadsEachKindOfValue) {
     const Node root =
-        parsed("text = \"x\"\nnumber = 3\nflag = true\nword = \"green\"\nlist = [\"a\", \"b\"]\nheight = \"5 ft\"\nrpm "
+        parsed("text = \"x\"\ncylinders = 3\nflag = true\nword = \"green\"\nlist = [\"a\", \"b\"]\nheight = \"5 ft\"\nrpm "
                "= 2400\nrange = \"-5 to +5 °C\"\npairs = [[1, 2], [3, 4]]\nunit = \"mph\"\n");
     Problems problems;
     const std::string file = "t.toml";
-    TableReader t(root, "", file, problems);
+    TableReader t(root, "engine", file, problems, FileFormat::notes);
     EXPECT_EQ(t.text("text"), "x");
-    EXPECT_EQ(t.number("number", 0, 100), 3.0);
+    EXPECT_EQ(t.number("cylinders"), 3.0);
     EXPECT_EQ(t.flag("flag"), true);
     EXPECT_EQ(t.word("word", {"red", "green"}), 1u);
     EXPECT_EQ(t.texts("list").size(), 2u);

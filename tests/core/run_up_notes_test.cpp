@@ -11,28 +11,28 @@ using namespace amber;
 
 /// Reads one table of its own with a reader, collecting problems.
 template <class Result, class Read>
-Result readOnly(const std::string& text, Problems& problems, const Read& read) {
+Result readOnly(const char* table, const std::string& text, Problems& problems, const Read& read) {
     static const std::string file = "t.toml";
     const auto root = document::parse(text, file, problems);
     EXPECT_TRUE(root);
     if (!root)
         return {};
-    return read(document::TableReader(*root, "t", file, problems));
+    return read(document::TableReader(*root, table, file, problems, FileFormat::notes));
 }
 RunUpNotes sheetOf(const std::string& text, Problems& problems, const Cockpit& cockpit = {}) {
-    return readOnly<RunUpNotes>(text, problems,
+    return readOnly<RunUpNotes>("run_up_sheet", text, problems,
                                 [&](document::TableReader t) { return notes::readRunUp(std::move(t), cockpit); });
 }
 WarmUpNotes warmingOf(const std::string& text, Problems& problems) {
-    return readOnly<WarmUpNotes>(text, problems,
+    return readOnly<WarmUpNotes>("warming", text, problems,
                                  [](document::TableReader t) { return notes::readWarming(std::move(t)); });
 }
 LetDownNotes lettingOf(const std::string& text, Problems& problems) {
-    return readOnly<LetDownNotes>(text, problems,
+    return readOnly<LetDownNotes>("letting_down", text, problems,
                                   [](document::TableReader t) { return notes::readLettingDown(std::move(t)); });
 }
 StopNotes coolingOf(const std::string& text, Problems& problems) {
-    return readOnly<StopNotes>(text, problems,
+    return readOnly<StopNotes>("cooling_down", text, problems,
                                [](document::TableReader t) { return notes::readCoolingDown(std::move(t)); });
 }
 std::string all(const Problems& problems) {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "data_folder.h"
 #include "plan/loading.h"
 #include <fstream>
 #include <gtest/gtest.h>
@@ -10,7 +11,7 @@
 namespace amber::test {
 
 inline std::string dataPath(const std::string& name) {
-    return std::string(AMBER_SOURCE_DATA) + "/" + name;
+    return dataFolder() + "/" + name;
 }
 
 inline std::string fileText(const std::string& path) {

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "data_folder.h"
 #include "notes/notes_reader.h"
 #include "plan/loading.h"
 #include "plan/plan_export.h"
@@ -10,7 +11,7 @@
 
 namespace {
 const amber::plan::Aircraft& lorimer() {
-    static const auto loaded = amber::plan::loadAircraft(std::string(AMBER_SOURCE_DATA) + "/notes/lorimer-l4.toml", {});
+    static const auto loaded = amber::plan::loadAircraft(amber::test::dataFolder() + "/notes/lorimer-l4.toml", {});
     return *loaded.aircraft;
 }
 } // namespace

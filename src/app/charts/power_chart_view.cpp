@@ -29,12 +29,12 @@ double shown(double si, const UnitSpec& unit) {
 struct PowerChartView::Impl {
     QCustomPlot* plot = nullptr;
     QCPAxisRect *left = nullptr, *right = nullptr;
-    const plan::Aircraft* aircraft = nullptr;
+    std::shared_ptr<const plan::Aircraft> aircraft;
     Reading reading, home;
     std::optional<engine::Construction> construction;
     engine::PowerChart chart;
     double chartRpm = 0.0;
-    const plan::Aircraft* chartOf = nullptr;
+    std::shared_ptr<const plan::Aircraft> chartOf; ///< held, so that its address cannot be given to another
     bool zoomed = false;
     int held = 0; // 1 A, 2 the reading
 
@@ -245,12 +245,11 @@ struct PowerChartView::Impl {
     }
 };
 
-PowerChartView::PowerChartView(const plan::Aircraft* aircraft, QWidget* parent) : QWidget(parent), d_(new Impl) {
+PowerChartView::PowerChartView(QWidget* parent) : QWidget(parent), d_(new Impl) {
     setObjectName(QStringLiteral("power-chart"));
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     d_->plot = new QCustomPlot(this);
-    d_->aircraft = aircraft;
     layout->addWidget(d_->plot);
     d_->plot->plotLayout()->clear();
     for (auto** rect : {&d_->left, &d_->right}) {
@@ -276,10 +275,10 @@ PowerChartView::PowerChartView(const plan::Aircraft* aircraft, QWidget* parent) 
 
 PowerChartView::~PowerChartView() = default;
 
-void PowerChartView::show(const plan::Aircraft& aircraft, const Reading& reading) {
-    if (d_->aircraft != &aircraft)
+void PowerChartView::show(std::shared_ptr<const plan::Aircraft> aircraft, const Reading& reading) {
+    if (d_->aircraft != aircraft)
         d_->zoomed = false;
-    d_->aircraft = &aircraft;
+    d_->aircraft = std::move(aircraft);
     d_->home = reading;
     read(reading);
 }

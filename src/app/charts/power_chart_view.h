@@ -3,6 +3,7 @@
 #include "engine/power_chart.h"
 #include "store/sortie_document.h"
 #include <QWidget>
+#include <memory>
 
 class QCustomPlot;
 class QCPAxisRect;
@@ -16,7 +17,7 @@ namespace amber::app {
 class PowerChartView : public QWidget {
     Q_OBJECT
 public:
-    explicit PowerChartView(const plan::Aircraft* aircraft = nullptr, QWidget* parent = nullptr);
+    explicit PowerChartView(QWidget* parent = nullptr);
     ~PowerChartView() override;
 
     struct Reading {
@@ -26,8 +27,9 @@ public:
         Length height; ///< pressure altitude
         Temperature outside;
     };
-    /// Shows an aircraft's chart with a reading; the reading is what Home goes back to.
-    void show(const plan::Aircraft& aircraft, const Reading& reading);
+    /// Shows an aircraft's chart with a reading; the reading is what Home goes back to. The aircraft is kept alive until
+    /// the next: the document may replace its own at any time.
+    void show(std::shared_ptr<const plan::Aircraft> aircraft, const Reading& reading);
     [[nodiscard]] const Reading& reading() const;
     void read(const Reading& reading);
     [[nodiscard]] const std::optional<engine::Construction>& construction() const;

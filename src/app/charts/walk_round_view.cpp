@@ -183,7 +183,7 @@ void WalkRoundView::paintEvent(QPaintEvent*) {
         const QRectF text = port ? label.adjusted(0, 0, -20, 0) : label.adjusted(20, 0, 0, 0);
         p.drawText(
             text, Qt::AlignVCenter | (port ? Qt::AlignRight : Qt::AlignLeft),
-            QFontMetrics(p.font()).elidedText(q(stop.station->name), Qt::ElideRight, static_cast<int>(text.width())));
+            QFontMetrics(p.font()).elidedText(q(stop.name), Qt::ElideRight, static_cast<int>(text.width())));
         if (seen || stop.worst != watch::Colour::normal) {
             drawColourMark(p, state, stop.worst, c, 4);
         } else {
@@ -242,7 +242,7 @@ bool WalkRoundView::event(QEvent* event) {
         const auto* help = static_cast<QHelpEvent*>(event);
         if (const int at = stationAt(help->pos()); at >= 0) {
             const auto& stop = document_.plan().walk.stops[static_cast<std::size_t>(at)];
-            QString text = q(stop.station->name);
+            QString text = q(stop.name);
             text += stop.open > 0 ? tr(": %n to see", nullptr, stop.open) : tr(": seen");
             for (const auto& f : stop.items)
                 if (f.judgement.colour != watch::Colour::normal)

@@ -17,7 +17,7 @@ std::string fmtTorque(const plan::CruisePoint& p, const TypeNotes& n) {
 } // namespace
 
 void PhasePage::buildEnginePages(QHBoxLayout* row) {
-    powerChart_ = new PowerChartView(nullptr, this);
+    powerChart_ = new PowerChartView(this);
     row->addWidget(powerChart_, 1);
     connect(powerChart_, &PowerChartView::readingChanged, this, [this] {
         steps_->setText(
@@ -46,7 +46,7 @@ void PhasePage::refreshChart() {
     const auto& f = document_.plan().flown[phase_];
     const auto& m = document_.plan().flown.moments[f.firstMoment];
     const Length altitude = document_.sortie().day.pressureAltitudeOf(Length::si(m.height));
-    powerChart_->show(document_.aircraft(),
+    powerChart_->show(document_.sharedAircraft(),
                       {f.setting.rpm, f.point.manifoldPressure, f.setting.gear,
                        Length::si(std::max(0.0, altitude.si())), document_.sortie().day.at(altitude).temperature});
 }

@@ -95,7 +95,7 @@ void PhasePage::refreshWalk(bool first) {
         return;
     const auto& stop = walk.stops[index];
     setHead_->setText(tr("%1  ·  station %2 of %3")
-                          .arg(QString::fromStdString(stop.station->name))
+                          .arg(QString::fromStdString(stop.name))
                           .arg(index + 1)
                           .arg(walk.stops.size()));
     const int row = first ? 0 : set_->currentIndex().row();
@@ -124,11 +124,11 @@ void PhasePage::takeFinding(int row, const QString& text) {
     if (typed.empty()) {
         changed.walk.found.erase(finding.key);
     } else {
-        if (const auto why = start::refusal(*finding.item, typed); !why.empty()) {
+        if (const auto why = start::refusal(finding.item, typed); !why.empty()) {
             emit refused(QString::fromStdString(finding.what + ": " + why));
             return;
         }
-        changed.walk.found[finding.key] = start::kept(*finding.item, typed);
+        changed.walk.found[finding.key] = start::kept(finding.item, typed);
     }
     if (const QString error = document_.edit(changed, tr("walk-round")); !error.isEmpty()) {
         emit refused(error);

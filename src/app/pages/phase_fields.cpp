@@ -15,7 +15,7 @@ namespace {
 QString q(const std::string& text) {
     return QString::fromStdString(text);
 }
-constexpr std::size_t mostTankFields = 4;
+constexpr std::size_t mostTankFields = 4; // with more tanks the last field shows the one that is chosen
 } // namespace
 
 QComboBox* PhasePage::ratingChoice(const QString& name, std::string Flight::*place) {
@@ -38,6 +38,25 @@ QComboBox* PhasePage::ratingChoice(const QString& name, std::string Flight::*pla
     return box;
 }
 
+/// Puts a field into the page's row of fields, for some phases.
+InlineField* PhasePage::adopt(InlineField* field, const QString& hint, std::vector<Phase> phases) {
+    field->setHint(hint);
+    field->setAbandon([this](int gesture) { document_.abandon(gesture); });
+    connect(field, &InlineField::refused, this, &PhasePage::refused);
+    fieldRow_->layout()->addWidget(field);
+    fieldRow_->layout()->setAlignment(field, Qt::AlignBottom);
+    inlineFields_.push_back(field);
+    fields_.push_back({field, std::move(phases)});
+    return field;
+}
+
+const Tank* PhasePage::tankOf(std::size_t field) const {
+    const auto& tanks = document_.aircraft().notes.fuel.tanks;
+    if (field + 1 == mostTankFields && tanks.size() > mostTankFields)
+        field += static_cast<std::size_t>(std::max(0, tankChoice_->currentIndex()));
+    return field < tanks.size() ? &tanks[field] : nullptr;
+}
+
 void PhasePage::buildFields() {
     auto* row = new QHBoxLayout(fieldRow_);
     row->setContentsMargins(0, 0, 0, 0);
@@ -46,11 +65,7 @@ void PhasePage::buildFields() {
         return [this, unit] { return document_.aircraft().notes.cockpit.*unit; };
     };
     const auto addInline = [&](InlineField* field, const QString& hint, std::vector<Phase> phases) {
-        field->setHint(hint);
-        row->addWidget(field, 0, Qt::AlignBottom);
-        inlineFields_.push_back(field);
-        fields_.push_back({field, std::move(phases)});
-        return field;
+        return adopt(field, hint, std::move(phases));
     };
     const auto addChoice = [&](const QString& caption, QComboBox* box, std::vector<Phase> phases) {
         auto* holder = captioned(caption, box, fieldRow_);
@@ -82,7 +97,8 @@ void PhasePage::buildFields() {
                         figureField<Dimension::length>(document_, tr("landing field"), cockpit(&Cockpit::height), 50,
                                                        [](Sortie& s) -> Length& { return s.flight.toElevation; }),
                         fieldRow_),
-        tr("Elevation of the field of landing"), {Phase::letDown, Phase::landing});
+        tr("Elevation of the field of landing; there and back it follows the day strip's"),
+        {Phase::letDown, Phase::landing});
     startOrder_ = new QComboBox(fieldRow_);
     startOrder_->setObjectName(QStringLiteral("start-order"));
     supply_ = new QComboBox(fieldRow_);
@@ -115,7 +131,7 @@ void PhasePage::buildFields() {
                 changed.start.sinceStop.reset();
             } else {
                 const auto read = readQuantity(Dimension::duration, plain.toStdString(), units::hour.spec);
-                if (!read || read.value().si < 0 || read.value().si > 360000)
+                if (!read)
                     return tr("Write how long ago the engines were stopped, \"2 h\" or \"40 min\", or \"cold\".");
                 changed.start.sinceStop = Duration::si(read.value().si);
             }
@@ -141,7 +157,7 @@ void PhasePage::buildFields() {
             } else {
                 const auto read = readQuantity(Dimension::temperature, plain.toStdString(),
                                                document_.aircraft().notes.cockpit.temperature);
-                if (!read || read.value().si < 213 || read.value().si > 393)
+                if (!read)
                     return tr("Write the temperature the engines are heated to, or \"no\".");
                 changed.start.preheated = Temperature::si(read.value().si);
             }
@@ -178,8 +194,6 @@ void PhasePage::buildFields() {
                 .arg(q(formatNumber(plan::groundAttitude(document_.aircraft().notes, document_.sortie()), 1)));
         };
         const auto put = [this](double degrees, int gesture) -> QString {
-            if (degrees < -30 || degrees > 30)
-                return tr("Write how she stands in degrees nose up, between −30 and 30.");
             Sortie changed = document_.sortie();
             changed.walk.attitude = degrees;
             return document_.edit(changed, tr("attitude"), gesture);
@@ -198,12 +212,17 @@ void PhasePage::buildFields() {
                   tr("Attitude on the ground: the fuel gauges read by it"), {Phase::walkRound});
     }
     // Tank contents are read on the walk-round.
+    tankChoice_ = new QComboBox(fieldRow_);
+    tankChoice_->setObjectName(QStringLiteral("tank-choice"));
+    addChoice(tr("Other tanks"), tankChoice_, {Phase::walkRound});
+    connect(tankChoice_, &QComboBox::activated, this, [this] {
+        showFields();
+        for (auto& [field, index] : tankFields_)
+            field->refresh();
+    });
     for (std::size_t i = 0; i < mostTankFields; ++i) {
         InlineField::Behaviour b;
-        const auto tank = [this, i]() -> const Tank* {
-            return i < document_.aircraft().notes.fuel.tanks.size() ? &document_.aircraft().notes.fuel.tanks[i]
-                                                                    : nullptr;
-        };
+        const auto tank = [this, i] { return tankOf(i); };
         const auto contents = [this, tank] {
             const auto found = document_.sortie().contents.find(tank()->id);
             return found == document_.sortie().contents.end() ? tank()->capacity : found->second;
@@ -267,7 +286,7 @@ void PhasePage::buildHeatFields() {
             return put(std::nullopt, gesture);
         const auto read = readQuantity(Dimension::temperature, text.trimmed().toStdString(),
                                        document_.aircraft().notes.cockpit.temperature);
-        if (!read || read.value().si < 203 || read.value().si > 333)
+        if (!read)
             return tr("Write the lowest temperature forecast before the next start, or nothing.");
         return put(Temperature::si(read.value().si), gesture);
     };
@@ -277,11 +296,8 @@ void PhasePage::buildHeatFields() {
         return put(Temperature::si(std::clamp(s.forecast.value_or(s.day.oat).si() + steps * unit, 203.0, 333.0)),
                    gesture);
     };
-    auto* field = new InlineField(tr("Forecast"), QStringLiteral("forecast"), std::move(b), fieldRow_);
-    field->setHint(tr("Lowest temperature before the next start: it decides the oil's dilution"));
-    row->addWidget(field, 0, Qt::AlignBottom);
-    inlineFields_.push_back(field);
-    fields_.push_back({field, {Phase::stop}});
+    adopt(new InlineField(tr("Forecast"), QStringLiteral("forecast"), std::move(b), fieldRow_),
+          tr("Lowest temperature before the next start: it decides the oil's dilution"), {Phase::stop});
 }
 
 void PhasePage::buildCruiseFields() {
@@ -293,11 +309,7 @@ void PhasePage::buildCruiseFields() {
     };
     const auto inlineField = [&](const QString& caption, const char* name, InlineField::Behaviour b,
                                  const QString& hint) {
-        auto* field = new InlineField(caption, QLatin1String(name), std::move(b), fieldRow_);
-        field->setHint(hint);
-        row->addWidget(field, 0, Qt::AlignBottom);
-        inlineFields_.push_back(field);
-        fields_.push_back({field, {Phase::cruise}});
+        adopt(new InlineField(caption, QLatin1String(name), std::move(b), fieldRow_), hint, {Phase::cruise});
     };
     {
         InlineField::Behaviour b;
@@ -314,7 +326,7 @@ void PhasePage::buildCruiseFields() {
             if (text.trimmed().isEmpty())
                 return put(std::nullopt, gesture);
             const auto read = readQuantity(Dimension::rotation, text.toStdString(), units::rpm.spec);
-            if (!read || read.value().si < 5 || read.value().si > 100)
+            if (!read)
                 return tr("Write the rpm of the cruise; nothing for the rating's.");
             return put(Rotation::si(read.value().si), gesture);
         };
@@ -341,7 +353,7 @@ void PhasePage::buildCruiseFields() {
                 return put(std::nullopt, gesture);
             const auto read = readQuantity(Dimension::manifoldPressure, text.toStdString(),
                                            &document_.aircraft().notes.unitOf(Gauge::boost));
-            if (!read || read.value().si < 1e4 || read.value().si > 4e5)
+            if (!read)
                 return tr("Write the boost of the cruise; nothing for the rating's.");
             return put(ManifoldPressure::si(read.value().si), gesture);
         };

@@ -463,11 +463,22 @@ void PhasePage::showFields() {
         for (const auto& [field, index] : tankFields_)
             if (field == widget)
                 return phase_ == Phase::walkRound && index < notes.fuel.tanks.size();
+        if (widget == tankChoice_->parentWidget())
+            return notes.fuel.tanks.size() > tankFields_.size();
         return true;
     };
+    const int others = static_cast<int>(notes.fuel.tanks.size()) - static_cast<int>(tankFields_.size()) + 1;
+    if (tankChoice_->count() != std::max(1, others) ||
+        tankChoice_->property("type").toString() != QString::fromStdString(notes.file)) {
+        const QSignalBlocker quiet(tankChoice_);
+        tankChoice_->clear();
+        tankChoice_->setProperty("type", QString::fromStdString(notes.file));
+        for (std::size_t i = tankFields_.size() - 1; i < notes.fuel.tanks.size(); ++i)
+            tankChoice_->addItem(QString::fromStdString(notes.fuel.tanks[i].name));
+    }
     for (auto& [field, index] : tankFields_)
-        if (index < notes.fuel.tanks.size())
-            field->setCaption(tr("%1 tank").arg(QString::fromStdString(notes.fuel.tanks[index].name)));
+        if (const Tank* tank = tankOf(index))
+            field->setCaption(tr("%1 tank").arg(QString::fromStdString(tank->name)));
     // What goes is hidden before what comes is shown: all at once they would widen the window.
     for (const bool shown : {false, true})
         for (auto& [widget, phases] : fields_)
@@ -555,10 +566,10 @@ void PhasePage::showWhy() {
         }
         const auto& f = stops[index].items[static_cast<std::size_t>(row)];
         const Colours c(this);
-        const bool look = f.item->kind == WalkItemKind::look;
+        const bool look = f.item.kind == WalkItemKind::look;
         why_->setText(QStringLiteral("<span style='color:%1'><b>%2</b></span> &nbsp;%3 %4%5")
-                          .arg(c.amber.name(), html::text(f.what), html::text(f.item->why),
-                               f.item->stopper ? tr("<b>Stops the flight when wrong.</b> ") : QString(),
+                          .arg(c.amber.name(), html::text(f.what), html::text(f.item.why),
+                               f.item.stopper ? tr("<b>Stops the flight when wrong.</b> ") : QString(),
                                look ? tr("<i>Space: in order. Type: what is wrong. Delete: not seen.</i>")
                                     : tr("<i>Type the reading.</i>")));
         return;

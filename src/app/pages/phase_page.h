@@ -83,6 +83,8 @@ signals:
 private:
     QLabel* heading(const QString& text);
     void buildFields();
+    InlineField* adopt(InlineField* field, const QString& hint, std::vector<Phase> phases);
+    [[nodiscard]] const Tank* tankOf(std::size_t field) const;
     void showWhy();
     void offerSchools(int row);
     void refreshComparison();
@@ -123,7 +125,8 @@ private:
     PhaseChart* chart_;
     StartTimelineView* startTimeline_;
     QLabel* startTitle_;
-    QComboBox *startOrder_, *supply_, *diluted_, *blanks_, *pageChoice_, *askChoice_, *leanTest_;
+    QComboBox *startOrder_, *supply_, *diluted_, *blanks_, *pageChoice_, *askChoice_, *leanTest_,
+        *tankChoice_;
     QWidget *fieldRow_, *body_, *left_, *startColumn_, *chartColumn_, *primePictures_;
     WalkRoundView* walk_;
     PowerChartView* powerChart_;

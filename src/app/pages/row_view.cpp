@@ -82,14 +82,14 @@ public:
         editor->setObjectName(QStringLiteral("finding"));
         editor->setFont(face(14));
         const auto* f = std::get_if<start::WalkFinding>(&rowOf(index));
-        if (f && f->item->kind == WalkItemKind::look)
+        if (f && f->item.kind == WalkItemKind::look)
             editor->setPlaceholderText(QObject::tr("what is wrong with it"));
         return editor;
     }
     void updateEditorGeometry(QWidget* editor, const QStyleOptionViewItem& option,
                               const QModelIndex& index) const override {
         const auto* f = std::get_if<start::WalkFinding>(&rowOf(index));
-        const bool look = f && f->item->kind == WalkItemKind::look;
+        const bool look = f && f->item.kind == WalkItemKind::look;
         const int left = look ? option.rect.left() + walkLeft : option.rect.right() - walkFoundWidth;
         editor->setGeometry(left, option.rect.top() + 1, option.rect.right() - left, 25);
     }
@@ -314,7 +314,7 @@ private:
 
     /// Normal a filled band, amber margin hatched, limits red lines across, the expected value a pointer above.
     static void paintBar(QPainter& p, const QRectF& bar, const Colours& c, const ExpectLine& e) {
-        const auto [low, high] = e.scale;
+        const double low = e.scale.first, high = e.scale.second;
         const auto x = [&](double si) {
             return bar.left() + bar.width() * std::clamp((si - low) / (high - low), 0.0, 1.0);
         };
@@ -416,7 +416,7 @@ QVariant RowModel::data(const QModelIndex& index, int role) const {
         return {};
     const bool tip = role == Qt::ToolTipRole;
     if (const auto* f = std::get_if<start::WalkFinding>(&any))
-        return tip ? q(f->found.empty() ? (f->item->why.empty() ? f->want : f->item->why) : f->judgement.sentence)
+        return tip ? q(f->found.empty() ? (f->item.why.empty() ? f->want : f->item.why) : f->judgement.sentence)
                    : QStringLiteral("%1, %2: %3")
                          .arg(q(f->what), q(f->want), f->found.empty() ? QObject::tr("not yet seen") : q(f->found));
     if (const auto* k = std::get_if<CandidateRow>(&any))
@@ -500,7 +500,7 @@ void RowView::keyPressEvent(QKeyEvent* event) {
         if (const auto* f = std::get_if<start::WalkFinding>(&model_->row(row)); f && state() != EditingState) {
             switch (event->key()) {
             case Qt::Key_Space:
-                if (f->item->kind == WalkItemKind::look)
+                if (f->item.kind == WalkItemKind::look)
                     emit found(row, f->found == start::inOrder ? QString() : q(std::string(start::inOrder)));
                 else
                     edit(currentIndex());
@@ -543,7 +543,7 @@ void RowView::mousePressEvent(QMouseEvent* event) {
     if (!at.isValid() || event->pos().x() >= walkLeft || event->button() != Qt::LeftButton)
         return;
     if (const auto* f = std::get_if<start::WalkFinding>(&model_->row(at.row())))
-        if (f->item->kind == WalkItemKind::look)
+        if (f->item.kind == WalkItemKind::look)
             emit found(at.row(), f->found == start::inOrder ? QString() : q(std::string(start::inOrder)));
 }
 

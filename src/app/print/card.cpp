@@ -142,9 +142,9 @@ void paintWalk(Setter& s, const start::WalkRound& walk) {
         QStringList items;
         for (const auto& f : stop.items) {
             const QString found = f.found == start::inOrder ? QStringLiteral("✓") : q(f.found);
-            const bool look = f.item->kind == WalkItemKind::look;
+            const bool look = f.item.kind == WalkItemKind::look;
             QString text = look ? q(f.what) : QStringLiteral("%1 (%2)").arg(q(f.what), q(f.want));
-            if (f.item->stopper)
+            if (f.item.stopper)
                 text += QStringLiteral(" !");
             items << shape(f.judgement.colour) + text +
                          (found.isEmpty() ? (look ? QStringLiteral(" □") : QStringLiteral(" ______"))
@@ -154,7 +154,7 @@ void paintWalk(Setter& s, const start::WalkRound& walk) {
         const double left = 32 * mm, height = s.heightOf(line, body, s.width() - left);
         s.need(height);
         s.text(0, 5 * mm, QString::number(number++), body);
-        s.text(5 * mm, left - 6 * mm, q(stop.station->name), bold);
+        s.text(5 * mm, left - 6 * mm, q(stop.name), bold);
         s.text(left, s.width() - left, line, body);
         s.down(height + 0.35 * mm);
     }

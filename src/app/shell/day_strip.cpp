@@ -20,8 +20,10 @@ InlineField::Behaviour fieldName(SortieDocument& document) {
         Sortie changed = document.sortie();
         const bool home = changed.flight.to == changed.day.field;
         changed.day.field = text.trimmed().toStdString();
-        if (home)
+        if (home) {
             changed.flight.to = changed.day.field;
+            changed.flight.toElevation = changed.day.elevation;
+        }
         return document.edit(changed, QObject::tr("field"), gesture);
     };
     return b;
@@ -72,7 +74,12 @@ DayStrip::DayStrip(SortieDocument& document, QWidget* parent) : QWidget(parent),
     row->addWidget(
         add(new InlineField(tr("Elevation"), QStringLiteral("elevation"),
                             figureField<Dimension::length>(document_, tr("elevation"), cockpit(&Cockpit::height), 50,
-                                                           [](Sortie& s) -> Length& { return s.day.elevation; }),
+                                                           [](Sortie& s) -> Length& { return s.day.elevation; }, -1,
+                                                           [](Sortie& s) {
+                                                               // There and back: the landing field is the same.
+                                                               if (s.flight.to == s.day.field)
+                                                                   s.flight.toElevation = s.day.elevation;
+                                                           }),
                             this),
             tr("Height of the field above sea level. A different unit may be typed: 92 m")));
     row->addWidget(add(new InlineField(tr("QNH"), QStringLiteral("qnh"),
@@ -84,7 +91,11 @@ DayStrip::DayStrip(SortieDocument& document, QWidget* parent) : QWidget(parent),
     row->addWidget(
         add(new InlineField(tr("OAT"), QStringLiteral("oat"),
                             figureField<Dimension::temperature>(document_, tr("OAT"), cockpit(&Cockpit::temperature), 1,
-                                                                [](Sortie& s) -> Temperature& { return s.day.oat; }),
+                                                                [](Sortie& s) -> Temperature& { return s.day.oat; }, -1,
+                                                                [](Sortie& s) {
+                                                                    // Colder air cannot hold the old dew point.
+                                                                    s.day.dewPoint = std::min(s.day.dewPoint, s.day.oat);
+                                                                }),
                             this),
             tr("Outside air temperature at the field")));
     row->addWidget(add(new InlineField(tr("Dew point"), QStringLiteral("dew-point"),
@@ -121,19 +132,22 @@ DayStrip::DayStrip(SortieDocument& document, QWidget* parent) : QWidget(parent),
         changed.airframe.variant = airframe_->itemData(index).toString().toStdString();
         const QString error = document_.edit(changed, tr("variant"));
         if (!error.isEmpty()) {
-            airframe_->setToolTip(error);
             refresh();
+            emit refused(error);
         }
     });
     connect(grade_, &QComboBox::activated, this, [this](int index) {
         Sortie changed = document_.sortie();
         changed.fuelGrade = grade_->itemData(index).toString().toStdString();
-        document_.edit(changed, tr("fuel grade"));
+        if (const QString error = document_.edit(changed, tr("fuel grade")); !error.isEmpty())
+            emit refused(error);
     });
 }
 
 InlineField* DayStrip::add(InlineField* field, const QString& hint) {
     field->setHint(hint);
+    field->setAbandon([this](int gesture) { document_.abandon(gesture); });
+    connect(field, &InlineField::refused, this, &DayStrip::refused);
     fields_.push_back(field);
     return field;
 }

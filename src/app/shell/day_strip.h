@@ -19,6 +19,7 @@ public:
 
 signals:
     void metarWanted();
+    void refused(QString why); ///< what was typed or chosen is not taken; empty: mended
 
 protected:
     void paintEvent(QPaintEvent* event) override;

@@ -10,30 +10,34 @@ namespace amber::app {
 
 /// Behaviour of a field for one figure of the sortie.
 /// @param unit what it is shown and assumed in (asked each time: it changes with the cockpit) @param step size of a
-/// step, in that unit
+/// step, in that unit @param settle what follows from the figure in the same edit
 template <Dimension D>
 InlineField::Behaviour figureField(SortieDocument& document, QString what, std::function<const UnitSpec*()> unit,
-                                   double step, std::function<Quantity<D>&(Sortie&)> place, int decimals = -1) {
+                                   double step, std::function<Quantity<D>&(Sortie&)> place, int decimals = -1,
+                                   std::function<void(Sortie&)> settle = [](Sortie&) {}) {
     InlineField::Behaviour b;
     b.show = [&document, unit, place, decimals] {
         Sortie copy = document.sortie();
         return QString::fromStdString(format(place(copy).si(), *unit(), decimals));
     };
-    b.apply = [&document, what, unit, place](const QString& text, int gesture) -> QString {
+    b.abandon = [&document](int gesture) { document.abandon(gesture); };
+    b.apply = [&document, what, unit, place, settle](const QString& text, int gesture) -> QString {
         const auto read = readQuantity(D, text.toStdString(), unit());
         if (!read)
             return QString::fromStdString(read.error());
         Sortie changed = document.sortie();
         place(changed) = Quantity<D>::si(read.value().si);
+        settle(changed);
         return document.edit(changed, what, gesture);
     };
-    b.step = [&document, what, unit, step, place](int steps, int gesture) -> QString {
+    b.step = [&document, what, unit, step, place, settle](int steps, int gesture) -> QString {
         Sortie changed = document.sortie();
         auto& value = place(changed);
         // Onto round figures of the unit, so that stepping reads well.
         const double now = (value.si() - unit()->offset) / unit()->scale;
         const double next = (std::round(now / step + steps * 1.0)) * step;
         value = Quantity<D>::si(next * unit()->scale + unit()->offset);
+        settle(changed);
         return document.edit(changed, what, gesture);
     };
     return b;

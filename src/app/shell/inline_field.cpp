@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/inline_field.h"
 #include "shell/theme.h"
+#include <QAccessible>
 #include <QEvent>
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -86,16 +87,36 @@ void InlineField::typed() {
     typing_ = true;
     if (gesture_ == 0)
         gesture_ = newGesture();
-    setError(behaviour_.apply(edit_->text(), gesture_));
+    const QString error = behaviour_.apply(edit_->text(), gesture_);
+    if (!error.isEmpty() && behaviour_.abandon) {
+        // "60000 ft" is not 6,000 ft and a slip: nothing of it is taken.
+        behaviour_.abandon(gesture_);
+    }
+    setError(error);
+    emit refused(error);
 }
 
 void InlineField::finish() {
     // What cannot be read stays in the field, marked, while it has the focus; leaving brings the last good value back.
     if (!error_.isEmpty() && edit_->hasFocus())
         return;
+    leave();
+}
+
+void InlineField::leave() {
+    const QString wrong = typing_ ? error_ : QString(), typed = edit_->text();
     typing_ = false;
     gesture_ = 0;
     refresh();
+    if (wrong.isEmpty())
+        return;
+    const QString told = tr("%1 “%2” was not taken: %3 It stays %4.")
+                             .arg(caption_->text(), typed, wrong.endsWith(QLatin1Char('.')) ? wrong : wrong + QLatin1Char('.'),
+                                  edit_->text());
+    emit refused(told);
+    QAccessibleEvent heard(edit_, QAccessible::Alert);
+    edit_->setAccessibleDescription(told);
+    QAccessible::updateAccessibility(&heard);
 }
 
 void InlineField::stepBy(int steps) {
@@ -107,6 +128,7 @@ void InlineField::stepBy(int steps) {
     const QString error = behaviour_.step(steps, gesture_);
     refresh();
     setError(error);
+    emit refused(error);
 }
 
 bool InlineField::eventFilter(QObject* watched, QEvent* event) {
@@ -136,7 +158,22 @@ bool InlineField::eventFilter(QObject* watched, QEvent* event) {
     }
     if (watched == edit_) {
         switch (event->type()) {
+        case QEvent::ShortcutOverride:
+            // The line editor would take undo for itself and do nothing: it is the window's, and ends the stay.
+            if (auto* key = static_cast<QKeyEvent*>(event);
+                key->matches(QKeySequence::Undo) || key->matches(QKeySequence::Redo)) {
+                typing_ = false;
+                gesture_ = 0;
+                key->ignore();
+                return true;
+            }
+            break;
         case QEvent::KeyPress: {
+            if (auto* pressed = static_cast<QKeyEvent*>(event);
+                pressed->matches(QKeySequence::Undo) || pressed->matches(QKeySequence::Redo)) {
+                pressed->ignore();
+                return true;
+            }
             const int key = static_cast<QKeyEvent*>(event)->key();
             if (key == Qt::Key_Up || key == Qt::Key_Down || key == Qt::Key_PageUp || key == Qt::Key_PageDown) {
                 const int size = key == Qt::Key_PageUp || key == Qt::Key_PageDown ? pageSteps : 1;
@@ -144,8 +181,13 @@ bool InlineField::eventFilter(QObject* watched, QEvent* event) {
                 return behaviour_.step != nullptr;
             }
             if (key == Qt::Key_Escape && typing_) {
+                // Escape takes the whole stay back.
+                if (behaviour_.abandon)
+                    behaviour_.abandon(gesture_);
                 typing_ = false;
+                gesture_ = 0;
                 refresh();
+                emit refused({});
                 edit_->selectAll();
                 return true;
             }
@@ -164,9 +206,7 @@ bool InlineField::eventFilter(QObject* watched, QEvent* event) {
             update();
             break;
         case QEvent::FocusOut:
-            typing_ = false;
-            gesture_ = 0;
-            refresh();
+            leave();
             update();
             break;
         default:

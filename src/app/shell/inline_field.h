@@ -11,8 +11,9 @@ namespace amber::app {
 int newGesture();
 
 /// A caption over a value that is edited in place: typed, stepped with the arrow keys or the wheel, or dragged sideways
-/// on the caption. What is typed is applied at once when it can be read; when not, the field says why and the plan
-/// stays as it was.
+/// on the caption. What is typed is applied at once when it can be read; when not, the field says why, and whatever the
+/// same stay in the field had already changed is taken back: leaving a refused figure leaves the old one. Undo and redo
+/// are the window's, here too.
 class InlineField : public QWidget {
     Q_OBJECT
 public:
@@ -20,6 +21,7 @@ public:
         std::function<QString()> show;                                  ///< the value as it stands
         std::function<QString(const QString& text, int gesture)> apply; ///< an error sentence, or empty
         std::function<QString(int steps, int gesture)> step;            ///< none: cannot be stepped
+        std::function<void(int gesture)> abandon;                       ///< takes back what a gesture has done
     };
 
     InlineField(const QString& caption, const QString& name, Behaviour behaviour, QWidget* parent = nullptr);
@@ -31,6 +33,12 @@ public:
     [[nodiscard]] QLineEdit* editor() const { return edit_; }
     void setCaption(const QString& caption);
     void setHint(const QString& hint);
+    /// How to take back what a gesture has done, for fields made without it.
+    void setAbandon(std::function<void(int gesture)> abandon) { behaviour_.abandon = std::move(abandon); }
+
+signals:
+    /// What was typed is not taken, and why; empty when it is mended.
+    void refused(QString why);
 
 protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
@@ -41,6 +49,7 @@ private:
     void finish();
     void stepBy(int steps);
     void setError(const QString& error);
+    void leave();
     void fit();
 
     Behaviour behaviour_;

@@ -6,14 +6,17 @@
 #include "plan/plan_export.h"
 #include "print/card.h"
 #include "print/chart_print.h"
+#include "shell/details_dialog.h"
 #include "shell/metar_dialog.h"
 #include "shell/problems_dialog.h"
+#include "shell/recovery_dialog.h"
 #include "shell/theme.h"
 #include "store/data_folder.h"
 #include <QActionGroup>
 #include <QApplication>
 #include <QClipboard>
 #include <QCloseEvent>
+#include <QDialogButtonBox>
 #include <QDragEnterEvent>
 #include <QFileDialog>
 #include <QFileInfo>
@@ -23,6 +26,7 @@
 #include <QMimeData>
 #include <QPrintDialog>
 #include <QPrinter>
+#include <QTextBrowser>
 #include <QTimer>
 #include <QVBoxLayout>
 
@@ -63,6 +67,7 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     column->addWidget(message_);
     column->addWidget(score_);
     setCentralWidget(centre);
+    fieldKeys_ = new FieldKeys(centre);
     resize(1280, 800);
     buildMenus();
 
@@ -79,7 +84,9 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
         page_->showSubPage(PhasePage::causePage(phase));
     });
     connect(strip_, &DayStrip::metarWanted, this, &MainWindow::pasteMetar);
-    connect(page_, &PhasePage::refused, this, [this](const QString& why) { say(why, true); });
+    const auto tell = [this](const QString& why) { say(why, !why.isEmpty()); };
+    connect(page_, &PhasePage::refused, this, tell);
+    connect(strip_, &DayStrip::refused, this, tell);
 
     askUnsaved = [this] {
         QMessageBox box(
@@ -92,6 +99,23 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
         return answer == QMessageBox::Save      ? Unsaved::save
                : answer == QMessageBox::Discard ? Unsaved::discard
                                                 : Unsaved::cancel;
+    };
+    askConflict = [this] {
+        QMessageBox box(QMessageBox::NoIcon, tr("Changed by another"),
+                        tr("%1 has been written by another window or program since it was opened here.")
+                            .arg(QFileInfo(document_.path()).fileName()),
+                        QMessageBox::NoButton, this);
+        box.setInformativeText(tr("Keep both saves yours under another name; theirs stays as it is."));
+        auto* both = box.addButton(tr("Keep &both…"), QMessageBox::AcceptRole);
+        auto* theirs = box.addButton(tr("Take &theirs"), QMessageBox::ResetRole);
+        auto* mine = box.addButton(tr("&Overwrite theirs"), QMessageBox::DestructiveRole);
+        box.addButton(QMessageBox::Cancel);
+        box.setDefaultButton(both);
+        box.exec();
+        return box.clickedButton() == both     ? Conflict::keepBoth
+               : box.clickedButton() == theirs ? Conflict::takeTheirs
+               : box.clickedButton() == mine   ? Conflict::overwrite
+                                               : Conflict::cancel;
     };
     askFile = [this](const QString& title, const QString& suggestion, const QString& filter, bool saving) {
         return saving ? QFileDialog::getSaveFileName(this, title, suggestion, filter)
@@ -146,6 +170,16 @@ void MainWindow::buildMenus() {
         add(
             demo, tr(d.title), {}, [this, name = QString::fromLatin1(d.file)] { openPath(demoSortie(name)); }, false);
     file->addSeparator();
+    add(file, tr("Titl&e, destination…"), QKeySequence(Qt::CTRL | Qt::Key_I), [this] { showDetails(); });
+    add(
+        file, tr("&Unsaved work…"), {},
+        [this] {
+            if (SortieDocument::leftovers(autosaveFolder_).isEmpty())
+                say(tr("No run has left unsaved work behind."));
+            offerRecovery();
+        },
+        false);
+    file->addSeparator();
     add(file, tr("&Save"), QKeySequence::Save, [this] { save(); });
     add(file, tr("Save &as…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_S), [this] { saveAs(); });
     file->addSeparator();
@@ -170,6 +204,7 @@ void MainWindow::buildMenus() {
     editMenu->addActions({undo, redo});
     editMenu->addSeparator();
     add(editMenu, tr("Paste &METAR…"), QKeySequence(Qt::CTRL | Qt::Key_M), [this] { pasteMetar(); });
+    add(editMenu, tr("&Field by its letter"), QKeySequence(Qt::Key_F2), [this] { fieldKeys_->offer(); });
     add(editMenu, tr("&Day strip"), QKeySequence(Qt::CTRL | Qt::Key_D), [this] { strip_->focusFirst(); });
 
     QMenu* view = menuBar()->addMenu(tr("&View"));
@@ -234,29 +269,26 @@ bool MainWindow::openPath(const QString& path) {
 }
 
 void MainWindow::offerRecovery() {
-    for (const auto& leftover : SortieDocument::leftovers(autosaveFolder_)) {
-        const QString name =
-            leftover.original.isEmpty() ? tr("a sortie that was never saved") : QFileInfo(leftover.original).fileName();
-        auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Unsaved work found"),
-                                    tr("The last run ended without saving %1. Bring back its changes?").arg(name),
-                                    QMessageBox::Yes | QMessageBox::Discard, this);
-        box->setObjectName(QStringLiteral("recovery"));
-        box->setAttribute(Qt::WA_DeleteOnClose);
-        box->button(QMessageBox::Yes)->setText(tr("Bring back"));
-        connect(box, &QMessageBox::finished, this, [this, leftover, box](int) {
-            const bool wanted = box->standardButton(box->clickedButton()) == QMessageBox::Yes;
-            if (wanted) {
-                const auto problems = document_.recover(leftover.autosave, leftover.original);
-                if (!problems.empty()) {
-                    (new ProblemsDialog(QFileInfo(leftover.autosave).fileName(), problems, this))->open();
-                    return;
-                }
-            }
-            SortieDocument::discard(leftover);
-        });
-        box->open();
+    const auto leftovers = SortieDocument::leftovers(autosaveFolder_);
+    if (leftovers.isEmpty())
         return;
-    }
+    (new RecoveryDialog(
+         leftovers,
+         [this](const SortieDocument::Leftover& leftover) -> QString {
+             if (!mayLeave())
+                 return tr("What is open now has changes that are not saved.");
+             const auto problems = document_.recover(leftover.autosave, leftover.original);
+             if (!problems.empty()) {
+                 QString why = tr("It cannot be brought back; it stays in %1.").arg(leftover.autosave);
+                 for (const auto& p : problems)
+                     why += QLatin1Char(' ') + QString::fromStdString(p.text());
+                 return why;
+             }
+             SortieDocument::discard(leftover);
+             return {};
+         },
+         this))
+        ->open();
 }
 
 void MainWindow::showPhase(Phase phase) {
@@ -326,12 +358,34 @@ bool MainWindow::mayLeave() {
 bool MainWindow::save() {
     if (document_.path().isEmpty())
         return saveAs();
-    if (const QString error = document_.save(document_.path()); !error.isEmpty()) {
-        say(error, true);
-        return false;
+    if (document_.changedOnDisk()) {
+        switch (askConflict()) {
+        case Conflict::keepBoth:
+            return saveAs();
+        case Conflict::takeTheirs:
+            if (const Problems problems = document_.load(document_.path()); !problems.empty()) {
+                (new ProblemsDialog(QFileInfo(document_.path()).fileName(), problems, this))->open();
+                return false;
+            }
+            say(tr("Opened again as the other wrote it."));
+            return true;
+        case Conflict::overwrite:
+            break;
+        case Conflict::cancel:
+            return false;
+        }
     }
+    if (!writeTo(document_.path()))
+        return false;
     say(tr("Saved."));
     return true;
+}
+
+bool MainWindow::writeTo(const QString& path) {
+    const QString error = document_.save(path);
+    if (!error.isEmpty())
+        say(error, true);
+    return error.isEmpty();
 }
 
 bool MainWindow::saveAs() {
@@ -342,10 +396,8 @@ bool MainWindow::saveAs() {
         return false;
     if (QFileInfo(path).suffix().isEmpty())
         path += QStringLiteral(".toml");
-    if (const QString error = document_.save(path); !error.isEmpty()) {
-        say(error, true);
+    if (!writeTo(path))
         return false;
-    }
     settings_.addRecent(path);
     refreshRecent();
     say(tr("Saved as %1.").arg(QFileInfo(path).fileName()));
@@ -362,7 +414,14 @@ void MainWindow::applyMetar(const air::MetarReading& reading) {
 void MainWindow::pasteMetar() {
     const QString clipboard = QApplication::clipboard()->text();
     const bool usable = clipboard.size() < 1000 && air::readMetar(clipboard.toStdString()).ok();
-    auto* dialog = new MetarDialog(usable ? clipboard : QString(), this);
+    auto* dialog = new MetarDialog(
+        usable ? clipboard : QString(),
+        [this](const air::MetarReading& reading) {
+            Sortie changed = document_.sortie();
+            changed.day = reading.applied(changed.day);
+            return document_.refusal(changed);
+        },
+        this);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     connect(dialog, &QDialog::accepted, this, [this, dialog] {
         if (dialog->reading())
@@ -372,8 +431,11 @@ void MainWindow::pasteMetar() {
 }
 
 void MainWindow::exportAs(const QString& kind) {
-    const QString base =
-        document_.path().isEmpty() ? QStringLiteral("plan") : QFileInfo(document_.path()).completeBaseName();
+    // Beside the sortie's own file.
+    const QFileInfo sortie(document_.path());
+    const QString base = document_.path().isEmpty()
+                             ? QStringLiteral("plan")
+                             : sortie.absolutePath() + QLatin1Char('/') + sortie.completeBaseName();
     const QString path = askFile(tr("Export"), base + QLatin1Char('.') + kind, QStringLiteral("*.%1").arg(kind), true);
     if (path.isEmpty())
         return;
@@ -419,20 +481,52 @@ void MainWindow::printChart() {
 }
 
 void MainWindow::showShortcuts() {
+    const auto row = [](const QString& key, const QString& does) {
+        return QStringLiteral("<tr><td style='white-space:nowrap;padding-right:14px'><b>%1</b></td><td>%2</td></tr>")
+            .arg(key.toHtmlEscaped(), does.toHtmlEscaped());
+    };
     QString html = QStringLiteral("<table cellpadding='3'>");
     for (const auto* menu : menuBar()->actions())
         for (const auto* action : menu->menu()->actions())
             if (!action->shortcut().isEmpty())
-                html += QStringLiteral("<tr><td><b>%1</b></td><td>%2</td></tr>")
-                            .arg(action->shortcut().toString(QKeySequence::NativeText),
-                                 action->text().remove(QLatin1Char('&')).toHtmlEscaped());
-    html += tr(
-        "<tr><td><b>Up, Down</b></td><td>in a field: step the value; in a column: next line and its reason</td></tr>"
-        "<tr><td><b>Enter</b></td><td>on a step with schools: choose another; on the score: go to the phase</td></tr>"
-        "<tr><td><b>Left, Right, + −, Home</b></td><td>on score and pictures: move, zoom, all</td></tr></table>");
-    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Keys"), html, QMessageBox::Close, this);
+                html += row(action->shortcut().toString(QKeySequence::NativeText),
+                            action->text().remove(QLatin1Char('&')));
+    const QList<QPair<QString, QString>> others{
+        {tr("Up, Down"), tr("in a field: step the value, Page Up and Page Down by ten; in a column: next line and its reason")},
+        {tr("Escape"), tr("in a field: take back what was typed")},
+        {tr("Enter"), tr("on a step with schools: choose another; on a candidate: take it; on the score: go to the phase")},
+        {tr("Space, Delete"), tr("on the walk-round and the run-up sheet: in order; clear. Typing writes up")},
+        {tr("Left, Right, + −, Home"), tr("on score and pictures: move, zoom, all")},
+        {tr("Arrows, Home, End"), tr("on the walk-round's plate: from station to station")},
+        {tr("Left, Right"), tr("on the power chart: height of the reading")},
+        {tr("Up, Down"), tr("on the power chart: boost")},
+        {tr("Page Up, Page Down, G"), tr("on the power chart: rpm; gear")},
+        {tr("Home"), tr("on the power chart: the plan's setting")},
+        {tr("F, Ctrl+Up, Ctrl+Down"), tr("on the start's timeline: this try does not catch; earlier or later in the order")},
+    };
+    for (const auto& [key, does] : others)
+        html += row(key, does);
+    auto* box = new QDialog(this);
+    box->setObjectName(QStringLiteral("keys"));
     box->setAttribute(Qt::WA_DeleteOnClose);
+    box->setWindowTitle(tr("Keys"));
+    auto* column = new QVBoxLayout(box);
+    auto* text = new QTextBrowser(box);
+    text->setFont(face(14));
+    text->setHtml(html + QStringLiteral("</table>"));
+    auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close, box);
+    connect(buttons, &QDialogButtonBox::rejected, box, &QDialog::reject);
+    column->addWidget(text, 1);
+    column->addWidget(buttons);
+    // Never taller than the window it explains: the rest scrolls.
+    box->resize(std::min(680, width() - 40), std::min(560, height() - 40));
     box->open();
+}
+
+void MainWindow::showDetails() {
+    auto* dialog = new DetailsDialog(document_, this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->open();
 }
 
 void MainWindow::showCautions() {

@@ -4,6 +4,7 @@
 #include "charts/score.h"
 #include "pages/phase_page.h"
 #include "shell/day_strip.h"
+#include "shell/field_keys.h"
 #include "shell/phase_rail.h"
 #include "store/settings.h"
 #include "store/sortie_document.h"
@@ -19,6 +20,8 @@ class MainWindow : public QMainWindow {
     Q_OBJECT
 public:
     enum class Unsaved { save, discard, cancel };
+    /// What to do with a file that another window or program has written meanwhile.
+    enum class Conflict { overwrite, keepBoth, takeTheirs, cancel };
 
     /// @param settingsFile INI file, empty for the user's own @param autosaveFolder where crash protection is kept
     MainWindow(const QString& settingsFile, const QString& autosaveFolder, QWidget* parent = nullptr);
@@ -41,6 +44,7 @@ public:
 
     /// How the user is asked; tests answer themselves.
     std::function<Unsaved()> askUnsaved;
+    std::function<Conflict()> askConflict;
     std::function<QString(const QString& title, const QString& suggestion, const QString& filter, bool save)> askFile;
 
     bool save();
@@ -66,6 +70,8 @@ private:
     void printChart();
     void showShortcuts();
     void showCautions();
+    void showDetails();
+    [[nodiscard]] bool writeTo(const QString& path);
 
     Settings settings_;
     QString autosaveFolder_;
@@ -75,6 +81,7 @@ private:
     PhasePage* page_;
     Score* score_;
     QLabel* message_;
+    FieldKeys* fieldKeys_ = nullptr;
     QMenu* recent_ = nullptr;
     QList<QAction*> needsSortie_;
     ThemeKind theme_ = ThemeKind::day;

@@ -9,7 +9,9 @@
 
 namespace amber::app {
 
-MetarDialog::MetarDialog(const QString& initial, QWidget* parent) : QDialog(parent) {
+MetarDialog::MetarDialog(const QString& initial, std::function<QString(const air::MetarReading&)> refusal,
+                         QWidget* parent)
+    : QDialog(parent), refusal_(std::move(refusal)) {
     setWindowTitle(tr("METAR"));
     setObjectName(QStringLiteral("metar-dialog"));
     resize(560, 220);
@@ -46,14 +48,21 @@ void MetarDialog::read() {
     const Colours c(this);
     const QString text = text_->toPlainText();
     reading_.reset();
+    const auto refuse = [&](const QString& why) {
+        verdict_->setText(
+            QStringLiteral("<span style='color:%1'>■ %2</span>").arg(c.red.name(), why.toHtmlEscaped()));
+    };
     if (text.trimmed().isEmpty()) {
         verdict_->clear();
     } else if (const auto result = air::readMetar(text.toStdString())) {
-        reading_ = result.value();
-        verdict_->setText(QString::fromStdString(reading_->summary()));
+        if (const QString why = refusal_(result.value()); !why.isEmpty()) {
+            refuse(why);
+        } else {
+            reading_ = result.value();
+            verdict_->setText(QString::fromStdString(reading_->summary()));
+        }
     } else {
-        verdict_->setText(QStringLiteral("<span style='color:%1'>■ %2</span>")
-                              .arg(c.red.name(), QString::fromStdString(result.error()).toHtmlEscaped()));
+        refuse(QString::fromStdString(result.error()));
     }
     use_->setEnabled(reading_.has_value());
 }

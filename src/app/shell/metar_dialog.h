@@ -2,6 +2,7 @@
 #pragma once
 #include "air/metar.h"
 #include <QDialog>
+#include <functional>
 #include <optional>
 
 class QPlainTextEdit;
@@ -14,11 +15,14 @@ namespace amber::app {
 class MetarDialog : public QDialog {
     Q_OBJECT
 public:
-    explicit MetarDialog(const QString& initial, QWidget* parent = nullptr);
+    /// @param refusal why a reading cannot be put into this sortie's day; empty when it can
+    MetarDialog(const QString& initial, std::function<QString(const air::MetarReading&)> refusal,
+                QWidget* parent = nullptr);
     [[nodiscard]] const std::optional<air::MetarReading>& reading() const { return reading_; }
 
 private:
     void read();
+    std::function<QString(const air::MetarReading&)> refusal_;
     QPlainTextEdit* text_;
     QLabel* verdict_;
     QPushButton* use_;

@@ -205,7 +205,7 @@ int drawChart(const ChartOptions& o) {
     PowerChartView view;
     view.resize(1100, 620);
     view.QWidget::show();
-    view.show(*loaded.aircraft, reading);
+    view.show(loaded.aircraft, reading);
     for (int i = 0; i < 4; ++i)
         QApplication::processEvents();
     for (const auto& [path, bytes] : {std::pair{o.svg, o.svg.empty() ? QByteArray() : view.svg(1100, 620)},

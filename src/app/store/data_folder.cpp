@@ -10,9 +10,7 @@ QString dataFolder() {
     if (!named.isEmpty())
         return named;
     const QString installed = QCoreApplication::applicationDirPath() + QStringLiteral("/../share/amber-throttle");
-    if (QDir(installed + QStringLiteral("/demo")).exists())
-        return QDir(installed).absolutePath();
-    return QStringLiteral(AMBER_SOURCE_DATA);
+    return QDir(installed).absolutePath();
 }
 
 const std::vector<DemoSortie>& demoSorties() {

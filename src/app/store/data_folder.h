@@ -5,8 +5,8 @@
 
 namespace amber::app {
 
-/// Folder with notes/ and demo/: AMBER_THROTTLE_DATA, else share/amber-throttle beside the program's bin, else the
-/// source tree.
+/// Folder with notes/ and demo/: AMBER_THROTTLE_DATA, else share/amber-throttle beside the program's bin (a build has a
+/// link there).
 QString dataFolder();
 /// The demo sorties that ship with the program.
 struct DemoSortie {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/sortie_document.h"
-#include "air/atmosphere.h"
+#include "notes/document.h"
+#include "plan/sortie_text.h"
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
@@ -8,25 +9,43 @@
 #include <QUndoCommand>
 #include <QUuid>
 #include <algorithm>
+#include <cerrno>
+#include <cstring>
+#include <fcntl.h>
+#include <unistd.h>
 
 namespace amber::app {
 namespace {
-constexpr int autosaveDelay = 250; // ms after the last change
+constexpr int autosaveDelay = 250; // ms after the first change that is not yet kept: held keys do not put it off
 const QString originalTag = QStringLiteral("# autosave of: ");
 } // namespace
 
 QString writeAtomically(const QString& path, const QByteArray& contents) {
+    const QFileInfo target(path);
+    if (path.trimmed().isEmpty())
+        return QObject::tr("There is no file name to write to.");
+    if (target.exists() && !target.isFile())
+        return QObject::tr("%1 is not a file: it is not written to. Choose another name.").arg(path);
     QSaveFile file(path);
     // Unbuffered: on a full disk a buffered QSaveFile (Qt 6.4) commits what little was written and reports success.
     if (!file.open(QIODevice::WriteOnly | QIODevice::Unbuffered))
         return QObject::tr("%1 cannot be written: %2. Choose another folder or name.").arg(path, file.errorString());
+    errno = 0;
     bool whole = file.write(contents) == contents.size() && file.size() == contents.size();
+    // Qt does not say why a write came out short: the system does, or the disk is full.
+    const QString why = errno ? QString::fromLocal8Bit(std::strerror(errno)) : QObject::tr("the disk is full");
     if (!whole)
         file.cancelWriting();
-    whole = file.commit() && whole;
-    if (!whole)
+    const bool committed = file.commit();
+    if (!whole || !committed)
         return QObject::tr("%1 was not written: %2. What was there before is still there.")
-            .arg(path, file.errorString());
+            .arg(path, whole ? file.errorString() : why);
+    // The new name survives a loss of power only when its folder has been written too.
+    if (const int folder = ::open(QFile::encodeName(target.absolutePath()).constData(), O_RDONLY | O_DIRECTORY | O_CLOEXEC);
+        folder >= 0) {
+        ::fsync(folder);
+        ::close(folder);
+    }
     return {};
 }
 
@@ -68,25 +87,35 @@ SortieDocument::~SortieDocument() {
 }
 
 Problems SortieDocument::load(const QString& path) {
-    auto loaded = plan::loadSortie(path.toStdString());
+    Problems problems;
+    auto text = document::readFile(path.toStdString(), problems);
+    if (!text)
+        return problems;
+    auto loaded = plan::loadSortieText(*text, path.toStdString());
     if (!loaded.ok())
         return loaded.problems;
     recovered_ = false;
-    open(std::move(loaded), path);
+    open(std::move(loaded), path, std::move(*text));
     return {};
 }
 
 Problems SortieDocument::recover(const QString& autosaveFile, const QString& original) {
-    QFile file(autosaveFile);
-    if (!file.open(QIODevice::ReadOnly))
-        return {{autosaveFile.toStdString(), 0, "the autosave cannot be read", "Check the folder"}};
-    auto loaded = plan::loadSortieText(file.readAll().toStdString(),
-                                       original.isEmpty() ? autosaveFile.toStdString() : original.toStdString());
+    Problems problems;
+    const auto kept = document::readFile(autosaveFile.toStdString(), problems);
+    if (!kept)
+        return problems;
+    auto loaded = plan::loadSortieText(*kept, original.isEmpty() ? autosaveFile.toStdString() : original.toStdString());
     if (!loaded.ok())
         return loaded.problems;
+    Problems ignored;
+    auto text = original.isEmpty() ? std::nullopt : document::readFile(original.toStdString(), ignored);
     recovered_ = true;
-    open(std::move(loaded), original);
-    autosaveTimer_.start();
+    open(std::move(loaded), original, std::move(text).value_or(std::string{}));
+    // Kept again under this run's name at once: whoever discards the old copy leaves no moment without one.
+    autosave();
+    if (!QFile::exists(autosavePath()))
+        return {{autosaveFile.toStdString(), 0, "it was brought back, but no new copy of it could be written",
+                 "Save it under a name of its own; the old copy stays until then"}};
     return {};
 }
 
@@ -101,25 +130,44 @@ Problems SortieDocument::startNew(const QString& notesPath) {
     loaded.sortie = s;
     loaded.aircraft = aircraft.aircraft;
     recovered_ = true; // nothing of it is on disk yet
-    open(std::move(loaded), {});
+    open(std::move(loaded), {}, {});
     return {};
 }
 
-void SortieDocument::open(plan::LoadedSortie loaded, const QString& path) {
+void SortieDocument::open(plan::LoadedSortie loaded, const QString& path, std::string text) {
     dropAutosave();
     undo_.clear();
     path_ = path;
+    text_ = std::move(text);
     put(*loaded.sortie, std::move(loaded.aircraft));
     autosaveTimer_.stop();
     emit fileChanged();
 }
 
 void SortieDocument::put(const Sortie& sortie, std::shared_ptr<const plan::Aircraft> aircraft) {
+    const bool reading = isOpen() && (sortie.walk.found != sortie_.walk.found || sortie.runUpFound != sortie_.runUpFound);
     sortie_ = sortie;
     aircraft_ = std::move(aircraft);
     plan_ = plan::makePlan(*aircraft_, sortie_);
-    autosaveTimer_.start();
+    keepSoon_ = reading;
+    if (!autosaveTimer_.isActive())
+        autosaveTimer_.start();
     emit changed();
+}
+
+Problems SortieDocument::problemsOf(const Sortie& proposed, const plan::Aircraft& aircraft) const {
+    return checkSortie(proposed, aircraft.notes, path_.toStdString());
+}
+
+namespace {
+QString sentenceOf(const Problems& problems) {
+    return problems.empty() ? QString()
+                            : QString::fromStdString(problems.front().what + ". " + problems.front().remedy + ".");
+}
+} // namespace
+
+QString SortieDocument::refusal(const Sortie& proposed) const {
+    return sentenceOf(problemsOf(proposed, *aircraft_));
 }
 
 QString SortieDocument::edit(const Sortie& proposed, const QString& what, int gesture) {
@@ -131,11 +179,29 @@ QString SortieDocument::edit(const Sortie& proposed, const QString& what, int ge
                                            : QString::fromStdString(loaded.problems.front().text());
         aircraft = loaded.aircraft;
     }
-    const auto problems = checkSortie(proposed, aircraft->notes, path_.toStdString());
-    if (!problems.empty())
-        return QString::fromStdString(problems.front().what + ". " + problems.front().remedy);
+    if (const QString why = sentenceOf(problemsOf(proposed, *aircraft)); !why.isEmpty())
+        return why;
     undo_.push(new EditCommand(*this, sortie_, proposed, aircraft_, aircraft, what, gesture));
+    // A reading that has been entered is on disk before anything else happens.
+    if (keepSoon_)
+        autosave();
     return {};
+}
+
+void SortieDocument::abandon(int gesture) {
+    const int last = undo_.index() - 1;
+    if (gesture == 0 || last < 0 || undo_.command(last)->id() != gesture)
+        return;
+    const_cast<QUndoCommand*>(undo_.command(last))->setObsolete(true);
+    undo_.undo();
+}
+
+bool SortieDocument::changedOnDisk() const {
+    if (path_.isEmpty())
+        return false;
+    Problems gone;
+    const auto now = document::readFile(path_.toStdString(), gone);
+    return now && *now != text_;
 }
 
 QString SortieDocument::save(const QString& path) {
@@ -146,12 +212,13 @@ QString SortieDocument::save(const QString& path) {
         QFileInfo(QString::fromStdString(plan::notesPathOf(sortie_, path_.toStdString()))).absoluteFilePath();
     if (path != path_)
         toWrite.airframe.notes = target.absoluteDir().relativeFilePath(notes).toStdString();
-    const auto text = writeSortie(toWrite, aircraft_->notes.cockpit);
+    auto text = rewriteSortie(text_, toWrite, aircraft_->notes.cockpit);
     const QString error = writeAtomically(path, QByteArray::fromStdString(text));
     if (!error.isEmpty())
         return error;
     const bool moved = path != path_;
     path_ = path;
+    text_ = std::move(text);
     recovered_ = false;
     if (moved && toWrite.airframe.notes != sortie_.airframe.notes) {
         // Undoing past here would bring back a path that no longer leads anywhere.
@@ -169,6 +236,8 @@ QString SortieDocument::autosavePath() const {
 }
 
 void SortieDocument::autosave() {
+    keepSoon_ = false;
+    autosaveTimer_.stop();
     if (!isOpen())
         return;
     if (!isModified()) {
@@ -215,7 +284,7 @@ QList<SortieDocument::Leftover> SortieDocument::leftovers(const QString& folder)
             if (first.startsWith(originalTag.trimmed()))
                 original = first.mid(originalTag.trimmed().size()).trimmed();
         }
-        out.append({info.absoluteFilePath(), original});
+        out.append({info.absoluteFilePath(), original, info.lastModified()});
     }
     return out;
 }

@@ -2,6 +2,7 @@
 #pragma once
 #include "plan/loading.h"
 #include "plan/plan.h"
+#include <QDateTime>
 #include <QLockFile>
 #include <QObject>
 #include <QString>
@@ -23,6 +24,8 @@ public:
     [[nodiscard]] bool isOpen() const { return aircraft_ != nullptr; }
     [[nodiscard]] const Sortie& sortie() const { return sortie_; }
     [[nodiscard]] const plan::Aircraft& aircraft() const { return *aircraft_; }
+    /// For what outlives the next edit.
+    [[nodiscard]] std::shared_ptr<const plan::Aircraft> sharedAircraft() const { return aircraft_; }
     [[nodiscard]] const plan::Plan& plan() const { return plan_; }
     [[nodiscard]] const QString& path() const { return path_; }
     [[nodiscard]] bool isModified() const { return !undo_.isClean() || recovered_; }
@@ -34,16 +37,23 @@ public:
     Problems recover(const QString& autosave, const QString& original);
     /// A new sortie for the type of a notes file, on a standard day; unsaved.
     Problems startNew(const QString& notesPath);
-    /// Writes atomically. @return an error to show, or an empty text
+    /// Writes atomically, keeping the comments of the file that was opened. @return an error to show, or an empty text
     QString save(const QString& path);
+    /// Whether another window or program has written the file since it was read or saved here.
+    [[nodiscard]] bool changedOnDisk() const;
 
     /// Proposes an edit: undoable when it can be planned, refused with a sentence when not. Edits with the same gesture
     /// (one drag, one stay in a field) are undone together; 0 never merges.
     QString edit(const Sortie& changed, const QString& what, int gesture = 0);
+    /// Why an edit would be refused; empty when it would not.
+    [[nodiscard]] QString refusal(const Sortie& proposed) const;
+    /// Takes back what a gesture has done so far, as if it had never begun.
+    void abandon(int gesture);
 
-    /// Autosaves left by a crash: file and the sortie it belongs to.
+    /// Autosaves left by a crash, the latest first: file, the sortie it belongs to, when it was written.
     struct Leftover {
         QString autosave, original;
+        QDateTime written;
     };
     static QList<Leftover> leftovers(const QString& folder);
     static void discard(const Leftover& leftover);
@@ -56,7 +66,8 @@ signals:
 private:
     class EditCommand;
     void put(const Sortie& sortie, std::shared_ptr<const plan::Aircraft> aircraft);
-    void open(plan::LoadedSortie loaded, const QString& path);
+    void open(plan::LoadedSortie loaded, const QString& path, std::string text);
+    [[nodiscard]] Problems problemsOf(const Sortie& proposed, const plan::Aircraft& aircraft) const;
     void autosave();
     void dropAutosave();
     [[nodiscard]] QString autosavePath() const;
@@ -65,14 +76,17 @@ private:
     std::shared_ptr<const plan::Aircraft> aircraft_;
     plan::Plan plan_;
     QString path_;
+    std::string text_; ///< of the file as it was read or saved here
     QUndoStack undo_;
     QString folder_, autosaveName_;
     std::unique_ptr<QLockFile> lock_;
     QTimer autosaveTimer_;
     bool recovered_ = false;
+    bool keepSoon_ = false; ///< a reading changed: autosave without waiting
 };
 
-/// Writes a file so that either the old or the new contents are there whatever happens. @return an error, or empty
+/// Writes a file so that either the old or the new contents are there whatever happens; what is not a file (a device, a
+/// pipe, a folder) is refused. @return an error, or empty
 QString writeAtomically(const QString& path, const QByteArray& contents);
 
 } // namespace amber::app

@@ -183,8 +183,8 @@ Day MetarReading::applied(Day day) const {
         day.wind = *wind;
     if (temperature)
         day.oat = *temperature;
-    if (dewPoint)
-        day.dewPoint = *dewPoint;
+    // A dew point that the report leaves out stays as it was, but never above the air's temperature.
+    day.dewPoint = dewPoint.value_or(std::min(day.dewPoint, day.oat));
     if (qnh)
         day.qnh = *qnh;
     return day;

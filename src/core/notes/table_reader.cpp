@@ -65,18 +65,26 @@ const Node* TableReader::take(const std::string& key, Node::Kind kind, bool requ
 
 std::string TableReader::text(const std::string& key, bool required) {
     const Node* node = take(key, Node::Kind::text, required);
+    if (node && required && node->text.find_first_not_of(" \t\r\n") == std::string::npos)
+        problem(node->line, fmt::format("{} is empty", at(key)), "Write what it is called");
     return node ? node->text : std::string{};
 }
 
-std::optional<double> TableReader::number(const std::string& key, double low, double high, bool required) {
+bool TableReader::within(const std::string& key, const Node& node, double si, const std::string& ranged) {
+    const KeyRange* range = rangeOf(format_, ranged.empty() ? at(key) : ranged);
+    if (!range || range->holds(si))
+        return true;
+    const std::string written = node.kind == Node::Kind::text
+                                    ? '"' + std::string(node.text.substr(0, 40)) + '"'
+                                    : fmt::format("{:.10g}", node.kind == Node::Kind::number ? node.number : si);
+    problem(node.line, fmt::format("{} = {} is out of range", at(key), written), range->expected());
+    return false;
+}
+
+std::optional<double> TableReader::number(const std::string& key, bool required) {
     const Node* node = take(key, Node::Kind::number, required);
-    if (!node)
+    if (!node || !within(key, *node, node->number))
         return std::nullopt;
-    if (node->number < low || node->number > high) {
-        problem(node->line, fmt::format("{} = {} is out of range", at(key), node->number),
-                fmt::format("It must lie between {} and {}", low, high));
-        return std::nullopt;
-    }
     return node->number;
 }
 
@@ -112,16 +120,17 @@ std::optional<std::size_t> TableReader::word(const std::string& key, const std::
 }
 
 std::optional<double> TableReader::quantitySi(Dimension dimension, const std::string& key, bool required,
-                                              const UnitSpec* assumed) {
+                                              const UnitSpec* assumed, const std::string& ranged) {
     const Node* node = take(key, required);
     if (!node)
         return std::nullopt;
+    const auto held = [&](double si) { return within(key, *node, si, ranged) ? std::optional(si) : std::nullopt; };
     if (node->kind == Node::Kind::number && assumed)
-        return node->number * assumed->scale + assumed->offset;
+        return held(node->number * assumed->scale + assumed->offset);
     if (node->kind == Node::Kind::text) {
         const auto written = readQuantity(dimension, node->text, assumed);
         if (written)
-            return written.value().si;
+            return held(written.value().si);
         problem(node->line, fmt::format("{}: {}", at(key), written.error()), "");
         return std::nullopt;
     }
@@ -132,7 +141,8 @@ std::optional<double> TableReader::quantitySi(Dimension dimension, const std::st
     return std::nullopt;
 }
 
-std::optional<std::pair<double, double>> TableReader::range(Dimension dimension, const std::string& key) {
+std::optional<std::pair<double, double>> TableReader::range(Dimension dimension, const std::string& key,
+                                                            const std::string& ranged) {
     const Node* node = take(key, Node::Kind::text, false);
     if (!node)
         return std::nullopt;
@@ -152,6 +162,8 @@ std::optional<std::pair<double, double>> TableReader::range(Dimension dimension,
         return fail(low.error());
     if (low.value().si > high.value().si)
         return fail("it runs from high to low");
+    if (!within(key, *node, low.value().si, ranged) || !within(key, *node, high.value().si, ranged))
+        return std::nullopt;
     return std::pair{low.value().si, high.value().si};
 }
 
@@ -173,7 +185,7 @@ std::optional<TableReader> TableReader::table(const std::string& key, bool requi
     const Node* node = take(key, Node::Kind::table, required);
     if (!node)
         return std::nullopt;
-    return TableReader(*node, at(key), file_, problems_);
+    return TableReader(*node, at(key), file_, problems_, format_);
 }
 
 std::vector<TableReader> TableReader::tables(const std::string& key) {
@@ -181,7 +193,7 @@ std::vector<TableReader> TableReader::tables(const std::string& key) {
     if (const Node* node = take(key, Node::Kind::array, false))
         for (const Node& item : node->items) {
             if (item.kind == Node::Kind::table)
-                out.emplace_back(item, at(key), file_, problems_);
+                out.emplace_back(item, at(key), file_, problems_, format_);
             else
                 problem(item.line, fmt::format("{} holds {}", at(key), nameOf(item.kind)),
                         fmt::format("Write each as a table under [[{}]]", at(key)));
@@ -194,7 +206,7 @@ std::vector<std::pair<std::string, TableReader>> TableReader::namedTables() {
     for (const auto& [key, node] : table_.members)
         if (node.kind == Node::Kind::table) {
             known_.insert(key);
-            out.emplace_back(key, TableReader(node, at(key), file_, problems_));
+            out.emplace_back(key, TableReader(node, at(key), file_, problems_, format_));
         }
     return out;
 }
@@ -213,15 +225,14 @@ std::vector<std::pair<double, double>> TableReader::pairs(const std::string& key
     return out;
 }
 
-std::vector<double> TableReader::numbers(const std::string& key, double low, double high) {
+std::vector<double> TableReader::numbers(const std::string& key) {
     std::vector<double> out;
     if (const Node* node = take(key, Node::Kind::array, false))
         for (const Node& item : node->items) {
-            if (item.kind == Node::Kind::number && item.number >= low && item.number <= high)
+            if (item.kind != Node::Kind::number)
+                problem(item.line, fmt::format("{} must hold numbers", at(key)), "Write it as [0.71, 0.68]");
+            else if (within(key, item, item.number))
                 out.push_back(item.number);
-            else
-                problem(item.line, fmt::format("{} must hold numbers between {} and {}", at(key), low, high),
-                        "Write it as [0.71, 0.68]");
         }
     return out;
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "notes/document.h"
+#include "notes/key_ranges.h"
 #include "notes/problem.h"
 #include "units/text.h"
 #include <map>
@@ -12,11 +13,12 @@
 namespace amber::document {
 
 /// Takes values out of one TOML table by name and kind, reporting every fault it meets and going on; at the end,
-/// finish() reports the keys nobody asked for, with the nearest known name.
+/// finish() reports the keys nobody asked for, with the nearest known name. Every figure is held against its range
+/// (notes/key_ranges.h), found by its path.
 class TableReader {
 public:
-    TableReader(const Node& table, std::string path, const std::string& file, Problems& problems)
-        : table_(table), path_(std::move(path)), file_(file), problems_(problems) {}
+    TableReader(const Node& table, std::string path, const std::string& file, Problems& problems, FileFormat format)
+        : table_(table), path_(std::move(path)), file_(file), problems_(problems), format_(format) {}
 
     [[nodiscard]] bool has(std::string_view key) const { return table_.find(key) != nullptr; }
     [[nodiscard]] int line(std::string_view key) const;
@@ -24,7 +26,8 @@ public:
     [[nodiscard]] const std::string& path() const { return path_; }
 
     std::string text(const std::string& key, bool required = false);
-    std::optional<double> number(const std::string& key, double low, double high, bool required = false);
+    /// A plain number within its range.
+    std::optional<double> number(const std::string& key, bool required = false);
     std::optional<bool> flag(const std::string& key);
     std::vector<std::string> texts(const std::string& key);
     /// One of a few words. @return the index into `words`
@@ -39,10 +42,14 @@ public:
             return Quantity<D>::si(*si);
         return std::nullopt;
     }
+    /// @param ranged path of the range where it is not the figure's own
     std::optional<double> quantitySi(Dimension dimension, const std::string& key, bool required,
-                                     const UnitSpec* assumed);
+                                     const UnitSpec* assumed, const std::string& ranged = {});
     /// "150 to 232 °C": the unit may stand once, at the end.
-    std::optional<std::pair<double, double>> range(Dimension dimension, const std::string& key);
+    std::optional<std::pair<double, double>> range(Dimension dimension, const std::string& key,
+                                                   const std::string& ranged = {});
+    /// Whether a figure of a member (SI, or a plain number) lies within its range; a problem when not.
+    bool within(const std::string& key, const Node& node, double si, const std::string& ranged = {});
     const UnitSpec* unit(Dimension dimension, const std::string& key);
 
     /// A sub-table, or nothing; asking marks it as known.
@@ -53,8 +60,8 @@ public:
     std::vector<std::pair<std::string, TableReader>> namedTables();
     /// Pairs of numbers: [[0.5, 0.085], [1.0, 0.105]].
     std::vector<std::pair<double, double>> pairs(const std::string& key);
-    /// Numbers within a range: [0.71, 0.68].
-    std::vector<double> numbers(const std::string& key, double low, double high);
+    /// Numbers within the key's range: [0.71, 0.68].
+    std::vector<double> numbers(const std::string& key);
     [[nodiscard]] const std::string& file() const { return file_; }
     /// Every member of a sub-table as text, by name.
     std::vector<std::pair<std::string, const Node*>> members(const std::string& key);
@@ -71,6 +78,7 @@ private:
     std::string path_;
     const std::string& file_;
     Problems& problems_;
+    FileFormat format_;
     std::set<std::string> known_;
 };
 

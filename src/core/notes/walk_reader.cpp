@@ -59,7 +59,10 @@ WalkItem readItem(TableReader& t, const Cockpit& cockpit) {
     i.kind = WalkItemKind::reading;
     static constexpr std::array dimensions{Dimension::pressure, Dimension::length, Dimension::volume,
                                            Dimension::temperature};
-    i.dimension = dimensions[t.word("kind", {"pressure", "length", "volume", "temperature"}).value_or(0)];
+    static const std::vector<std::string_view> kinds{"pressure", "length", "volume", "temperature"};
+    const std::size_t kind = t.word("kind", kinds).value_or(0);
+    i.dimension = dimensions[kind];
+    const std::string ranged = "walk.station.item." + std::string(kinds[kind]);
     switch (i.dimension) {
     case Dimension::length:
         i.unit = cockpit.height == units::metre.spec ? &units::detail::lengthTable[4] : &units::detail::lengthTable[3];
@@ -75,14 +78,14 @@ WalkItem readItem(TableReader& t, const Cockpit& cockpit) {
     }
     if (const UnitSpec* unit = t.unit(i.dimension, "unit"))
         i.unit = unit;
-    if (const auto normal = t.range(i.dimension, "normal")) {
+    if (const auto normal = t.range(i.dimension, "normal", ranged)) {
         i.band.normalLow = normal->first;
         i.band.normalHigh = normal->second;
     } else {
         t.problem(t.line(), fmt::format("{} has no normal range", t.path()), "Add normal = \"40 to 44 lbf/in²\"");
     }
-    i.band.limitLow = t.quantitySi(i.dimension, "min", false, nullptr);
-    i.band.limitHigh = t.quantitySi(i.dimension, "max", false, nullptr);
+    i.band.limitLow = t.quantitySi(i.dimension, "min", false, nullptr, ranged);
+    i.band.limitHigh = t.quantitySi(i.dimension, "max", false, nullptr, ranged);
     t.finish();
     return i;
 }
@@ -92,7 +95,7 @@ std::vector<GroundCorrection> readGround(TableReader& tank, const UnitSpec& fuel
     std::vector<GroundCorrection> out;
     for (auto& t : tank.tables("ground")) {
         GroundCorrection g;
-        g.attitude = t.number("attitude", -30, 30, true).value_or(0);
+        g.attitude = t.number("attitude", true).value_or(0);
         for (const auto& [held, shown] : t.pairs("read"))
             g.read.emplace_back(Volume::si(held * fuel.scale), Volume::si(shown * fuel.scale));
         if (g.read.size() < 2 || std::adjacent_find(g.read.begin(), g.read.end(), [](const auto& a, const auto& b) {
@@ -125,8 +128,8 @@ WalkNotes readWalk(TableReader t, const Cockpit& cockpit) {
         s.line = station.line();
         s.id = station.text("id", true);
         s.name = station.text("name", true);
-        s.aft = station.number("aft", -farthest, farthest, true).value_or(0);
-        s.starboard = station.number("starboard", -farthest, farthest, true).value_or(0);
+        s.aft = station.number("aft", true).value_or(0);
+        s.starboard = station.number("starboard", true).value_or(0);
         for (auto& item : station.tables("item"))
             s.items.push_back(readItem(item, cockpit));
         if (s.items.empty())

@@ -77,7 +77,7 @@ std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan&
                                      {"found", i.found},
                                      {"origin", markOf(i.origin)},
                                      {"colour", watch::wordOf(i.judgement.colour)}});
-                stations.push_back({{"station", stop.station->name}, {"items", std::move(items)}});
+                stations.push_back({{"station", stop.name}, {"items", std::move(items)}});
             }
             phase["stations"] = std::move(stations);
             phase["defects"] = json::array();
@@ -194,7 +194,7 @@ std::string planCsv(const Plan& plan) {
         if (p.phase == Phase::walkRound)
             for (const auto& stop : plan.walk.stops)
                 for (const auto& i : stop.items)
-                    row(p, "walk", stop.station->name + ": " + i.what, i.found.empty() ? i.want : i.found,
+                    row(p, "walk", stop.name + ": " + i.what, i.found.empty() ? i.want : i.found,
                         i.found.empty() ? markOf(i.origin) : "yours", i.judgement.colour);
         for (const auto& s : p.set)
             row(p, "set", s.what, s.value, markOf(s.origin), watch::Colour::normal);
@@ -215,7 +215,7 @@ std::string planText(const Plan& plan) {
         int number = 1;
         if (p.phase == Phase::walkRound)
             for (const auto& stop : plan.walk.stops) {
-                out += fmt::format("  {:>2} {}\n", number++, stop.station->name);
+                out += fmt::format("  {:>2} {}\n", number++, stop.name);
                 for (const auto& i : stop.items)
                     out += fmt::format("     {:<26} {:<36} {}\n", i.what, i.want, i.found);
             }

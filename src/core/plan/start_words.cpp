@@ -140,7 +140,7 @@ void StartWords::groundFuel(PhasePlan& page) const {
                                    format(std::abs(off), unit), off >= 0 ? "more" : "less");
             for (const auto& stop : walk_.stops)
                 for (const auto& f : stop.items)
-                    if (f.item && f.item->kind == WalkItemKind::gauge && f.item->tank == tank.id && f.value) {
+                    if (f.item.kind == WalkItemKind::gauge && f.item.tank == tank.id && f.value) {
                         line.colour = f.judgement.colour;
                         line.value = fmt::format("shows {}, read {}", formatValue(gauge->shown.si(), unit), f.found);
                         line.why = f.judgement.sentence;

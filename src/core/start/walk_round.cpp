@@ -55,7 +55,7 @@ public:
     WalkRound run() {
         for (const auto& station : n_.walk.stations) {
             WalkStop stop;
-            stop.station = &station;
+            stop.name = station.name;
             for (const auto& item : station.items) {
                 WalkFinding f = finding(station, item);
                 ++out_.items;
@@ -81,7 +81,7 @@ private:
     WalkFinding finding(const WalkStation& station, const WalkItem& item) const {
         WalkFinding f;
         f.key = station.id + "/" + item.id;
-        f.item = &item;
+        f.item = item;
         f.what = item.what;
         const auto found = found_.find(f.key);
         const std::string text = found == found_.end() ? std::string{} : found->second;

@@ -23,7 +23,7 @@ std::optional<GroundGauge> groundGauge(const Tank& tank, Volume contents, double
 
 struct WalkFinding {
     std::string key; ///< "station/item"
-    const WalkItem* item = nullptr;
+    WalkItem item;
     std::string what; ///< "Mains, by dip"
     std::string want; ///< "40 to 44 lbf/in², 36 at least"
     Origin origin = Origin::notes;
@@ -33,7 +33,7 @@ struct WalkFinding {
 };
 
 struct WalkStop {
-    const WalkStation* station = nullptr;
+    std::string name; ///< of the station
     std::vector<WalkFinding> items;
     watch::Colour worst = watch::Colour::normal;
     int open = 0; ///< items not yet seen
@@ -56,7 +56,7 @@ struct WalkConditions {
     double attitude = 0.0; ///< ° nose up
 };
 
-/// The walk-round with everything found so far judged. Pointers are into the notes.
+/// The walk-round with everything found so far judged. It keeps nothing of the notes but copies.
 WalkRound walkRound(const TypeNotes& notes, const Found& found, const WalkConditions& conditions);
 
 /// Contents of a tank: the dip found, else the plan's, else full.

@@ -44,6 +44,7 @@ Result<double> readNumber(std::string_view text, std::string_view& rest) {
     std::string digits;
     std::size_t at = 0, sinceComma = 0;
     bool point = false, comma = false;
+    int commas = 0;
     for (; at < text.size() && digits.size() < 40; ++at) {
         const char c = text[at];
         if (isDigit(c)) {
@@ -58,6 +59,7 @@ Result<double> readNumber(std::string_view text, std::string_view& rest) {
             if (comma && sinceComma != 3)
                 break;
             comma = true;
+            ++commas;
             sinceComma = 0;
         } else {
             break;
@@ -65,8 +67,14 @@ Result<double> readNumber(std::string_view text, std::string_view& rest) {
     }
     if (digits.empty() || digits == ".")
         return Failure{fmt::format("\"{}\" does not begin with a number", shown)};
-    if (comma && !point && sinceComma != 3)
-        return Failure{fmt::format("\"{}\": a comma separates thousands here; write a decimal with a point", shown)};
+    if (comma && !point) {
+        // A comma that cannot separate thousands is a decimal one: 7,5; 29,80; 0,125.
+        const bool thousands = sinceComma == 3 && digits.front() != '0';
+        if (!thousands && commas > 1)
+            return Failure{fmt::format("\"{}\": is the comma one of thousands or of decimals? Write a point", shown)};
+        if (!thousands)
+            digits.insert(digits.size() - sinceComma, ".");
+    }
     double value = 0.0;
     const auto read = std::from_chars(digits.data(), digits.data() + digits.size(), value);
     if (read.ec != std::errc{} || !std::isfinite(value))

@@ -13,7 +13,8 @@ struct Written {
     const UnitSpec* unit;
 };
 
-/// Reads a bare number the way people write it: "27,400", "−5", "+8", "15.5". Finite only.
+/// Reads a bare number the way people write it: "27,400", "−5", "+8", "15.5"; a comma that cannot separate thousands is
+/// a decimal one, "7,5". Finite only.
 /// @return the number, and in `rest` what follows it; an error for no number, NaN, infinity or misplaced commas.
 Result<double> readNumber(std::string_view text, std::string_view& rest);
 
