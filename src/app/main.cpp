@@ -13,6 +13,7 @@
 #include <QStandardPaths>
 #include <QTimer>
 #include <cstdio>
+#include <cstdlib>
 #include <fmt/format.h>
 
 namespace {
@@ -22,6 +23,26 @@ using namespace amber::app;
 /// Programs without a window draw off-screen, so that no display is needed.
 void offScreen() {
     qputenv("QT_QPA_PLATFORM", "offscreen");
+}
+
+/// Whether a window can be shown; says what to do when not.
+bool thereIsADisplay() {
+    if (!qEnvironmentVariableIsEmpty("DISPLAY") || !qEnvironmentVariableIsEmpty("WAYLAND_DISPLAY") ||
+        !qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM"))
+        return true;
+    fmt::print(stderr, "amber-throttle: there is no display for the window. Without one, use a command: amber-throttle "
+                       "plan SORTIE, or amber-throttle --help.\n");
+    return false;
+}
+
+/// Qt ends the program with a signal when a display does not answer: say so and leave in order instead.
+void leaveInOrder(QtMsgType type, const QMessageLogContext&, const QString& message) {
+    fmt::print(stderr, "{}\n", message.toStdString());
+    if (type != QtFatalMsg)
+        return;
+    fmt::print(stderr, "amber-throttle: the window could not be opened on this display. Without one, use a command: "
+                       "amber-throttle plan SORTIE, or amber-throttle --help.\n");
+    std::_Exit(exitUsage);
 }
 
 void dress(QApplication& application) {
@@ -68,7 +89,11 @@ int main(int argc, char** argv) {
         return takeSnapshot(view, out, width, height, hangar);
     };
     actions.window = [&](const std::string& sortie, bool demo) {
+        if (!thereIsADisplay())
+            return static_cast<int>(exitUsage);
+        const auto usual = qInstallMessageHandler(leaveInOrder);
         QApplication application(argc, argv);
+        qInstallMessageHandler(usual);
         dress(application);
         MainWindow window({}, QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) +
                                   QStringLiteral("/autosave"));

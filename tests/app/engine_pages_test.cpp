@@ -90,7 +90,7 @@ TEST_F(EnginePages, EveryTypeDrawsItsChartAndItsChoices) {
         EXPECT_EQ(window->size(), QSize(1280, 800)) << demo.file;
         window->showPhase(Phase::cruise);
         window->page().showSubPage(SubPage::choose);
-        QTest::qWait(5);
+        test::settle();
         EXPECT_EQ(window->size(), QSize(1280, 800)) << demo.file;
         EXPECT_FALSE(text("moves").isEmpty()) << demo.file;
     }

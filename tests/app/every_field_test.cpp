@@ -126,7 +126,7 @@ TEST_F(EveryField, PointAAndTheReadingAreDraggedOnThePowerChart) {
     open("lorimer-spring");
     window->showPhase(Phase::climb);
     window->page().showSubPage(SubPage::chart);
-    QTest::qWait(30);
+    test::settle();
     auto& chart = window->page().powerChart();
     auto& plot = chart.plot();
     ASSERT_TRUE(chart.construction());

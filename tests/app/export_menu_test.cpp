@@ -92,7 +92,7 @@ TEST_F(ExportMenu, NoFileChosenWritesNothing) {
 TEST_F(ExportMenu, TheChartThatIsWrittenCarriesTheReadingOnScreen) {
     window->showPhase(Phase::climb);
     window->page().showSubPage(SubPage::chart);
-    QTest::qWait(10);
+    test::settle();
     auto& chart = window->page().powerChart();
     auto* plot = chart.findChild<QWidget*>();
     QTest::keyClick(plot, Qt::Key_Down);

@@ -52,7 +52,7 @@ TEST_F(Window, ABrokenFileIsExplainedAndTheOpenWorkUntouched) {
                         ->toPlainText()
                         .contains(QStringLiteral("bad.toml")));
         dialog->close();
-        QTest::qWait(5);
+        test::settle();
         EXPECT_NEAR(document().sortie().day.oat.in(units::celsius), 11, 1e-6);
         EXPECT_TRUE(document().isModified());
         EXPECT_EQ(document().path(), lorimer());
@@ -109,10 +109,10 @@ TEST_F(Window, WorkSurvivesACrash) {
     next.show();
     ASSERT_TRUE(next.openPath(farrier()));
     next.offerRecovery();
-    auto* box = next.findChild<QMessageBox*>(QStringLiteral("recovery"));
+    auto* box = next.findChild<QDialog*>(QStringLiteral("recovery"));
     ASSERT_NE(box, nullptr);
-    EXPECT_TRUE(box->text().contains(QStringLiteral("lorimer-spring.toml")));
-    QTest::mouseClick(box->button(QMessageBox::Yes), Qt::LeftButton);
+    EXPECT_TRUE(box->findChild<QListWidget*>()->item(0)->text().contains(QStringLiteral("lorimer-spring.toml")));
+    QTest::mouseClick(box->findChild<QPushButton*>(QStringLiteral("bring-back")), Qt::LeftButton);
     EXPECT_NEAR(next.document().sortie().day.oat.in(units::celsius), 21, 1e-6);
     EXPECT_TRUE(next.document().isModified());
     EXPECT_EQ(next.document().path(), lorimer());

@@ -21,7 +21,7 @@ protected:
         ASSERT_TRUE(document().edit(s, QStringLiteral("fresh")).isEmpty());
         answer = app::MainWindow::Unsaved::discard;
         window->showPhase(Phase::walkRound);
-        QTest::qWait(5);
+        test::settle();
     }
     void go(int station) {
         QTest::keyClick(&window->page().walkRound(), Qt::Key_Home);
@@ -47,7 +47,7 @@ protected:
         editor->selectAll();
         QTest::keyClicks(editor, text);
         QTest::keyClick(editor, Qt::Key_Return);
-        QTest::qWait(30);
+        test::settle();
     }
     QString defects() { return window->page().findChild<QLabel*>(QStringLiteral("defects"))->text(); }
 };
@@ -81,7 +81,7 @@ TEST_F(GroundPages, SpaceTicksTypingWritesUpAndDeleteClears) {
     ASSERT_NE(editor, nullptr);
     editor->setText(QStringLiteral("stiff to port"));
     QTest::keyClick(editor, Qt::Key_Return);
-    QTest::qWait(30);
+    test::settle();
     EXPECT_TRUE(defects().contains(QStringLiteral("stiff to port")));
     set.setCurrentIndex(set.model()->index(1, 0));
     QTest::keyClick(&set, Qt::Key_Delete);
@@ -142,7 +142,7 @@ TEST_F(GroundPages, TheStartHasThreePagesByKeyAndByChoice) {
 TEST_F(GroundPages, HoverOnThePrimingPicturesSaysWhetherItFires) {
     window->showPhase(Phase::start);
     window->page().showSubPage(StartPage::priming);
-    QTest::qWait(10);
+    test::settle();
     auto& dose = window->page().doseChart();
     EXPECT_TRUE(dose.readOut(QPoint(dose.width() / 2, 40)).contains(QStringLiteral("fires")));
     EXPECT_TRUE(dose.readOut(QPoint(dose.width() - 14, 40)).contains(QStringLiteral("flooded")));
@@ -197,7 +197,7 @@ TEST_F(GroundPages, WhatDoesNotCatchIsInTheSequence) {
     ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/mercer-frost.toml"))));
     window->showPhase(Phase::start);
     window->page().showSubPage(StartPage::order);
-    QTest::qWait(5);
+    test::settle();
     EXPECT_FALSE(shown(window->page().sequenceRows()).contains(QStringLiteral("No catch")));
     window->page().startTimeline().failOnceMore("2");
     EXPECT_TRUE(shown(window->page().sequenceRows()).contains(QStringLiteral("No catch")));

@@ -33,7 +33,7 @@ protected:
                 editor->setText(text);
                 QTest::keyClick(editor, Qt::Key_Return);
                 // It commits when it has seen the key, and the table moves on when it has closed.
-                QTest::qWait(5);
+                test::settle();
                 for (int i = 0; i < 4; ++i)
                     QApplication::processEvents();
                 return;

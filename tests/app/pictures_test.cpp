@@ -20,7 +20,7 @@ QCustomPlot* plotOf(app::MainWindow& window) {
 
 TEST_F(Window, TheHandleOnThePictureIsDraggedByTheMouse) {
     window->showPhase(Phase::climb);
-    QTest::qWait(40);
+    test::settle();
     auto* plot = plotOf(*window);
     ASSERT_NE(plot, nullptr);
     const auto& sortie = document().sortie();
@@ -49,7 +49,7 @@ TEST_F(Window, TheHandleOnThePictureIsDraggedByTheMouse) {
 
 TEST_F(Window, ThePictureZoomsByKeyAndStaysWhileValuesChange) {
     window->showPhase(Phase::cruise);
-    QTest::qWait(40);
+    test::settle();
     auto* plot = plotOf(*window);
     const QCPRange whole = plot->xAxis->range();
     plot->setFocus();
@@ -68,11 +68,11 @@ TEST_F(Window, ThePictureZoomsByKeyAndStaysWhileValuesChange) {
 
 TEST_F(Window, ThePictureReadsOutInItsUnits) {
     window->showPhase(Phase::climb);
-    QTest::qWait(40);
+    test::settle();
     const QString climb = window->page().chart().readOut(QPoint(200, 60));
     EXPECT_TRUE(climb.contains(QStringLiteral("ft")) && climb.contains(QStringLiteral("inHg"))) << climb.toStdString();
     window->showPhase(Phase::letDown);
-    QTest::qWait(20);
+    test::settle();
     EXPECT_TRUE(window->page().chart().readOut(QPoint(200, 60)).contains(QStringLiteral("°C")));
     EXPECT_FALSE(app::PhaseChart::hasPicture(Phase::walkRound));
 }
@@ -83,7 +83,7 @@ TEST_F(Window, EveryPhaseOfEveryDemoHasItsPictureAndPaints) {
         for (std::size_t i = 0; i < plannedPhases; ++i) {
             const auto phase = static_cast<Phase>(i);
             window->showPhase(phase);
-            QTest::qWait(4);
+            test::settle();
             EXPECT_EQ(window->page().chart().isVisible(), app::PhaseChart::hasPicture(phase));
             if (app::PhaseChart::hasPicture(phase)) {
                 EXPECT_GT(plotOf(*window)->graphCount(), 1) << demo.file << " " << titleOf(phase);
@@ -152,10 +152,13 @@ TEST_F(Window, ThePrintDialogueOpensForTheCard) {
 
 TEST_F(Window, HelpListsTheKeys) {
     QTest::keyClick(window.get(), Qt::Key_F1);
-    auto* box = window->findChild<QMessageBox*>();
+    auto* box = window->findChild<QDialog*>(QStringLiteral("keys"));
     ASSERT_NE(box, nullptr);
-    for (const char* key : {"Ctrl+S", "Ctrl+Z", "Ctrl+M", "Ctrl+6", "Alt+4", "Ctrl+T"})
-        EXPECT_TRUE(box->text().contains(QLatin1String(key))) << key;
+    const QString text = box->findChild<QTextBrowser*>()->toPlainText();
+    for (const char* key : {"Ctrl+S", "Ctrl+Z", "Ctrl+M", "Ctrl+6", "Alt+4", "Ctrl+T", "F2", "Ctrl+Space",
+                            "height of the reading", "from station to station", "does not catch"})
+        EXPECT_TRUE(text.contains(QLatin1String(key))) << key;
+    EXPECT_LE(box->height(), window->height()) << "never taller than the window";
     box->close();
 }
 

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "settle.h"
 #include "pages/row_view.h"
 #include "shell/captioned.h"
 #include "shell/inline_field.h"
@@ -43,7 +44,8 @@ struct NumberField {
                            value += steps;
                            gestures.push_back(gesture);
                            return QString();
-                       }}};
+                       },
+                       {}}};
     QWidget other;
     NumberField() {
         field.refresh();
@@ -51,7 +53,7 @@ struct NumberField {
         other.setFocusPolicy(Qt::StrongFocus);
         field.activateWindow();
         field.editor()->setFocus();
-        QTest::qWait(5);
+        amber::test::settle();
     }
 };
 
@@ -227,7 +229,7 @@ TEST(Settings, RememberRecentFilesNewestFirstAndForgetLostOnes) {
 }
 
 TEST(MetarDialog, TellsWhileTypedAndOnlyThenCanBeUsed) {
-    MetarDialog dialog({});
+    MetarDialog dialog({}, [](const air::MetarReading&) { return QString(); });
     dialog.show();
     auto* text = dialog.findChild<QPlainTextEdit*>(QStringLiteral("metar-text"));
     auto* verdict = dialog.findChild<QLabel*>(QStringLiteral("metar-verdict"));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "data_folder.h"
+#include "settle.h"
 #include "shell/main_window.h"
 #include <QDir>
 #include <QFile>
@@ -34,7 +35,7 @@ protected:
         window->activateWindow();
         ASSERT_TRUE(QTest::qWaitForWindowActive(window.get()));
         ASSERT_TRUE(window->openPath(lorimer()));
-        QTest::qWait(20);
+        settle();
     }
     void TearDown() override {
         answer = app::MainWindow::Unsaved::discard;
@@ -64,7 +65,7 @@ protected:
         ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/%1.toml").arg(QLatin1String(demo)))));
         window->showPhase(phase);
         window->page().showSubPage(page);
-        QTest::qWait(15);
+        settle();
     }
     /// What a column of the page shows, all rows in one text.
     static QString shown(app::RowView& view) {

@@ -41,6 +41,18 @@ TEST(Units, ReadsWhatPeopleWrite) {
     EXPECT_NEAR(read<Dimension::speed>("130kt").value().si(), 130 * 1852.0 / 3600, 1e-9);
 }
 
+TEST(Units, ACommaThatCannotSeparateThousandsIsADecimalOne) {
+    const auto value = [](const char* text) { return read<Dimension::mass>(text).value().in(units::pound); };
+    EXPECT_NEAR(value("7,5 lb"), 7.5, 1e-9);
+    EXPECT_NEAR(value("29,80 lb"), 29.8, 1e-9);
+    EXPECT_NEAR(value("0,125 lb"), 0.125, 1e-9) << "no number begins with a nought and thousands";
+    EXPECT_NEAR(value("-1,2345 lb"), -1.2345, 1e-9);
+    EXPECT_NEAR(value("1,009 lb"), 1009, 1e-9) << "a thousands mark wherever it can be one";
+    EXPECT_NEAR(value("1,234,567.5 lb"), 1234567.5, 1e-6);
+    for (const char* bad : {"7, lb", "1,23,4 lb", "7,5,1 lb", ",5 lb", "1,23.4 lb"})
+        EXPECT_FALSE(read<Dimension::mass>(bad).ok()) << bad;
+}
+
 TEST(Units, BoostCountsFromTheStandardAtmosphere) {
     EXPECT_NEAR(ManifoldPressure::of(0.0, units::manifold::boost).si(), 101325.0, 1e-9);
     // +12 lbf/in² is 54.3 inHg absolute.
@@ -49,7 +61,7 @@ TEST(Units, BoostCountsFromTheStandardAtmosphere) {
 }
 
 TEST(Units, RefusesWhatIsNotAFigureOfThatKind) {
-    for (const char* bad : {"", "inHg", "39", "39 kt", "nan inHg", "inf inHg", "1e999 inHg", "3 9 inHg", "12,5 inHg",
+    for (const char* bad : {"", "inHg", "39", "39 kt", "nan inHg", "inf inHg", "1e999 inHg", "3 9 inHg", "1,234,5 inHg",
                             "--4 inHg", "39 inHg inHg"})
         EXPECT_FALSE(read<Dimension::manifoldPressure>(bad).ok()) << bad;
     EXPECT_NE(read<Dimension::manifoldPressure>("39 kt").error().find("inHg"), std::string::npos)

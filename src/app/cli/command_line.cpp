@@ -6,12 +6,18 @@
 #include "cli/point_command.h"
 #include "cli/start_commands.h"
 #include "notes/document.h"
+#include "notes/key_ranges.h"
 #include "notes/notes_reader.h"
 #include "plan/loading.h"
 #include "plan/plan_export.h"
 #include <CLI/CLI.hpp>
+#include <cerrno>
+#include <csignal>
 #include <cstdio>
+#include <cstring>
 #include <fmt/format.h>
+#include <iostream>
+#include <system_error>
 
 namespace amber::app {
 namespace {
@@ -78,7 +84,8 @@ bool readSize(const std::string& text, int& width, int& height) {
 }
 } // namespace
 
-int runCommandLine(int argc, char** argv, const CommandActions& actions) {
+namespace {
+int parseAndRun(int argc, char** argv, const CommandActions& actions) {
     CLI::App app{"Amber Throttle plans the engine settings of a sortie for period aircraft.\n"
                  "It plans and teaches; approved flight manuals, placards and licensed engineers come first.",
                  "amber-throttle"};
@@ -96,9 +103,9 @@ int runCommandLine(int argc, char** argv, const CommandActions& actions) {
     planCommand->add_option("sortie", planFile, "Sortie file (TOML)")->required();
     auto* jsonFlag = planCommand->add_flag("--json", json, "JSON to standard output");
     auto* csvFlag = planCommand->add_flag("--csv", csv, "CSV to standard output")->excludes(jsonFlag);
-    planCommand->add_option("--pdf", pdf, "Write the card (A5 PDF) to this file")
-        ->excludes(jsonFlag)
-        ->excludes(csvFlag);
+    auto* pdfOption = planCommand->add_option("--pdf", pdf, "Write the card (A5 PDF) to this file")
+                          ->excludes(jsonFlag)
+                          ->excludes(csvFlag);
 
     auto* pointCommand = app.add_subcommand("point", "One steady point of one engine");
     PointOptions point;
@@ -176,8 +183,8 @@ int runCommandLine(int argc, char** argv, const CommandActions& actions) {
     chartCommand->add_option("--oat", chart.oat, "Outside air temperature there; standard without");
     auto* chartJson = chartCommand->add_flag("--json", chart.json, "JSON to standard output");
     chartCommand->add_flag("--csv", chart.csv, "CSV to standard output (without any other)")->excludes(chartJson);
-    chartCommand->add_option("--svg", chart.svg, "Draw it to this SVG file");
-    chartCommand->add_option("--png", chart.png, "Draw it to this PNG file");
+    auto* svgOption = chartCommand->add_option("--svg", chart.svg, "Draw it to this SVG file");
+    auto* pngOption = chartCommand->add_option("--png", chart.png, "Draw it to this PNG file");
 
     auto* warmCommand = app.add_subcommand("warmup", "Start and warm-up of every engine on a cold or mild day");
     WarmUpOptions warm;
@@ -215,10 +222,17 @@ int runCommandLine(int argc, char** argv, const CommandActions& actions) {
     std::vector<std::string> files;
     checkCommand->add_option("files", files, "Files to check")->required();
 
+    auto* rangesCommand =
+        app.add_subcommand("ranges", "What each figure of a file or an option may be, and why, as Markdown");
+    std::string whose = "notes";
+    rangesCommand->add_option("whose", whose, "notes, sortie or command")
+        ->check(CLI::IsMember({"notes", "sortie", "command"}))
+        ->capture_default_str();
+
     auto* snapshotCommand = app.add_subcommand("snapshot", "Draw a view of the demo to PNG, without a display");
     std::string view, out, size = "1280x800", theme = "day";
     bool list = false;
-    snapshotCommand->add_option("--view", view, "View, see --list; several with commas are tiled");
+    snapshotCommand->add_option("--view", view, "View, see --list");
     snapshotCommand->add_option("--out", out, "PNG file");
     snapshotCommand->add_option("--size", size, "WIDTHxHEIGHT")->capture_default_str();
     snapshotCommand->add_option("--theme", theme, "day or hangar")
@@ -234,7 +248,7 @@ int runCommandLine(int argc, char** argv, const CommandActions& actions) {
     }
 
     if (planCommand->parsed())
-        return pdf.empty() ? runPlan(planFile, json, csv) : actions.card(planFile, pdf);
+        return pdfOption->empty() ? runPlan(planFile, json, csv) : actions.card(planFile, pdf);
     if (pointCommand->parsed())
         return runPoint(point);
     if (primeCommand->parsed())
@@ -246,7 +260,7 @@ int runCommandLine(int argc, char** argv, const CommandActions& actions) {
     if (cruiseCommand->parsed())
         return runCruise(cruise);
     if (chartCommand->parsed())
-        return chart.svg.empty() && chart.png.empty() ? runChart(chart) : actions.chart(chart);
+        return svgOption->empty() && pngOption->empty() ? runChart(chart) : actions.chart(chart);
     if (warmCommand->parsed())
         return runWarmUp(warm);
     if (downCommand->parsed())
@@ -255,6 +269,12 @@ int runCommandLine(int argc, char** argv, const CommandActions& actions) {
         return runCoolDown(cool);
     if (checkCommand->parsed())
         return runCheck(files);
+    if (rangesCommand->parsed()) {
+        fmt::print("{}", rangesAsMarkdown(whose == "notes"    ? FileFormat::notes
+                                          : whose == "sortie" ? FileFormat::sortie
+                                                              : FileFormat::command));
+        return exitOk;
+    }
     if (snapshotCommand->parsed()) {
         if (list) {
             for (const auto& name : actions.snapshotViews)
@@ -270,6 +290,28 @@ int runCommandLine(int argc, char** argv, const CommandActions& actions) {
         return actions.snapshot(view, out, width, height, theme == "hangar");
     }
     return actions.window(sortie, demo);
+}
+
+} // namespace
+
+int runCommandLine(int argc, char** argv, const CommandActions& actions) {
+    // A reader that goes away (head, a pager) is an output that could not be written, not a reason to be killed.
+    std::signal(SIGPIPE, SIG_IGN);
+    int code = exitWrite;
+    std::string why;
+    try {
+        code = parseAndRun(argc, argv, actions);
+        errno = 0;
+        const bool whole = std::cout.flush().good() && std::fflush(stdout) == 0 && std::ferror(stdout) == 0;
+        if (!whole)
+            why = errno ? std::strerror(errno) : "it came out short";
+    } catch (const std::system_error& error) {
+        why = error.code().message();
+    }
+    if (why.empty())
+        return code;
+    std::fprintf(stderr, "amber-throttle: standard output could not be written: %s\n", why.c_str());
+    return exitWrite;
 }
 
 } // namespace amber::app

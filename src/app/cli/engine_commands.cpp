@@ -2,6 +2,7 @@
 #include "cli/engine_commands.h"
 #include "air/atmosphere.h"
 #include "cli/exit_codes.h"
+#include "cli/option_range.h"
 #include "engine/power_chart.h"
 #include "notes/document.h"
 #include "notes/notes_reader.h"
@@ -29,16 +30,13 @@ json orNull(std::optional<double> value) {
     return value ? json(*value) : json(nullptr);
 }
 
-/// A quantity of an option within a range. @return an error, or empty
+/// The figure of an option within its range. @return an error, or empty
 template <Dimension D>
-std::string take(const char* option, const std::string& text, const UnitSpec* unit, double low, double high,
-                 Quantity<D>& into) {
-    const auto read = amber::read<D>(text, unit);
-    if (!read)
-        return fmt::format("--{}: {}", option, read.error());
-    if (!(read.value().si() >= low && read.value().si() <= high))
-        return fmt::format("--{}: {} is out of range", option, text);
-    into = read.value();
+std::string take(const char* option, const std::string& text, const UnitSpec* unit, Quantity<D>& into) {
+    const auto figure = readOption<D>(option, text, unit);
+    if (!figure)
+        return figure.error();
+    into = figure.value();
     return {};
 }
 } // namespace
@@ -121,30 +119,36 @@ int runCruise(const CruiseOptions& o) {
     const auto& aircraft = *loaded.aircraft;
     const TypeNotes& n = aircraft.notes;
     Length altitude;
-    if (const auto e = take("altitude", o.altitude, n.cockpit.height, -500, 15000, altitude); !e.empty())
+    if (const auto e = take("altitude", o.altitude, n.cockpit.height, altitude); !e.empty())
         return wrong("cruise", e);
     air::Day day = air::standardDay(Length{});
     plan::CruiseConditions c;
     c.air = day.at(altitude);
     if (!o.oat.empty()) {
         Temperature oat;
-        if (const auto e = take("oat", o.oat, n.cockpit.temperature, 180, 340, oat); !e.empty())
+        if (const auto e = take("oat", o.oat, n.cockpit.temperature, oat); !e.empty())
             return wrong("cruise", e);
         c.air.temperature = oat;
     }
     c.grade = o.grade.empty() ? n.fuel.grades.front() : o.grade;
     c.weight = Mass::si(0.5 * (n.speeds.lightWeight.si() + n.speeds.heavyWeight.si()));
     if (!o.weight.empty())
-        if (const auto e = take("weight", o.weight, n.cockpit.weight, n.emptyWeight.si(), n.maxWeight.si(), c.weight);
+        if (const auto e = take("weight", o.weight, n.cockpit.weight, c.weight);
             !e.empty())
             return wrong("cruise", e);
+    if (c.weight < n.emptyWeight || c.weight > n.maxWeight)
+        return wrong("cruise", fmt::format("--weight: the {} flies between {} and {}", n.name,
+                                           format(n.emptyWeight.si(), *n.cockpit.weight),
+                                           format(n.maxWeight.si(), *n.cockpit.weight)));
     double fuel = 0.0;
     for (const auto& tank : n.fuel.tanks)
         fuel += tank.usable.si();
     c.fuel = Volume::si(fuel);
     if (!o.fuel.empty())
-        if (const auto e = take("fuel", o.fuel, n.cockpit.fuel, 0, fuel * 1.0001, c.fuel); !e.empty())
+        if (const auto e = take("fuel", o.fuel, n.cockpit.fuel, c.fuel); !e.empty())
             return wrong("cruise", e);
+    if (c.fuel.si() < 0 || c.fuel.si() > fuel * 1.0001)
+        return wrong("cruise", fmt::format("--fuel: the tanks hold {} that can be used", format(fuel, *n.cockpit.fuel)));
     const std::pair<plan::Ask, const std::string*> asks[] = {{plan::Ask::power, &o.power},
                                                              {plan::Ask::burn, &o.burn},
                                                              {plan::Ask::airspeed, &o.speed},
@@ -215,7 +219,7 @@ int runChart(const ChartOptions& o) {
     const TypeNotes& n = aircraft.notes;
     Rotation rpm = plan::ratingFor(n, {}, Phase::climb).rpm;
     if (!o.rpm.empty())
-        if (const auto e = take("rpm", o.rpm, units::rpm.spec, 3, 100, rpm); !e.empty())
+        if (const auto e = take("rpm", o.rpm, units::rpm.spec, rpm); !e.empty())
             return wrong("chart", e);
     const auto gear = n.gearIndex(o.gear);
     if (!gear || (n.engine.gears.empty() && !o.gear.empty()))
@@ -224,14 +228,14 @@ int runChart(const ChartOptions& o) {
     if (!o.boost.empty()) {
         ManifoldPressure boost;
         Length altitude;
-        if (const auto e = take("boost", o.boost, n.cockpit.boost, 2e4, 4e5, boost); !e.empty())
+        if (const auto e = take("boost", o.boost, n.cockpit.boost, boost); !e.empty())
             return wrong("chart", e);
         if (!o.altitude.empty())
-            if (const auto e = take("altitude", o.altitude, n.cockpit.height, 0, 15000, altitude); !e.empty())
+            if (const auto e = take("altitude", o.altitude, n.cockpit.height, altitude); !e.empty())
                 return wrong("chart", e);
         Temperature oat = air::standardTemperature(altitude);
         if (!o.oat.empty())
-            if (const auto e = take("oat", o.oat, n.cockpit.temperature, 180, 340, oat); !e.empty())
+            if (const auto e = take("oat", o.oat, n.cockpit.temperature, oat); !e.empty())
                 return wrong("chart", e);
         construction = engine::construct(aircraft.model(), rpm, boost, *gear, altitude, oat);
         if (!construction)

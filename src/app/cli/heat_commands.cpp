@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/heat_commands.h"
 #include "cli/exit_codes.h"
+#include "cli/option_range.h"
 #include "heat/drive.h"
 #include "plan/cool_down.h"
 #include "plan/engine_traces.h"
@@ -20,17 +21,20 @@ using json = nlohmann::ordered_json;
 struct Bad {
     int code;
 };
-/// Reads an option within a range, or ends the command with a sentence.
+/// The figure of an option, or the end of the command with a sentence.
 template <Dimension D>
-Quantity<D> take(const char* command, const char* option, const std::string& text, const UnitSpec* unit, double low,
-                 double high) {
-    const auto read = amber::read<D>(text, unit);
-    if (!read || !(read.value().si() >= low && read.value().si() <= high)) {
-        fmt::print(stderr, "amber-throttle {}: --{}: {}\n", command, option,
-                   read ? text + " is out of range" : read.error());
+Quantity<D> orEnd(const char* command, const Result<Quantity<D>>& figure) {
+    if (!figure) {
+        fmt::print(stderr, "amber-throttle {}: {}\n", command, figure.error());
         throw Bad{exitUsage};
     }
-    return read.value();
+    return figure.value();
+}
+/// Reads an option within the range of a figure of the sortie, or ends the command with a sentence.
+template <Dimension D>
+Quantity<D> take(const char* command, const char* option, const std::string& text, const UnitSpec* unit,
+                 const char* path) {
+    return orEnd<D>(command, readOption<D>(option, text, unit, FileFormat::sortie, path));
 }
 
 std::shared_ptr<const plan::Aircraft> load(const std::string& notes, const std::string& variant) {
@@ -53,13 +57,13 @@ int warmUp(const WarmUpOptions& o) {
     const auto aircraft = load(o.notes, o.variant);
     const TypeNotes& n = aircraft->notes;
     Sortie s = plan::plainSortie(n);
-    s.day.oat = take<Dimension::temperature>("warmup", "temperature", o.temperature, n.cockpit.temperature, 213, 333);
+    s.day.oat = take<Dimension::temperature>("warmup", "temperature", o.temperature, n.cockpit.temperature, "day.oat");
     s.day.dewPoint = Temperature::si(s.day.oat.si() - 3);
     if (!o.elevation.empty())
-        s.day.elevation = take<Dimension::length>("warmup", "elevation", o.elevation, n.cockpit.height, -430, 5500);
+        s.day.elevation = take<Dimension::length>("warmup", "elevation", o.elevation, n.cockpit.height, "day.elevation");
     if (!o.preheated.empty())
         s.start.preheated =
-            take<Dimension::temperature>("warmup", "preheated", o.preheated, n.cockpit.temperature, 213, 393);
+            take<Dimension::temperature>("warmup", "preheated", o.preheated, n.cockpit.temperature, "start.preheated");
     s.start.diluted = o.diluted;
     s.start.blanks = o.blanks;
     s.flight.toElevation = s.day.elevation;
@@ -113,23 +117,27 @@ int letDown(const LetDownOptions& o) {
     auto aircraft = *load(o.notes, o.variant);
     TypeNotes& n = aircraft.notes;
     Sortie s = plan::plainSortie(n);
-    s.flight.cruiseHeight = take<Dimension::length>("letdown", "from", o.from, n.cockpit.height, 300, 15000);
-    s.flight.toElevation = take<Dimension::length>("letdown", "to", o.to, n.cockpit.height, -430, 5500);
+    s.flight.cruiseHeight = orEnd<Dimension::length>("letdown", readOption<Dimension::length>("from", o.from, n.cockpit.height));
+    s.flight.toElevation = take<Dimension::length>("letdown", "to", o.to, n.cockpit.height, "day.elevation");
     if (s.flight.cruiseHeight.si() < s.flight.toElevation.si() + 400) {
         fmt::print(stderr, "amber-throttle letdown: --from: it is not above the circuit of the field\n");
         return exitUsage;
     }
     s.day.elevation = s.flight.toElevation;
     if (!o.oat.empty())
-        s.day.oat = take<Dimension::temperature>("letdown", "oat", o.oat, n.cockpit.temperature, 213, 333);
+        s.day.oat = take<Dimension::temperature>("letdown", "oat", o.oat, n.cockpit.temperature, "day.oat");
     else
         s.day.oat = air::standardDay(s.day.elevation).oat;
     s.day.dewPoint = Temperature::si(s.day.oat.si() - 5);
     if (!o.weight.empty())
-        s.weight = take<Dimension::mass>("letdown", "weight", o.weight, n.cockpit.weight, n.emptyWeight.si(),
-                                         n.maxWeight.si());
+        s.weight = take<Dimension::mass>("letdown", "weight", o.weight, n.cockpit.weight, "load.weight");
     if (!o.rate.empty())
-        n.phases[Phase::letDown].rate = take<Dimension::verticalSpeed>("letdown", "rate", o.rate, nullptr, 0.25, 30);
+        n.phases[Phase::letDown].rate = orEnd<Dimension::verticalSpeed>(
+            "letdown", readOption<Dimension::verticalSpeed>("rate", o.rate, nullptr, FileFormat::notes, "let-down.rate"));
+    if (const auto problems = checkSortie(s, n, ""); !problems.empty()) {
+        fmt::print(stderr, "amber-throttle letdown: {}. {}\n", problems.front().what, problems.front().remedy);
+        return exitUsage;
+    }
     const auto f = plan::fly(aircraft, s);
     const auto& phase = f[Phase::letDown];
     const auto limit = plan::coolingLimit(n);
@@ -185,13 +193,14 @@ int coolDown(const CoolDownOptions& o) {
     const auto aircraft = load(o.notes, o.variant);
     const TypeNotes& n = aircraft->notes;
     const auto* unit = n.cockpit.temperature;
-    const auto hot = take<Dimension::temperature>("cooldown", "temperature", o.temperature, unit, 273, 620);
-    const auto oat = take<Dimension::temperature>("cooldown", "oat", o.oat, unit, 213, 333);
+    const auto hot = orEnd<Dimension::temperature>(
+        "cooldown", readOption<Dimension::temperature>("temperature", o.temperature, unit, FileFormat::command, "stopped-at"));
+    const auto oat = take<Dimension::temperature>("cooldown", "oat", o.oat, unit, "day.oat");
     Length elevation;
     if (!o.elevation.empty())
-        elevation = take<Dimension::length>("cooldown", "elevation", o.elevation, n.cockpit.height, -430, 5500);
+        elevation = take<Dimension::length>("cooldown", "elevation", o.elevation, n.cockpit.height, "day.elevation");
     const Temperature forecast =
-        o.forecast.empty() ? oat : take<Dimension::temperature>("cooldown", "forecast", o.forecast, unit, 203, 333);
+        o.forecast.empty() ? oat : take<Dimension::temperature>("cooldown", "forecast", o.forecast, unit, "stop.forecast");
     air::Day day = air::standardDay(elevation);
     day.oat = oat;
     const auto air = day.at(day.pressureAltitude());

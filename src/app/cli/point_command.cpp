@@ -3,6 +3,7 @@
 #include "air/atmosphere.h"
 #include "air/humidity.h"
 #include "cli/exit_codes.h"
+#include "cli/option_range.h"
 #include "engine/fuel_grade.h"
 #include "engine/knock.h"
 #include "engine/operating_point.h"
@@ -15,9 +16,9 @@
 
 namespace amber::app {
 namespace {
-/// Prints the fault of one option and gives the exit code for it.
-int wrong(const char* option, const std::string& why) {
-    fmt::print(stderr, "amber-throttle point: --{}: {}\n", option, why);
+/// Prints what is wrong with an option and gives the exit code for it.
+int wrong(const std::string& why) {
+    fmt::print(stderr, "amber-throttle point: {}\n", why);
     return exitUsage;
 }
 } // namespace
@@ -31,36 +32,36 @@ int runPoint(const PointOptions& o) {
     }
     const TypeNotes& notes = loaded.aircraft->notes;
     engine::Demand demand;
-    const auto rpm = read<Dimension::rotation>(o.rpm, units::rpm.spec);
-    if (!rpm || rpm.value().si() < 1 || rpm.value().si() > 100)
-        return wrong("rpm", rpm ? "between 60 and 6,000 rpm is expected" : rpm.error());
+    const auto rpm = readOption<Dimension::rotation>("rpm", o.rpm, units::rpm.spec);
+    if (!rpm)
+        return wrong(rpm.error());
     demand.rpm = rpm.value();
     if (!o.boost.empty()) {
-        const auto boost = read<Dimension::manifoldPressure>(o.boost, notes.cockpit.boost);
-        if (!boost || boost.value().si() < 2e3 || boost.value().si() > 4e5)
-            return wrong("boost", boost ? "between 0.6 and 118 inHg is expected" : boost.error());
+        const auto boost = readOption<Dimension::manifoldPressure>("boost", o.boost, notes.cockpit.boost);
+        if (!boost)
+            return wrong(boost.error());
         demand.boost = boost.value();
     }
     const auto gear = notes.gearIndex(o.gear);
     if (!gear || (notes.engine.gears.empty() && !o.gear.empty()))
-        return wrong("gear", fmt::format("the {} has no gear \"{}\"", notes.engine.name, o.gear));
+        return wrong(fmt::format("--gear: the {} has no gear \"{}\"", notes.engine.name, o.gear));
     demand.gear = *gear;
-    const auto altitude = read<Dimension::length>(o.altitude, notes.cockpit.height);
-    if (!altitude || altitude.value().si() < -1000 || altitude.value().si() > 20000)
-        return wrong("altitude", altitude ? "between −1,000 and 20,000 m is expected" : altitude.error());
+    const auto altitude = readOption<Dimension::length>("altitude", o.altitude, notes.cockpit.height);
+    if (!altitude)
+        return wrong(altitude.error());
     air::Day day = air::standardDay(Length{});
     if (!o.oat.empty()) {
-        const auto oat = read<Dimension::temperature>(o.oat, notes.cockpit.temperature);
-        if (!oat || oat.value().si() < 180 || oat.value().si() > 340)
-            return wrong("oat", oat ? "between −93 and 66 °C is expected" : oat.error());
+        const auto oat = readOption<Dimension::temperature>("oat", o.oat, notes.cockpit.temperature);
+        if (!oat)
+            return wrong(oat.error());
         // The outside temperature at the altitude asked for: the day keeps its deviation at every height.
         day.oat = Temperature::si(day.oat.si() + oat.value().si() - air::standardTemperature(altitude.value()).si());
     }
     demand.air = day.at(altitude.value());
     if (!o.ias.empty()) {
-        const auto ias = read<Dimension::speed>(o.ias, notes.cockpit.speed);
-        if (!ias || ias.value().si() < 0 || ias.value().si() > 300)
-            return wrong("ias", ias ? "between 0 and 580 kt is expected" : ias.error());
+        const auto ias = readOption<Dimension::speed>("ias", o.ias, notes.cockpit.speed);
+        if (!ias)
+            return wrong(ias.error());
         demand.ias = ias.value();
     }
     if (o.mixture == "weak") {
@@ -68,26 +69,28 @@ int runPoint(const PointOptions& o) {
     } else if (o.mixture != "rich" && !o.mixture.empty()) {
         std::string_view rest;
         const auto ratio = readNumber(o.mixture, rest);
-        if (!ratio || !rest.empty() || ratio.value() < 0.04 || ratio.value() > 0.14)
-            return wrong("mixture", "rich, weak or a fuel–air ratio between 0.04 and 0.14 is expected");
+        const KeyRange& range = *rangeOf(FileFormat::command, "mixture");
+        if (!ratio || !rest.empty() || !range.holds(ratio.value()))
+            return wrong("--mixture: rich, weak or a fuel–air ratio. " + range.expected());
         demand.mixture = ratio.value();
     }
     if (!o.carburettorHeat.empty()) {
-        const auto heat = read<Dimension::temperatureDifference>(o.carburettorHeat, units::deltaCelsius.spec);
-        if (!heat || heat.value().si() < 0 || heat.value().si() > 150)
-            return wrong("carburettor-heat", heat ? "between 0 and 150 °C is expected" : heat.error());
+        const auto heat = readOption<Dimension::temperatureDifference>("carburettor-heat", o.carburettorHeat,
+                                                                       units::deltaCelsius.spec);
+        if (!heat)
+            return wrong(heat.error());
         demand.carburettorHeat = heat.value().si();
     }
     if (!o.dewPoint.empty()) {
-        const auto dew = read<Dimension::temperature>(o.dewPoint, notes.cockpit.temperature);
-        if (!dew || dew.value().si() < 170 || dew.value().si() > demand.air.temperature.si() + 0.5)
-            return wrong("dew-point", dew ? "it cannot be above the air's temperature" : dew.error());
+        const auto dew = readOption<Dimension::temperature>("dew-point", o.dewPoint, notes.cockpit.temperature);
+        if (!dew || dew.value().si() > demand.air.temperature.si() + 0.5)
+            return wrong(dew ? "--dew-point: it cannot be above the air's temperature" : dew.error());
         demand.air.vapour = air::vapourPressure(dew.value());
     }
     demand.water = o.water;
     const std::string grade = o.grade.empty() ? notes.fuel.grades.front() : o.grade;
     if (!engine::gradeNumber(grade))
-        return wrong("grade", fmt::format("\"{}\" is not a fuel grade", grade));
+        return wrong(fmt::format("--grade: \"{}\" is not a fuel grade", grade));
     const engine::KnockBoundary knock(notes, loaded.aircraft->model(), grade);
     const auto point = engine::operate(loaded.aircraft->model(), demand);
     const ManifoldPressure held = demand.boost.value_or(point.manifoldPressure);

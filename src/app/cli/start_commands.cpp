@@ -2,6 +2,7 @@
 #include "cli/start_commands.h"
 #include "air/atmosphere.h"
 #include "cli/exit_codes.h"
+#include "cli/option_range.h"
 #include "plan/loading.h"
 #include "start/start_order.h"
 #include "start/start_school.h"
@@ -25,15 +26,16 @@ std::shared_ptr<const plan::Aircraft> load(const std::string& notes, const std::
 /// Temperature and field pressure of both commands. @return an error, or empty
 std::string conditions(const TypeNotes& notes, const std::string& temperature, const std::string& altitude,
                        Temperature& engine, Pressure& field) {
-    const auto t = read<Dimension::temperature>(temperature, notes.cockpit.temperature);
-    if (!t || t.value().si() < 203 || t.value().si() > 473)
-        return "--temperature: " + (t ? "between −70 and 200 °C is expected" : t.error());
+    const auto t = readOption<Dimension::temperature>("temperature", temperature, notes.cockpit.temperature);
+    if (!t)
+        return t.error();
     engine = t.value();
     field = Pressure::si(standardPressure);
     if (!altitude.empty()) {
-        const auto h = read<Dimension::length>(altitude, notes.cockpit.height);
-        if (!h || h.value().si() < -1000 || h.value().si() > 6000)
-            return "--altitude: " + (h ? "between −1,000 and 6,000 m is expected" : h.error());
+        const auto h =
+            readOption<Dimension::length>("altitude", altitude, notes.cockpit.height, FileFormat::command, "field");
+        if (!h)
+            return h.error();
         field = air::pressureAtAltitude(h.value());
     }
     return {};

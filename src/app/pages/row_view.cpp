@@ -1,15 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/row_view.h"
+#include "pages/prompt_delegate.h"
 #include "shell/theme.h"
 #include "units/text.h"
 #include <QKeyEvent>
 #include <QLineEdit>
 #include <QMouseEvent>
 #include <QPainter>
-#include <QStyledItemDelegate>
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <utility>
 
 namespace amber::app {
 namespace {
@@ -51,9 +52,9 @@ QString shortMark(const ClockLine& k) {
     return k.mark == markOf(Origin::betweenNotes) ? QStringLiteral("between") : q(k.mark);
 }
 
-class RowDelegate : public QStyledItemDelegate {
+class RowDelegate : public PromptDelegate {
 public:
-    using QStyledItemDelegate::QStyledItemDelegate;
+    using PromptDelegate::PromptDelegate;
 
     static const Row& rowOf(const QModelIndex& index) {
         return static_cast<const RowModel*>(index.model())->row(index.row());
@@ -465,8 +466,7 @@ RowView::RowView(const QString& name, QWidget* parent) : QListView(parent), mode
     setMouseTracking(true);
     setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed |
                     QAbstractItemView::AnyKeyPressed);
-    // The document changes, and this list with it, only when the editor has gone.
-    connect(model_, &RowModel::typed, this, &RowView::found, Qt::QueuedConnection);
+    connect(model_, &RowModel::typed, this, [this](int row, const QString& text) { finding_ = {row, text}; });
 }
 
 void RowView::put(std::vector<Row> rows) {
@@ -492,6 +492,13 @@ QSize RowView::minimumSizeHint() const {
 void RowView::currentChanged(const QModelIndex& current, const QModelIndex& previous) {
     QListView::currentChanged(current, previous);
     emit rowSelected(current.isValid() ? current.row() : -1);
+}
+
+void RowView::closeEditor(QWidget* editor, QAbstractItemDelegate::EndEditHint hint) {
+    QListView::closeEditor(editor, hint);
+    // The document changes, and this list with it, only when the editor has gone; but before the next key.
+    if (const auto typed = std::exchange(finding_, std::nullopt))
+        emit found(typed->first, typed->second);
 }
 
 void RowView::keyPressEvent(QKeyEvent* event) {

@@ -3,6 +3,8 @@
 #include "plan/plan.h"
 #include <QAbstractListModel>
 #include <QListView>
+#include <optional>
+#include <utility>
 #include <variant>
 #include <vector>
 
@@ -66,6 +68,7 @@ signals:
     void schoolWanted(int row);        ///< Enter, Space or a double click on a step with schools that may be chosen
 
 protected:
+    void closeEditor(QWidget* editor, QAbstractItemDelegate::EndEditHint hint) override;
     void currentChanged(const QModelIndex& current, const QModelIndex& previous) override;
     void keyPressEvent(QKeyEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
@@ -74,6 +77,7 @@ protected:
 
 private:
     RowModel* model_;
+    std::optional<std::pair<int, QString>> finding_; ///< typed, while its editor closes
 };
 
 } // namespace amber::app

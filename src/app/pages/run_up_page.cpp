@@ -1,15 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/run_up_page.h"
 #include "pages/html.h"
+#include "pages/prompt_delegate.h"
 #include "shell/theme.h"
 #include "units/text.h"
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QKeyEvent>
 #include <QPainter>
-#include <QStyledItemDelegate>
 #include <QVBoxLayout>
 #include <cmath>
+#include <functional>
+#include <utility>
 
 namespace amber::app {
 namespace {
@@ -18,9 +20,9 @@ QString q(const std::string& text) {
 }
 
 /// Ruled rows; a reading with its mark before it; the chosen cell framed.
-class SheetDelegate : public QStyledItemDelegate {
+class SheetDelegate : public PromptDelegate {
 public:
-    using QStyledItemDelegate::QStyledItemDelegate;
+    using PromptDelegate::PromptDelegate;
     void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         const auto* model = static_cast<const RunUpModel*>(index.model());
         const auto* line = model->line(index.row());
@@ -75,8 +77,13 @@ public:
 class SheetTable : public QTableView {
 public:
     using QTableView::QTableView;
+    std::function<void(bool on)> closed; ///< the editor has gone; by Return, and not to a neighbour of its own choosing
 
 protected:
+    void closeEditor(QWidget* editor, QAbstractItemDelegate::EndEditHint hint) override {
+        QTableView::closeEditor(editor, hint);
+        closed(hint == QAbstractItemDelegate::NoHint);
+    }
     void keyPressEvent(QKeyEvent* event) override {
         const auto index = currentIndex();
         if ((event->key() == Qt::Key_Delete || event->key() == Qt::Key_Backspace) && index.isValid()) {
@@ -196,7 +203,13 @@ RunUpPage::RunUpPage(SortieDocument& document, QWidget* parent) : QWidget(parent
     columns->setContentsMargins(0, 0, 0, 0);
     columns->setSpacing(22);
     model_ = new RunUpModel(document_, this);
-    table_ = new SheetTable(this);
+    auto* sheet = new SheetTable(this);
+    sheet->closed = [this](bool on) {
+        const QPersistentModelIndex next = std::exchange(next_, {});
+        if (on && next.isValid())
+            table_->setCurrentIndex(next);
+    };
+    table_ = sheet;
     table_->setObjectName(QStringLiteral("run-up-table"));
     table_->setAccessibleName(tr("Run-up sheet"));
     table_->setModel(model_);
@@ -341,10 +354,7 @@ void RunUpPage::take(const QString& key, const QString& text, int row) {
         for (int r = row + 1; r < model_->rowCount(); ++r)
             if (const auto next = model_->index(r, index.column());
                 model_->cell(next) && model_->line(r)->kind != plan::SheetKind::computed) {
-                // When the editor has closed: not from within its own commit.
-                QMetaObject::invokeMethod(
-                    this, [this, r, column = index.column()] { table_->setCurrentIndex(model_->index(r, column)); },
-                    Qt::QueuedConnection);
+                next_ = next; // when the editor has closed: not from within its own commit
                 break;
             }
 }

@@ -57,6 +57,7 @@ private:
     SortieDocument& document_;
     RunUpModel* model_;
     QTableView* table_;
+    QPersistentModelIndex next_; ///< where a reading that is being taken leads
     QLabel *verdict_, *findings_;
 };
 

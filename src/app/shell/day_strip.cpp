@@ -193,11 +193,11 @@ void DayStrip::refreshSummary() {
     const UnitSpec& fuel = *document_.aircraft().notes.cockpit.fuel;
     const Colours c(this);
     summary_->setTextFormat(Qt::RichText);
-    summary_->setText(QStringLiteral("<div style='font-size:11px;color:%1'>SORTIE, MODEL</div><div "
+    summary_->setText(QStringLiteral("<div style='font-size:11px;color:%1'>SORTIE, STILL AIR, MODEL</div><div "
                                      "style='font-size:15px'><b>%2</b> h · <b>%3</b></div>")
                           .arg(c.faint.name(), QString::fromStdString(formatHoursMinutes(f.totalTime())),
                                QString::fromStdString(format(f.fuelAtStart - f.fuelAtEnd, fuel))));
-    summary_->setToolTip(tr("Elapsed time from walk-round to the last engine stopped, and fuel used (model)\n%1")
+    summary_->setToolTip(tr("Elapsed time from walk-round to the last engine stopped, and fuel used, in still air: the wind at the field says nothing of the wind aloft (model)\n%1")
                              .arg(QString::fromStdString(document_.plan().dayLine)));
 }
 

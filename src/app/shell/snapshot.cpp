@@ -3,6 +3,7 @@
 #include "air/atmosphere.h"
 #include "charts/power_chart_view.h"
 #include "cli/exit_codes.h"
+#include "cli/option_range.h"
 #include "plan/flown.h"
 #include "plan/loading.h"
 #include "shell/main_window.h"
@@ -130,26 +131,15 @@ QImage drawView(const std::string& view, int width, int height, bool hangar, int
 }
 } // namespace
 
-int takeSnapshot(const std::string& views, const std::string& out, int width, int height, bool hangar) {
-    const QStringList names = QString::fromStdString(views).split(QLatin1Char(','), Qt::SkipEmptyParts);
-    QImage all;
-    for (int i = 0; i < static_cast<int>(names.size()); ++i) {
-        int code = exitOk;
-        const QImage one = drawView(names[i].trimmed().toStdString(), width, height, hangar, code);
-        if (one.isNull())
-            return code;
-        if (all.isNull()) {
-            const int columns = names.size() > 1 ? 2 : 1, rows = (static_cast<int>(names.size()) + 1) / 2;
-            all = QImage(columns * width, rows * height, QImage::Format_RGB888);
-            all.fill(Qt::white);
-        }
-        QPainter painter(&all);
-        painter.drawImage(QPoint(i % 2 * width, i / 2 * height), one);
-    }
+int takeSnapshot(const std::string& view, const std::string& out, int width, int height, bool hangar) {
+    int code = exitOk;
+    const QImage picture = drawView(view, width, height, hangar, code);
+    if (picture.isNull())
+        return code;
     QByteArray bytes;
     QBuffer buffer(&bytes);
     buffer.open(QIODevice::WriteOnly);
-    all.save(&buffer, "PNG", 0);
+    picture.convertToFormat(QImage::Format_RGB888).save(&buffer, "PNG", 0);
     if (const QString error = writeAtomically(QString::fromStdString(out), bytes); !error.isEmpty()) {
         fmt::print(stderr, "amber-throttle snapshot: {}\n", error.toStdString());
         return exitWrite;
@@ -172,28 +162,28 @@ int drawChart(const ChartOptions& o) {
         return static_cast<int>(exitUsage);
     };
     if (!o.rpm.empty()) {
-        const auto rpm = read<Dimension::rotation>(o.rpm, units::rpm.spec);
+        const auto rpm = readOption<Dimension::rotation>("rpm", o.rpm, units::rpm.spec);
         if (!rpm)
-            return bad("--rpm: " + rpm.error());
+            return bad(rpm.error());
         reading.rpm = rpm.value();
     }
     if (!o.boost.empty()) {
-        const auto boost = read<Dimension::manifoldPressure>(o.boost, n.cockpit.boost);
+        const auto boost = readOption<Dimension::manifoldPressure>("boost", o.boost, n.cockpit.boost);
         if (!boost)
-            return bad("--boost: " + boost.error());
+            return bad(boost.error());
         reading.boost = boost.value();
     }
     if (!o.altitude.empty()) {
-        const auto altitude = read<Dimension::length>(o.altitude, n.cockpit.height);
+        const auto altitude = readOption<Dimension::length>("altitude", o.altitude, n.cockpit.height);
         if (!altitude)
-            return bad("--altitude: " + altitude.error());
+            return bad(altitude.error());
         reading.height = altitude.value();
         reading.outside = air::standardTemperature(reading.height);
     }
     if (!o.oat.empty()) {
-        const auto oat = read<Dimension::temperature>(o.oat, n.cockpit.temperature);
+        const auto oat = readOption<Dimension::temperature>("oat", o.oat, n.cockpit.temperature);
         if (!oat)
-            return bad("--oat: " + oat.error());
+            return bad(oat.error());
         reading.outside = oat.value();
     }
     const auto gear = n.gearIndex(o.gear);

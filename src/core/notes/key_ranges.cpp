@@ -71,7 +71,7 @@ const KeyRange notesTable[] = {
     {"engine.supercharger.turbo.critical", feet, 1500, 49000, high},
     {"engine.supercharger.turbo.efficiency", plain, 0.4, 0.9, "of a single wheel"},
     {"engine.calibrated.isac", plain, 2, 7, "kg of air for an indicated kWh"},
-    {"engine.calibrated.friction", plain, 0.05, 4, "bar"},
+    {"engine.calibrated.friction", plain, 0.05, 4, "bar, of mean pressure"},
     {"engine.calibrated.volumetric", plain, 0.4, 1.3, "of the swept volume"},
     {"engine.calibrated.efficiency", plain, 0.3, 0.95, "of the blower in a gear"},
     {"engine.mixture.weak", plain, 0.05, 0.08, "fuel to air by weight; weaker does not burn, richer is not weak"},
@@ -146,7 +146,7 @@ const KeyRange notesTable[] = {
     {"engine_start.battery.volts", plain, 6, 60, "of a ship's battery"},
     {"engine_start.battery.ampere_hours", plain, 5, 400, "of a ship's battery"},
     {"engine_start.battery.resistance", plain, 0.001, 1, "Ω, warm"},
-    {"engine_start.battery.fuse", plain, 20, 3000, "A"},
+    {"engine_start.battery.fuse", plain, 20, 3000, "A, of the starter's fuse"},
     {"engine_start.hand_turning.blades", plain, 0, 60, "turned by hand"},
     {"engine_start.hand_turning.after", hours, 0, 10000, "stood; a year is some 9,000 h"},
     {"engine_start.hand_turning.longer.after", hours, 0, 10000, "stood; a year is some 9,000 h"},
@@ -266,9 +266,24 @@ const KeyRange sortieTable[] = {
     {"stop.forecast", celsius, -70, 60, night},
 };
 
+const KeyRange commandTable[] = {
+    {"rpm", rpm, 60, 6000, turns},
+    {"boost", inHg, 0.6, 118, "absolute; full throttle needs none"},
+    {"altitude", metres, -1000, 20000, "pressure altitude; the model's air ends there"},
+    {"oat", celsius, -93, 66, "colder or hotter than any air"},
+    {"ias", knots, 0, 580, flown},
+    {"carburettor-heat", degrees, 0, 150, "rise of the carburettor's air"},
+    {"dew-point", celsius, -103, 50, "drier or damper than any air"},
+    {"mixture", plain, 0.04, 0.14, "fuel to air by weight; nothing burns outside"},
+    {"temperature", celsius, -70, 200, "of an engine before its start"},
+    {"field", metres, -1000, 6000, "pressure altitude of a field"},
+    {"from", feet, 1000, 49000, high},
+    {"stopped-at", celsius, 0, 346, "of an engine that has just run"},
+};
+
 /// "climb.ias" → "PHASE.ias", "limits.oil.climb.max" → "limits.oil".
 std::string plainPath(FileFormat format, std::string_view path) {
-    if (format == FileFormat::sortie)
+    if (format != FileFormat::notes)
         return std::string(path);
     const auto first = path.substr(0, path.find('.'));
     if (phaseFromKey(first))
@@ -295,9 +310,15 @@ std::string KeyRange::expected() const {
 }
 
 std::span<const KeyRange> keyRanges(FileFormat format) {
-    if (format == FileFormat::notes)
+    switch (format) {
+    case FileFormat::notes:
         return notesTable;
-    return sortieTable;
+    case FileFormat::sortie:
+        return sortieTable;
+    case FileFormat::command:
+        break;
+    }
+    return commandTable;
 }
 
 const KeyRange* rangeOf(FileFormat format, std::string_view path) {
@@ -308,8 +329,8 @@ const KeyRange* rangeOf(FileFormat format, std::string_view path) {
             out.emplace(row.key, &row);
         return out;
     };
-    static const Index notes = index(notesTable), sortie = index(sortieTable);
-    const Index& table = format == FileFormat::notes ? notes : sortie;
+    static const Index all[] = {index(notesTable), index(sortieTable), index(commandTable)};
+    const Index& table = all[static_cast<std::size_t>(format)];
     const auto found = table.find(plainPath(format, path));
     return found == table.end() ? nullptr : found->second;
 }

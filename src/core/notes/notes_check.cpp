@@ -18,6 +18,7 @@ public:
 
     void run() {
         for (const auto& [gauge, g] : n_.gauges) {
+            dial(gauge, g);
             band(gauge, g.band, "", g.line);
             for (const auto& [phase, b] : g.perPhase)
                 band(gauge, b, fmt::format(" for {}", keyOf(phase)), g.line);
@@ -35,6 +36,38 @@ private:
         problems_.push_back({n_.file, line, std::move(what), std::move(remedy)});
     }
     std::string shown(Gauge gauge, double si) const { return format(si, n_.unitOf(gauge)); }
+
+    /// What is marked on a dial must lie on it.
+    void dial(Gauge gauge, const GaugeNotes& g) {
+        if (!g.scale)
+            return;
+        const auto [low, high] = *g.scale;
+        if (!(high > low)) {
+            say(g.line, fmt::format("limits.{}: the scale runs from {} to {}", nameOf(gauge).key, shown(gauge, low),
+                                    shown(gauge, high)),
+                "Give both ends of the dial, low to high");
+            return;
+        }
+        // A thermometer rests on its stop in frost: what is colder than its first mark is no slip.
+        const bool stops = nameOf(gauge).dimension == Dimension::temperature;
+        const double slack = 1e-6 * (high - low);
+        const auto off = [&](const std::optional<double>& value, const std::string& what) {
+            if (value && ((*value < low - slack && !stops) || *value > high + slack))
+                say(g.line,
+                    fmt::format("limits.{}{}: {} is not on the dial, which runs from {} to {}", nameOf(gauge).key, what,
+                                shown(gauge, *value), shown(gauge, low), shown(gauge, high)),
+                    "Correct the figure or the scale");
+        };
+        const auto band = [&](const Band& b, const std::string& where) {
+            off(b.limitLow, where + " min");
+            off(b.limitHigh, where + " max");
+            off(b.normalLow, where + " normal");
+            off(b.normalHigh, where + " normal");
+        };
+        band(g.band, "");
+        for (const auto& [phase, b] : g.perPhase)
+            band(b, fmt::format(" for {}", keyOf(phase)));
+    }
 
     void band(Gauge gauge, const Band& b, const std::string& where, int line) {
         const auto title = fmt::format("limits.{}{}", nameOf(gauge).key, where);

@@ -40,6 +40,7 @@ std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan&
         {"grade", sortie.fuelGrade}, {"at_start_l", f.fuelAtStart * 1000}, {"at_end_l", f.fuelAtEnd * 1000}};
     root["weight_kg"] = sortie.weight.si();
     root["total_time_s"] = f.totalTime();
+    root["still_air"] = true; // wind aloft is not known: distances and times are without it
     for (const auto& p : plan.phases) {
         json phase{{"phase", keyOf(p.phase)},  {"headline", p.headline},  {"start_s", p.start},
                    {"duration_s", p.duration}, {"fuel_l", p.fuel * 1000}, {"colour", watch::wordOf(p.worst)},

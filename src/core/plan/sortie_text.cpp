@@ -194,7 +194,9 @@ std::string merged(std::vector<Line> lines, const Figures& was, const Figures& w
         out.push_back(std::move(line));
     }
     for (const auto& [key, figure] : wanted) {
-        if (standing.contains(key))
+        // What the old text left to its default and still has by default is left so.
+        const auto before = was.find(key);
+        if (standing.contains(key) || (before != was.end() && before->second.value == figure.value))
             continue;
         // After the last line of its table that says something, else under a header of its own at the end.
         std::size_t place = out.size();
