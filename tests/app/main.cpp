@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "data_folder.h"
 #include "shell/theme.h"
 #include <QApplication>
 #include <QStandardPaths>
@@ -7,6 +8,7 @@
 int main(int argc, char** argv) {
     if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM"))
         qputenv("QT_QPA_PLATFORM", "offscreen");
+    qputenv("AMBER_THROTTLE_DATA", QByteArray::fromStdString(amber::test::dataFolder()));
     QStandardPaths::setTestModeEnabled(true);
     testing::InitGoogleTest(&argc, argv);
     QApplication::setStyle(QStringLiteral("Fusion"));

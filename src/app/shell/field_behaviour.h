@@ -25,14 +25,15 @@ InlineField::Behaviour figureField(SortieDocument& document, QString what, std::
         const auto read = readQuantity(D, text.toStdString(), unit());
         if (!read)
             return QString::fromStdString(read.error());
-        Sortie changed = document.sortie();
+        Sortie changed = document.before(gesture);
         place(changed) = Quantity<D>::si(read.value().si);
         settle(changed);
         return document.edit(changed, what, gesture);
     };
     b.step = [&document, what, unit, step, place, settle](int steps, int gesture) -> QString {
-        Sortie changed = document.sortie();
+        Sortie stepped = document.sortie(), changed = document.before(gesture);
         auto& value = place(changed);
+        value = place(stepped);
         // Onto round figures of the unit, so that stepping reads well.
         const double now = (value.si() - unit()->offset) / unit()->scale;
         const double next = (std::round(now / step + steps * 1.0)) * step;

@@ -56,7 +56,12 @@ public:
                 std::shared_ptr<const plan::Aircraft> aircraftAfter, const QString& what, int gesture)
         : QUndoCommand(what), document_(document), before_(std::move(before)), after_(std::move(after)),
           aircraftBefore_(std::move(aircraftBefore)), aircraftAfter_(std::move(aircraftAfter)), gesture_(gesture) {}
-    void undo() override { document_.put(before_, aircraftBefore_); }
+    void undo() override {
+        document_.put(before_, aircraftBefore_);
+        setObsolete(abandoned_);
+    }
+    void abandon() { abandoned_ = true; }
+    [[nodiscard]] const Sortie& before() const { return before_; }
     void redo() override { document_.put(after_, aircraftAfter_); }
     int id() const override { return gesture_ == 0 ? -1 : gesture_; }
     bool mergeWith(const QUndoCommand* other) override {
@@ -71,6 +76,7 @@ private:
     Sortie before_, after_;
     std::shared_ptr<const plan::Aircraft> aircraftBefore_, aircraftAfter_;
     int gesture_;
+    bool abandoned_ = false; ///< goes when it is undone, instead of waiting to be done again
 };
 
 SortieDocument::SortieDocument(QString autosaveFolder, QObject* parent)
@@ -188,11 +194,19 @@ QString SortieDocument::edit(const Sortie& proposed, const QString& what, int ge
     return {};
 }
 
+const Sortie& SortieDocument::before(int gesture) const {
+    const int last = undo_.index() - 1;
+    if (gesture == 0 || last < 0 || undo_.command(last)->id() != gesture)
+        return sortie_;
+    return static_cast<const EditCommand*>(undo_.command(last))->before();
+}
+
 void SortieDocument::abandon(int gesture) {
     const int last = undo_.index() - 1;
     if (gesture == 0 || last < 0 || undo_.command(last)->id() != gesture)
         return;
-    const_cast<QUndoCommand*>(undo_.command(last))->setObsolete(true);
+    // The stack lends its commands as constants; they are all ours.
+    static_cast<EditCommand*>(const_cast<QUndoCommand*>(undo_.command(last)))->abandon();
     undo_.undo();
 }
 

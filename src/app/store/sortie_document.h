@@ -47,6 +47,8 @@ public:
     QString edit(const Sortie& changed, const QString& what, int gesture = 0);
     /// Why an edit would be refused; empty when it would not.
     [[nodiscard]] QString refusal(const Sortie& proposed) const;
+    /// The sortie as it was before a gesture began: what each of its edits starts from.
+    [[nodiscard]] const Sortie& before(int gesture) const;
     /// Takes back what a gesture has done so far, as if it had never begun.
     void abandon(int gesture);
 

@@ -97,8 +97,10 @@ std::vector<std::string> TableReader::texts(const std::string& key) {
     std::vector<std::string> out;
     if (const Node* node = take(key, Node::Kind::array, false))
         for (const Node& item : node->items) {
-            if (item.kind == Node::Kind::text)
+            if (item.kind == Node::Kind::text && !item.text.empty())
                 out.push_back(item.text);
+            else if (item.kind == Node::Kind::text)
+                problem(item.line, fmt::format("{} holds an empty text", at(key)), "Write it out or take it out");
             else
                 problem(item.line, fmt::format("{} holds {}", at(key), nameOf(item.kind)),
                         "Every entry of this list is text in quotes");

@@ -302,8 +302,20 @@ std::string quoted(const std::string& text) {
     return out + "\"";
 }
 
+/// Nine figures without an exponent: figures with a unit are not written with one.
+std::string plainNumber(double value) {
+    const std::string text = fmt::format("{:.9g}", value);
+    if (text.find('e') == std::string::npos)
+        return text;
+    std::string fixed = fmt::format("{:.12f}", value);
+    fixed.erase(fixed.find_last_not_of('0') + 1);
+    if (fixed.back() == '.')
+        fixed.pop_back();
+    return fixed;
+}
+
 std::string figure(double si, const UnitSpec& unit) {
-    return fmt::format("\"{:.9g} {}\"", (si - unit.offset) / unit.scale, unit.symbol);
+    return fmt::format("\"{} {}\"", plainNumber((si - unit.offset) / unit.scale), unit.symbol);
 }
 } // namespace
 
@@ -324,7 +336,7 @@ std::string writeSortie(const Sortie& s, const Cockpit& c) {
     if (!s.airframe.extraPrime.empty()) {
         out += "[airframe.extra_prime]\n";
         for (const auto& [position, dose] : s.airframe.extraPrime)
-            line(quoted(position), fmt::format("{:.9g}", dose));
+            line(quoted(position), plainNumber(dose));
     }
     out += "\n[day]\n";
     line("field", quoted(s.day.field));
@@ -380,7 +392,7 @@ std::string writeSortie(const Sortie& s, const Cockpit& c) {
     if (s.walk.attitude || !s.walk.found.empty()) {
         out += "\n[walk_round]\n";
         if (s.walk.attitude)
-            line("attitude", fmt::format("{:.9g}", *s.walk.attitude));
+            line("attitude", plainNumber(*s.walk.attitude));
         if (!s.walk.found.empty()) {
             out += "[walk_round.found]\n";
             for (const auto& [item, text] : s.walk.found)

@@ -1,0 +1,164 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "settle.h"
+#include "shell/main_window.h"
+#include <QComboBox>
+#include <QDialog>
+#include <QDir>
+#include <QFile>
+#include <QtTest>
+#include <random>
+
+namespace amber::test {
+
+/// Acts at random on a window as an impatient hand would: pages, fields, keys, mouse, files, themes, undo. What the
+/// document holds can be planned and read back after every act.
+class RandomWalk {
+public:
+    RandomWalk(app::MainWindow& window, QString demos, std::uint64_t seed)
+        : window_(window), demos_(std::move(demos)), random_(seed) {}
+
+    /// @return what is wrong afterwards; empty when nothing is
+    QString act() {
+        switch (below(17)) {
+        case 0:
+        case 1:
+            window_.showPhase(phaseNames[below(plannedPhases)].phase);
+            break;
+        case 2:
+        case 3: {
+            const auto pages = app::PhasePage::subPagesOf(window_.page().phase());
+            window_.page().showSubPage(pages[below(pages.size())]);
+            break;
+        }
+        case 4: {
+            const auto files = QDir(demos_).entryInfoList({QStringLiteral("*.toml")}, QDir::Files);
+            window_.openPath(files.at(static_cast<int>(below(static_cast<std::size_t>(files.size())))).absoluteFilePath());
+            break;
+        }
+        case 5:
+            window_.setTheme(below(2) ? app::ThemeKind::hangar : app::ThemeKind::day);
+            break;
+        case 6:
+            below(2) ? window_.document().undoStack().undo() : window_.document().undoStack().redo();
+            break;
+        case 7:
+            window_.resize(1193 + static_cast<int>(below(700)), 720 + static_cast<int>(below(400)));
+            break;
+        case 8:
+        case 9:
+            typeSomewhere();
+            break;
+        case 10:
+            chooseSomewhere();
+            break;
+        case 11:
+        case 12:
+        case 13:
+            pressSomething();
+            break;
+        case 14:
+            clickSomewhere();
+            break;
+        case 15:
+            window_.save();
+            break;
+        default:
+            drag();
+        }
+        settle();
+        closeDialogs();
+        const auto& d = window_.document();
+        if (!d.isOpen())
+            return {};
+        if (!checkSortie(d.sortie(), d.aircraft().notes, "").empty())
+            return QStringLiteral("the document holds what the check refuses");
+        if (!readSortie(writeSortie(d.sortie(), d.aircraft().notes.cockpit), "s").sortie)
+            return QStringLiteral("the document cannot be read back");
+        for (const auto& m : d.plan().flown.moments)
+            if (!std::isfinite(m.time) || !std::isfinite(m.metal) || !std::isfinite(m.fuel) || !std::isfinite(m.power))
+                return QStringLiteral("the plan holds a figure that is none");
+        return {};
+    }
+
+private:
+    std::size_t below(std::size_t n) { return static_cast<std::size_t>(random_() % n); }
+    template <class Widget>
+    Widget* any() {
+        QList<Widget*> all;
+        for (auto* w : window_.findChildren<Widget*>())
+            if (w->isVisible() && w->isEnabled())
+                all << w;
+        return all.isEmpty() ? nullptr : all.at(static_cast<int>(below(static_cast<std::size_t>(all.size()))));
+    }
+    void typeSomewhere() {
+        static const char* texts[] = {"5",     "-40",   "1013",  "60000 ft", "abc", "7,5", "",        "999999999", "0",
+                                      "240/8", "2350",  "39",    "cold",     "2 h", "no",  "-270 °C", "1e9",       "14,000",
+                                      "full",  "12 lb", "900 kg"};
+        auto* edit = any<QLineEdit>();
+        if (!edit)
+            return;
+        edit->setFocus();
+        edit->selectAll();
+        QTest::keyClicks(edit, QString::fromUtf8(texts[below(std::size(texts))]));
+        static const Qt::Key ends[] = {Qt::Key_Tab, Qt::Key_Return, Qt::Key_Escape, Qt::Key_Up, Qt::Key_PageDown};
+        if (below(4))
+            QTest::keyClick(QApplication::focusWidget() ? QApplication::focusWidget() : edit, ends[below(std::size(ends))]);
+    }
+    void chooseSomewhere() {
+        auto* box = any<QComboBox>();
+        if (!box || box->count() == 0)
+            return;
+        const int index = static_cast<int>(below(static_cast<std::size_t>(box->count())));
+        box->setCurrentIndex(index);
+        emit box->activated(index);
+    }
+    void pressSomething() {
+        static const Qt::Key keys[] = {Qt::Key_Up,   Qt::Key_Down, Qt::Key_Left,   Qt::Key_Right,  Qt::Key_Home,  Qt::Key_End,
+                                       Qt::Key_Tab,  Qt::Key_Plus, Qt::Key_Minus,  Qt::Key_Space,  Qt::Key_G,     Qt::Key_F,
+                                       Qt::Key_F2,   Qt::Key_3,    Qt::Key_Delete, Qt::Key_PageUp, Qt::Key_Return, Qt::Key_Escape};
+        auto* widget = any<QWidget>();
+        if (!widget)
+            return;
+        if (widget->focusPolicy() != Qt::NoFocus)
+            widget->setFocus();
+        for (std::size_t i = 1 + below(4); i-- > 0;)
+            if (auto* focus = QApplication::focusWidget(); focus && focus->window() == &window_)
+                QTest::keyClick(focus, keys[below(std::size(keys))], below(6) ? Qt::NoModifier : Qt::ControlModifier);
+    }
+    void clickSomewhere() {
+        auto* widget = any<QWidget>();
+        if (!widget || qobject_cast<QComboBox*>(widget) || qobject_cast<QMenuBar*>(widget) || widget->width() < 1 ||
+            widget->height() < 1)
+            return;
+        const QPoint at(static_cast<int>(below(static_cast<std::size_t>(widget->width()))),
+                        static_cast<int>(below(static_cast<std::size_t>(widget->height()))));
+        below(4) ? QTest::mouseClick(widget, Qt::LeftButton, {}, at) : QTest::mouseDClick(widget, Qt::LeftButton, {}, at);
+    }
+    void drag() {
+        auto* widget = any<QWidget>();
+        if (!widget || qobject_cast<QComboBox*>(widget) || qobject_cast<QMenuBar*>(widget) || widget->width() < 4)
+            return;
+        const QPoint from(widget->width() / 2, widget->height() / 2);
+        const QPoint to(static_cast<int>(below(3000)) - 1000, from.y());
+        QTest::mousePress(widget, Qt::LeftButton, {}, from);
+        QMouseEvent move(QEvent::MouseMove, QPointF(to), widget->mapToGlobal(QPointF(to)), Qt::NoButton, Qt::LeftButton, {});
+        QApplication::sendEvent(widget, &move);
+        QTest::mouseRelease(widget, Qt::LeftButton, {}, to);
+    }
+    void closeDialogs() {
+        for (auto* dialog : window_.findChildren<QDialog*>())
+            if (dialog->isVisible())
+                dialog->reject();
+        while (auto* popup = QApplication::activePopupWidget()) {
+            popup->close();
+            settle();
+        }
+    }
+
+    app::MainWindow& window_;
+    QString demos_;
+    std::mt19937_64 random_;
+};
+
+} // namespace amber::test

@@ -1,0 +1,276 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Notes and sorties spoilt in every way a hand, a slip or a damaged disk can: each is refused with a reason or planned
+// with figures that can be. Deterministic: hostile-files SEED COUNT. Writes the first offending file to OUT (default
+// hostile.toml) and ends with 1.
+#include "data_folder.h"
+#include "notes/notes_reader.h"
+#include "plan/cool_down.h"
+#include "plan/cooling.h"
+#include "plan/cruise.h"
+#include "plan/engine_traces.h"
+#include "plan/ground_budget.h"
+#include "plan/let_down.h"
+#include "plan/loading.h"
+#include "plan/pictures.h"
+#include "plan/plan.h"
+#include "plan/plan_export.h"
+#include "plan/sortie_text.h"
+#include <algorithm>
+#include <chrono>
+#include <cmath>
+#include <csignal>
+#include <cstdio>
+#include <cstdlib>
+#include <filesystem>
+#include <fmt/format.h>
+#include <fstream>
+#include <random>
+#include <sstream>
+#include <unistd.h>
+
+namespace {
+using namespace amber;
+using Random = std::mt19937_64;
+
+constexpr double slowest = 5.0; // s of processor for one file, plans included, sanitizers too
+std::string current;            // the text at work, for whoever must say what it died of
+std::string out = "hostile.toml";
+
+void keep() {
+    std::ofstream(out, std::ios::binary) << current;
+}
+extern "C" void onAlarm(int) {
+    keep();
+    constexpr char said[] = "hostile-files: a file takes longer than a minute\n";
+    [[maybe_unused]] const auto written = ::write(2, said, sizeof said - 1);
+    std::_Exit(1);
+}
+
+std::size_t below(Random& r, std::size_t n) {
+    return n == 0 ? 0 : static_cast<std::size_t>(r() % n);
+}
+double unit(Random& r) {
+    return static_cast<double>(r() >> 11) * 0x1p-53;
+}
+
+std::string textOf(const std::filesystem::path& path) {
+    std::ifstream in(path, std::ios::binary);
+    std::ostringstream text;
+    text << in.rdbuf();
+    return text.str();
+}
+
+/// Begin and length of every number of a text that is not part of a word.
+std::vector<std::pair<std::size_t, std::size_t>> numbersOf(const std::string& text) {
+    std::vector<std::pair<std::size_t, std::size_t>> found;
+    for (std::size_t i = 0; i < text.size(); ++i) {
+        if (!std::isdigit(static_cast<unsigned char>(text[i])) || (i > 0 && std::isalnum(static_cast<unsigned char>(text[i - 1]))))
+            continue;
+        std::size_t end = i;
+        while (end < text.size() && (std::isdigit(static_cast<unsigned char>(text[end])) || text[end] == '.' || text[end] == ','))
+            ++end;
+        found.emplace_back(i, end - i);
+        i = end;
+    }
+    return found;
+}
+
+void spoil(std::string& text, Random& r) {
+    static const std::vector<std::string> absurd{"0",   "-1",    "1e9",  "1e308", "999999999", "0.000001",
+                                                 "nan", "-1700", "1e-9", "",      "inf",       "3 3"};
+    std::vector<std::size_t> starts{0};
+    for (std::size_t i = 0; i + 1 < text.size(); ++i)
+        if (text[i] == '\n')
+            starts.push_back(i + 1);
+    const auto line = [&](std::size_t k) {
+        const auto end = text.find('\n', starts[k]);
+        return text.substr(starts[k], end == std::string::npos ? end : end + 1 - starts[k]);
+    };
+    const auto numbers = numbersOf(text);
+    switch (below(r, 10)) {
+    case 0:
+    case 1:
+    case 2:
+    case 3: { // a plausible slip: it often passes, and is planned
+        if (numbers.empty())
+            return;
+        const auto [at, size] = numbers[below(r, numbers.size())];
+        std::string plain = text.substr(at, size);
+        std::erase(plain, ',');
+        const double factor = below(r, 3) ? std::exp(1.4 * (unit(r) - 0.5)) : std::pow(10.0, static_cast<double>(below(r, 5)) - 2);
+        text.replace(at, size, fmt::format("{:.6g}", std::strtod(plain.c_str(), nullptr) * factor));
+        return;
+    }
+    case 4: { // an absurd one
+        if (numbers.empty())
+            return;
+        const auto [at, size] = numbers[below(r, numbers.size())];
+        text.replace(at, size, absurd[below(r, absurd.size())]);
+        return;
+    }
+    case 5: { // a line too few, or twice
+        const std::size_t k = below(r, starts.size());
+        const std::string whole = line(k);
+        if (below(r, 2))
+            text.erase(starts[k], whole.size());
+        else
+            text.insert(starts[k], whole);
+        return;
+    }
+    case 6: { // two lines exchanged
+        const std::size_t a = below(r, starts.size()), b = below(r, starts.size());
+        if (a >= b)
+            return;
+        const std::string first = line(a), second = line(b);
+        text.replace(starts[b], second.size(), first);
+        text.replace(starts[a], first.size(), second);
+        return;
+    }
+    case 7: { // a text emptied, or another's
+        const auto open = text.find('"', below(r, text.size())), close = open == std::string::npos ? open : text.find('"', open + 1);
+        if (close == std::string::npos)
+            return;
+        const auto other = text.find('"', below(r, text.size())),
+                   end = other == std::string::npos ? other : text.find('"', other + 1);
+        const std::string with = below(r, 2) || end == std::string::npos ? "" : text.substr(other + 1, end - other - 1);
+        text.replace(open + 1, close - open - 1, with);
+        return;
+    }
+    case 8: // cut off
+        text.resize(below(r, text.size() + 1));
+        return;
+    default: // a damaged byte
+        if (!text.empty())
+            text[below(r, text.size())] = static_cast<char>(below(r, 256));
+    }
+}
+
+/// What is wrong with a plan; empty when every figure can be.
+std::string wrongWith(const plan::Aircraft& aircraft, const Sortie& sortie, const plan::Plan& made, bool everything) {
+    const auto& f = made.flown;
+    double last = 0.0;
+    for (const auto& m : f.moments) {
+        const auto warm = [](double k) { return k > 150 && k < 1500; };
+        if (!(m.time >= last - 1e-6 && m.time < 3.6e6) || !(m.rpm >= 0 && m.rpm < 150) || !(m.boost > 0 && m.boost < 1e6) ||
+            !warm(m.metal) || !warm(m.oil) || !(m.oilPressure >= 0 && m.oilPressure < 1e8) || !(m.fuel >= -1e-9 && m.fuel < 1e4) ||
+            !std::isfinite(m.power) || !std::isfinite(m.charge) || !std::isfinite(m.height) || !std::isfinite(m.speed) ||
+            !std::isfinite(m.bmep))
+            return fmt::format("at {} s in {}: rpm {}, boost {}, metal {}, oil {}, oil pressure {}, fuel {}, power {}, charge "
+                               "{}, height {}, speed {}",
+                               m.time, titleOf(m.phase), m.rpm, m.boost, m.metal, m.oil, m.oilPressure, m.fuel, m.power,
+                               m.charge, m.height, m.speed);
+        last = m.time;
+    }
+    if (plan::planJson(aircraft, sortie, made).empty() || plan::planCsv(made).empty() || plan::planText(made).empty())
+        return "an export is empty";
+    if (current.find("nan") == std::string::npos && plan::planText(made).find("nan") != std::string::npos)
+        return "\"nan\" in the text";
+    const auto& cockpit = aircraft.notes.cockpit;
+    const auto again = readSortie(writeSortie(sortie, cockpit), "again.toml");
+    if (!again.sortie)
+        return "its own file is refused: " + again.problems.front().text();
+    if (!everything)
+        return {};
+    // What the pages reckon besides.
+    plan::groundBudget(aircraft, sortie, f, plan::GroundFrom{});
+    for (const Phase p : {Phase::climb, Phase::cruise}) {
+        plan::coolingPicture(aircraft, sortie, f, p);
+        plan::compareDays(aircraft, sortie, f, p);
+    }
+    plan::climbPicture(aircraft, sortie, f);
+    plan::cruisePicture(aircraft, sortie, f);
+    plan::letDownWays(aircraft, sortie, f);
+    plan::coolDown(aircraft, sortie, f);
+    return {};
+}
+
+Sortie anyDay(const TypeNotes& notes, Random& r) {
+    Sortie s = plan::plainSortie(notes);
+    s.airframe.notes = "hostile.toml";
+    s.day.oat = Temperature::si(228 + 90 * unit(r));
+    s.day.dewPoint = Temperature::si(s.day.oat.si() - 30 * unit(r));
+    s.day.qnh = Pressure::si(86000 + 23000 * unit(r));
+    s.day.elevation = s.flight.toElevation = Length::si(3500 * unit(r) - 200);
+    s.flight.cruiseHeight = Length::si(s.day.elevation.si() + 300 + 9000 * unit(r));
+    s.flight.distance = Distance::si(3e6 * unit(r) * unit(r));
+    s.flight.hold = Duration::si(7200 * unit(r) * unit(r));
+    return s;
+}
+
+std::string tryNotes(const std::string& text, Random& r, bool everything, std::size_t& planned) {
+    const auto reading = readNotes(text, "hostile.toml");
+    if (reading.notes.has_value() == !reading.problems.empty())
+        return "neither notes nor a problem";
+    for (const auto& p : reading.problems)
+        if (p.what.empty())
+            return "a problem without words";
+    if (!reading.notes)
+        return {};
+    const auto aircraft = plan::assemble(*reading.notes);
+    if (!aircraft)
+        return aircraft.error().empty() ? "refused without a reason" : std::string{};
+    const Sortie sortie = anyDay(aircraft.value().notes, r);
+    if (!checkSortie(sortie, aircraft.value().notes, "").empty())
+        return {};
+    ++planned;
+    return wrongWith(aircraft.value(), sortie, plan::makePlan(aircraft.value(), sortie), everything);
+}
+
+std::string trySortie(const std::string& text, const std::string& path, bool everything, std::size_t& planned) {
+    const auto loaded = plan::loadSortieText(text, path);
+    if (!loaded.ok())
+        return loaded.problems.empty() ? "refused without a reason" : std::string{};
+    ++planned;
+    return wrongWith(*loaded.aircraft, *loaded.sortie, plan::makePlan(*loaded.aircraft, *loaded.sortie), everything);
+}
+} // namespace
+
+int main(int argc, char** argv) {
+    if (argc < 3) {
+        fmt::print(stderr, "hostile-files SEED COUNT [OUT]\n");
+        return 2;
+    }
+    const std::uint64_t seed = std::strtoull(argv[1], nullptr, 10);
+    const long count = std::strtol(argv[2], nullptr, 10);
+    if (argc > 3)
+        out = argv[3];
+    std::signal(SIGALRM, onAlarm);
+    std::vector<std::pair<std::filesystem::path, bool>> files; // and whether it is a sortie
+    for (const char* folder : {"notes", "demo"})
+        for (const auto& entry : std::filesystem::directory_iterator(test::dataFolder() + "/" + folder))
+            files.emplace_back(entry.path(), folder == std::string("demo"));
+    std::sort(files.begin(), files.end());
+    std::vector<std::string> texts;
+    for (const auto& [path, sortie] : files)
+        texts.push_back(textOf(path));
+    std::size_t planned = 0;
+    double longest = 0.0;
+    for (long i = 0; i < count; ++i) {
+        Random r(seed * 1000003 + static_cast<std::uint64_t>(i));
+        const std::size_t k = below(r, files.size());
+        current = texts[k];
+        for (std::size_t n = 1 + below(r, 3); n-- > 0;)
+            spoil(current, r);
+        ::alarm(60);
+        const std::clock_t begin = std::clock();
+        std::string wrong;
+        try {
+            wrong = files[k].second ? trySortie(current, files[k].first.string(), i % 8 == 0, planned)
+                                    : tryNotes(current, r, i % 8 == 0, planned);
+        } catch (const std::exception& error) {
+            wrong = std::string("exception: ") + error.what();
+        }
+        const double took = static_cast<double>(std::clock() - begin) / CLOCKS_PER_SEC;
+        longest = std::max(longest, took);
+        if (wrong.empty() && took > slowest)
+            wrong = fmt::format("takes {:.1f} s", took);
+        if (!wrong.empty()) {
+            keep();
+            fmt::print("hostile-files: seed {}, file {} ({}): {}\nIt is kept in {}\n", seed, i,
+                       files[k].first.filename().string(), wrong, out);
+            return 1;
+        }
+    }
+    fmt::print("{} files spoilt, {} still planned, longest {:.2f} s of processor\n", count, planned, longest);
+    return 0;
+}
