@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The model against what must hold: prints docs/validation.md's tables, and curves as CSV for the figures. Ends with 1
 // when anything does not hold. Run by tools/validate.
-#include "data_folder.h"
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
+#include "data_folder.h"
 #include "engine/energy_balance.h"
 #include "engine/fuel_grade.h"
 #include "engine/knock.h"

@@ -103,8 +103,7 @@ TEST(CommandLine, ExitCodesAreAsDocumented) {
     ASSERT_TRUE(f.open(QIODevice::WriteOnly));
     f.write("format = 1\n[type]\nnmae = \"x\"\n");
     f.close();
-    const auto check =
-        run({QStringLiteral("check"), bad, demoPath, data(QStringLiteral("notes/farrier-f5.toml"))});
+    const auto check = run({QStringLiteral("check"), bad, demoPath, data(QStringLiteral("notes/farrier-f5.toml"))});
     EXPECT_EQ(check.code, 1);
     EXPECT_TRUE(check.out.contains("bad.toml:3: type.nmae is not a key of this format. Did you mean name?"))
         << check.out.toStdString();

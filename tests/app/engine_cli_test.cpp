@@ -48,7 +48,8 @@ TEST_F(EngineCommands, CalibrateTellsTheResidualOfEveryLine) {
         ASSERT_EQ(r.code, 0) << type << r.err.toStdString();
         const auto json = r.json();
         std::size_t lines = 0;
-        for (const auto& rating : plan::loadAircraft(notesOf(type), {}).aircraft->notes.ratings)
+        const auto loaded = plan::loadAircraft(notesOf(type), {});
+        for (const auto& rating : loaded.aircraft->notes.ratings)
             lines += rating.lines.size();
         EXPECT_EQ(json["lines"].size(), lines) << type;
         for (const auto& line : json["lines"])

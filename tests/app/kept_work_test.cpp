@@ -127,7 +127,9 @@ TEST_F(KeptWork, EveryLeftoverIsOfferedAndNoneIsLostOnTheWay) {
     // What cannot be brought back is told, stays, and can be discarded.
     list->setCurrentRow(row("nowhere"));
     QTest::mouseClick(dialog->findChild<QPushButton*>(QStringLiteral("bring-back")), Qt::LeftButton);
-    EXPECT_TRUE(dialog->findChild<QLabel*>(QStringLiteral("recovery-verdict"))->text().contains(QStringLiteral("cannot be brought back")));
+    EXPECT_TRUE(dialog->findChild<QLabel*>(QStringLiteral("recovery-verdict"))
+                    ->text()
+                    .contains(QStringLiteral("cannot be brought back")));
     EXPECT_TRUE(QFile::exists(folder + QStringLiteral("/bad.toml")));
     list->setCurrentRow(row("nowhere"));
     QTest::mouseClick(dialog->findChild<QPushButton*>(QStringLiteral("discard")), Qt::LeftButton);

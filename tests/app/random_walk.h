@@ -33,7 +33,8 @@ public:
         }
         case 4: {
             const auto files = QDir(demos_).entryInfoList({QStringLiteral("*.toml")}, QDir::Files);
-            window_.openPath(files.at(static_cast<int>(below(static_cast<std::size_t>(files.size())))).absoluteFilePath());
+            window_.openPath(
+                files.at(static_cast<int>(below(static_cast<std::size_t>(files.size())))).absoluteFilePath());
             break;
         }
         case 5:
@@ -92,9 +93,9 @@ private:
         return all.isEmpty() ? nullptr : all.at(static_cast<int>(below(static_cast<std::size_t>(all.size()))));
     }
     void typeSomewhere() {
-        static const char* texts[] = {"5",     "-40",   "1013",  "60000 ft", "abc", "7,5", "",        "999999999", "0",
-                                      "240/8", "2350",  "39",    "cold",     "2 h", "no",  "-270 °C", "1e9",       "14,000",
-                                      "full",  "12 lb", "900 kg"};
+        static const char* texts[] = {"5",         "-40",     "1013",  "60000 ft", "abc",  "7,5",   "",
+                                      "999999999", "0",       "240/8", "2350",     "39",   "cold",  "2 h",
+                                      "no",        "-270 °C", "1e9",   "14,000",   "full", "12 lb", "900 kg"};
         auto* edit = any<QLineEdit>();
         if (!edit)
             return;
@@ -103,7 +104,8 @@ private:
         QTest::keyClicks(edit, QString::fromUtf8(texts[below(std::size(texts))]));
         static const Qt::Key ends[] = {Qt::Key_Tab, Qt::Key_Return, Qt::Key_Escape, Qt::Key_Up, Qt::Key_PageDown};
         if (below(4))
-            QTest::keyClick(QApplication::focusWidget() ? QApplication::focusWidget() : edit, ends[below(std::size(ends))]);
+            QTest::keyClick(QApplication::focusWidget() ? QApplication::focusWidget() : edit,
+                            ends[below(std::size(ends))]);
     }
     void chooseSomewhere() {
         auto* box = any<QComboBox>();
@@ -114,9 +116,10 @@ private:
         emit box->activated(index);
     }
     void pressSomething() {
-        static const Qt::Key keys[] = {Qt::Key_Up,   Qt::Key_Down, Qt::Key_Left,   Qt::Key_Right,  Qt::Key_Home,  Qt::Key_End,
-                                       Qt::Key_Tab,  Qt::Key_Plus, Qt::Key_Minus,  Qt::Key_Space,  Qt::Key_G,     Qt::Key_F,
-                                       Qt::Key_F2,   Qt::Key_3,    Qt::Key_Delete, Qt::Key_PageUp, Qt::Key_Return, Qt::Key_Escape};
+        static const Qt::Key keys[] = {Qt::Key_Up,     Qt::Key_Down,   Qt::Key_Left,  Qt::Key_Right, Qt::Key_Home,
+                                       Qt::Key_End,    Qt::Key_Tab,    Qt::Key_Plus,  Qt::Key_Minus, Qt::Key_Space,
+                                       Qt::Key_G,      Qt::Key_F,      Qt::Key_F2,    Qt::Key_3,     Qt::Key_Delete,
+                                       Qt::Key_PageUp, Qt::Key_Return, Qt::Key_Escape};
         auto* widget = any<QWidget>();
         if (!widget)
             return;
@@ -133,7 +136,8 @@ private:
             return;
         const QPoint at(static_cast<int>(below(static_cast<std::size_t>(widget->width()))),
                         static_cast<int>(below(static_cast<std::size_t>(widget->height()))));
-        below(4) ? QTest::mouseClick(widget, Qt::LeftButton, {}, at) : QTest::mouseDClick(widget, Qt::LeftButton, {}, at);
+        below(4) ? QTest::mouseClick(widget, Qt::LeftButton, {}, at)
+                 : QTest::mouseDClick(widget, Qt::LeftButton, {}, at);
     }
     void drag() {
         auto* widget = any<QWidget>();
@@ -142,7 +146,8 @@ private:
         const QPoint from(widget->width() / 2, widget->height() / 2);
         const QPoint to(static_cast<int>(below(3000)) - 1000, from.y());
         QTest::mousePress(widget, Qt::LeftButton, {}, from);
-        QMouseEvent move(QEvent::MouseMove, QPointF(to), widget->mapToGlobal(QPointF(to)), Qt::NoButton, Qt::LeftButton, {});
+        QMouseEvent move(QEvent::MouseMove, QPointF(to), widget->mapToGlobal(QPointF(to)), Qt::NoButton, Qt::LeftButton,
+                         {});
         QApplication::sendEvent(widget, &move);
         QTest::mouseRelease(widget, Qt::LeftButton, {}, to);
     }

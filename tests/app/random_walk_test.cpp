@@ -11,13 +11,16 @@ TEST_F(Window, AnythingAnyoneDoesLeavesASortieThatCanBePlanned) {
     answer = app::MainWindow::Unsaved::discard;
     window->askConflict = [] { return app::MainWindow::Conflict::overwrite; };
     file = scratch.filePath(QStringLiteral("demo/walked.toml"));
-    const int acts = qEnvironmentVariableIsSet("AMBER_THROTTLE_ACTS") ? qEnvironmentVariableIntValue("AMBER_THROTTLE_ACTS") : 250;
-    const int seed = qEnvironmentVariableIsSet("AMBER_THROTTLE_SEED") ? qEnvironmentVariableIntValue("AMBER_THROTTLE_SEED") : 1;
+    const int acts =
+        qEnvironmentVariableIsSet("AMBER_THROTTLE_ACTS") ? qEnvironmentVariableIntValue("AMBER_THROTTLE_ACTS") : 250;
+    const int seed =
+        qEnvironmentVariableIsSet("AMBER_THROTTLE_SEED") ? qEnvironmentVariableIntValue("AMBER_THROTTLE_SEED") : 1;
     test::RandomWalk walk(*window, scratch.filePath(QStringLiteral("demo")), static_cast<std::uint64_t>(seed));
     for (int i = 0; i < acts; ++i) {
         const QString wrong = walk.act();
         ASSERT_TRUE(wrong.isEmpty()) << "seed " << seed << ", act " << i << ": " << wrong.toStdString();
-        ASSERT_LE(window->minimumSizeHint().width(), 1280) << "seed " << seed << ", act " << i << ": it has grown too wide";
+        ASSERT_LE(window->minimumSizeHint().width(), 1280)
+            << "seed " << seed << ", act " << i << ": it has grown too wide";
     }
 }
 

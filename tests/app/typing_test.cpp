@@ -33,9 +33,11 @@ TEST_F(Typing, ARefusedFigureLeavesTheOldOneNotItsFirstDigits) {
     EXPECT_NEAR(document().sortie().day.elevation.si(), before, 1e-9);
     EXPECT_EQ(field("elevation")->text(), QStringLiteral("302 ft"));
     EXPECT_TRUE(window->message().contains(QStringLiteral("60000 ft"))) << window->message().toStdString();
-    EXPECT_TRUE(window->message().contains(QStringLiteral("Between −1,400 and 18,000 ft"))) << window->message().toStdString();
+    EXPECT_TRUE(window->message().contains(QStringLiteral("Between −1,400 and 18,000 ft")))
+        << window->message().toStdString();
     EXPECT_TRUE(window->message().contains(QStringLiteral("It stays 302 ft"))) << window->message().toStdString();
-    EXPECT_TRUE(field("elevation")->accessibleDescription().contains(QStringLiteral("was not taken"))) << "and it is heard";
+    EXPECT_TRUE(field("elevation")->accessibleDescription().contains(QStringLiteral("was not taken")))
+        << "and it is heard";
     EXPECT_FALSE(document().isModified());
     EXPECT_EQ(document().undoStack().count(), 0);
 }
@@ -83,10 +85,12 @@ TEST_F(Typing, EscapeTakesTheWholeStayBack) {
 
 TEST_F(Typing, WhatTheReaderRefusesTheWindowDoesNotSave) {
     const auto refused = [this](const char* name, const char* text) {
-        const QByteArray before = QByteArray::fromStdString(writeSortie(document().sortie(), document().aircraft().notes.cockpit));
+        const QByteArray before =
+            QByteArray::fromStdString(writeSortie(document().sortie(), document().aircraft().notes.cockpit));
         type(name, QString::fromUtf8(text));
         tab();
-        EXPECT_EQ(QByteArray::fromStdString(writeSortie(document().sortie(), document().aircraft().notes.cockpit)), before)
+        EXPECT_EQ(QByteArray::fromStdString(writeSortie(document().sortie(), document().aircraft().notes.cockpit)),
+                  before)
             << name << " " << text;
         EXPECT_TRUE(window->message().contains(QStringLiteral("was not taken"))) << name << " " << text;
     };
@@ -109,8 +113,8 @@ TEST_F(Typing, DraggingStopsAtTheWeatherThatCanBe) {
     ASSERT_NE(caption, nullptr);
     QTest::mousePress(caption, Qt::LeftButton, {}, QPoint(2, 5));
     QTest::mouseMove(caption, QPoint(2 + 6 * 400, 5));
-    QMouseEvent move(QEvent::MouseMove, QPointF(2 + 6 * 400, 5), caption->mapToGlobal(QPointF(2 + 6 * 400, 5)), Qt::NoButton,
-                     Qt::LeftButton, {});
+    QMouseEvent move(QEvent::MouseMove, QPointF(2 + 6 * 400, 5), caption->mapToGlobal(QPointF(2 + 6 * 400, 5)),
+                     Qt::NoButton, Qt::LeftButton, {});
     QApplication::sendEvent(caption, &move);
     QTest::mouseRelease(caption, Qt::LeftButton, {}, QPoint(2, 5));
     EXPECT_LE(document().sortie().day.qnh.in(units::hPa), 1100);
@@ -124,7 +128,8 @@ TEST_F(Typing, AReportThatCannotBeIsRefusedInItsDialogue) {
     auto* text = dialog->findChild<QPlainTextEdit*>();
     text->setPlainText(QStringLiteral("METAR XXRF 250650Z 24008KT 9999 75/52 Q1009"));
     EXPECT_FALSE(dialog->reading());
-    EXPECT_TRUE(dialog->findChild<QLabel*>(QStringLiteral("metar-verdict"))->text().contains(QStringLiteral("out of range")));
+    EXPECT_TRUE(
+        dialog->findChild<QLabel*>(QStringLiteral("metar-verdict"))->text().contains(QStringLiteral("out of range")));
     text->setPlainText(QStringLiteral("METAR XXRF 250650Z 24008KT 9999 05/09 Q1009"));
     EXPECT_FALSE(dialog->reading()) << "dew point over the air";
     text->setPlainText(QStringLiteral("METAR XXRF 250650Z 24008KT 9999 05/03 Q1009"));
@@ -243,7 +248,8 @@ TEST_F(Typing, TitleRegistrationAndDestinationAreEditedAndUndoneTogether) {
     auto* ok = dialog->findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok);
     QTest::mouseClick(ok, Qt::LeftButton);
     EXPECT_TRUE(dialog->isVisible());
-    EXPECT_TRUE(dialog->findChild<QLabel*>(QStringLiteral("details-verdict"))->text().contains(QStringLiteral("out of range")));
+    EXPECT_TRUE(
+        dialog->findChild<QLabel*>(QStringLiteral("details-verdict"))->text().contains(QStringLiteral("out of range")));
     put("details-elevation", "640 ft");
     QTest::mouseClick(ok, Qt::LeftButton);
     const auto& s = document().sortie();
@@ -277,7 +283,10 @@ TEST_F(Typing, MoreThanFourTanksAreAllFilled) {
     QByteArray notes = contents(scratch.filePath(QStringLiteral("notes/lorimer-l4.toml")));
     QByteArray more;
     for (int i = 0; i < 4; ++i)
-        more += QStringLiteral("[[fuel.tank]]\nid = \"extra%1\"\nname = \"Extra %1\"\ncapacity = \"%2 US gal\"\n\n").arg(i).arg(20 + i).toUtf8();
+        more += QStringLiteral("[[fuel.tank]]\nid = \"extra%1\"\nname = \"Extra %1\"\ncapacity = \"%2 US gal\"\n\n")
+                    .arg(i)
+                    .arg(20 + i)
+                    .toUtf8();
     const auto at = notes.indexOf("[[fuel.tank]]");
     ASSERT_GE(at, 0);
     // After the tanks there are, so that theirs keep their places.

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "settle.h"
 #include "pages/row_view.h"
+#include "settle.h"
 #include "shell/captioned.h"
 #include "shell/inline_field.h"
 #include "shell/metar_dialog.h"

@@ -19,7 +19,8 @@ protected:
         for (const char* folder : {"notes", "demo"}) {
             QDir().mkpath(scratch.filePath(QLatin1String(folder)));
             for (const auto& info :
-                 QDir(QString::fromStdString(dataFolder()) + QLatin1Char('/') + QLatin1String(folder)).entryInfoList(QDir::Files))
+                 QDir(QString::fromStdString(dataFolder()) + QLatin1Char('/') + QLatin1String(folder))
+                     .entryInfoList(QDir::Files))
                 ASSERT_TRUE(QFile::copy(info.absoluteFilePath(),
                                         scratch.filePath(QLatin1String(folder) + QLatin1Char('/') + info.fileName())));
         }

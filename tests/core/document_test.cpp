@@ -74,8 +74,9 @@ TEST(Overlay, NamingWhatIsNotThereIsAProblem) {
 }
 
 TEST(TableReader, ReportsEachKindOfFaultAndGoesOn) {
-    const Node root = parsed("text = 3\ncylinders = 300\nflag = \"yes\"\nword = \"blue\"\nlist = [1]\nheight = 5\nspeed = "
-                             "\"5 ft\"\nrange = \"9 to 3 °C\"\npairs = [[1]]\nstray = 1\n");
+    const Node root =
+        parsed("text = 3\ncylinders = 300\nflag = \"yes\"\nword = \"blue\"\nlist = [1]\nheight = 5\nspeed = "
+               "\"5 ft\"\nrange = \"9 to 3 °C\"\npairs = [[1]]\nstray = 1\n");
     Problems problems;
     const std::string file = "t.toml";
     TableReader t(root, "engine", file, problems, FileFormat::notes);
@@ -102,9 +103,9 @@ TEST(TableReader, ReportsEachKindOfFaultAndGoesOn) {
 }
 
 TEST(TableReader, ReadsEachKindOfValue) {
-    const Node root =
-        parsed("text = \"x\"\ncylinders = 3\nflag = true\nword = \"green\"\nlist = [\"a\", \"b\"]\nheight = \"5 ft\"\nrpm "
-               "= 2400\nrange = \"-5 to +5 °C\"\npairs = [[1, 2], [3, 4]]\nunit = \"mph\"\n");
+    const Node root = parsed(
+        "text = \"x\"\ncylinders = 3\nflag = true\nword = \"green\"\nlist = [\"a\", \"b\"]\nheight = \"5 ft\"\nrpm "
+        "= 2400\nrange = \"-5 to +5 °C\"\npairs = [[1, 2], [3, 4]]\nunit = \"mph\"\n");
     Problems problems;
     const std::string file = "t.toml";
     TableReader t(root, "engine", file, problems, FileFormat::notes);

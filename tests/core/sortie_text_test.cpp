@@ -75,7 +75,8 @@ TEST(SortieText, AnInlineTableIsExchangedWhole) {
 }
 
 TEST(SortieText, WhatCannotBeFollowedIsWrittenAnewUnderItsComments) {
-    const auto folded = test::replaced(written, "[flight]\n", "[start]\norder = [\n  \"1\", # port\n  \"2\"]\n[flight]\n");
+    const auto folded =
+        test::replaced(written, "[flight]\n", "[start]\norder = [\n  \"1\", # port\n  \"2\"]\n[flight]\n");
     const auto reading = readSortie(folded, "s.toml");
     ASSERT_TRUE(reading.sortie) << reading.problems.front().text();
     Sortie s = *reading.sortie;

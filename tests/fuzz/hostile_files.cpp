@@ -64,10 +64,12 @@ std::string textOf(const std::filesystem::path& path) {
 std::vector<std::pair<std::size_t, std::size_t>> numbersOf(const std::string& text) {
     std::vector<std::pair<std::size_t, std::size_t>> found;
     for (std::size_t i = 0; i < text.size(); ++i) {
-        if (!std::isdigit(static_cast<unsigned char>(text[i])) || (i > 0 && std::isalnum(static_cast<unsigned char>(text[i - 1]))))
+        if (!std::isdigit(static_cast<unsigned char>(text[i])) ||
+            (i > 0 && std::isalnum(static_cast<unsigned char>(text[i - 1]))))
             continue;
         std::size_t end = i;
-        while (end < text.size() && (std::isdigit(static_cast<unsigned char>(text[end])) || text[end] == '.' || text[end] == ','))
+        while (end < text.size() &&
+               (std::isdigit(static_cast<unsigned char>(text[end])) || text[end] == '.' || text[end] == ','))
             ++end;
         found.emplace_back(i, end - i);
         i = end;
@@ -97,7 +99,8 @@ void spoil(std::string& text, Random& r) {
         const auto [at, size] = numbers[below(r, numbers.size())];
         std::string plain = text.substr(at, size);
         std::erase(plain, ',');
-        const double factor = below(r, 3) ? std::exp(1.4 * (unit(r) - 0.5)) : std::pow(10.0, static_cast<double>(below(r, 5)) - 2);
+        const double factor =
+            below(r, 3) ? std::exp(1.4 * (unit(r) - 0.5)) : std::pow(10.0, static_cast<double>(below(r, 5)) - 2);
         text.replace(at, size, fmt::format("{:.6g}", std::strtod(plain.c_str(), nullptr) * factor));
         return;
     }
@@ -127,7 +130,8 @@ void spoil(std::string& text, Random& r) {
         return;
     }
     case 7: { // a text emptied, or another's
-        const auto open = text.find('"', below(r, text.size())), close = open == std::string::npos ? open : text.find('"', open + 1);
+        const auto open = text.find('"', below(r, text.size())),
+                   close = open == std::string::npos ? open : text.find('"', open + 1);
         if (close == std::string::npos)
             return;
         const auto other = text.find('"', below(r, text.size())),
@@ -151,14 +155,16 @@ std::string wrongWith(const plan::Aircraft& aircraft, const Sortie& sortie, cons
     double last = 0.0;
     for (const auto& m : f.moments) {
         const auto warm = [](double k) { return k > 150 && k < 1500; };
-        if (!(m.time >= last - 1e-6 && m.time < 3.6e6) || !(m.rpm >= 0 && m.rpm < 150) || !(m.boost > 0 && m.boost < 1e6) ||
-            !warm(m.metal) || !warm(m.oil) || !(m.oilPressure >= 0 && m.oilPressure < 1e8) || !(m.fuel >= -1e-9 && m.fuel < 1e4) ||
-            !std::isfinite(m.power) || !std::isfinite(m.charge) || !std::isfinite(m.height) || !std::isfinite(m.speed) ||
-            !std::isfinite(m.bmep))
-            return fmt::format("at {} s in {}: rpm {}, boost {}, metal {}, oil {}, oil pressure {}, fuel {}, power {}, charge "
-                               "{}, height {}, speed {}",
-                               m.time, titleOf(m.phase), m.rpm, m.boost, m.metal, m.oil, m.oilPressure, m.fuel, m.power,
-                               m.charge, m.height, m.speed);
+        if (!(m.time >= last - 1e-6 && m.time < 3.6e6) || !(m.rpm >= 0 && m.rpm < 150) ||
+            !(m.boost > 0 && m.boost < 1e6) || !warm(m.metal) || !warm(m.oil) ||
+            !(m.oilPressure >= 0 && m.oilPressure < 1e8) || !(m.fuel >= -1e-9 && m.fuel < 1e4) ||
+            !std::isfinite(m.power) || !std::isfinite(m.charge) || !std::isfinite(m.height) ||
+            !std::isfinite(m.speed) || !std::isfinite(m.bmep))
+            return fmt::format(
+                "at {} s in {}: rpm {}, boost {}, metal {}, oil {}, oil pressure {}, fuel {}, power {}, charge "
+                "{}, height {}, speed {}",
+                m.time, titleOf(m.phase), m.rpm, m.boost, m.metal, m.oil, m.oilPressure, m.fuel, m.power, m.charge,
+                m.height, m.speed);
         last = m.time;
     }
     if (plan::planJson(aircraft, sortie, made).empty() || plan::planCsv(made).empty() || plan::planText(made).empty())

@@ -169,12 +169,19 @@ struct PhaseChart::Impl {
             const auto line = inUnits(curve.points, h, w);
             addLine(*plot, line.x, line.y, QPen(c.ink, 1.3, curve.gear == 0 ? Qt::DashLine : Qt::DashDotLine));
         }
+        double lastLabel = 1e18; // px; labels stand apart by the height of their type
         for (const auto& curve : picture.constantBoost) {
             const auto line = inUnits(curve.points, h, w);
             const bool here = curve.gear == picture.plannedGear;
             addLine(*plot, line.x, line.y, QPen(here ? c.ink : c.faint, here ? 1.4 : 0.9));
-            if (here)
-                addText(*plot, line.x.front(), line.y.front(), q(curve.label), Qt::AlignLeft | Qt::AlignBottom, c.ink);
+            const double at = plot->yAxis->coordToPixel(line.y.front());
+            if (!here || std::abs(at - lastLabel) < QFontMetrics(face(12)).height() + 1)
+                continue;
+            lastLabel = at;
+            auto* label =
+                addText(*plot, line.x.front(), line.y.front(), q(curve.label), Qt::AlignLeft | Qt::AlignVCenter, c.ink);
+            label->setBrush(c.sheet);
+            label->setPadding(QMargins(3, 0, 3, 0));
         }
         const double x = shown(picture.planned.x, h), y = shown(picture.planned.y, w);
         addLine(*plot, {x, x}, {-1e6, y}, QPen(c.amber, 1, Qt::DotLine));

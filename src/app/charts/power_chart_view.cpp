@@ -35,6 +35,7 @@ struct PowerChartView::Impl {
     engine::PowerChart chart;
     double chartRpm = 0.0;
     std::shared_ptr<const plan::Aircraft> chartOf; ///< held, so that its address cannot be given to another
+    std::vector<QRectF> taken;                     ///< px, by the words of the construction
     bool zoomed = false;
     int held = 0; // 1 A, 2 the reading
 
@@ -83,6 +84,39 @@ struct PowerChartView::Impl {
         QColor behind = Colours(plot).sheet;
         behind.setAlpha(180);
         item->setBrush(behind);
+    }
+
+    /// Where a text would stand, in pixels.
+    [[nodiscard]] QRectF boxOf(QCPAxisRect* rect, QPointF at, const QString& words, Qt::Alignment anchor, bool bold,
+                               int size) const {
+        const QFontMetricsF metrics(face(size, bold));
+        const QSizeF box(metrics.horizontalAdvance(words) + 10, metrics.height() + 4);
+        const QPointF p = pixel(rect, at.x(), at.y());
+        return {anchor & Qt::AlignRight ? p.x() - box.width() : p.x(),
+                anchor & Qt::AlignTop      ? p.y()
+                : anchor & Qt::AlignBottom ? p.y() - box.height()
+                                           : p.y() - box.height() / 2,
+                box.width(), box.height()};
+    }
+    [[nodiscard]] bool isFree(const QRectF& box) const {
+        return std::none_of(taken.begin(), taken.end(), [&](const QRectF& other) { return other.intersects(box); });
+    }
+    /// A text at a point of the construction, on the first side of it where nothing else stands.
+    void beside(QCPAxisRect* rect, QPointF at, const QString& words, std::initializer_list<Qt::Alignment> sides,
+                const QColor& colour) {
+        const QRectF whole(rect->rect());
+        const double line = QFontMetricsF(face(13, true)).height() + 6;
+        for (const double down : {0.0, line, -line, 2 * line, -2 * line})
+            for (const Qt::Alignment side : sides) {
+                const QPointF moved(at.x(), y(rect)->pixelToCoord(y(rect)->coordToPixel(at.y()) + down));
+                const QRectF box = boxOf(rect, moved, words, side, true, 13);
+                if (!whole.contains(box) || !isFree(box))
+                    continue;
+                taken.push_back(box);
+                text(rect, moved, words, side, colour, true, 13);
+                return;
+            }
+        text(rect, at, words, *sides.begin(), colour, true, 13);
     }
 
     void compute() {
@@ -154,19 +188,23 @@ struct PowerChartView::Impl {
                       l.gear == 0   ? Qt::SolidLine
                       : l.gear == 1 ? Qt::DashLine
                                     : Qt::DashDotLine));
+        taken.clear();
+        if (blown && construction)
+            drawConstruction(c);
         for (const auto& l : chart.constantBoost) {
             if (l.gear != reading.gear)
                 continue;
             const QPointF end = path(right, l, heightUnit(), QPen(c.faint, 1, Qt::DotLine));
-            text(right, end, q(formatValue(l.boost->si(), boostUnit())), Qt::AlignLeft | Qt::AlignBottom, c.faint,
-                 false, 11);
+            const QString value = q(formatValue(l.boost->si(), boostUnit()));
+            if (const QRectF box = boxOf(right, end, value, Qt::AlignLeft | Qt::AlignBottom, false, 11); isFree(box)) {
+                taken.push_back(box);
+                text(right, end, value, Qt::AlignLeft | Qt::AlignBottom, c.faint, false, 11);
+            }
         }
         for (const auto& m : chart.marks)
             ring(m.seaLevel ? left : right,
                  {shown(m.x, m.seaLevel ? boostUnit() : heightUnit()), shown(m.power, powerUnit())}, c.ink,
                  m.gear == reading.gear || m.seaLevel ? c.ink : c.sheet, 5, QCPScatterStyle::ssSquare);
-        if (blown && construction)
-            drawConstruction(c);
         ticks();
         plot->replot(QCustomPlot::rpQueuedReplot);
     }
@@ -186,15 +224,21 @@ struct PowerChartView::Impl {
         ring(right, {0, a.y()}, c.amber, c.sheet, 7);
         ring(right, b, c.amber, c.sheet, 9);
         ring(right, read, c.amber, c.amberWash, 11, QCPScatterStyle::ssDiamond);
-        text(left, a, QStringLiteral("A  %1").arg(q(format(k.seaLevel.si(), powerUnit()))),
-             Qt::AlignRight | Qt::AlignBottom, c.amber, true, 13);
-        text(right, b, QStringLiteral("B  %1").arg(q(format(k.atFullThrottle.si(), powerUnit()))),
-             (b.x() > 0.75 * x(right)->range().upper ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignBottom, c.amber, true,
-             13);
-        text(right, read,
-             tr("%1 read, %2 today").arg(q(format(k.read.si(), powerUnit())), q(format(k.corrected.si(), powerUnit()))),
-             (read.x() > 0.5 * x(right)->range().upper ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop, c.amber, true,
-             13);
+        const auto around = [](QPointF px) { return QRectF(px - QPointF(8, 8), QSizeF(16, 16)); };
+        taken = {around(pixel(left, a.x(), a.y())), around(pixel(right, b.x(), b.y())),
+                 around(pixel(right, read.x(), read.y()))};
+        for (auto& point : taken) // their own words may touch a point's edge
+            point.adjust(4, 4, -4, -4);
+        constexpr auto leftAbove = Qt::AlignRight | Qt::AlignBottom, rightAbove = Qt::AlignLeft | Qt::AlignBottom,
+                       rightBelow = Qt::AlignLeft | Qt::AlignTop, leftBelow = Qt::AlignRight | Qt::AlignTop;
+        beside(left, a, QStringLiteral("A  %1").arg(q(format(k.seaLevel.si(), powerUnit()))),
+               {leftAbove, leftBelow, rightBelow}, c.amber);
+        beside(right, b, QStringLiteral("B  %1").arg(q(format(k.atFullThrottle.si(), powerUnit()))),
+               {rightAbove, leftAbove, rightBelow}, c.amber);
+        beside(
+            right, read,
+            tr("%1 read, %2 today").arg(q(format(k.read.si(), powerUnit())), q(format(k.corrected.si(), powerUnit()))),
+            {rightBelow, leftBelow, rightAbove, leftAbove}, c.amber);
     }
 
     void dressRects() {

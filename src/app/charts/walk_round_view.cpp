@@ -181,9 +181,8 @@ void WalkRoundView::paintEvent(QPaintEvent*) {
         p.setPen(here ? c.amber : c.ink);
         const QPointF state(port ? label.right() - 10 : label.left() + 10, label.center().y());
         const QRectF text = port ? label.adjusted(0, 0, -20, 0) : label.adjusted(20, 0, 0, 0);
-        p.drawText(
-            text, Qt::AlignVCenter | (port ? Qt::AlignRight : Qt::AlignLeft),
-            QFontMetrics(p.font()).elidedText(q(stop.name), Qt::ElideRight, static_cast<int>(text.width())));
+        p.drawText(text, Qt::AlignVCenter | (port ? Qt::AlignRight : Qt::AlignLeft),
+                   QFontMetrics(p.font()).elidedText(q(stop.name), Qt::ElideRight, static_cast<int>(text.width())));
         if (seen || stop.worst != watch::Colour::normal) {
             drawColourMark(p, state, stop.worst, c, 4);
         } else {

@@ -16,7 +16,7 @@
 #include <cstdio>
 #include <cstring>
 #include <fmt/format.h>
-#include <iostream>
+#include <sstream>
 #include <system_error>
 
 namespace amber::app {
@@ -37,8 +37,8 @@ int runPlan(const std::string& path, bool json, bool csv) {
     const std::string text = json  ? plan::planJson(*loaded.aircraft, *loaded.sortie, made)
                              : csv ? plan::planCsv(made)
                                    : plan::planText(made);
-    return std::fwrite(text.data(), 1, text.size(), stdout) == text.size() && std::fflush(stdout) == 0 ? exitOk
-                                                                                                       : exitWrite;
+    fmt::print("{}", text);
+    return exitOk;
 }
 
 /// Notes, or a sortie when the file has an [airframe].
@@ -244,7 +244,11 @@ int parseAndRun(int argc, char** argv, const CommandActions& actions) {
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& error) {
-        return app.exit(error) == 0 ? exitOk : exitUsage;
+        std::ostringstream out, wrong; // through our own printing, which notices what cannot be written
+        const bool asked = app.exit(error, out, wrong) == 0;
+        fmt::print("{}", out.str());
+        fmt::print(stderr, "{}", wrong.str());
+        return asked ? exitOk : exitUsage;
     }
 
     if (planCommand->parsed())
@@ -259,8 +263,13 @@ int parseAndRun(int argc, char** argv, const CommandActions& actions) {
         return runCalibrate(calibrate);
     if (cruiseCommand->parsed())
         return runCruise(cruise);
-    if (chartCommand->parsed())
+    if (chartCommand->parsed()) {
+        if ((!svgOption->empty() && chart.svg.empty()) || (!pngOption->empty() && chart.png.empty())) {
+            fmt::print(stderr, "amber-throttle chart: there is no file name to write to\n");
+            return exitWrite;
+        }
         return svgOption->empty() && pngOption->empty() ? runChart(chart) : actions.chart(chart);
+    }
     if (warmCommand->parsed())
         return runWarmUp(warm);
     if (downCommand->parsed())
@@ -302,8 +311,7 @@ int runCommandLine(int argc, char** argv, const CommandActions& actions) {
     try {
         code = parseAndRun(argc, argv, actions);
         errno = 0;
-        const bool whole = std::cout.flush().good() && std::fflush(stdout) == 0 && std::ferror(stdout) == 0;
-        if (!whole)
+        if (std::fflush(stdout) != 0 || std::ferror(stdout) != 0)
             why = errno ? std::strerror(errno) : "it came out short";
     } catch (const std::system_error& error) {
         why = error.code().message();

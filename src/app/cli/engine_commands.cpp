@@ -133,8 +133,7 @@ int runCruise(const CruiseOptions& o) {
     c.grade = o.grade.empty() ? n.fuel.grades.front() : o.grade;
     c.weight = Mass::si(0.5 * (n.speeds.lightWeight.si() + n.speeds.heavyWeight.si()));
     if (!o.weight.empty())
-        if (const auto e = take("weight", o.weight, n.cockpit.weight, c.weight);
-            !e.empty())
+        if (const auto e = take("weight", o.weight, n.cockpit.weight, c.weight); !e.empty())
             return wrong("cruise", e);
     if (c.weight < n.emptyWeight || c.weight > n.maxWeight)
         return wrong("cruise", fmt::format("--weight: the {} flies between {} and {}", n.name,
@@ -148,7 +147,8 @@ int runCruise(const CruiseOptions& o) {
         if (const auto e = take("fuel", o.fuel, n.cockpit.fuel, c.fuel); !e.empty())
             return wrong("cruise", e);
     if (c.fuel.si() < 0 || c.fuel.si() > fuel * 1.0001)
-        return wrong("cruise", fmt::format("--fuel: the tanks hold {} that can be used", format(fuel, *n.cockpit.fuel)));
+        return wrong("cruise",
+                     fmt::format("--fuel: the tanks hold {} that can be used", format(fuel, *n.cockpit.fuel)));
     const std::pair<plan::Ask, const std::string*> asks[] = {{plan::Ask::power, &o.power},
                                                              {plan::Ask::burn, &o.burn},
                                                              {plan::Ask::airspeed, &o.speed},

@@ -60,7 +60,8 @@ int warmUp(const WarmUpOptions& o) {
     s.day.oat = take<Dimension::temperature>("warmup", "temperature", o.temperature, n.cockpit.temperature, "day.oat");
     s.day.dewPoint = Temperature::si(s.day.oat.si() - 3);
     if (!o.elevation.empty())
-        s.day.elevation = take<Dimension::length>("warmup", "elevation", o.elevation, n.cockpit.height, "day.elevation");
+        s.day.elevation =
+            take<Dimension::length>("warmup", "elevation", o.elevation, n.cockpit.height, "day.elevation");
     if (!o.preheated.empty())
         s.start.preheated =
             take<Dimension::temperature>("warmup", "preheated", o.preheated, n.cockpit.temperature, "start.preheated");
@@ -117,7 +118,8 @@ int letDown(const LetDownOptions& o) {
     auto aircraft = *load(o.notes, o.variant);
     TypeNotes& n = aircraft.notes;
     Sortie s = plan::plainSortie(n);
-    s.flight.cruiseHeight = orEnd<Dimension::length>("letdown", readOption<Dimension::length>("from", o.from, n.cockpit.height));
+    s.flight.cruiseHeight =
+        orEnd<Dimension::length>("letdown", readOption<Dimension::length>("from", o.from, n.cockpit.height));
     s.flight.toElevation = take<Dimension::length>("letdown", "to", o.to, n.cockpit.height, "day.elevation");
     if (s.flight.cruiseHeight.si() < s.flight.toElevation.si() + 400) {
         fmt::print(stderr, "amber-throttle letdown: --from: it is not above the circuit of the field\n");
@@ -133,7 +135,8 @@ int letDown(const LetDownOptions& o) {
         s.weight = take<Dimension::mass>("letdown", "weight", o.weight, n.cockpit.weight, "load.weight");
     if (!o.rate.empty())
         n.phases[Phase::letDown].rate = orEnd<Dimension::verticalSpeed>(
-            "letdown", readOption<Dimension::verticalSpeed>("rate", o.rate, nullptr, FileFormat::notes, "let-down.rate"));
+            "letdown",
+            readOption<Dimension::verticalSpeed>("rate", o.rate, nullptr, FileFormat::notes, "let-down.rate"));
     if (const auto problems = checkSortie(s, n, ""); !problems.empty()) {
         fmt::print(stderr, "amber-throttle letdown: {}. {}\n", problems.front().what, problems.front().remedy);
         return exitUsage;
@@ -194,13 +197,15 @@ int coolDown(const CoolDownOptions& o) {
     const TypeNotes& n = aircraft->notes;
     const auto* unit = n.cockpit.temperature;
     const auto hot = orEnd<Dimension::temperature>(
-        "cooldown", readOption<Dimension::temperature>("temperature", o.temperature, unit, FileFormat::command, "stopped-at"));
+        "cooldown",
+        readOption<Dimension::temperature>("temperature", o.temperature, unit, FileFormat::command, "stopped-at"));
     const auto oat = take<Dimension::temperature>("cooldown", "oat", o.oat, unit, "day.oat");
     Length elevation;
     if (!o.elevation.empty())
         elevation = take<Dimension::length>("cooldown", "elevation", o.elevation, n.cockpit.height, "day.elevation");
     const Temperature forecast =
-        o.forecast.empty() ? oat : take<Dimension::temperature>("cooldown", "forecast", o.forecast, unit, "stop.forecast");
+        o.forecast.empty() ? oat
+                           : take<Dimension::temperature>("cooldown", "forecast", o.forecast, unit, "stop.forecast");
     air::Day day = air::standardDay(elevation);
     day.oat = oat;
     const auto air = day.at(day.pressureAltitude());

@@ -94,10 +94,8 @@ void PhasePage::refreshWalk(bool first) {
     if (index >= walk.stops.size())
         return;
     const auto& stop = walk.stops[index];
-    setHead_->setText(tr("%1  ·  station %2 of %3")
-                          .arg(QString::fromStdString(stop.name))
-                          .arg(index + 1)
-                          .arg(walk.stops.size()));
+    setHead_->setText(
+        tr("%1  ·  station %2 of %3").arg(QString::fromStdString(stop.name)).arg(index + 1).arg(walk.stops.size()));
     const int row = first ? 0 : set_->currentIndex().row();
     set_->put(html::rows(stop.items));
     if (row >= 0 && row < set_->model()->rowCount())

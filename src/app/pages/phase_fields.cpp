@@ -198,7 +198,7 @@ void PhasePage::buildFields() {
             changed.walk.attitude = degrees;
             return document_.edit(changed, tr("attitude"), gesture);
         };
-        b.apply = [this, put](const QString& text, int gesture) -> QString {
+        b.apply = [put](const QString& text, int gesture) -> QString {
             std::string_view rest;
             const std::string typed = text.trimmed().toStdString();
             const auto number = readNumber(typed, rest);

@@ -35,6 +35,14 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     fieldRow_ = new QWidget(this);
     head->addWidget(fieldRow_, 0, Qt::AlignBottom);
     page->addLayout(head);
+    // Where the fields leave it no room beside the title, the headline has a line of its own.
+    headlineBelow_ = new QLabel(this);
+    headlineBelow_->setObjectName(QStringLiteral("headline-below"));
+    headlineBelow_->setFont(face(14));
+    headlineBelow_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    headlineBelow_->setForegroundRole(QPalette::PlaceholderText);
+    headlineBelow_->hide();
+    page->addWidget(headlineBelow_);
 
     notices_ = new QLabel(this);
     notices_->setObjectName(QStringLiteral("notices"));
@@ -94,6 +102,7 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     comparison_->setObjectName(QStringLiteral("comparison"));
     comparison_->setFont(face(13));
     comparison_->setTextFormat(Qt::RichText);
+    comparison_->setWordWrap(true);
     comparison_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     left->addWidget(comparisonHead_);
     left->addWidget(comparison_);
@@ -258,8 +267,7 @@ void PhasePage::refresh() {
     const TypeNotes& notes = document_.aircraft().notes;
     const Colours c(this);
     title_->setText(QString::fromUtf8(titleOf(phase_).data()));
-    headline_->setText(QString::fromStdString(p.headline) + tr("  (model)"));
-    headline_->setToolTip(headline_->text());
+    headline_->setToolTip(QString::fromStdString(p.headline) + tr("  (model)"));
 
     QStringList lines;
     for (const auto& caution : p.cautions)
@@ -484,6 +492,26 @@ void PhasePage::showFields() {
         for (auto& [widget, phases] : fields_)
             if (wanted(widget, phases) == shown)
                 widget->setVisible(shown);
+    placeHeadline();
+}
+
+void PhasePage::placeHeadline() {
+    const QString whole = headline_->toolTip();
+    const QFontMetrics metrics(headline_->font());
+    const auto fields = fieldRow_->layout()->sizeHint().width();
+    const int inner = width() - layout()->contentsMargins().left() - layout()->contentsMargins().right();
+    const int beside = inner - title_->sizeHint().width() - fields - 2 * 12;
+    const bool fits = metrics.horizontalAdvance(whole) <= beside;
+    headline_->setText(fits ? whole : QString());
+    headlineBelow_->setText(metrics.elidedText(whole, Qt::ElideRight, inner));
+    headlineBelow_->setToolTip(whole);
+    headlineBelow_->setVisible(!fits);
+}
+
+void PhasePage::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    if (document_.isOpen())
+        placeHeadline();
 }
 
 std::vector<PhasePage::SubPage> PhasePage::subPagesOf(Phase phase) {
@@ -538,12 +566,23 @@ void PhasePage::refreshComparison() {
     const Colours c(this);
     QString rich = QStringLiteral("<table width='100%' cellspacing='0' cellpadding='1'><tr><td></td>");
     for (const auto& column : comparison.columns)
-        rich += QStringLiteral("<td align='right' style='color:%1'>%2</td>").arg(c.faint.name(), html::text(column));
+        rich += QStringLiteral("<td align='right' valign='bottom' style='color:%1;padding-left:10px'>%2</td>")
+                    .arg(c.faint.name(), html::text(column));
     rich += QStringLiteral("</tr>");
     for (const auto& row : comparison.rows) {
-        rich += QStringLiteral("<tr><td style='color:%1'>%2</td>").arg(c.ink.name(), html::text(row.what));
+        // A unit that all have stands once, with the name: so four columns find room.
+        const auto unitOf = [](const std::string& cell) {
+            const auto space = cell.find(' ');
+            return space == std::string::npos ? std::string{} : cell.substr(space + 1);
+        };
+        const std::string unit = row.cells.empty() ? std::string{} : unitOf(row.cells.front());
+        const bool once = !unit.empty() && std::all_of(row.cells.begin(), row.cells.end(),
+                                                       [&](const std::string& cell) { return unitOf(cell) == unit; });
+        rich += QStringLiteral("<tr><td style='color:%1'>%2</td>")
+                    .arg(c.ink.name(), html::text(once ? row.what + ", " + unit : row.what));
         for (std::size_t i = 0; i < row.cells.size(); ++i) {
-            QString cell = html::text(row.cells[i]).replace(QLatin1Char(' '), QStringLiteral("&nbsp;"));
+            QString cell = html::text(once ? row.cells[i].substr(0, row.cells[i].find(' ')) : row.cells[i])
+                               .replace(QLatin1Char(' '), QStringLiteral("&nbsp;"));
             if (row.colours[i] != watch::Colour::normal)
                 cell = html::mark(row.colours[i], c) +
                        QStringLiteral("&nbsp;<span style='color:%1'>%2</span>").arg(c.of(row.colours[i]).name(), cell);

@@ -80,6 +80,9 @@ public:
 signals:
     void refused(QString why);
 
+protected:
+    void resizeEvent(QResizeEvent* event) override;
+
 private:
     QLabel* heading(const QString& text);
     void buildFields();
@@ -90,6 +93,7 @@ private:
     void refreshComparison();
     void refreshStart();
     void showFields();
+    void placeHeadline();
     void showSequence();
     void refreshWalk(bool first);
     void takeFinding(int row, const QString& text);
@@ -119,14 +123,13 @@ private:
 
     SortieDocument& document_;
     Phase phase_ = Phase::climb;
-    QLabel *title_, *headline_, *notices_, *why_, *comparison_, *comparisonHead_, *chartTitle_, *expectHead_, *setHead_,
-        *clockHead_, *whyBeside_, *defects_, *orders_, *ordersHead_;
+    QLabel *title_, *headline_, *headlineBelow_, *notices_, *why_, *comparison_, *comparisonHead_, *chartTitle_,
+        *expectHead_, *setHead_, *clockHead_, *whyBeside_, *defects_, *orders_, *ordersHead_;
     RowView *set_, *expect_, *clock_, *sequence_, *fuel_;
     PhaseChart* chart_;
     StartTimelineView* startTimeline_;
     QLabel* startTitle_;
-    QComboBox *startOrder_, *supply_, *diluted_, *blanks_, *pageChoice_, *askChoice_, *leanTest_,
-        *tankChoice_;
+    QComboBox *startOrder_, *supply_, *diluted_, *blanks_, *pageChoice_, *askChoice_, *leanTest_, *tankChoice_;
     QWidget *fieldRow_, *body_, *left_, *startColumn_, *chartColumn_, *primePictures_;
     WalkRoundView* walk_;
     PowerChartView* powerChart_;

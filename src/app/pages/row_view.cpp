@@ -378,9 +378,16 @@ private:
             drawColourMark(p, QPointF(left + 6, r.center().y() + 1), k.colour, c, 4.4);
             left += 16;
         }
-        const QFont valueFace = face(15, true);
-        const int valueWidth = QFontMetrics(valueFace).horizontalAdvance(q(k.value)) + 2;
-        const int whatWidth = r.width() - (left - r.left()) - markWidth - valueWidth - 12;
+        // A long figure is set smaller rather than its name cut.
+        QFont valueFace = face(15, true);
+        int valueWidth = 0, whatWidth = 0;
+        for (const int size : {15, 14, 13, 12}) {
+            valueFace = face(size, true);
+            valueWidth = QFontMetrics(valueFace).horizontalAdvance(q(k.value)) + 2;
+            whatWidth = r.width() - (left - r.left()) - markWidth - valueWidth - 12;
+            if (QFontMetrics(face(12)).horizontalAdvance(q(k.what)) <= whatWidth)
+                break;
+        }
         const QFont whatFace =
             QFontMetrics(face(14)).horizontalAdvance(q(k.what)) <= whatWidth ? face(14) : face(12); // smaller, not cut
         p.setFont(whatFace);

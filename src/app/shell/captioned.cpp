@@ -18,6 +18,7 @@ QWidget* captioned(const QString& caption, QComboBox* box, QWidget* parent) {
     box->setFont(face(15, true));
     box->setAccessibleName(caption);
     box->setSizeAdjustPolicy(QComboBox::AdjustToContents);
+    box->setMaximumWidth(230); // a long name is cut at its end, and whole in the list
     layout->addWidget(label);
     layout->addWidget(box);
     return holder;

@@ -71,33 +71,33 @@ DayStrip::DayStrip(SortieDocument& document, QWidget* parent) : QWidget(parent),
     };
     row->addWidget(add(new InlineField(tr("From"), QStringLiteral("field"), fieldName(document_), this),
                        tr("Field of departure")));
-    row->addWidget(
-        add(new InlineField(tr("Elevation"), QStringLiteral("elevation"),
-                            figureField<Dimension::length>(document_, tr("elevation"), cockpit(&Cockpit::height), 50,
-                                                           [](Sortie& s) -> Length& { return s.day.elevation; }, -1,
-                                                           [](Sortie& s) {
-                                                               // There and back: the landing field is the same.
-                                                               if (s.flight.to == s.day.field)
-                                                                   s.flight.toElevation = s.day.elevation;
-                                                           }),
-                            this),
-            tr("Height of the field above sea level. A different unit may be typed: 92 m")));
+    row->addWidget(add(new InlineField(tr("Elevation"), QStringLiteral("elevation"),
+                                       figureField<Dimension::length>(
+                                           document_, tr("elevation"), cockpit(&Cockpit::height), 50,
+                                           [](Sortie& s) -> Length& { return s.day.elevation; }, -1,
+                                           [](Sortie& s) {
+                                               // There and back: the landing field is the same.
+                                               if (s.flight.to == s.day.field)
+                                                   s.flight.toElevation = s.day.elevation;
+                                           }),
+                                       this),
+                       tr("Height of the field above sea level. A different unit may be typed: 92 m")));
     row->addWidget(add(new InlineField(tr("QNH"), QStringLiteral("qnh"),
                                        figureField<Dimension::pressure>(
                                            document_, tr("QNH"), [] { return units::hPa.spec; }, 1,
                                            [](Sortie& s) -> Pressure& { return s.day.qnh; }),
                                        this),
                        tr("Altimeter setting; inHg may be typed: 29.80 inHg")));
-    row->addWidget(
-        add(new InlineField(tr("OAT"), QStringLiteral("oat"),
-                            figureField<Dimension::temperature>(document_, tr("OAT"), cockpit(&Cockpit::temperature), 1,
-                                                                [](Sortie& s) -> Temperature& { return s.day.oat; }, -1,
-                                                                [](Sortie& s) {
-                                                                    // Colder air cannot hold the old dew point.
-                                                                    s.day.dewPoint = std::min(s.day.dewPoint, s.day.oat);
-                                                                }),
-                            this),
-            tr("Outside air temperature at the field")));
+    row->addWidget(add(new InlineField(tr("OAT"), QStringLiteral("oat"),
+                                       figureField<Dimension::temperature>(
+                                           document_, tr("OAT"), cockpit(&Cockpit::temperature), 1,
+                                           [](Sortie& s) -> Temperature& { return s.day.oat; }, -1,
+                                           [](Sortie& s) {
+                                               // Colder air cannot hold the old dew point.
+                                               s.day.dewPoint = std::min(s.day.dewPoint, s.day.oat);
+                                           }),
+                                       this),
+                       tr("Outside air temperature at the field")));
     row->addWidget(add(new InlineField(tr("Dew point"), QStringLiteral("dew-point"),
                                        figureField<Dimension::temperature>(
                                            document_, tr("dew point"), cockpit(&Cockpit::temperature), 1,
@@ -197,7 +197,8 @@ void DayStrip::refreshSummary() {
                                      "style='font-size:15px'><b>%2</b> h · <b>%3</b></div>")
                           .arg(c.faint.name(), QString::fromStdString(formatHoursMinutes(f.totalTime())),
                                QString::fromStdString(format(f.fuelAtStart - f.fuelAtEnd, fuel))));
-    summary_->setToolTip(tr("Elapsed time from walk-round to the last engine stopped, and fuel used, in still air: the wind at the field says nothing of the wind aloft (model)\n%1")
+    summary_->setToolTip(tr("Elapsed time from walk-round to the last engine stopped, and fuel used, in still air: the "
+                            "wind at the field says nothing of the wind aloft (model)\n%1")
                              .arg(QString::fromStdString(document_.plan().dayLine)));
 }
 

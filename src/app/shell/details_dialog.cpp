@@ -53,8 +53,8 @@ DetailsDialog::DetailsDialog(SortieDocument& document, QWidget* parent) : QDialo
 
 void DetailsDialog::take() {
     const auto refuse = [this](const QString& why) {
-        verdict_->setText(QStringLiteral("<span style='color:%1'>■ %2</span>")
-                              .arg(Colours(this).red.name(), why.toHtmlEscaped()));
+        verdict_->setText(
+            QStringLiteral("<span style='color:%1'>■ %2</span>").arg(Colours(this).red.name(), why.toHtmlEscaped()));
     };
     Sortie changed = document_.sortie();
     changed.title = title_->text().trimmed().toStdString();

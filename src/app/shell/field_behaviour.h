@@ -12,9 +12,10 @@ namespace amber::app {
 /// @param unit what it is shown and assumed in (asked each time: it changes with the cockpit) @param step size of a
 /// step, in that unit @param settle what follows from the figure in the same edit
 template <Dimension D>
-InlineField::Behaviour figureField(SortieDocument& document, QString what, std::function<const UnitSpec*()> unit,
-                                   double step, std::function<Quantity<D>&(Sortie&)> place, int decimals = -1,
-                                   std::function<void(Sortie&)> settle = [](Sortie&) {}) {
+InlineField::Behaviour figureField(
+    SortieDocument& document, QString what, std::function<const UnitSpec*()> unit, double step,
+    std::function<Quantity<D>&(Sortie&)> place, int decimals = -1,
+    std::function<void(Sortie&)> settle = [](Sortie&) {}) {
     InlineField::Behaviour b;
     b.show = [&document, unit, place, decimals] {
         Sortie copy = document.sortie();

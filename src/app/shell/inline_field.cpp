@@ -48,6 +48,12 @@ InlineField::InlineField(const QString& caption, const QString& name, Behaviour 
     connect(edit_, &QLineEdit::textChanged, this, &InlineField::fit);
 }
 
+InlineField::~InlineField() {
+    // The editor goes after us and loses the focus on its way: it must not tell.
+    edit_->removeEventFilter(this);
+    edit_->disconnect(this);
+}
+
 void InlineField::setCaption(const QString& caption) {
     caption_->setText(caption);
     edit_->setAccessibleName(caption);
@@ -72,8 +78,10 @@ void InlineField::refresh() {
 
 void InlineField::fit() {
     const int wide = QFontMetrics(edit_->font()).horizontalAdvance(edit_->text()) + 8;
-    edit_->setFixedWidth(
-        std::max({wide, 34, QFontMetrics(caption_->font()).horizontalAdvance(caption_->text().toUpper()) + 2}));
+    // A long name scrolls in its field rather than widen the window.
+    constexpr int widest = 190;
+    edit_->setFixedWidth(std::max({std::min(wide, widest), 34,
+                                   QFontMetrics(caption_->font()).horizontalAdvance(caption_->text().toUpper()) + 2}));
     updateGeometry();
 }
 
@@ -111,8 +119,8 @@ void InlineField::leave() {
     if (wrong.isEmpty())
         return;
     const QString told = tr("%1 “%2” was not taken: %3 It stays %4.")
-                             .arg(caption_->text(), typed, wrong.endsWith(QLatin1Char('.')) ? wrong : wrong + QLatin1Char('.'),
-                                  edit_->text());
+                             .arg(caption_->text(), typed,
+                                  wrong.endsWith(QLatin1Char('.')) ? wrong : wrong + QLatin1Char('.'), edit_->text());
     emit refused(told);
     QAccessibleEvent heard(edit_, QAccessible::Alert);
     edit_->setAccessibleDescription(told);

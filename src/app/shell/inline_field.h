@@ -26,6 +26,8 @@ public:
 
     InlineField(const QString& caption, const QString& name, Behaviour behaviour, QWidget* parent = nullptr);
 
+    ~InlineField() override;
+
     /// Shows the value again, unless it is being typed just now.
     void refresh();
     [[nodiscard]] QString text() const { return edit_->text(); }

@@ -489,12 +489,14 @@ void MainWindow::showShortcuts() {
     for (const auto* menu : menuBar()->actions())
         for (const auto* action : menu->menu()->actions())
             if (!action->shortcut().isEmpty())
-                html += row(action->shortcut().toString(QKeySequence::NativeText),
-                            action->text().remove(QLatin1Char('&')));
+                html +=
+                    row(action->shortcut().toString(QKeySequence::NativeText), action->text().remove(QLatin1Char('&')));
     const QList<QPair<QString, QString>> others{
-        {tr("Up, Down"), tr("in a field: step the value, Page Up and Page Down by ten; in a column: next line and its reason")},
+        {tr("Up, Down"),
+         tr("in a field: step the value, Page Up and Page Down by ten; in a column: next line and its reason")},
         {tr("Escape"), tr("in a field: take back what was typed")},
-        {tr("Enter"), tr("on a step with schools: choose another; on a candidate: take it; on the score: go to the phase")},
+        {tr("Enter"),
+         tr("on a step with schools: choose another; on a candidate: take it; on the score: go to the phase")},
         {tr("Space, Delete"), tr("on the walk-round and the run-up sheet: in order; clear. Typing writes up")},
         {tr("Left, Right, + −, Home"), tr("on score and pictures: move, zoom, all")},
         {tr("Arrows, Home, End"), tr("on the walk-round's plate: from station to station")},
@@ -502,7 +504,8 @@ void MainWindow::showShortcuts() {
         {tr("Up, Down"), tr("on the power chart: boost")},
         {tr("Page Up, Page Down, G"), tr("on the power chart: rpm; gear")},
         {tr("Home"), tr("on the power chart: the plan's setting")},
-        {tr("F, Ctrl+Up, Ctrl+Down"), tr("on the start's timeline: this try does not catch; earlier or later in the order")},
+        {tr("F, Ctrl+Up, Ctrl+Down"),
+         tr("on the start's timeline: this try does not catch; earlier or later in the order")},
     };
     for (const auto& [key, does] : others)
         html += row(key, does);

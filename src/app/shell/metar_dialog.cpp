@@ -49,8 +49,7 @@ void MetarDialog::read() {
     const QString text = text_->toPlainText();
     reading_.reset();
     const auto refuse = [&](const QString& why) {
-        verdict_->setText(
-            QStringLiteral("<span style='color:%1'>■ %2</span>").arg(c.red.name(), why.toHtmlEscaped()));
+        verdict_->setText(QStringLiteral("<span style='color:%1'>■ %2</span>").arg(c.red.name(), why.toHtmlEscaped()));
     };
     if (text.trimmed().isEmpty()) {
         verdict_->clear();

@@ -52,9 +52,9 @@ RecoveryDialog::RecoveryDialog(QList<SortieDocument::Leftover> leftovers,
 void RecoveryDialog::list() {
     list_->clear();
     for (const auto& l : leftovers_)
-        list_->addItem(tr("%1, %2").arg(l.original.isEmpty() ? tr("a sortie that was never saved")
-                                                             : QFileInfo(l.original).fileName(),
-                                        QLocale(QLocale::English).toString(l.written, QStringLiteral("d MMM yyyy, HH:mm"))));
+        list_->addItem(tr("%1, %2").arg(
+            l.original.isEmpty() ? tr("a sortie that was never saved") : QFileInfo(l.original).fileName(),
+            QLocale(QLocale::English).toString(l.written, QStringLiteral("d MMM yyyy, HH:mm"))));
     list_->setCurrentRow(0);
     back_->setEnabled(!leftovers_.isEmpty());
     discard_->setEnabled(!leftovers_.isEmpty());
@@ -69,8 +69,8 @@ void RecoveryDialog::bringBack() {
         accept();
         return;
     }
-    verdict_->setText(QStringLiteral("<span style='color:%1'>■ %2</span>")
-                          .arg(Colours(this).red.name(), wrong.toHtmlEscaped()));
+    verdict_->setText(
+        QStringLiteral("<span style='color:%1'>■ %2</span>").arg(Colours(this).red.name(), wrong.toHtmlEscaped()));
     verdict_->show();
 }
 

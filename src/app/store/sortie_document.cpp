@@ -41,7 +41,8 @@ QString writeAtomically(const QString& path, const QByteArray& contents) {
         return QObject::tr("%1 was not written: %2. What was there before is still there.")
             .arg(path, whole ? file.errorString() : why);
     // The new name survives a loss of power only when its folder has been written too.
-    if (const int folder = ::open(QFile::encodeName(target.absolutePath()).constData(), O_RDONLY | O_DIRECTORY | O_CLOEXEC);
+    if (const int folder =
+            ::open(QFile::encodeName(target.absolutePath()).constData(), O_RDONLY | O_DIRECTORY | O_CLOEXEC);
         folder >= 0) {
         ::fsync(folder);
         ::close(folder);
@@ -151,7 +152,8 @@ void SortieDocument::open(plan::LoadedSortie loaded, const QString& path, std::s
 }
 
 void SortieDocument::put(const Sortie& sortie, std::shared_ptr<const plan::Aircraft> aircraft) {
-    const bool reading = isOpen() && (sortie.walk.found != sortie_.walk.found || sortie.runUpFound != sortie_.runUpFound);
+    const bool reading =
+        isOpen() && (sortie.walk.found != sortie_.walk.found || sortie.runUpFound != sortie_.runUpFound);
     sortie_ = sortie;
     aircraft_ = std::move(aircraft);
     plan_ = plan::makePlan(*aircraft_, sortie_);

@@ -50,6 +50,7 @@ constexpr std::string_view brief = "seconds to some minutes; longer is a slip of
 constexpr std::string_view night = "colder or warmer than any night";
 
 const KeyRange notesTable[] = {
+    {"format", plain, 1, 1, "the only one there is"},
     {"type.empty_weight", kilograms, 50, 150000, weights},
     {"type.max_weight", kilograms, 50, 150000, weights},
     {"engine.cylinders", plain, 1, 48, "four rows of seven were the most that flew"},
@@ -245,6 +246,7 @@ const KeyRange notesTable[] = {
 };
 
 const KeyRange sortieTable[] = {
+    {"format", plain, 1, 1, "the only one there is"},
     {"airframe.extra_prime", plain, -20, 20, "doses more or less than the notes"},
     {"day.elevation", feet, -1400, 18000, "lower or higher than any field"},
     {"day.qnh", hPa, 850, 1100, "lower or higher than any weather"},

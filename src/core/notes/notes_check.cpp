@@ -41,10 +41,11 @@ private:
     void dial(Gauge gauge, const GaugeNotes& g) {
         if (!g.scale)
             return;
-        const auto [low, high] = *g.scale;
+        const double low = g.scale->first, high = g.scale->second;
         if (!(high > low)) {
-            say(g.line, fmt::format("limits.{}: the scale runs from {} to {}", nameOf(gauge).key, shown(gauge, low),
-                                    shown(gauge, high)),
+            say(g.line,
+                fmt::format("limits.{}: the scale runs from {} to {}", nameOf(gauge).key, shown(gauge, low),
+                            shown(gauge, high)),
                 "Give both ends of the dial, low to high");
             return;
         }

@@ -16,8 +16,6 @@ namespace {
 using document::Node;
 using document::TableReader;
 
-constexpr int formatVersion = 1;
-
 const UnitSpec* const rpmUnit = units::rpm.spec;
 const UnitSpec* const minutesUnit = units::minute.spec;
 

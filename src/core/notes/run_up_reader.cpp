@@ -109,8 +109,8 @@ RunUpItem readItem(TableReader t, const Cockpit& cockpit) {
         i.id = i.what;
     i.per = static_cast<RunUpPer>(t.word("per", {"engine", "aircraft", "tank"}).value_or(0));
     i.at = readSetting(t, "at");
-    static const std::vector<std::string_view> kinds{"pressure", "temperature", "temperature difference", "volts",
-                                                     "amperes",  "rpm",         "time"};
+    static const std::vector<std::string_view> kinds{
+        "pressure", "temperature", "temperature difference", "volts", "amperes", "rpm", "time"};
     const std::size_t kind = t.word("kind", kinds, true).value_or(0);
     i.dimension = dimensions[kind];
     const std::string ranged = "run_up_sheet.item." + std::string(kinds[kind]);

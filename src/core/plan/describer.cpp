@@ -231,8 +231,9 @@ std::string Describer::headline(Phase phase, const PhasePlan& p) const {
         return fmt::format("to {} · {} · {} · {}", top, ratingFor(n_, s_, phase).name, minutes(p.duration), burnt);
     }
     case Phase::cruise:
-        return fmt::format("at {} · {} · {} h in still air · {}", height(Length::si(f_.moments[f_[phase].firstMoment].height)),
-                           ratingFor(n_, s_, phase).name, formatHoursMinutes(p.duration), burnt);
+        return fmt::format("at {} · {} · {} h in still air · {}",
+                           height(Length::si(f_.moments[f_[phase].firstMoment].height)), ratingFor(n_, s_, phase).name,
+                           formatHoursMinutes(p.duration), burnt);
     case Phase::letDown:
     case Phase::landing:
         return fmt::format("{} · {} · {}", s_.flight.to, minutes(p.duration), burnt);

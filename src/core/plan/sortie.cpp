@@ -180,10 +180,11 @@ void checkFigures(const Sortie& s, const Cockpit& cockpit, const std::string& fi
         within("load.tanks", "Fuel", volume.si(), cockpit.fuel);
     // Half a degree: reports are rounded to whole ones.
     if (s.day.dewPoint.si() > s.day.oat.si() + 0.5)
-        out.push_back({file, 0,
-                       fmt::format("Dew point {} is above the air's {}", format(s.day.dewPoint.si(), *cockpit.temperature),
-                                   format(s.day.oat.si(), *cockpit.temperature)),
-                       "Air cannot hold more water than saturates it: exchange or correct them"});
+        out.push_back(
+            {file, 0,
+             fmt::format("Dew point {} is above the air's {}", format(s.day.dewPoint.si(), *cockpit.temperature),
+                         format(s.day.oat.si(), *cockpit.temperature)),
+             "Air cannot hold more water than saturates it: exchange or correct them"});
 }
 } // namespace
 

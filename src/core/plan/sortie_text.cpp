@@ -108,8 +108,7 @@ std::optional<std::vector<Line>> linesOf(const std::string& text) {
                 return std::nullopt;
             line.key = table.empty() ? *path : table + joint + *path;
             line.value = all.find_first_not_of(" \t", equals + 1);
-            const auto valueEnd =
-                line.value == std::string_view::npos ? std::nullopt : endOfValue(all, line.value);
+            const auto valueEnd = line.value == std::string_view::npos ? std::nullopt : endOfValue(all, line.value);
             if (!valueEnd)
                 return std::nullopt;
             line.valueEnd = *valueEnd;
@@ -129,8 +128,7 @@ Figures figuresOf(const std::string& text) {
     Figures out;
     for (const auto& line : linesOf(text).value_or(std::vector<Line>{}))
         if (!line.key.empty())
-            out[line.key] = {line.table,
-                             line.text.substr(0, line.text.find_first_of(" =")),
+            out[line.key] = {line.table, line.text.substr(0, line.text.find_first_of(" =")),
                              line.text.substr(line.value, line.valueEnd - line.value)};
     return out;
 }
@@ -236,8 +234,7 @@ std::string rewriteSortie(const std::string& original, const Sortie& sortie, con
     if (original.empty() || !before.sortie)
         return fresh;
     if (const auto lines = linesOf(original)) {
-        const std::string text =
-            merged(*lines, figuresOf(writeSortie(*before.sortie, cockpit)), figuresOf(fresh));
+        const std::string text = merged(*lines, figuresOf(writeSortie(*before.sortie, cockpit)), figuresOf(fresh));
         // Never trusted unread: it must be the same sortie.
         if (const auto again = readSortie(text, ""); again.sortie && writeSortie(*again.sortie, cockpit) == fresh)
             return text;
