@@ -98,8 +98,10 @@ struct PowerChartView::Impl {
                                            : p.y() - box.height() / 2,
                 box.width(), box.height()};
     }
-    [[nodiscard]] bool isFree(const QRectF& box) const {
-        return std::none_of(taken.begin(), taken.end(), [&](const QRectF& other) { return other.intersects(box); });
+    /// @param own a point whose mark may be touched
+    [[nodiscard]] bool isFree(const QRectF& box, QPointF own = {-1e6, -1e6}) const {
+        return std::none_of(taken.begin(), taken.end(),
+                            [&](const QRectF& other) { return !other.contains(own) && other.intersects(box); });
     }
     /// A text at a point of the construction, on the first side of it where nothing else stands.
     void beside(QCPAxisRect* rect, QPointF at, const QString& words, std::initializer_list<Qt::Alignment> sides,
@@ -110,7 +112,7 @@ struct PowerChartView::Impl {
             for (const Qt::Alignment side : sides) {
                 const QPointF moved(at.x(), y(rect)->pixelToCoord(y(rect)->coordToPixel(at.y()) + down));
                 const QRectF box = boxOf(rect, moved, words, side, true, 13);
-                if (!whole.contains(box) || !isFree(box))
+                if (!whole.contains(box) || !isFree(box, pixel(rect, at.x(), at.y())))
                     continue;
                 taken.push_back(box);
                 text(rect, moved, words, side, colour, true, 13);
@@ -188,23 +190,24 @@ struct PowerChartView::Impl {
                       l.gear == 0   ? Qt::SolidLine
                       : l.gear == 1 ? Qt::DashLine
                                     : Qt::DashDotLine));
-        taken.clear();
-        if (blown && construction)
-            drawConstruction(c);
-        for (const auto& l : chart.constantBoost) {
-            if (l.gear != reading.gear)
-                continue;
-            const QPointF end = path(right, l, heightUnit(), QPen(c.faint, 1, Qt::DotLine));
-            const QString value = q(formatValue(l.boost->si(), boostUnit()));
-            if (const QRectF box = boxOf(right, end, value, Qt::AlignLeft | Qt::AlignBottom, false, 11); isFree(box)) {
-                taken.push_back(box);
-                text(right, end, value, Qt::AlignLeft | Qt::AlignBottom, c.faint, false, 11);
-            }
-        }
+        std::vector<std::pair<QPointF, QString>> boosts;
+        for (const auto& l : chart.constantBoost)
+            if (l.gear == reading.gear)
+                boosts.emplace_back(path(right, l, heightUnit(), QPen(c.faint, 1, Qt::DotLine)),
+                                    q(formatValue(l.boost->si(), boostUnit())));
         for (const auto& m : chart.marks)
             ring(m.seaLevel ? left : right,
                  {shown(m.x, m.seaLevel ? boostUnit() : heightUnit()), shown(m.power, powerUnit())}, c.ink,
                  m.gear == reading.gear || m.seaLevel ? c.ink : c.sheet, 5, QCPScatterStyle::ssSquare);
+        taken.clear();
+        if (blown && construction)
+            drawConstruction(c);
+        // Where the words of the construction stand, a line goes without its figure.
+        for (const auto& [end, value] : boosts)
+            if (const QRectF box = boxOf(right, end, value, Qt::AlignLeft | Qt::AlignBottom, false, 11); isFree(box)) {
+                taken.push_back(box);
+                text(right, end, value, Qt::AlignLeft | Qt::AlignBottom, c.faint, false, 11);
+            }
         ticks();
         plot->replot(QCustomPlot::rpQueuedReplot);
     }

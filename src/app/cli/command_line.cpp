@@ -244,9 +244,9 @@ int parseAndRun(int argc, char** argv, const CommandActions& actions) {
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& error) {
-        std::ostringstream out, wrong; // through our own printing, which notices what cannot be written
-        const bool asked = app.exit(error, out, wrong) == 0;
-        fmt::print("{}", out.str());
+        std::ostringstream told, wrong; // through our own printing, which notices what cannot be written
+        const bool asked = app.exit(error, told, wrong) == 0;
+        fmt::print("{}", told.str());
         fmt::print(stderr, "{}", wrong.str());
         return asked ? exitOk : exitUsage;
     }

@@ -579,7 +579,8 @@ void PhasePage::refreshComparison() {
         const bool once = !unit.empty() && std::all_of(row.cells.begin(), row.cells.end(),
                                                        [&](const std::string& cell) { return unitOf(cell) == unit; });
         rich += QStringLiteral("<tr><td style='color:%1'>%2</td>")
-                    .arg(c.ink.name(), html::text(once ? row.what + ", " + unit : row.what));
+                    .arg(c.ink.name(), html::text(once ? row.what + ", " + unit : row.what)
+                                           .replace(QLatin1Char(' '), QStringLiteral("&nbsp;")));
         for (std::size_t i = 0; i < row.cells.size(); ++i) {
             QString cell = html::text(once ? row.cells[i].substr(0, row.cells[i].find(' ')) : row.cells[i])
                                .replace(QLatin1Char(' '), QStringLiteral("&nbsp;"));

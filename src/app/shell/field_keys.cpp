@@ -46,7 +46,7 @@ void FieldKeys::paintEvent(QPaintEvent*) {
     p.setFont(face(14, true));
     for (const auto& [letter, field] : letters_) {
         const QPoint at = field->mapTo(parentWidget(), QPoint(0, 0));
-        const QRect badge(at.x() - 2, at.y() - 8, 20, 20);
+        const QRect badge(at.x() - 2, at.y() - 19, 20, 20); // over the caption: the figure stays legible
         p.setPen(QPen(c.ink, 1));
         p.setBrush(c.amberWash.darker(103));
         p.fillRect(badge, c.paper);
