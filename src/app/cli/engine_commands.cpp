@@ -4,6 +4,7 @@
 #include "cli/exit_codes.h"
 #include "cli/option_range.h"
 #include "engine/power_chart.h"
+#include "notes/cockpit_units.h"
 #include "notes/document.h"
 #include "notes/notes_reader.h"
 #include "plan/cruise.h"
@@ -198,10 +199,10 @@ int runCruise(const CruiseOptions& o) {
         fmt::print("{}\n", out.dump(2));
     } else {
         for (const auto& p : answer.candidates)
-            fmt::print("{:>9}  {:>10}  {:<8} {:<5} {:>9}  {:>7.1f} l/h  {:>8}  {}\n", format(p.setting.rpm, units::rpm),
+            fmt::print("{:>9}  {:>10}  {:<8} {:<5} {:>9}  {:>13}  {:>8}  {}\n", format(p.setting.rpm, units::rpm),
                        format(p.point.manifoldPressure.si(), n.unitOf(Gauge::boost)), gearName(p.setting.gear),
                        p.setting.mixture == Mixture::rich ? "rich" : "weak",
-                       format(p.point.power.si(), *n.cockpit.power), p.burn * 3.6e6,
+                       format(p.point.power.si(), *n.cockpit.power), format(p.burn, fuelFlowUnit(n.cockpit), 1),
                        format(p.tas.si(), *n.cockpit.speed), p.why);
         if (answer.candidates.empty())
             fmt::print("{}\n", answer.why);

@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/heat_commands.h"
+#include "cli/cautions.h"
 #include "cli/exit_codes.h"
 #include "cli/option_range.h"
 #include "heat/drive.h"
+#include "notes/cockpit_units.h"
 #include "plan/cool_down.h"
 #include "plan/engine_traces.h"
 #include "plan/let_down.h"
@@ -111,6 +113,7 @@ int warmUp(const WarmUpOptions& o) {
                    traces.size() > 1 && &t == &traces[slowest] ? "  decides" : "");
     for (const auto& [time, rpm] : f.warmUpSteps)
         fmt::print("{:>9} from {}\n", format(rpm.si(), *units::rpm.spec), clock(f[Phase::warmUp].start + time - first));
+    fmt::print("{}", groundCaution);
     return exitOk;
 }
 
@@ -184,11 +187,12 @@ int letDown(const LetDownOptions& o) {
                    n.gauges.contains(Gauge::boost) ? format(step.boost.si(), n.unitOf(Gauge::boost)) : "",
                    format(std::round(step.setting.rpm.si() * 6) / 6, *units::rpm.spec),
                    format(step.metal.si(), *n.cockpit.temperature));
-    fmt::print("falls {:.1f} K a minute at most, {} ({})\n", f.letDownCooling, limit.perMinute,
-               limit.origin == Origin::notes ? "notes" : "ours");
+    const UnitSpec& degrees = differenceUnit(n.cockpit);
+    fmt::print("falls {} a minute at most, of {} ({})\n", format(f.letDownCooling, degrees, 1),
+               format(limit.perMinute, degrees), limit.origin == Origin::notes ? "notes" : "ours");
     for (const auto& w : ways)
-        fmt::print("{:>6.1f} m/s  {:>3.0f} min  {:<6}  {}\n", w.rate.si(), w.duration / 60, watch::wordOf(w.colour),
-                   w.sentence);
+        fmt::print("{:>10}  {:>3.0f} min  {:<6}  {}\n", format(w.rate.si(), verticalSpeedUnit(n.cockpit)),
+                   w.duration / 60, watch::wordOf(w.colour), w.sentence);
     return exitOk;
 }
 
@@ -249,8 +253,9 @@ int coolDown(const CoolDownOptions& o) {
     if (dilution)
         fmt::print("dilute {} ({})\n", formatMinutesSeconds(dilution->seconds), markOf(dilution->origin));
     for (const auto& r : rows)
-        fmt::print("after {:>3.0f} min  {:>7}  {:.0f} {}  {}\n", r.after / 60, format(r.engine.si(), *unit), r.dose,
-                   n.start.primer, r.advice);
+        fmt::print("after {:>3.0f} min  {:>7}  {}  {}\n", r.after / 60, format(r.engine.si(), *unit),
+                   r.dose > 0 ? plan::doseText(r.dose, n.start.primer) : "no prime", r.advice);
+    fmt::print("{}", groundCaution);
     return exitOk;
 }
 

@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/start_commands.h"
 #include "air/atmosphere.h"
+#include "cli/cautions.h"
 #include "cli/exit_codes.h"
 #include "cli/option_range.h"
+#include "plan/cool_down.h"
 #include "plan/loading.h"
 #include "start/start_order.h"
 #include "start/start_school.h"
@@ -80,11 +82,13 @@ int runPrime(const PrimeOptions& o) {
                                 {"drain_s", a.drain.si()},
                                 {"temperature_C", engine.si() - 273.15}}
                                .dump(2));
-    else
-        fmt::print("{} {} ({}); fires with {} to {}, floods from {}; wait {}, drained after {}\n",
-                   formatNumber(a.dose, 0), unit, markOf(a.origin), formatNumber(a.fireLow, 1),
+    else {
+        fmt::print("{} ({}); fires with {} to {}, floods from {}; wait {}, drained after {}\n",
+                   plan::doseText(a.dose, unit), markOf(a.origin), formatNumber(a.fireLow, 1),
                    formatNumber(a.fireHigh, 1), formatNumber(a.flood, 0), formatMinutesSeconds(a.vaporise.si()),
                    formatMinutesSeconds(a.drain.si()));
+        fmt::print("{}", groundCaution);
+    }
     return exitOk;
 }
 
@@ -156,6 +160,7 @@ int runStartOrder(const StartOrderOptions& o) {
             fmt::print("{:>6} {:>6}  {:<4} {}{}\n", formatMinutesSeconds(e.start), formatMinutesSeconds(e.end),
                        e.engine, titleOf(e.kind), e.failed ? ", does not catch" : "");
         fmt::print("all running in {} (model)\n", formatMinutesSeconds(t.total));
+        fmt::print("{}", groundCaution);
     }
     return exitOk;
 }

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "engine/leaning.h"
+#include "notes/cockpit_units.h"
 #include "pages/html.h"
 #include "pages/phase_page.h"
 #include "units/text.h"
@@ -60,14 +61,11 @@ QByteArray PhasePage::chartPicture(bool svg) {
 
 const UnitSpec& PhasePage::askUnit() const {
     const auto& c = document_.aircraft().notes.cockpit;
-    using namespace units::detail;
     switch (ask_) {
     case plan::Ask::power:
         return *c.power;
     case plan::Ask::burn:
-        return c.fuel == &volumeTable[1]   ? volumeFlowTable[1]
-               : c.fuel == &volumeTable[0] ? volumeFlowTable[0]
-                                           : volumeFlowTable[2];
+        return fuelFlowUnit(c);
     case plan::Ask::airspeed:
         return *c.speed;
     case plan::Ask::endurance:
@@ -116,10 +114,7 @@ void PhasePage::refreshChoice() {
     if (n.engine.gears.size() < 2)
         head.gear.clear();
     rows.emplace_back(head);
-    const UnitSpec* flow = &units::detail::volumeFlowTable[2];
-    for (std::size_t i = 0; i < 3; ++i)
-        if (n.cockpit.fuel == &units::detail::volumeTable[i])
-            flow = &units::detail::volumeFlowTable[i];
+    const UnitSpec* flow = &fuelFlowUnit(n.cockpit);
     const auto rowOf = [&](const plan::CruisePoint& p) {
         CandidateRow row;
         row.rpm = format(std::round(p.setting.rpm.si() * 6) / 6, *units::rpm.spec);

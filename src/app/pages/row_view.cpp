@@ -129,6 +129,11 @@ public:
         p->restore();
     }
 
+    static bool namesFit(const RowModel& model, int row, int width) {
+        const auto* k = std::get_if<ClockLine>(&model.row(row));
+        return !k || clockFaces(*k, width, markWidthOf(model)).fit(*k);
+    }
+
 private:
     static QRect valueRect(const SetLine& s, int width) {
         const QFontMetrics metrics(face(15, true));
@@ -372,24 +377,39 @@ private:
         return width + 4;
     }
 
+    /// How a clock's name and figure share their line.
+    struct ClockFaces {
+        QFont what, value;
+        int whatWidth = 0, valueWidth = 0;
+        [[nodiscard]] bool fit(const ClockLine& k) const {
+            return QFontMetrics(what).horizontalAdvance(q(k.what)) <= whatWidth;
+        }
+    };
+    static ClockFaces clockFaces(const ClockLine& k, int width, int markWidth) {
+        const int left = 2 + (k.colour != watch::Colour::normal ? 16 : 0);
+        ClockFaces f;
+        // A long figure is set smaller rather than its name cut.
+        for (const int size : {15, 14, 13, 12}) {
+            f.value = face(size, true);
+            f.valueWidth = QFontMetrics(f.value).horizontalAdvance(q(k.value)) + 2;
+            f.whatWidth = width - left - markWidth - f.valueWidth - 12;
+            f.what = face(14);
+            if (f.fit(k))
+                break;
+            f.what = face(12); // smaller, not cut
+            if (f.fit(k))
+                break;
+        }
+        return f;
+    }
+
     static void paintClock(QPainter& p, const QRect& r, const Colours& c, const ClockLine& k, int markWidth) {
         int left = r.left() + 2;
         if (k.colour != watch::Colour::normal) {
             drawColourMark(p, QPointF(left + 6, r.center().y() + 1), k.colour, c, 4.4);
             left += 16;
         }
-        // A long figure is set smaller rather than its name cut.
-        QFont valueFace = face(15, true);
-        int valueWidth = 0, whatWidth = 0;
-        for (const int size : {15, 14, 13, 12}) {
-            valueFace = face(size, true);
-            valueWidth = QFontMetrics(valueFace).horizontalAdvance(q(k.value)) + 2;
-            whatWidth = r.width() - (left - r.left()) - markWidth - valueWidth - 12;
-            if (QFontMetrics(face(12)).horizontalAdvance(q(k.what)) <= whatWidth)
-                break;
-        }
-        const QFont whatFace =
-            QFontMetrics(face(14)).horizontalAdvance(q(k.what)) <= whatWidth ? face(14) : face(12); // smaller, not cut
+        const auto [whatFace, valueFace, whatWidth, valueWidth] = clockFaces(k, r.width(), markWidth);
         p.setFont(whatFace);
         p.setPen(c.ink);
         p.drawText(QRect(left, r.top(), whatWidth, r.height()), Qt::AlignVCenter | Qt::AlignLeft,
@@ -405,6 +425,10 @@ private:
     }
 };
 } // namespace
+
+bool namesFit(const RowView& view, int row) {
+    return RowDelegate::namesFit(view.rows(), row, view.viewport()->width());
+}
 
 void RowModel::put(std::vector<Row> rows) {
     if (rows.size() == rows_.size()) {

@@ -80,4 +80,7 @@ private:
     std::optional<std::pair<int, QString>> finding_; ///< typed, while its editor closes
 };
 
+/// Whether the name of a clock is shown whole beside its figure.
+[[nodiscard]] bool namesFit(const RowView& view, int row);
+
 } // namespace amber::app

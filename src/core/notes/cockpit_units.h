@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "notes/type_notes.h"
+#include <iterator>
 
 /// Units that follow from those of the cockpit, and the gauge that follows from the cooling.
 namespace amber {
@@ -12,6 +13,14 @@ inline const UnitSpec& differenceUnit(const Cockpit& cockpit) {
 /// Rate of climb: metres a second where heights are metric, feet a minute else.
 inline const UnitSpec& verticalSpeedUnit(const Cockpit& cockpit) {
     return units::detail::verticalSpeedTable[cockpit.height == units::metre.spec ? 1 : 0];
+}
+/// Fuel flow: the unit of the fuel gauges an hour.
+inline const UnitSpec& fuelFlowUnit(const Cockpit& cockpit) {
+    using namespace units::detail;
+    for (std::size_t i = 0; i < std::size(volumeFlowTable); ++i)
+        if (cockpit.fuel == &volumeTable[i])
+            return volumeFlowTable[i];
+    return volumeFlowTable[2];
 }
 /// What a rate of climb is rounded to in that unit, m/s.
 inline double verticalSpeedStep(const Cockpit& cockpit) {

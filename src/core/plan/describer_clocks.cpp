@@ -146,7 +146,7 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
             add("Queue", minutes(s_.flight.hold.si()), "yours", "Each minute of it is on the temperature gauge.");
         break;
     case Phase::takeOff:
-        ratingClock(p, ratingFor(n_, s_, phase), f_[phase].duration);
+        ratingClock(p, ratingFor(n_, s_, phase), f_[phase].ratingUsed);
         knockMargin(phase, p);
         add("Power",
             fmt::format("{:.0f} % of rating",
@@ -159,7 +159,11 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
             "Rpm the propeller lets it reach at this boost with the brakes held.");
         break;
     case Phase::climb: {
-        ratingClock(p, ratingFor(n_, s_, phase), f_[phase].duration);
+        ratingClock(p, ratingFor(n_, s_, phase), f_[phase].ratingUsed);
+        for (const auto& change : f_.ratingChanges)
+            add(fmt::format("Then {}", change.to), "in " + formatMinutesSeconds(change.time - start), "model",
+                fmt::format("The time of {} is used up at {}.", change.from, height(change.height)),
+                watch::Colour::amber);
         for (const auto& change : f_.gearChanges)
             add(fmt::format("To {} at {}", gearName(change.to), height(change.height)),
                 "in " + formatMinutesSeconds(change.time - start), "model", changeReason(change));
@@ -181,7 +185,7 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
         break;
     }
     case Phase::cruise: {
-        ratingClock(p, ratingFor(n_, s_, phase), f_[phase].duration);
+        ratingClock(p, ratingFor(n_, s_, phase), f_[phase].ratingUsed);
         knockMargin(phase, p);
         iceClock(phase, p);
         add("Leaning", engine::weakAllowed(n_, f_[phase].point.power) ? "allowed" : "not at this power", "notes",

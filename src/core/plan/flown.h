@@ -7,6 +7,7 @@
 #include "plan/sortie.h"
 #include "start/start_order.h"
 #include "watch/judge.h"
+#include "watch/rating_clock.h"
 #include <array>
 #include <optional>
 #include <string>
@@ -53,6 +54,7 @@ struct PhaseFlown {
     Setting setting;
     engine::OperatingPoint point; ///< at the setting, where the phase begins (climb) or settles
     ManifoldPressure boundary;    ///< knock boundary there; 0 where it is not asked (on the ground)
+    double ratingUsed = 0.0;      ///< s of the phase's rating used in the whole sortie by its end
 };
 
 struct GearChange {
@@ -61,6 +63,13 @@ struct GearChange {
     ManifoldPressure boostBefore; ///< at full throttle just before
     std::size_t from = 0, to = 1;
     std::optional<Length> equalPower; ///< pressure altitude where both gears give the same power
+};
+
+/// Where the time of a rating was used up and the next weaker one taken.
+struct RatingChange {
+    double time = 0.0; ///< s
+    Length height;
+    std::string from, to; ///< names
 };
 
 struct TankChange {
@@ -108,6 +117,8 @@ struct Flown {
     std::vector<GearChange> gearChanges;
     [[nodiscard]] const GearChange* gearChange() const { return gearChanges.empty() ? nullptr : &gearChanges.front(); }
     std::vector<TankChange> tankChanges;
+    std::vector<RatingChange> ratingChanges;
+    watch::RatingLedger ratings; ///< minutes of each through the whole sortie
     std::vector<Remark> remarks;
 
     // start

@@ -40,6 +40,13 @@ std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan&
         {"grade", sortie.fuelGrade}, {"at_start_l", f.fuelAtStart * 1000}, {"at_end_l", f.fuelAtEnd * 1000}};
     root["weight_kg"] = sortie.weight.si();
     root["total_time_s"] = f.totalTime();
+    root["ratings"] = json::array();
+    for (const auto& clock : f.ratings.clocks())
+        root["ratings"].push_back({{"key", clock.key()},
+                                   {"name", clock.name()},
+                                   {"used_s", clock.used().si()},
+                                   {"allowed_s", clock.allowed() ? json(clock.allowed()->si()) : json(nullptr)},
+                                   {"colour", watch::wordOf(clock.judgement().colour)}});
     root["still_air"] = true; // wind aloft is not known: distances and times are without it
     for (const auto& p : plan.phases) {
         json phase{{"phase", keyOf(p.phase)},  {"headline", p.headline},  {"start_s", p.start},
@@ -228,7 +235,9 @@ std::string planText(const Plan& plan) {
                                    ? ""
                                    : fmt::format("  {}: {}", watch::wordOf(e.judgement.colour), e.judgement.sentence));
         for (const auto& c : p.clocks)
-            out += fmt::format("     {:<22} {:<14} {}\n", c.what, c.value, c.mark);
+            out += fmt::format(
+                "     {:<22} {:<14} {}{}\n", c.what, c.value, c.mark,
+                c.colour == watch::Colour::normal ? "" : fmt::format("  {}: {}", watch::wordOf(c.colour), c.why));
         for (const auto& r : p.remarks)
             out += fmt::format("  {}: {}\n", watch::wordOf(r.colour), r.sentence);
     }

@@ -14,6 +14,7 @@ constexpr double blankedCooler = 0.15; // of the oil cooler's air that gets past
 } // namespace
 
 Flown Simulation::run() {
+    out_.ratings = watch::RatingLedger(n_.ratings);
     walkRound();
     start();
     warmUp();
@@ -193,8 +194,33 @@ Setting Simulation::groundSetting(Rotation rpm, double flap) const {
     return s;
 }
 
-Setting Simulation::ratedSetting(Phase phase) const {
-    const Rating& rating = ratingFor(n_, s_, phase);
+void Simulation::use(Phase phase, const Rating& rating, double seconds) {
+    out_.ratings.add(rating.key, Duration::si(seconds));
+    if (&rating == &ratingFor(n_, s_, phase))
+        out_[phase].ratingUsed = out_.ratings.of(rating.key)->used().si();
+}
+
+const Rating* Simulation::nextWeaker(const Rating& rating, const Setting& s) const {
+    const Rating* best = nullptr;
+    double most = 0.0;
+    for (const auto& r : n_.ratings) {
+        const auto left = out_.ratings.of(r.key)->left();
+        const bool weaker = r.rpm <= rating.rpm && (!r.boost || !rating.boost || *r.boost <= *rating.boost) &&
+                            (r.rpm < rating.rpm || (r.boost && rating.boost && *r.boost < *rating.boost));
+        if (!weaker || (left && left->si() < 1.0))
+            continue;
+        Setting trial = ratedSetting(phase_, r);
+        trial.gear = s.gear;
+        trial.ias = s.ias;
+        if (const double power = operate(settled(trial)).power.si(); power > most) {
+            most = power;
+            best = &r;
+        }
+    }
+    return best;
+}
+
+Setting Simulation::ratedSetting(Phase phase, const Rating& rating) const {
     const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade);
     const PhaseNotes& notes = n_.phase(phase);
     Setting s;

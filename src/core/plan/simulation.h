@@ -57,7 +57,12 @@ private:
     void standing(double duration);
     /// The rpm on the ground, by throttle, on the fine stop.
     [[nodiscard]] Setting groundSetting(Rotation rpm, double flap) const;
-    [[nodiscard]] Setting ratedSetting(Phase phase) const;
+    [[nodiscard]] Setting ratedSetting(Phase phase, const Rating& rating) const;
+    [[nodiscard]] Setting ratedSetting(Phase phase) const { return ratedSetting(phase, ratingFor(n_, s_, phase)); }
+    /// Puts time on the clock of a phase's rating.
+    void use(Phase phase, const Rating& rating, double seconds);
+    /// The strongest rating under this one that still has time; null when there is none.
+    [[nodiscard]] const Rating* nextWeaker(const Rating& rating, const Setting& s) const;
     /// What the propeller makes of a setting in the air: with a fixed or two-position one the rpm follows throttle and
     /// speed, and the throttle is held back rather than pass the wanted rpm.
     [[nodiscard]] Setting settled(Setting s, const engine::BladeAngle& blades) const;
@@ -78,7 +83,7 @@ private:
     void takeOff();
     [[nodiscard]] Speed climbSpeed() const;
     /// By the notes' rule: boost has fallen by so much at full throttle, and the other gear gives more power.
-    [[nodiscard]] bool timeToChange(const Setting& s, const engine::OperatingPoint& p) const;
+    [[nodiscard]] bool timeToChange(const Rating& rating, const Setting& s, const engine::OperatingPoint& p) const;
     [[nodiscard]] std::optional<Length> gearHeight(const Rating& rating, Setting s, std::size_t gear) const;
     /// Boost of a rating in a gear, with the grade's cut in proportion and within the limit.
     [[nodiscard]] std::optional<ManifoldPressure> boostInGear(const Rating& rating, const Setting& s) const;

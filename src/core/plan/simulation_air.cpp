@@ -59,6 +59,7 @@ void Simulation::takeOff() {
     height_ += rise / 2;
     steady(s, airborne / 2, airborne / 2, engines_);
     height_ += rise / 2;
+    use(Phase::takeOff, rating, duration);
     end();
 }
 
@@ -69,14 +70,14 @@ Speed Simulation::climbSpeed() const {
         std::max(0.75 * entry->speed.si(), entry->speed.si() - n_.speeds.climbLossPerKm.si() * above / 1000.0));
 }
 
-bool Simulation::timeToChange(const Setting& s, const engine::OperatingPoint& p) const {
+bool Simulation::timeToChange(const Rating& rating, const Setting& s, const engine::OperatingPoint& p) const {
     if (!n_.gearChange || s.gear + 1 >= n_.engine.gears.size() || !p.fullThrottle || !s.boost)
         return false;
     if (s.boost->si() - p.manifoldPressure.si() < n_.gearChange->fall.si() - 1.0)
         return false;
     Setting other = s;
     ++other.gear;
-    other.boost = boostInGear(ratingFor(n_, s_, Phase::climb), other);
+    other.boost = boostInGear(rating, other);
     return operate(other).power > p.power;
 }
 
@@ -119,11 +120,11 @@ std::optional<Length> Simulation::equalPower(const Rating& rating, const Setting
 void Simulation::climb() {
     begin(Phase::climb);
     Setting s = ratedSetting(Phase::climb);
-    const Rating& rating = ratingFor(n_, s_, Phase::climb);
-    const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade);
+    const Rating* held = &ratingFor(n_, s_, Phase::climb); // until its time is up
+    const auto permitted = engine::permittedBoost(n_, *held, s_.fuelGrade);
     if (permitted.cut)
         say(Phase::climb, watch::Colour::amber, permitted.because + ".");
-    const Setting asked = s;
+    Setting asked = s;
     s.ias = climbSpeed();
     s = settled(s);
     auto& phase = out_[Phase::climb];
@@ -133,13 +134,39 @@ void Simulation::climb() {
     ice(Phase::climb);
     if (s.boost)
         for (std::size_t g = 0; g < std::min<std::size_t>(4, n_.engine.gears.size()); ++g)
-            out_.fullThrottleHeights[g] = gearHeight(rating, s, g);
+            out_.fullThrottleHeights[g] = gearHeight(*held, s, g);
     out_.firstRate = rateOfClimb(a_, phase.point.power.si() * engines_, weight(), s.ias, air());
     const double goal = s_.flight.cruiseHeight.si();
     constexpr double longest = 3 * 3600.0;
     double dt = climbStep;
     note(s, phase.point, true);
+    const auto left = [&] {
+        const auto l = out_.ratings.of(held->key)->left();
+        return l ? l->si() : 1e9;
+    };
+    bool spent = false; // and no weaker rating to take
+    bool due = false;   // a change of gear would outlast it
     while (height_ < goal - 0.5 && time_ - phase.start < longest) {
+        if (!spent && (left() < 0.5 || due)) {
+            due = false;
+            if (const Rating* next = nextWeaker(*held, s)) {
+                out_.ratingChanges.push_back({time_, Length::si(height_), held->name, next->name});
+                say(Phase::climb, watch::Colour::amber,
+                    fmt::format("The {} of {} are used at {}: {} from there.",
+                                formatMinutesSeconds(held->minutes->si()), held->name,
+                                formatHeight(height_, *n_.cockpit.height), next->name));
+                const std::size_t gear = s.gear;
+                held = next;
+                asked = ratedSetting(Phase::climb, *held);
+                s = asked;
+                s.gear = gear;
+                s.ias = climbSpeed();
+                s.boost = boostInGear(*held, s);
+                s = settled(s);
+            } else {
+                spent = true;
+            }
+        }
         if (a_.propeller.followsThrottle()) {
             s = asked;
             s.ias = climbSpeed();
@@ -148,16 +175,20 @@ void Simulation::climb() {
             s.ias = climbSpeed();
         }
         auto point = operate(s);
-        if (timeToChange(s, point)) {
+        if (timeToChange(*held, s, point)) {
+            due = !spent && left() < gearChangeTime;
+            if (due)
+                continue;
             GearChange change{
                 time_, pressureAltitude(), Length::si(height_), point.manifoldPressure, s.gear, s.gear + 1, {}};
             Setting back = s;
             back.boost =
                 ManifoldPressure::si(std::min(n_.gearChange->throttleBackTo.si(), point.manifoldPressure.si()));
             steady(back, gearChangeTime, gearChangeTime, engines_);
+            use(Phase::climb, *held, gearChangeTime);
             ++s.gear;
-            s.boost = boostInGear(rating, s);
-            change.equalPower = equalPower(rating, s, change.from);
+            s.boost = boostInGear(*held, s);
+            change.equalPower = equalPower(*held, s, change.from);
             out_.gearChanges.push_back(change);
             point = operate(s);
             note(s, point, true);
@@ -173,16 +204,18 @@ void Simulation::climb() {
         }
         const double untilTop = (goal - height_) / rate;
         dt = std::min(climbStep, untilTop);
+        if (!spent)
+            dt = std::max(0.05, std::min(dt, left()));
         // The step ends where the gear is changed, found by halving.
         const double before = height_;
         if (s.gear + 1 < n_.engine.gears.size() && n_.gearChange) {
             height_ = before + rate * dt;
-            if (timeToChange(s, operate(s))) {
+            if (timeToChange(*held, s, operate(s))) {
                 double low = 0.0, high = dt;
                 for (int i = 0; i < 12; ++i) {
                     const double mid = 0.5 * (low + high);
                     height_ = before + rate * mid;
-                    (timeToChange(s, operate(s)) ? high : low) = mid;
+                    (timeToChange(*held, s, operate(s)) ? high : low) = mid;
                 }
                 dt = std::max(0.05, high);
             }
@@ -194,6 +227,7 @@ void Simulation::climb() {
         distance_ += std::sqrt(std::max(0.0, tas * tas - rate * rate)) * dt;
         height_ += rate * dt;
         time_ += dt;
+        use(Phase::climb, *held, dt);
         note(s, operate(s), true);
     }
     end();
@@ -305,6 +339,8 @@ void Simulation::cruise() {
         const double fed = at + 1 < n_.fuel.order.size() ? usable / std::max(out_.cruiseFuelFlow, 1e-9) : toGo;
         const double stretch = std::min(toGo, std::max(1.0, fed));
         steady(s, stretch, cruiseStep, engines_);
+        if (!chosen)
+            use(Phase::cruise, rating, stretch);
         toGo -= stretch;
     }
     end();

@@ -9,21 +9,34 @@ constexpr double amberFraction = 0.8;
 }
 
 std::optional<Duration> RatingClock::left() const {
-    if (!rating_->minutes)
+    if (!allowed_)
         return std::nullopt;
-    return *rating_->minutes - used_;
+    return *allowed_ - used_;
 }
 
 Judgement RatingClock::judgement() const {
-    if (!rating_->minutes)
-        return {Colour::normal, fmt::format("{} has no time limit in the notes.", rating_->name)};
-    const double limit = rating_->minutes->si();
+    if (!allowed_)
+        return {Colour::normal, fmt::format("{} has no time limit in the notes.", name_)};
+    const double limit = allowed_->si();
     const auto shown = formatMinutesSeconds(used_.si()), of = formatMinutesSeconds(limit);
     if (used_.si() > limit * (1 + 1e-9))
-        return {Colour::red, fmt::format("{} {} used, past the limit of {}.", rating_->name, shown, of)};
+        return {Colour::red, fmt::format("{} {} used, past the limit of {}.", name_, shown, of)};
     if (used_.si() > amberFraction * limit)
-        return {Colour::amber, fmt::format("{} {} used of {}: reduce soon.", rating_->name, shown, of)};
-    return {Colour::normal, fmt::format("{} {} used of {}.", rating_->name, shown, of)};
+        return {Colour::amber, fmt::format("{} {} used of {}: reduce soon.", name_, shown, of)};
+    return {Colour::normal, fmt::format("{} {} used of {}.", name_, shown, of)};
+}
+
+void RatingLedger::add(std::string_view key, Duration time) {
+    for (auto& clock : clocks_)
+        if (clock.key() == key)
+            clock.add(time);
+}
+
+const RatingClock* RatingLedger::of(std::string_view key) const {
+    for (const auto& clock : clocks_)
+        if (clock.key() == key)
+            return &clock;
+    return nullptr;
 }
 
 } // namespace amber::watch

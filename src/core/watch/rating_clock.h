@@ -5,23 +5,40 @@
 
 namespace amber::watch {
 
-/// Counts the time spent at a time-limited rating (J36). The clock runs while boost or rpm is above every rating of
-/// longer permission, that is, above the strongest unlimited one.
+/// Counts the time spent at a time-limited rating (J36) and judges it.
 class RatingClock {
 public:
-    explicit RatingClock(const Rating& rating) : rating_(&rating) {}
+    explicit RatingClock(const Rating& rating) : key_(rating.key), name_(rating.name), allowed_(rating.minutes) {}
 
     void add(Duration time) { used_ = used_ + time; }
+    [[nodiscard]] const std::string& key() const { return key_; }
+    [[nodiscard]] const std::string& name() const { return name_; }
     [[nodiscard]] Duration used() const { return used_; }
+    [[nodiscard]] std::optional<Duration> allowed() const { return allowed_; }
     /// Time left, nothing for a rating without limit.
     [[nodiscard]] std::optional<Duration> left() const;
     /// Amber past four fifths of the time, red past all of it.
     [[nodiscard]] Judgement judgement() const;
-    [[nodiscard]] const Rating& rating() const { return *rating_; }
 
 private:
-    const Rating* rating_;
+    std::string key_, name_;
+    std::optional<Duration> allowed_;
     Duration used_;
+};
+
+/// The clocks of all ratings through a whole sortie: what was used at take-off is gone in the climb.
+class RatingLedger {
+public:
+    RatingLedger() = default;
+    explicit RatingLedger(const std::vector<Rating>& ratings) : clocks_(ratings.begin(), ratings.end()) {}
+
+    void add(std::string_view key, Duration time);
+    /// The clock of a rating; null when there is no such rating.
+    [[nodiscard]] const RatingClock* of(std::string_view key) const;
+    [[nodiscard]] const std::vector<RatingClock>& clocks() const { return clocks_; }
+
+private:
+    std::vector<RatingClock> clocks_;
 };
 
 } // namespace amber::watch

@@ -1,0 +1,121 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Nothing cut off and nothing on top of another thing at 1280 × 800.
+#include "window_fixture.h"
+#include <QTextDocument>
+#include <qcustomplot.h>
+
+namespace {
+using namespace amber;
+using test::Window;
+
+class PagesFit : public Window {
+protected:
+    /// Every text of a plot that shows, with its place.
+    static std::vector<std::pair<QRectF, QString>> texts(QCustomPlot& plot) {
+        std::vector<std::pair<QRectF, QString>> out;
+        plot.replot(QCustomPlot::rpImmediateRefresh);
+        for (int i = 0; i < plot.itemCount(); ++i)
+            if (auto* t = qobject_cast<QCPItemText*>(plot.item(i)); t && t->visible())
+                out.emplace_back(
+                    QRectF(t->topLeft->pixelPosition(), t->bottomRight->pixelPosition()).adjusted(2, 2, -2, -2),
+                    t->text());
+        return out;
+    }
+    static void apart(QCustomPlot& plot, const std::string& where) {
+        const auto all = texts(plot);
+        for (std::size_t i = 0; i < all.size(); ++i)
+            for (std::size_t j = i + 1; j < all.size(); ++j)
+                EXPECT_FALSE(all[i].first.intersects(all[j].first)) << where << ": \"" << all[i].second.toStdString()
+                                                                    << "\" on \"" << all[j].second.toStdString() << '"';
+    }
+    QStringList demos() const {
+        return QDir(scratch.filePath(QStringLiteral("demo"))).entryList({QStringLiteral("*.toml")});
+    }
+};
+
+TEST_F(PagesFit, HeadlinesAndComparisonsAreWhole) {
+    answer = app::MainWindow::Unsaved::discard;
+    for (const QString& name : demos()) {
+        ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/") + name)));
+        for (std::size_t i = 0; i < plannedPhases; ++i) {
+            window->showPhase(phaseNames[i].phase);
+            test::settle();
+            const auto where = name.toStdString() + " " + std::string(phaseNames[i].title);
+            auto* beside = window->findChild<QLabel*>(QStringLiteral("headline"));
+            auto* below = window->findChild<QLabel*>(QStringLiteral("headline-below"));
+            EXPECT_NE(beside->text().isEmpty(), below->isHidden()) << where << ": in one place";
+            for (auto* label : {beside, below})
+                if (!label->isHidden()) {
+                    EXPECT_LE(QFontMetrics(label->font()).horizontalAdvance(label->text()), label->width()) << where;
+                    EXPECT_FALSE(label->text().contains(QChar(0x2026))) << where;
+                }
+            auto* comparison = window->findChild<QLabel*>(QStringLiteral("comparison"));
+            if (comparison->isHidden())
+                continue;
+            QTextDocument document;
+            document.setDocumentMargin(0); // as a label has it
+            document.setDefaultFont(comparison->font());
+            document.setHtml(comparison->text());
+            document.setTextWidth(comparison->width());
+            EXPECT_LE(document.size().width(), comparison->width() + 1)
+                << where << ": " << comparison->text().toStdString();
+            EXPECT_LE(document.size().height(), comparison->height() + 2) << where;
+        }
+    }
+}
+
+TEST_F(PagesFit, FiguresOfTheSmallChartsStandApart) {
+    answer = app::MainWindow::Unsaved::discard;
+    for (const QString& name : demos()) {
+        ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/") + name)));
+        window->showPhase(Phase::cruise);
+        test::settle();
+        apart(*window->page().chart().findChild<QCustomPlot*>(), name.toStdString());
+    }
+}
+
+TEST_F(PagesFit, WordsOfThePowerChartStandApartAtEveryHeight) {
+    for (const char* demo : {"lorimer-spring", "farrier-summer", "collier-high", "chandler-haven"}) {
+        open(demo, Phase::climb, app::PhasePage::SubPage::chart);
+        auto& chart = window->page().powerChart();
+        auto reading = chart.reading();
+        for (const double height : {0.0, 100.0, 500.0, 1200.0, 3000.0, 6000.0}) {
+            reading.height = Length::si(height);
+            chart.read(reading);
+            test::settle();
+            apart(chart.plot(), std::string(demo) + " at " + std::to_string(height) + " m");
+        }
+    }
+}
+
+TEST_F(PagesFit, NoNameOfAGroundFuelIsCut) {
+    answer = app::MainWindow::Unsaved::discard;
+    for (const QString& name : demos()) {
+        ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/") + name)));
+        window->showPhase(Phase::walkRound);
+        test::settle();
+        auto* fuel = window->findChild<app::RowView*>(QStringLiteral("ground-fuel"));
+        for (int i = 0; fuel->isVisible() && i < fuel->rows().rowCount(); ++i)
+            EXPECT_TRUE(app::namesFit(*fuel, i)) << name.toStdString() << " row " << i;
+    }
+}
+
+TEST_F(PagesFit, ALongNameDoesNotWidenTheWindow) {
+    const QString name = QStringLiteral("A field with a name of no fewer than sixty letters, at least");
+    ASSERT_EQ(name.size(), 60);
+    type("field", name);
+    QTest::keyClick(field("field"), Qt::Key_Tab);
+    Sortie s = document().sortie();
+    s.airframe.registration = name.toStdString();
+    s.flight.to = name.toStdString();
+    s.flight.over = name.toStdString();
+    ASSERT_TRUE(document().edit(s, QStringLiteral("names")).isEmpty());
+    for (std::size_t i = 0; i < plannedPhases; ++i) {
+        window->showPhase(phaseNames[i].phase);
+        test::settle();
+        EXPECT_LE(window->minimumSizeHint().width(), 1280) << phaseNames[i].title;
+        EXPECT_EQ(window->width(), 1280) << phaseNames[i].title;
+    }
+}
+
+} // namespace
