@@ -86,6 +86,7 @@ TEST_F(Window, ASaveThatFailsSaysSoAndKeepsTheOldFile) {
     EXPECT_FALSE(saved);
     EXPECT_TRUE(window->message().contains(QStringLiteral("What was there before is still there")))
         << window->message().toStdString();
+    EXPECT_TRUE(window->message().contains(QStringLiteral("File too large"))) << "the reason has its name";
     EXPECT_EQ(contents(lorimer()), before);
     EXPECT_TRUE(document().isModified());
     // A folder that cannot be written to.

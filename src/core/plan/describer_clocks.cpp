@@ -162,8 +162,7 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
         ratingClock(p, ratingFor(n_, s_, phase), f_[phase].ratingUsed);
         for (const auto& change : f_.ratingChanges)
             add(fmt::format("Then {}", change.to), "in " + formatMinutesSeconds(change.time - start), "model",
-                fmt::format("The time of {} is used up at {}.", change.from, height(change.height)),
-                watch::Colour::amber);
+                fmt::format("The time of {} is used up at {}.", change.from, height(change.height)));
         for (const auto& change : f_.gearChanges)
             add(fmt::format("To {} at {}", gearName(change.to), height(change.height)),
                 "in " + formatMinutesSeconds(change.time - start), "model", changeReason(change));
