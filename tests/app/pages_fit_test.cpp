@@ -100,6 +100,17 @@ TEST_F(PagesFit, NoNameOfAGroundFuelIsCut) {
     }
 }
 
+TEST_F(PagesFit, ALongReasonDoesNotWidenTheWindow) {
+    for (const char* name : {"elevation", "wind", "weight"}) {
+        type(name, QStringLiteral("999999999999999999999999999999999999999999999 furlongs of nothing in particular"));
+        QTest::keyClick(field(name), Qt::Key_Tab);
+        test::settle();
+        EXPECT_TRUE(window->message().contains(QStringLiteral("was not taken"))) << name;
+        EXPECT_LE(window->minimumSizeHint().width(), 1280) << name;
+        EXPECT_EQ(window->width(), 1280) << name;
+    }
+}
+
 TEST_F(PagesFit, ALongNameDoesNotWidenTheWindow) {
     const QString name = QStringLiteral("A field with a name of no fewer than sixty letters, at least");
     ASSERT_EQ(name.size(), 60);

@@ -20,7 +20,8 @@ TEST_F(Window, AnythingAnyoneDoesLeavesASortieThatCanBePlanned) {
         const QString wrong = walk.act();
         ASSERT_TRUE(wrong.isEmpty()) << "seed " << seed << ", act " << i << ": " << wrong.toStdString();
         ASSERT_LE(window->minimumSizeHint().width(), 1280)
-            << "seed " << seed << ", act " << i << ": it has grown too wide";
+            << "seed " << seed << ", act " << i << ": it has grown too wide; strip "
+            << window->strip().minimumSizeHint().width() << ", page " << window->page().minimumSizeHint().width();
     }
 }
 

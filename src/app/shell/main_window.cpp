@@ -62,6 +62,9 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     message_ = new QLabel(centre);
     message_->setObjectName(QStringLiteral("message"));
     message_->setFont(face(13));
+    // A long reason takes a second line; it does not widen the window.
+    message_->setWordWrap(true);
+    message_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     message_->setContentsMargins(20, 2, 20, 2);
     message_->hide();
     column->addWidget(message_);
