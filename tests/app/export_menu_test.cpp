@@ -106,4 +106,15 @@ TEST_F(ExportMenu, TheChartThatIsWrittenCarriesTheReadingOnScreen) {
     const QByteArray svg = written(QStringLiteral("chart as SVG"), QStringLiteral("c.svg"));
     EXPECT_TRUE(svg.contains(format(c.seaLevel.si(), *units::horsepower.spec).c_str())) << "point A";
 }
+TEST_F(ExportMenu, TheCardIsOfferedBesideTheSortie) {
+    QString suggested;
+    window->askFile = [&](const QString&, const QString& suggestion, const QString&, bool) {
+        suggested = suggestion;
+        return QString();
+    };
+    QTest::keyClick(window.get(), Qt::Key_P, Qt::ControlModifier | Qt::ShiftModifier);
+    EXPECT_EQ(suggested.toStdString(),
+              QString(lorimer()).replace(QStringLiteral(".toml"), QStringLiteral(".pdf")).toStdString());
+}
+
 } // namespace

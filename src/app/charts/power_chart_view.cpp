@@ -227,11 +227,10 @@ struct PowerChartView::Impl {
         ring(right, {0, a.y()}, c.amber, c.sheet, 7);
         ring(right, b, c.amber, c.sheet, 9);
         ring(right, read, c.amber, c.amberWash, 11, QCPScatterStyle::ssDiamond);
-        const auto around = [](QPointF px) { return QRectF(px - QPointF(8, 8), QSizeF(16, 16)); };
+        // Half the size of a mark: words may touch a point's edge.
+        const auto around = [](QPointF px) { return QRectF(px - QPointF(4, 4), QSizeF(8, 8)); };
         taken = {around(pixel(left, a.x(), a.y())), around(pixel(right, b.x(), b.y())),
                  around(pixel(right, read.x(), read.y()))};
-        for (auto& point : taken) // their own words may touch a point's edge
-            point.adjust(4, 4, -4, -4);
         constexpr auto leftAbove = Qt::AlignRight | Qt::AlignBottom, rightAbove = Qt::AlignLeft | Qt::AlignBottom,
                        rightBelow = Qt::AlignLeft | Qt::AlignTop, leftBelow = Qt::AlignRight | Qt::AlignTop;
         beside(left, a, QStringLiteral("A  %1").arg(q(format(k.seaLevel.si(), powerUnit()))),

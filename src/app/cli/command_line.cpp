@@ -82,9 +82,7 @@ bool readSize(const std::string& text, int& width, int& height) {
     return std::sscanf(text.c_str(), "%dx%d%c", &width, &height, &end) == 2 && width >= 640 && height >= 480 &&
            width <= 7680 && height <= 4320;
 }
-} // namespace
 
-namespace {
 int parseAndRun(int argc, char** argv, const CommandActions& actions) {
     CLI::App app{"Amber Throttle plans the engine settings of a sortie for period aircraft.\n"
                  "It plans and teaches; approved flight manuals, placards and licensed engineers come first.",

@@ -7,8 +7,8 @@
 
 namespace amber::app {
 
-/// Reads the figure of an option and holds it against the range of a path of the files, or of a row "--…" of the
-/// command line's own. @return an error that begins with the option's name
+/// Reads the figure of an option and holds it against the range of a path of the files, or of a row of the
+/// command line's own, FileFormat::command. @return an error that begins with the option's name
 template <Dimension D>
 Result<Quantity<D>> readOption(const std::string& option, const std::string& text, const UnitSpec* unit,
                                FileFormat format, const std::string& path) {

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "notes/key_ranges.h"
 #include "pages/html.h"
 #include "pages/phase_page.h"
 #include "plan/start_words.h"
@@ -14,6 +15,11 @@ namespace amber::app {
 namespace {
 QString q(const std::string& text) {
     return QString::fromStdString(text);
+}
+/// A figure that is stepped stops at the ends of its range.
+double heldWithin(const char* path, double si) {
+    const KeyRange& range = *rangeOf(FileFormat::sortie, path);
+    return std::clamp(si, range.lowSi(), range.highSi());
 }
 constexpr std::size_t mostTankFields = 4; // with more tanks the last field shows the one that is chosen
 } // namespace
@@ -293,7 +299,7 @@ void PhasePage::buildHeatFields() {
     b.step = [this, put](int steps, int gesture) {
         const auto& s = document_.sortie();
         const double unit = document_.aircraft().notes.cockpit.temperature->scale;
-        return put(Temperature::si(std::clamp(s.forecast.value_or(s.day.oat).si() + steps * unit, 203.0, 333.0)),
+        return put(Temperature::si(heldWithin("stop.forecast", s.forecast.value_or(s.day.oat).si() + steps * unit)),
                    gesture);
     };
     adopt(new InlineField(tr("Forecast"), QStringLiteral("forecast"), std::move(b), fieldRow_),
@@ -332,7 +338,8 @@ void PhasePage::buildCruiseFields() {
         };
         b.step = [this, put](int steps, int gesture) {
             return put(
-                Rotation::si(std::max(5.0, document_.plan().flown[Phase::cruise].setting.rpm.si() + steps * 50.0 / 60)),
+                Rotation::si(heldWithin("flight.cruise_rpm",
+                                        document_.plan().flown[Phase::cruise].setting.rpm.si() + steps * 50.0 / 60)),
                 gesture);
         };
         inlineField(tr("Rpm"), "cruise-rpm", std::move(b), tr("Cruise rpm; nothing: the rating's"));
@@ -360,8 +367,9 @@ void PhasePage::buildCruiseFields() {
         b.step = [this, put](int steps, int gesture) {
             const auto& unit = document_.aircraft().notes.unitOf(Gauge::boost);
             const double one = unit.decimals == 0 ? 10 * unit.scale : 0.5 * unit.scale;
-            return put(ManifoldPressure::si(std::max(
-                           2e4, document_.plan().flown[Phase::cruise].point.manifoldPressure.si() + steps * one)),
+            return put(ManifoldPressure::si(
+                           heldWithin("flight.cruise_boost",
+                                      document_.plan().flown[Phase::cruise].point.manifoldPressure.si() + steps * one)),
                        gesture);
         };
         inlineField(tr("Boost"), "cruise-boost", std::move(b), tr("Cruise boost; nothing: the rating's"));

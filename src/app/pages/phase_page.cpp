@@ -267,7 +267,7 @@ void PhasePage::refresh() {
     const TypeNotes& notes = document_.aircraft().notes;
     const Colours c(this);
     title_->setText(QString::fromUtf8(titleOf(phase_).data()));
-    headline_->setToolTip(QString::fromStdString(p.headline) + tr("  (model)"));
+    headlineText_ = QString::fromStdString(p.headline) + tr("  (model)");
 
     QStringList lines;
     for (const auto& caution : p.cautions)
@@ -496,15 +496,15 @@ void PhasePage::showFields() {
 }
 
 void PhasePage::placeHeadline() {
-    const QString whole = headline_->toolTip();
     const QFontMetrics metrics(headline_->font());
     const auto fields = fieldRow_->layout()->sizeHint().width();
     const int inner = width() - layout()->contentsMargins().left() - layout()->contentsMargins().right();
     const int beside = inner - title_->sizeHint().width() - fields - 2 * 12;
-    const bool fits = metrics.horizontalAdvance(whole) <= beside;
-    headline_->setText(fits ? whole : QString());
-    headlineBelow_->setText(metrics.elidedText(whole, Qt::ElideRight, inner));
-    headlineBelow_->setToolTip(whole);
+    const bool fits = metrics.horizontalAdvance(headlineText_) <= beside;
+    headline_->setText(fits ? headlineText_ : QString());
+    headlineBelow_->setText(metrics.elidedText(headlineText_, Qt::ElideRight, inner));
+    for (auto* label : {headline_, headlineBelow_})
+        label->setToolTip(headlineText_);
     headlineBelow_->setVisible(!fits);
 }
 

@@ -123,6 +123,7 @@ private:
 
     SortieDocument& document_;
     Phase phase_ = Phase::climb;
+    QString headlineText_; ///< whole, wherever it is shown
     QLabel *title_, *headline_, *headlineBelow_, *notices_, *why_, *comparison_, *comparisonHead_, *chartTitle_,
         *expectHead_, *setHead_, *clockHead_, *whyBeside_, *defects_, *orders_, *ordersHead_;
     RowView *set_, *expect_, *clock_, *sequence_, *fuel_;

@@ -10,6 +10,7 @@
 
 namespace amber::plan {
 namespace {
+constexpr double worthTaking = 1.0;    // s left of a rating that it is changed to
 constexpr double blankedCooler = 0.15; // of the oil cooler's air that gets past the blanks
 } // namespace
 
@@ -207,7 +208,7 @@ const Rating* Simulation::nextWeaker(const Rating& rating, const Setting& s) con
         const auto left = out_.ratings.of(r.key)->left();
         const bool weaker = r.rpm <= rating.rpm && (!r.boost || !rating.boost || *r.boost <= *rating.boost) &&
                             (r.rpm < rating.rpm || (r.boost && rating.boost && *r.boost < *rating.boost));
-        if (!weaker || (left && left->si() < 1.0))
+        if (!weaker || (left && left->si() < worthTaking))
             continue;
         Setting trial = ratedSetting(phase_, r);
         trial.gear = s.gear;

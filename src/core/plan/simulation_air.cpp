@@ -8,6 +8,7 @@
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <limits>
 
 namespace amber::plan {
 namespace {
@@ -16,6 +17,8 @@ constexpr double leastClimb = 0.5;                                    // m/s: se
 constexpr double circuitHeight = 300.0;                               // m above the field, where let-down ends
 constexpr double takeOffHeight = 150.0; // m above the field, least height where the climb begins
 constexpr double gearChangeTime = 6.0;  // s, throttle back, shift, open
+constexpr double ratingSpent = 0.5;     // s, less than this left of a rating is nothing
+constexpr double shortestStep = 0.05;   // s, so that a step towards an event always ends
 constexpr double stepMinute = 60.0;     // s that a setting of the let-down is held
 } // namespace
 
@@ -142,12 +145,12 @@ void Simulation::climb() {
     note(s, phase.point, true);
     const auto left = [&] {
         const auto l = out_.ratings.of(held->key)->left();
-        return l ? l->si() : 1e9;
+        return l ? l->si() : std::numeric_limits<double>::infinity();
     };
     bool spent = false; // and no weaker rating to take
     bool due = false;   // a change of gear would outlast it
     while (height_ < goal - 0.5 && time_ - phase.start < longest) {
-        if (!spent && (left() < 0.5 || due)) {
+        if (!spent && (left() < ratingSpent || due)) {
             due = false;
             if (const Rating* next = nextWeaker(*held, s)) {
                 out_.ratingChanges.push_back({time_, Length::si(height_), held->name, next->name});
@@ -205,7 +208,7 @@ void Simulation::climb() {
         const double untilTop = (goal - height_) / rate;
         dt = std::min(climbStep, untilTop);
         if (!spent)
-            dt = std::max(0.05, std::min(dt, left()));
+            dt = std::max(shortestStep, std::min(dt, left()));
         // The step ends where the gear is changed, found by halving.
         const double before = height_;
         if (s.gear + 1 < n_.engine.gears.size() && n_.gearChange) {
@@ -217,7 +220,7 @@ void Simulation::climb() {
                     height_ = before + rate * mid;
                     (timeToChange(*held, s, operate(s)) ? high : low) = mid;
                 }
-                dt = std::max(0.05, high);
+                dt = std::max(shortestStep, high);
             }
             height_ = before;
         }
