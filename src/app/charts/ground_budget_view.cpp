@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "charts/ground_budget_view.h"
+#include "kit/words.h"
 #include "shell/theme.h"
 #include "units/text.h"
 #include <QKeyEvent>
@@ -11,11 +12,8 @@
 
 namespace amber::app {
 namespace {
-constexpr double nameWidth = 236, wordsWidth = 214, topMargin = 62, rowHeight = 34, barHeight = 14;
+constexpr double nameColumn = 236, wordsWidth = 214, marginAbove = 62, rowHeight = 34, barHeight = 14;
 
-QString q(const std::string& text) {
-    return QString::fromStdString(text);
-}
 QString minutes(double seconds) {
     return GroundBudgetView::tr("%1 min").arg(std::max(1L, std::lround(seconds / 60)));
 }
@@ -95,9 +93,9 @@ double GroundBudgetView::longest() const {
 }
 
 QRectF GroundBudgetView::rowBox(int run) const {
-    const double high = std::min(rowHeight, (height() - topMargin - 26) /
+    const double high = std::min(rowHeight, (height() - marginAbove - 26) /
                                                 std::max<double>(1, static_cast<double>(budget_.runs.size())));
-    return {0, topMargin + run * high, static_cast<double>(width()), high};
+    return {0, marginAbove + run * high, static_cast<double>(width()), high};
 }
 QRectF GroundBudgetView::clockBox() const {
     return {width() - 268.0, 4, 260, 34};
@@ -109,7 +107,7 @@ void GroundBudgetView::paintEvent(QPaintEvent*) {
     const Colours c(this);
     if (!document_.isOpen() || budget_.runs.empty())
         return;
-    const double scale = longest(), left = nameWidth, right = width() - wordsWidth;
+    const double scale = longest(), left = nameColumn, right = width() - wordsWidth;
     const auto x = [&](double seconds) { return left + (right - left) * std::min(1.0, seconds / scale); };
     // The clock.
     p.setPen(QPen(clockRuns() || hasFocus() ? c.amber : c.rule, 1.4));
@@ -128,9 +126,9 @@ void GroundBudgetView::paintEvent(QPaintEvent*) {
     p.setFont(face(11));
     for (double t = 0; t <= scale + 1; t += step) {
         p.setPen(QPen(c.grid, 1));
-        p.drawLine(QPointF(x(t), topMargin - 4), QPointF(x(t), bottom));
+        p.drawLine(QPointF(x(t), marginAbove - 4), QPointF(x(t), bottom));
         p.setPen(c.faint);
-        p.drawText(QRectF(x(t) - 30, topMargin - 20, 60, 14), Qt::AlignCenter,
+        p.drawText(QRectF(x(t) - 30, marginAbove - 20, 60, 14), Qt::AlignCenter,
                    t == 0 ? tr("now") : q(formatNumber(t / 60, 0)));
     }
     for (std::size_t i = 0; i < budget_.runs.size(); ++i) {
@@ -148,8 +146,8 @@ void GroundBudgetView::paintEvent(QPaintEvent*) {
         p.drawLine(row.bottomLeft(), row.bottomRight());
         p.setFont(face(14, run.planned));
         p.setPen(c.ink);
-        p.drawText(row.adjusted(6, 0, nameWidth - width() - 6, 0), Qt::AlignVCenter | Qt::AlignLeft,
-                   QFontMetricsF(p.font()).elidedText(q(run.name), Qt::ElideRight, nameWidth - 14));
+        p.drawText(row.adjusted(6, 0, nameColumn - width() - 6, 0), Qt::AlignVCenter | Qt::AlignLeft,
+                   QFontMetricsF(p.font()).elidedText(q(run.name), Qt::ElideRight, nameColumn - 14));
         const double y = row.center().y() - barHeight / 2;
         const double amber = run.toAmber.value_or(scale), red = run.toRed.value_or(scale);
         QColor wash = c.green;
@@ -179,7 +177,7 @@ void GroundBudgetView::paintEvent(QPaintEvent*) {
     }
     if (clockRuns()) {
         p.setPen(QPen(c.ink, 1.6));
-        p.drawLine(QPointF(x(elapsed()), topMargin - 6), QPointF(x(elapsed()), bottom));
+        p.drawLine(QPointF(x(elapsed()), marginAbove - 6), QPointF(x(elapsed()), bottom));
     }
     p.setFont(face(11));
     p.setPen(c.faint);

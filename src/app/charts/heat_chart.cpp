@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "charts/heat_chart.h"
 #include "charts/plot_style.h"
+#include "kit/words.h"
 #include "plan/cool_down.h"
 #include "plan/cooling.h"
 #include "plan/engine_traces.h"
@@ -14,12 +15,6 @@
 
 namespace amber::app {
 namespace {
-QString q(const std::string& text) {
-    return QString::fromStdString(text);
-}
-double shown(double si, const UnitSpec& unit) {
-    return (si - unit.offset) / unit.scale;
-}
 /// One line kind an engine, so that they are told apart without colour.
 const std::array<Qt::PenStyle, 4> engineLines{Qt::SolidLine, Qt::DashLine, Qt::DashDotLine, Qt::DotLine};
 } // namespace

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "charts/lever_map.h"
 #include "charts/plot_style.h"
+#include "kit/words.h"
 #include "shell/theme.h"
 #include "units/text.h"
 #include <QVBoxLayout>
@@ -8,12 +9,6 @@
 #include <cmath>
 
 namespace amber::app {
-namespace {
-QString q(const std::string& text) {
-    return QString::fromStdString(text);
-}
-} // namespace
-
 plan::CruiseConditions cruiseConditionsOf(const SortieDocument& document) {
     const auto& f = document.plan().flown;
     const auto& s = document.sortie();

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "charts/phase_chart.h"
 #include "charts/plot_style.h"
+#include "kit/words.h"
 #include "plan/pictures.h"
 #include "shell/inline_field.h"
 #include "start/priming.h"
@@ -13,13 +14,6 @@
 namespace amber::app {
 namespace {
 constexpr double handleReach = 14; // px
-
-QString q(const std::string& text) {
-    return QString::fromStdString(text);
-}
-double shown(double si, const UnitSpec& unit) {
-    return (si - unit.offset) / unit.scale;
-}
 
 struct Columns {
     QVector<double> x, y;

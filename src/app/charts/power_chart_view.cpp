@@ -2,6 +2,7 @@
 #include "charts/power_chart_view.h"
 #include "air/atmosphere.h"
 #include "charts/plot_style.h"
+#include "kit/words.h"
 #include "shell/theme.h"
 #include "units/text.h"
 #include <QBuffer>
@@ -18,12 +19,6 @@ namespace amber::app {
 namespace {
 constexpr double reach = 16; // px, for taking hold of a point
 
-QString q(const std::string& text) {
-    return QString::fromStdString(text);
-}
-double shown(double si, const UnitSpec& unit) {
-    return (si - unit.offset) / unit.scale;
-}
 } // namespace
 
 struct PowerChartView::Impl {

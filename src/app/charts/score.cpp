@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "charts/score.h"
+#include "kit/words.h"
 #include "shell/theme.h"
 #include "units/text.h"
 #include <QHelpEvent>
@@ -17,10 +18,6 @@ namespace {
 constexpr int leftMargin = 168, rightMargin = 18, topMargin = 40, bottomMargin = 20;
 constexpr double shortestView = 120.0; // s
 constexpr double clickSlack = 4.0;     // px
-
-QString q(const std::string& text) {
-    return QString::fromStdString(text);
-}
 
 plan::Moment between(const std::vector<plan::Moment>& moments, double t) {
     if (moments.empty())

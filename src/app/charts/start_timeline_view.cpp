@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "charts/start_timeline_view.h"
+#include "kit/words.h"
 #include "shell/theme.h"
 #include "units/text.h"
 #include <QHelpEvent>
@@ -13,10 +14,6 @@
 namespace amber::app {
 namespace {
 constexpr double nameWidth = 92, axisHeight = 18, legendHeight = 16, topGap = 2;
-
-QString q(const std::string& text) {
-    return QString::fromStdString(text);
-}
 
 /// A block of the timeline: each kind its own fill and edge, so that it reads without colour.
 void paintKind(QPainter& p, const Colours& c, const QRectF& box, start::EventKind kind, bool failed) {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "charts/walk_round_view.h"
+#include "kit/words.h"
 #include "shell/theme.h"
 #include <QHelpEvent>
 #include <QKeyEvent>
@@ -15,9 +16,6 @@ namespace amber::app {
 namespace {
 constexpr double labelWidth = 148, labelHeight = 20, markRadius = 9.5, margin = 10;
 
-QString q(const std::string& text) {
-    return QString::fromStdString(text);
-}
 } // namespace
 
 struct WalkRoundView::Frame {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/engine_commands.h"
 #include "air/atmosphere.h"
+#include "cli/aircraft_option.h"
 #include "cli/exit_codes.h"
 #include "cli/option_range.h"
 #include "engine/power_chart.h"
@@ -27,10 +28,6 @@ void print(const Problems& problems) {
     for (const auto& p : problems)
         fmt::print(stderr, "{}\n", p.text());
 }
-json orNull(std::optional<double> value) {
-    return value ? json(*value) : json(nullptr);
-}
-
 /// The figure of an option within its range. @return an error, or empty
 template <Dimension D>
 std::string take(const char* option, const std::string& text, const UnitSpec* unit, Quantity<D>& into) {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/heat_commands.h"
+#include "cli/aircraft_option.h"
 #include "cli/cautions.h"
 #include "cli/exit_codes.h"
 #include "cli/option_range.h"
@@ -39,24 +40,12 @@ Quantity<D> take(const char* command, const char* option, const std::string& tex
     return orEnd<D>(command, readOption<D>(option, text, unit, FileFormat::sortie, path));
 }
 
-std::shared_ptr<const plan::Aircraft> load(const std::string& notes, const std::string& variant) {
-    const auto loaded = plan::loadAircraft(notes, variant);
-    if (!loaded.aircraft) {
-        for (const auto& p : loaded.problems)
-            fmt::print(stderr, "{}\n", p.text());
-        throw Bad{exitProblems};
-    }
-    return loaded.aircraft;
-}
-json orNull(std::optional<double> value) {
-    return value ? json(*value) : json(nullptr);
-}
 std::string clock(std::optional<double> seconds) {
     return seconds ? formatMinutesSeconds(*seconds) : std::string("never");
 }
 
 int warmUp(const WarmUpOptions& o) {
-    const auto aircraft = load(o.notes, o.variant);
+    const auto aircraft = aircraftOf(o.notes, o.variant);
     const TypeNotes& n = aircraft->notes;
     Sortie s = plan::plainSortie(n);
     s.day.oat = take<Dimension::temperature>("warmup", "temperature", o.temperature, n.cockpit.temperature, "day.oat");
@@ -118,7 +107,7 @@ int warmUp(const WarmUpOptions& o) {
 }
 
 int letDown(const LetDownOptions& o) {
-    auto aircraft = *load(o.notes, o.variant);
+    auto aircraft = *aircraftOf(o.notes, o.variant);
     TypeNotes& n = aircraft.notes;
     Sortie s = plan::plainSortie(n);
     s.flight.cruiseHeight =
@@ -197,7 +186,7 @@ int letDown(const LetDownOptions& o) {
 }
 
 int coolDown(const CoolDownOptions& o) {
-    const auto aircraft = load(o.notes, o.variant);
+    const auto aircraft = aircraftOf(o.notes, o.variant);
     const TypeNotes& n = aircraft->notes;
     const auto* unit = n.cockpit.temperature;
     const auto hot = orEnd<Dimension::temperature>(

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/start_commands.h"
 #include "air/atmosphere.h"
+#include "cli/aircraft_option.h"
 #include "cli/cautions.h"
 #include "cli/exit_codes.h"
 #include "cli/option_range.h"
@@ -17,13 +18,6 @@
 namespace amber::app {
 namespace {
 using json = nlohmann::ordered_json;
-
-std::shared_ptr<const plan::Aircraft> load(const std::string& notes, const std::string& variant) {
-    auto loaded = plan::loadAircraft(notes, variant);
-    for (const auto& p : loaded.problems)
-        fmt::print(stderr, "{}\n", p.text());
-    return loaded.aircraft;
-}
 
 /// Temperature and field pressure of both commands. @return an error, or empty
 std::string conditions(const TypeNotes& notes, const std::string& temperature, const std::string& altitude,
@@ -59,7 +53,7 @@ std::vector<std::string> split(const std::string& text, char separator) {
 } // namespace
 
 int runPrime(const PrimeOptions& o) {
-    const auto aircraft = load(o.notes, o.variant);
+    const auto aircraft = aircraftOf(o.notes, o.variant);
     if (!aircraft)
         return exitProblems;
     Temperature engine;
@@ -93,7 +87,7 @@ int runPrime(const PrimeOptions& o) {
 }
 
 int runStartOrder(const StartOrderOptions& o) {
-    const auto aircraft = load(o.notes, o.variant);
+    const auto aircraft = aircraftOf(o.notes, o.variant);
     if (!aircraft)
         return exitProblems;
     const auto wrong = [](const std::string& why) {

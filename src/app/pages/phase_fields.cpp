@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "kit/words.h"
 #include "notes/key_ranges.h"
 #include "pages/html.h"
 #include "pages/phase_page.h"
@@ -13,9 +14,6 @@
 
 namespace amber::app {
 namespace {
-QString q(const std::string& text) {
-    return QString::fromStdString(text);
-}
 /// A figure that is stepped stops at the ends of its range.
 double heldWithin(const char* path, double si) {
     const KeyRange& range = *rangeOf(FileFormat::sortie, path);

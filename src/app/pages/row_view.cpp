@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/row_view.h"
+#include "kit/words.h"
 #include "pages/prompt_delegate.h"
 #include "shell/theme.h"
 #include "units/text.h"
@@ -18,9 +19,6 @@ using plan::ClockLine;
 using plan::ExpectLine;
 using plan::SetLine;
 
-QString q(const std::string& text) {
-    return QString::fromStdString(text);
-}
 QString mark(Origin origin) {
     return origin == Origin::betweenNotes ? QStringLiteral("between") : QString::fromUtf8(markOf(origin).data());
 }

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/run_up_page.h"
+#include "kit/words.h"
 #include "pages/html.h"
 #include "pages/prompt_delegate.h"
 #include "shell/theme.h"
@@ -15,10 +16,6 @@
 
 namespace amber::app {
 namespace {
-QString q(const std::string& text) {
-    return QString::fromStdString(text);
-}
-
 /// Ruled rows; a reading with its mark before it; the chosen cell framed.
 class SheetDelegate : public PromptDelegate {
 public:

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "print/card.h"
+#include "kit/words.h"
 #include "shell/theme.h"
 #include "store/sortie_document.h"
 #include "units/text.h"
@@ -11,10 +12,6 @@
 
 namespace amber::app {
 namespace {
-QString q(const std::string& text) {
-    return QString::fromStdString(text);
-}
-
 constexpr double marginMm = 9.0;
 constexpr double bodyPoints = 7.6, smallPoints = 6.2, titlePoints = 10.5;
 

@@ -28,8 +28,8 @@ Length Day::densityAltitude() const {
     const double wanted = density(p, virtualTemperature(oat, vapourPressure(dewPoint), p));
     // Troposphere only: ρ = ρ0 (1 − L h/T0)^4.25588 inverted.
     const double ratio = wanted / density(Pressure::si(standardPressure), Temperature::si(seaLevelTemperature));
-    const double exponent = gravity / (gasConstantDryAir * lapseRate) - 1.0;
-    return Length::si(seaLevelTemperature / lapseRate * (1.0 - std::pow(ratio, 1.0 / exponent)));
+    const double power = gravity / (gasConstantDryAir * lapseRate) - 1.0;
+    return Length::si(seaLevelTemperature / lapseRate * (1.0 - std::pow(ratio, 1.0 / power)));
 }
 
 Ambient Day::at(Length pressureAltitude) const {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "notes/notes_reader.h"
 #include "notes/notes_check.h"
+#include "notes/reader_units.h"
 #include "notes/run_up_reader.h"
 #include "notes/start_reader.h"
 #include "notes/step_reader.h"
@@ -15,9 +16,6 @@ namespace amber {
 namespace {
 using document::Node;
 using document::TableReader;
-
-const UnitSpec* const rpmUnit = units::rpm.spec;
-const UnitSpec* const minutesUnit = units::minute.spec;
 
 Cockpit readCockpit(TableReader t) {
     Cockpit c;

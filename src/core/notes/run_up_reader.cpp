@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "notes/run_up_reader.h"
+#include "notes/reader_units.h"
 #include <algorithm>
 #include <array>
 #include <fmt/format.h>
@@ -7,10 +8,6 @@
 namespace amber::notes {
 namespace {
 using document::TableReader;
-
-const UnitSpec* const rpmUnit = units::rpm.spec;
-const UnitSpec* const minutesUnit = units::minute.spec;
-const UnitSpec* const secondsUnit = units::second.spec;
 
 /// at = "2,000 rpm", at_boost = "30 inHg" or at = "field pressure".
 RunUpSetting readSetting(TableReader& t, const std::string& key) {

@@ -1,14 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "notes/start_reader.h"
+#include "notes/reader_units.h"
 #include <algorithm>
 #include <fmt/format.h>
 
 namespace amber::notes {
 namespace {
 using document::TableReader;
-
-const UnitSpec* const rpmUnit = units::rpm.spec;
-const UnitSpec* const minutesUnit = units::minute.spec;
 
 ColdNotes readCold(TableReader t) {
     ColdNotes c;

@@ -12,7 +12,7 @@
 namespace amber::plan {
 namespace {
 constexpr double leastBoost = 2.5e4; // Pa in the manifold with the throttle shut
-constexpr double step = 30.0;        // s
+constexpr double slice = 30.0;       // s
 } // namespace
 
 watch::Colour coolingColour(const CoolingLimit& limit, double fall) {
@@ -40,8 +40,8 @@ std::vector<LetDownWay> letDownWays(const Aircraft& a, const Sortie& s, const Fl
         w.least = t.metal;
         double height = from;
         bool firstStep = true;
-        for (double time = 0.0; time < w.duration - 1e-6; time += step) {
-            const double dt = std::min(step, w.duration - time);
+        for (double time = 0.0; time < w.duration - 1e-6; time += slice) {
+            const double dt = std::min(slice, w.duration - time);
             const auto air = s.day.at(s.day.pressureAltitudeOf(Length::si(height)));
             // Rate of climb is linear in power: two of them give the power that this rate needs.
             const double none = rateOfClimb(a, 0.0, weight, ias, air).si();

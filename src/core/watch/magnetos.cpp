@@ -8,7 +8,7 @@
 
 namespace amber::watch {
 namespace {
-constexpr double hair = 1e-6; // rev/s: on the limit is inside it
+constexpr double rpmHair = 1e-6; // rev/s: on the limit is inside it
 
 struct Word {
     std::string_view word;
@@ -41,10 +41,10 @@ Rotation limitOf(const MagnetoNotes& n, MagnetoSide side) {
     return side == MagnetoSide::left ? n.left : n.right;
 }
 bool over(const MagnetoNotes& n, MagnetoSide side, const Drop& d) {
-    return d.fall.si() > limitOf(n, side).si() + hair;
+    return d.fall.si() > limitOf(n, side).si() + rpmHair;
 }
 bool none(const MagnetoNotes& n, const Drop& d) {
-    return d.manner != DropManner::stopped && d.fall.si() < n.least.si() - hair;
+    return d.manner != DropManner::stopped && d.fall.si() < n.least.si() - rpmHair;
 }
 } // namespace
 
@@ -114,7 +114,7 @@ Judgement judgeDifference(const MagnetoNotes& n, const Drop& left, const Drop& r
         return {Colour::red, "One magneto does not carry the engine."};
     if (!n.difference)
         return {Colour::normal, fmt::format("They are {} apart; the notes give no limit.", rpm(Rotation::si(apart)))};
-    if (apart > n.difference->si() + hair)
+    if (apart > n.difference->si() + rpmHair)
         return {Colour::amber,
                 fmt::format("They are {} apart, over {}.", rpm(Rotation::si(apart)), rpm(*n.difference))};
     return {Colour::normal, fmt::format("They are {} apart, within {}.", rpm(Rotation::si(apart)), rpm(*n.difference))};
