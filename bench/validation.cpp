@@ -4,11 +4,13 @@
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
 #include "data_folder.h"
+#include "engine/calibration.h"
 #include "engine/energy_balance.h"
 #include "engine/fuel_grade.h"
 #include "engine/knock.h"
 #include "engine/power_chart.h"
 #include "heat/heat_solve.h"
+#include "other_engines.h"
 #include "plan/engine_traces.h"
 #include "plan/let_down.h"
 #include "plan/loading.h"
@@ -83,21 +85,47 @@ void power() {
     double worst = 0;
     std::ofstream csv(folder + "/gagg-ferrar.csv");
     csv << "height_m,model,gagg_ferrar\n";
-    const auto& tinker = *type("Tinker").aircraft;
-    const Rating& top = tinker.notes.ratings.front();
-    const auto of = [&](double h) {
-        return engine::operate(tinker.model(), {top.rpm, {}, 0, dayOff(0).at(Length::si(h)), Speed{}, 0.080})
-            .power.si();
-    };
-    for (double h = 0; h <= 6000; h += 250) {
-        const double sigma = air::standardDensity(Length::si(h)) / 1.225, rule = sigma - (1 - sigma) / 7.55;
-        const double share = of(h) / of(0);
-        csv << fmt::format("{},{:.5f},{:.5f}\n", h, share, rule);
-        if (h <= 4500)
-            worst = std::max(worst, std::abs(share - rule));
+    std::string worstType;
+    for (const auto& l : fleet()) {
+        const auto& a = *l.aircraft;
+        if (!a.notes.engine.gears.empty() || a.notes.engine.turbo)
+            continue;
+        const auto of = [&](double h) {
+            return engine::operate(a.model(),
+                                   {a.notes.ratings.front().rpm, {}, 0, dayOff(0).at(Length::si(h)), Speed{}, 0.080})
+                .power.si();
+        };
+        for (double h = 0; h <= 6000; h += 250) {
+            const double sigma = air::standardDensity(Length::si(h)) / 1.225, rule = sigma - (1 - sigma) / 7.55;
+            const double share = of(h) / of(0);
+            if (a.notes.name.starts_with("Tinker"))
+                csv << fmt::format("{},{:.5f},{:.5f}\n", h, share, rule);
+            if (h <= 4500 && std::abs(share - rule) > worst) {
+                worst = std::abs(share - rule);
+                worstType = a.notes.name;
+            }
+        }
     }
-    row("Unsupercharged, constant rpm, to 4,500 m, against σ − (1 − σ)/7.55 (Gagg & Ferrar, SAE 1934)", "within 0.03",
-        fmt::format("within {:.3f}", worst), worst < 0.03);
+    row("Unblown, constant rpm, to 4,500 m, against σ − (1 − σ)/7.55 (Gagg & Ferrar, SAE 1934): every type that ships",
+        "within 0.03", fmt::format("worst {:.3f}, {}", worst, worstType), worst < 0.03);
+    worst = 0;
+    for (std::uint64_t seed = 1; seed <= 500; ++seed) {
+        const auto other = bench::otherEngine(seed);
+        if (!other.gears.empty())
+            continue;
+        const auto model = engine::calibrate(bench::bookletOf(other, seed, seed % 3 == 0 ? 1 : 0)).parameters;
+        const auto of = [&](double h) {
+            return engine::operate(model,
+                                   {Rotation::si(other.ratedRpm), {}, 0, dayOff(0).at(Length::si(h)), Speed{}, 0.080})
+                .power.si();
+        };
+        for (double h = 500; h <= 4500; h += 500) {
+            const double sigma = air::standardDensity(Length::si(h)) / 1.225;
+            worst = std::max(worst, std::abs(of(h) / of(0) - (sigma - (1 - sigma) / 7.55)));
+        }
+    }
+    row("and every unblown one of 500 engines drawn at random (bench/other_engines)", "within 0.03",
+        fmt::format("worst {:.3f}", worst), worst < 0.03);
     double least = 1e9, most = -1e9;
     std::size_t lines = 0;
     bool falls = true;
@@ -162,9 +190,8 @@ void power() {
 
 void energy() {
     head("Energy and fuel");
-    double worst = 0, least = 1e9, most = 0, coolest = 1e9, hottest = 0;
+    double least = 1e9, most = 0, coolest = 1e9, hottest = 0;
     double richest = 0, worstShare = 1, bestShare = 0;
-    std::size_t lines = 0;
     std::string table =
         "\nSpecific consumption of the highest and the lowest rating of every type, standard day:\n\n"
         "| type | rating | power | lb/(hp·h) | g/(kW·h) | exhaust | charge |\n|---|---|---|---|---|---|---|\n";
@@ -180,9 +207,7 @@ void energy() {
                 d.water = r.water;
                 const auto p = engine::operate(a.model(), d);
                 const auto b = engine::energyBalance(a.notes, a.model(), p);
-                worst = std::max(worst, std::abs(b.out() / b.fuel - 1));
                 const double sfc = p.specificConsumption() * 3.6e9 * 0.745699872 / 453.59237;
-                ++lines;
                 coolest = std::min(coolest, b.exhaustTemperature.si() - 273.15);
                 hottest = std::max(hottest, b.exhaustTemperature.si() - 273.15);
                 if (!enriched) {
@@ -201,12 +226,8 @@ void energy() {
             }
         }
     }
-    row(fmt::format(
-            "Fuel power = shaft + friction + pumping + charge air + blower + metal + unburnt + exhaust, {} lines",
-            lines),
-        "0.5 %", fmt::format("{:.1e}", worst), worst < 0.005);
-    row("Exhaust gas that follows from it", "450 … 1,150 °C", fmt::format("{:.0f} … {:.0f} °C", coolest, hottest),
-        coolest > 450 && hottest < 1150);
+    row("Exhaust gas, from what shaft, friction, blower, metal and unburnt fuel leave", "450 … 1,150 °C",
+        fmt::format("{:.0f} … {:.0f} °C", coolest, hottest), coolest > 450 && hottest < 1150);
     row("Specific consumption, every cruising rating", "0.43 … 0.62 lb/(hp·h)",
         fmt::format("{:.2f} … {:.2f}", least, most), least >= 0.43 && most <= 0.62);
     row("Enriched take-off and climb, all gears: consumption (decision 0002)", "0.75 at most",
@@ -233,7 +254,8 @@ void calibration() {
                              100 * c.worstPower(), c.worstHeight(),
                              open.empty() ? "—" : fmt::format("{}", fmt::join(open, ", ")));
     }
-    row("Rating lines of every type: power", "1 %", fmt::format("{:.2f} %", 100 * worstPower), worstPower < 0.0101);
+    row("Rating lines of every type: power (decision 0016)", "2 %", fmt::format("{:.2f} %", 100 * worstPower),
+        worstPower < 0.02);
     row("Full-throttle heights", "150 m", fmt::format("{:.0f} m", worstHeight), worstHeight < 150);
     // Three lines and no more.
     TypeNotes three = type("Lorimer").aircraft->notes;

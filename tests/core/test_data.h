@@ -6,6 +6,7 @@
 #include <gtest/gtest.h>
 #include <map>
 #include <sstream>
+#include <stdexcept>
 #include <string>
 
 namespace amber::test {
@@ -19,22 +20,6 @@ inline std::string fileText(const std::string& path) {
     std::ostringstream out;
     out << in.rdbuf();
     return out.str();
-}
-
-/// A demo sortie with its aircraft; loaded once, copied freely.
-inline const plan::LoadedSortie& demo(const std::string& name) {
-    static const plan::LoadedSortie lorimer = plan::loadSortie(dataPath("demo/lorimer-spring.toml"));
-    static const plan::LoadedSortie farrier = plan::loadSortie(dataPath("demo/farrier-summer.toml"));
-    const auto& chosen = name == "lorimer" ? lorimer : farrier;
-    EXPECT_TRUE(chosen.ok());
-    return chosen;
-}
-
-inline const plan::Aircraft& lorimer() {
-    return *demo("lorimer").aircraft;
-}
-inline const plan::Aircraft& farrier() {
-    return *demo("farrier").aircraft;
 }
 
 /// Any of the demo sorties by file name; loaded each time.
@@ -51,6 +36,20 @@ inline const plan::LoadedSortie& loaded(const std::string& name) {
     if (found == all.end())
         found = all.emplace(name, loadDemo(name)).first;
     return found->second;
+}
+
+/// The two demos most used, by their aircraft; any other name is a slip of the test.
+inline const plan::LoadedSortie& demo(const std::string& name) {
+    if (name != "lorimer" && name != "farrier")
+        throw std::invalid_argument("no such demo: " + name);
+    return loaded(name == "lorimer" ? "lorimer-spring" : "farrier-summer");
+}
+
+inline const plan::Aircraft& lorimer() {
+    return *demo("lorimer").aircraft;
+}
+inline const plan::Aircraft& farrier() {
+    return *demo("farrier").aircraft;
 }
 
 inline const std::vector<std::string>& demoNames() {

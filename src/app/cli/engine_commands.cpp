@@ -69,7 +69,9 @@ int runCalibrate(const CalibrateOptions& o) {
                                          {"unit", f.unit},
                                          {"typical", f.typical},
                                          {"uncertainty_left", f.left},
+                                         {"at_bound", f.atBound},
                                          {"settled", f.settled()}});
+        out["fuel_is_estimate"] = engine::fuelIsEstimate(notes);
         out["contradictions"] = against;
         fmt::print("{}\n", out.dump(2));
     } else {
@@ -82,7 +84,13 @@ int runCalibrate(const CalibrateOptions& o) {
             fmt::print("parameters as written in the file\n");
         for (const auto& f : c.fitted)
             fmt::print("{:<32} {:.3f} {}{}\n", f.name, f.value, f.unit,
-                       f.settled() ? "" : fmt::format(" (the lines do not settle it; typical is {:.3f})", f.typical));
+                       f.atBound ? fmt::format(" (as far as it may go; typical is {:.3f}. Check the lines and sizes)",
+                                               f.typical)
+                       : f.settled() ? ""
+                                     : fmt::format(" (the lines do not settle it; typical is {:.3f})", f.typical));
+        if (engine::fuelIsEstimate(notes))
+            fmt::print(
+                "Fuel is only an estimate: no line gives a fuel_flow. With one or two it is known within 3 %.\n");
     }
     for (const auto& sentence : against)
         fmt::print(stderr, "{}\n", sentence);

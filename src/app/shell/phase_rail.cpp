@@ -7,16 +7,16 @@
 
 namespace amber::app {
 namespace {
-struct Stop {
-    QString title, time;
-    watch::Colour worst;
-    QString because;
-};
 constexpr int railX = 24;
 } // namespace
 
 class PhaseRail::Model : public QAbstractListModel {
 public:
+    struct Stop {
+        QString title, time;
+        watch::Colour worst;
+        QString because;
+    };
     using QAbstractListModel::QAbstractListModel;
     std::vector<Stop> stops;
     int rowCount(const QModelIndex& parent = {}) const override {
@@ -55,7 +55,7 @@ public:
     }
     void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         const auto* model = static_cast<const Model*>(index.model());
-        const Stop& s = model->stops[static_cast<std::size_t>(index.row())];
+        const auto& s = model->stops[static_cast<std::size_t>(index.row())];
         const Colours c(option.palette);
         const QRect r = option.rect;
         const bool here = option.state & QStyle::State_Selected;
@@ -93,7 +93,7 @@ PhaseRail::PhaseRail(QWidget* parent) : QListView(parent), model_(new Model(this
 }
 
 void PhaseRail::show(const plan::Plan& plan) {
-    std::vector<Stop> stops;
+    std::vector<Model::Stop> stops;
     for (const auto& p : plan.phases)
         stops.push_back({QString::fromUtf8(titleOf(p.phase).data()),
                          QString::fromStdString(formatHoursMinutes(p.start)), p.worst,

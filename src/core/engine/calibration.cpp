@@ -13,8 +13,13 @@
 namespace amber::engine {
 namespace {
 // One standard deviation of each kind of residual and prior: how much a figure of that kind is trusted.
-constexpr double powerTrust = 0.004, pressureTrust = 0.008, fuelTrust = 0.02;
-constexpr double isacPrior = 0.05, frictionPrior = 0.5, efficiencyPrior = 0.08, volumetricPrior = 0.04;
+constexpr double powerTrust = 0.01, pressureTrust = 0.008, fuelTrust = 0.01;
+constexpr double isacPrior = 0.03, frictionPrior = 0.5, efficiencyPrior = 0.08, volumetricPrior = 0.03;
+constexpr double meteringGiven = 0.02, meteringUsual = 0.1;
+// An unblown engine's power against height, to the published rule: no booklet's few lines settle it.
+constexpr double lapseTrust = 0.01, lapseHeights[] = {1500, 3000, 4500};
+constexpr double isacBound = 0.5, frictionBound = 1.5, volumetricBound = 0.4, meteringBound = 0.2; // of logarithms
+constexpr double leastEfficiency = 0.3, mostEfficiency = 0.95;
 
 struct Task {
     const Rating* rating;
@@ -40,17 +45,45 @@ void shareEngineStage(EngineParameters& p) {
             gear.efficiency = alone;
 }
 
-EngineParameters applied(EngineParameters p, const Eigen::VectorXd& x) {
-    p.isac *= std::exp(std::clamp(x[0], -0.5, 0.5));
-    p.frictionBase *= std::exp(std::clamp(x[1], -1.5, 1.5));
-    p.volumetric *= std::exp(std::clamp(x[2], -0.4, 0.4));
+/// Unknowns: air per work, friction, filling, an efficiency a gear, and of each mixture that a fuel line tells of its
+/// metering.
+struct Unknowns {
+    std::size_t gears = 0;
+    bool rich = false, weak = false;
+    double richFrom = 1.0; ///< charge, as the schedule counts it, of the lowest rich fuel line
+    [[nodiscard]] int count() const { return 3 + static_cast<int>(gears) + (rich ? 1 : 0) + (weak ? 1 : 0); }
+    [[nodiscard]] Eigen::Index richAt() const { return 3 + static_cast<Eigen::Index>(gears); }
+    [[nodiscard]] Eigen::Index weakAt() const { return richAt() + (rich ? 1 : 0); }
+};
+
+EngineParameters applied(EngineParameters p, const Unknowns& u, const Eigen::VectorXd& x) {
+    p.isac *= std::exp(std::clamp(x[0], -isacBound, isacBound));
+    p.frictionBase *= std::exp(std::clamp(x[1], -frictionBound, frictionBound));
+    p.volumetric *= std::exp(std::clamp(x[2], -volumetricBound, volumetricBound));
     for (std::size_t i = 0; i < p.gears.size(); ++i) {
         auto& gear = p.gears[i];
         double& settled = gear.auxiliaryRatio > 0 ? gear.auxiliaryEfficiency : gear.efficiency;
-        settled = std::clamp(settled + x[3 + static_cast<Eigen::Index>(i)], 0.3, 0.95);
+        settled = std::clamp(settled + x[3 + static_cast<Eigen::Index>(i)], leastEfficiency, mostEfficiency);
     }
     shareEngineStage(p);
+    if (u.rich)
+        // A line tells of the metering at its own charge and above; below, less and less.
+        for (auto& [charge, ratio] : p.rich)
+            ratio *= std::exp(std::clamp(x[u.richAt()], -meteringBound, meteringBound) *
+                              std::pow(std::min(1.0, charge / u.richFrom), 4));
+    if (u.weak)
+        p.weak *= std::exp(std::clamp(x[u.weakAt()], -meteringBound, meteringBound));
     return p;
+}
+
+bool unblown(const EngineParameters& p) {
+    return p.gears.empty() && !p.turbo;
+}
+/// At the highest rpm, full throttle, best power, standard day.
+double wideOpenPower(const EngineParameters& p, double height) {
+    return operate(p,
+                   {Rotation::si(p.ratedRpm), {}, 0, air::standardDay(Length{}).at(Length::si(height)), Speed{}, 0.080})
+        .power.si();
 }
 
 struct Residuals {
@@ -64,13 +97,14 @@ struct Residuals {
     const std::vector<Task>& tasks;
     const TypeNotes& notes;
     air::Day standard;
-    int unknowns, count;
+    Unknowns unknowns;
+    int count;
 
-    [[nodiscard]] int inputs() const { return unknowns; }
+    [[nodiscard]] int inputs() const { return unknowns.count(); }
     [[nodiscard]] int values() const { return count; }
 
     int operator()(const Eigen::VectorXd& x, Eigen::VectorXd& r) const {
-        const EngineParameters p = applied(start, x);
+        const EngineParameters p = applied(start, unknowns, x);
         Eigen::Index i = 0;
         for (const Task& task : tasks) {
             if (task.line->power) {
@@ -86,11 +120,20 @@ struct Residuals {
                 r[i++] = (wide.si() / task.rating->boostOf(*task.line)->si() - 1.0) / pressureTrust;
             }
         }
+        if (unblown(p)) {
+            const double bottom = wideOpenPower(p, 0);
+            for (const double height : lapseHeights) {
+                const double sigma = air::standardDensity(Length::si(height)) / air::standardDensity(Length{});
+                r[i++] = (wideOpenPower(p, height) / bottom - (sigma - (1 - sigma) / 7.55)) / lapseTrust;
+            }
+        }
         r[i++] = x[0] / isacPrior;
         r[i++] = x[1] / frictionPrior;
         r[i++] = x[2] / volumetricPrior;
-        for (Eigen::Index g = 3; g < unknowns; ++g)
+        for (Eigen::Index g = 3; g < unknowns.richAt(); ++g)
             r[i++] = x[g] / efficiencyPrior;
+        for (Eigen::Index m = unknowns.richAt(); m < unknowns.count(); ++m)
+            r[i++] = x[m] / (notes.engine.mixtureGiven ? meteringGiven : meteringUsual);
         return 0;
     }
 };
@@ -122,12 +165,24 @@ Calibration calibrate(const TypeNotes& notes) {
             count += (line.power ? 1 : 0) + (line.power && line.fuelFlow ? 1 : 0) +
                      (line.holdsTo && rating.boostOf(line) ? 1 : 0);
         }
-    const int unknowns = 3 + static_cast<int>(start.gears.size());
-    Residuals residuals{start, tasks, notes, standard, unknowns, count + unknowns};
+    if (unblown(start))
+        count += static_cast<int>(std::size(lapseHeights));
+    Unknowns unknowns;
+    unknowns.gears = start.gears.size();
+    for (const Task& task : tasks)
+        if (task.line->power && task.line->fuelFlow && !task.rating->water) {
+            (task.rating->mixture == Mixture::weak ? unknowns.weak : unknowns.rich) = true;
+            const auto boost = task.rating->boostOf(*task.line);
+            if (task.rating->mixture != Mixture::weak)
+                unknowns.richFrom =
+                    std::min(unknowns.richFrom, std::max(0.1, (boost ? boost->si() : standardPressure) *
+                                                                  task.rating->rpm.si() / start.ratedCharge));
+        }
+    Residuals residuals{start, tasks, notes, standard, unknowns, count + unknowns.count()};
     Eigen::NumericalDiff<Residuals, Eigen::Central> differences(residuals, 1e-6);
     Eigen::LevenbergMarquardt<Eigen::NumericalDiff<Residuals, Eigen::Central>> solver(differences);
     solver.parameters.maxfev = 400;
-    Eigen::VectorXd x = Eigen::VectorXd::Zero(unknowns);
+    Eigen::VectorXd x = Eigen::VectorXd::Zero(unknowns.count());
     out.written = notes.engine.calibrated.has_value();
     if (out.written) {
         out.parameters = start;
@@ -140,31 +195,44 @@ Calibration calibrate(const TypeNotes& notes) {
             (gear.auxiliaryRatio > 0 ? gear.auxiliaryEfficiency : gear.efficiency) = c.efficiency[g];
         }
         shareEngineStage(out.parameters);
+        if (!c.rich.empty())
+            out.parameters.rich = c.rich;
+        out.parameters.weak = c.weak.value_or(out.parameters.weak);
     } else {
         solver.minimize(x);
         if (!x.allFinite())
             x.setZero();
-        out.parameters = applied(start, x);
-        Eigen::MatrixXd jacobian(count + unknowns, unknowns);
+        out.parameters = applied(start, unknowns, x);
+        Eigen::MatrixXd jacobian(count + unknowns.count(), unknowns.count());
         differences.df(x, jacobian);
-        const Eigen::MatrixXd covariance =
-            (jacobian.transpose() * jacobian).ldlt().solve(Eigen::MatrixXd::Identity(unknowns, unknowns));
+        const Eigen::MatrixXd covariance = (jacobian.transpose() * jacobian)
+                                               .ldlt()
+                                               .solve(Eigen::MatrixXd::Identity(unknowns.count(), unknowns.count()));
         const auto left = [&](Eigen::Index i, double prior) {
             return std::clamp(std::sqrt(std::max(0.0, covariance(i, i))) / prior, 0.0, 1.0);
         };
         constexpr double kilogramsPerKilowattHour = 3.6e6;
         out.fitted.push_back({"air per indicated work", "kg/kWh", out.parameters.isac * kilogramsPerKilowattHour,
-                              start.isac * kilogramsPerKilowattHour, left(0, isacPrior)});
+                              start.isac * kilogramsPerKilowattHour, left(0, isacPrior), std::abs(x[0]) >= isacBound});
         out.fitted.push_back({"friction at no speed", "bar", out.parameters.frictionBase / 1e5,
-                              start.frictionBase / 1e5, left(1, frictionPrior)});
-        out.fitted.push_back(
-            {"volumetric efficiency", "", out.parameters.volumetric, start.volumetric, left(2, volumetricPrior)});
+                              start.frictionBase / 1e5, left(1, frictionPrior), std::abs(x[1]) >= frictionBound});
+        out.fitted.push_back({"volumetric efficiency", "", out.parameters.volumetric, start.volumetric,
+                              left(2, volumetricPrior), std::abs(x[2]) >= volumetricBound});
         for (std::size_t g = 0; g < start.gears.size(); ++g) {
             const auto& gear = out.parameters.gears[g];
-            out.fitted.push_back({"blower efficiency, " + notes.engine.gears[g].name, "",
-                                  gear.auxiliaryRatio > 0 ? gear.auxiliaryEfficiency : gear.efficiency,
-                                  start.gears[g].efficiency, left(3 + static_cast<Eigen::Index>(g), efficiencyPrior)});
+            const double found = gear.auxiliaryRatio > 0 ? gear.auxiliaryEfficiency : gear.efficiency;
+            out.fitted.push_back({"blower efficiency, " + notes.engine.gears[g].name, "", found,
+                                  start.gears[g].efficiency, left(3 + static_cast<Eigen::Index>(g), efficiencyPrior),
+                                  found <= leastEfficiency || found >= mostEfficiency});
         }
+        const double metering = notes.engine.mixtureGiven ? meteringGiven : meteringUsual;
+        if (unknowns.rich)
+            out.fitted.push_back({"fuel to air, rich at full charge", "", out.parameters.rich.back().second,
+                                  start.rich.back().second, left(unknowns.richAt(), metering),
+                                  std::abs(x[unknowns.richAt()]) >= meteringBound});
+        if (unknowns.weak)
+            out.fitted.push_back({"fuel to air, weak", "", out.parameters.weak, start.weak,
+                                  left(unknowns.weakAt(), metering), std::abs(x[unknowns.weakAt()]) >= meteringBound});
     }
 
     for (const Task& task : tasks) {
@@ -183,6 +251,14 @@ Calibration calibrate(const TypeNotes& notes) {
         out.residuals.push_back(std::move(r));
     }
     return out;
+}
+
+bool fuelIsEstimate(const TypeNotes& notes) {
+    for (const auto& rating : notes.ratings)
+        for (const auto& line : rating.lines)
+            if (line.fuelFlow && line.power)
+                return false;
+    return true;
 }
 
 std::vector<std::string> contradictions(const TypeNotes& notes, const Calibration& calibration) {
@@ -210,9 +286,14 @@ std::string calibratedBlock(const Calibration& c) {
     for (const auto& g : c.parameters.gears)
         efficiency += fmt::format("{}{:.5f}", efficiency.empty() ? "" : ", ",
                                   g.auxiliaryRatio > 0 ? g.auxiliaryEfficiency : g.efficiency);
+    std::string rich;
+    for (const auto& [charge, ratio] : c.parameters.rich)
+        rich += fmt::format("{}[{:.4g}, {:.5f}]", rich.empty() ? "" : ", ", charge, ratio);
     return fmt::format("[engine.calibrated]\nisac = {:.6f} # kg of air per indicated kWh\nfriction = {:.6f} # bar\n"
-                       "volumetric = {:.6f}\nefficiency = [{}]\n",
-                       c.parameters.isac * 3.6e6, c.parameters.frictionBase / 1e5, c.parameters.volumetric, efficiency);
+                       "volumetric = {:.6f}\nefficiency = [{}]\n"
+                       "rich = [{}]\nweak = {:.5f}\n",
+                       c.parameters.isac * 3.6e6, c.parameters.frictionBase / 1e5, c.parameters.volumetric, efficiency,
+                       rich, c.parameters.weak);
 }
 
 std::string withCalibratedBlock(const std::string& text, const Calibration& calibration) {

@@ -22,8 +22,9 @@ struct FittedParameter {
     std::string unit;
     double value = 0.0;
     double typical = 0.0;
-    double left = 1.0; ///< uncertainty after the fit over that before: 1 not settled at all, 0 settled
-    [[nodiscard]] bool settled() const { return left < 0.5; }
+    double left = 1.0;    ///< uncertainty after the fit over that before: 1 not settled at all, 0 settled
+    bool atBound = false; ///< as far as the fit lets it go: a sign that a line or the engine's size is wrong
+    [[nodiscard]] bool settled() const { return left < 0.5 && !atBound; }
 };
 
 struct Calibration {
@@ -35,12 +36,16 @@ struct Calibration {
     [[nodiscard]] double worstHeight() const; ///< m
 };
 
-/// Fits isac, efficiency per gear, base friction and volumetric efficiency to the notes' rating lines on the standard
-/// day without ram, by Levenberg–Marquardt (Eigen) with typical values as weak priors, so that few lines are enough.
-/// Deterministic; a few milliseconds. Never fails: badly fitting lines show in the residuals. Parameters written in the
-/// notes as [engine.calibrated] are taken as they are. What the lines cannot settle is told from the curvature of the
-/// fit (Gauss–Newton covariance against that of the priors).
+/// Fits isac, efficiency per gear, base friction, volumetric efficiency and, where lines give fuel flows, the metering
+/// of rich and weak to the notes' rating lines on the standard day without ram, by Levenberg–Marquardt (Eigen) with
+/// typical values as weak priors, so that few lines are enough. Deterministic; a few milliseconds. Never fails: badly
+/// fitting lines show in the residuals. Parameters written in the notes as [engine.calibrated] are taken as they are.
+/// What the lines cannot settle is told from the curvature of the fit (Gauss–Newton covariance against that of the
+/// priors).
 Calibration calibrate(const TypeNotes& notes);
+
+/// No rating line gives a fuel flow beside its power: consumption rests on what such engines usually burn.
+bool fuelIsEstimate(const TypeNotes& notes);
 
 /// Lines that no engine of this size meets together: missed by more than 3 % of power or 300 m, each with a sentence
 /// that says what to check. Empty when the lines agree.

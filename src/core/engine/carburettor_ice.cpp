@@ -1,34 +1,68 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "engine/carburettor_ice.h"
+#include "air/humidity.h"
 #include <algorithm>
+#include <cmath>
 
 namespace amber::engine {
 namespace {
-constexpr double coldest = 261.15, warmest = 275.15; // K: colder it is dry snow and passes, warmer it melts
-constexpr double clear = 277.15;                     // K that heat must reach
-constexpr double fuelCooling = 20.0 / 0.08, throttling = 5.0;
-constexpr double seriousMargin = 4.0; // K of dew point above the metal
+constexpr double freezing = 273.15, warmest = 277.15; // K: above, what forms melts
+constexpr double clear = 278.15;                      // K that heat must reach
+constexpr double fuelCooling = 20.0 / 0.08;           // K per unit of fuel–air ratio
+constexpr double throttling = 14.0;                   // K with the throttle all but shut
+constexpr double coldMetal = freezing - 4.0;          // K: colder, ice clings
+// Water that may freeze out, g per kg of air.
+constexpr double little = 0.3, much = 1.2, most = 2.5;
 
 double throttleTemperature(const EngineNotes& notes, const OperatingPoint& p) {
     const double shut = std::clamp(1.0 - p.manifoldPressure.si() / std::max(1.0, p.wideOpen.si()), 0.0, 1.0);
     return p.carburettorTemperature.si() - (notes.suctionCarburettor ? fuelCooling * p.fuelAirRatio : 0.0) -
            throttling * shut;
 }
+
+/// Pa over ice (Sonntag, Z. Meteorol. 40, 1990), over water from freezing up.
+double saturated(double kelvin) {
+    const double t = kelvin - freezing;
+    return t >= 0 ? air::vapourPressure(Temperature::si(kelvin)).si() : 611.2 * std::exp(22.46 * t / (272.62 + t));
+}
+double gramsPerKilogram(double vapour, double pressure) {
+    return 622.0 * vapour / std::max(1.0, pressure - vapour);
+}
+
+IceRisk riskOf(double metal, double water) {
+    if (metal > warmest || water < little)
+        return IceRisk::none;
+    const IceRisk byWater = water < much ? IceRisk::light : water < most ? IceRisk::moderate : IceRisk::serious;
+    // Near freezing little of it clings.
+    return std::min(byWater, metal > freezing    ? IceRisk::light
+                             : metal > coldMetal ? IceRisk::moderate
+                                                 : IceRisk::serious);
+}
 } // namespace
+
+std::string_view wordOf(IceRisk risk) {
+    constexpr std::string_view words[] = {"none", "light", "moderate", "serious"};
+    return words[static_cast<int>(risk)];
+}
 
 IceAdvice carburettorIce(const EngineNotes& notes, const EngineParameters& engine, const KnockBoundary& knock,
                          const Demand& demand, Temperature dewPoint) {
     IceAdvice out;
     const auto cold = operate(engine, demand);
     const double metal = throttleTemperature(notes, cold);
+    const double ambient = demand.air.pressure.si();
     out.atThrottle = Temperature::si(metal);
+    out.water = std::max(0.0, gramsPerKilogram(saturated(dewPoint.si()), ambient) -
+                                  gramsPerKilogram(saturated(metal), ambient));
     out.marginBefore = knock.permitted(demand).si() / cold.manifoldPressure.si() - 1.0;
     out.marginAfter = out.marginBefore;
-    if (metal > warmest || metal < coldest || dewPoint.si() < metal)
+    out.risk = riskOf(metal, out.water);
+    if (out.risk == IceRisk::none)
         return out;
-    out.risk = dewPoint.si() - metal > seriousMargin ? IceRisk::serious : IceRisk::possible;
     out.heatNeeded = clear - metal;
     out.withinHeat = !notes.carburettorHeatRise || out.heatNeeded <= *notes.carburettorHeatRise;
+    if (notes.carburettorHeatRise)
+        out.position = std::min(1.0, out.heatNeeded / *notes.carburettorHeatRise);
     Demand hot = demand;
     hot.carburettorHeat =
         notes.carburettorHeatRise ? std::min(out.heatNeeded, *notes.carburettorHeatRise) : out.heatNeeded;

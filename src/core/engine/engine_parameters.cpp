@@ -2,6 +2,7 @@
 #include "engine/engine_parameters.h"
 #include "air/atmosphere.h"
 #include <algorithm>
+#include <cmath>
 
 namespace amber::engine {
 
@@ -10,6 +11,8 @@ EngineParameters typicalParameters(const TypeNotes& notes) {
     EngineParameters p;
     p.displacement = e.displacement.si();
     p.compression = e.compression;
+    // The fuel–air cycle's efficiency, 1 − r^(1−k) with k = 1.27 of burnt rich mixtures (Taylor op. cit., chapter 4).
+    p.isac *= (1.0 - std::pow(6.5, -0.27)) / (1.0 - std::pow(e.compression, -0.27));
     p.stroke = e.strokeMetres;
     p.impellerDiameter = e.impellerDiameter;
     for (const auto& gear : e.gears)

@@ -27,13 +27,20 @@ LeanVerdict readLeanTest(LeanResponse response, bool allowed) {
             "Pull a little more and look again; stop when it falls."};
 }
 
-bool weakAllowed(const TypeNotes& notes, Power power) {
-    double most = 0.0;
+Power ratedPower(const TypeNotes& notes) {
+    double rated = 0.0, most = 0.0;
     for (const auto& rating : notes.ratings)
         for (const auto& line : rating.lines)
-            if (line.power)
+            if (line.power) {
                 most = std::max(most, line.power->si());
-    return power.si() <= notes.engine.weakUpTo * most * (1 + 1e-9);
+                if (!rating.minutes)
+                    rated = std::max(rated, line.power->si());
+            }
+    return Power::si(rated > 0 ? rated : most);
+}
+
+bool weakAllowed(const TypeNotes& notes, Power power) {
+    return power.si() <= notes.engine.weakUpTo * ratedPower(notes).si() * (1 + 1e-9);
 }
 
 } // namespace amber::engine

@@ -9,6 +9,9 @@ namespace amber::engine {
 /// What rpm (fixed pitch) or torque did when the mixture lever was pulled a little (J43).
 enum class LeanResponse { roseThenFell, fellAtOnce, noChange };
 
+/// Rated power: the most that the notes' ratings give without a limit of time; the most of all where each has one.
+Power ratedPower(const TypeNotes& notes);
+
 struct LeanVerdict {
     bool wasRich = false; ///< of best power, before it was pulled
     std::string sentence; ///< what it means
@@ -22,7 +25,7 @@ LeanVerdict readLeanTest(LeanResponse response, bool weakAllowed);
 /// positive when it was rich of best power.
 double leanResponse(double fuelAirRatio);
 
-/// Power, of the highest rated, up to which weak mixture may be used; by the notes.
+/// Whether weak mixture may be used at this power: by the notes, up to a fraction of rated power.
 bool weakAllowed(const TypeNotes& notes, Power power);
 
 } // namespace amber::engine

@@ -13,6 +13,9 @@ namespace amber::engine {
 namespace {
 constexpr double gammaExponent = 3.5;         // γ/(γ−1) of air
 constexpr double coolingByFuel = 20.0 / 0.08; // K of charge cooling per unit of fuel–air ratio
+// K given to the charge of an unblown engine by its heated manifold, as much as its fuel takes at best power: without
+// it the fuel would reach the cylinders as drops (jacketed and exhaust-heated manifolds; an estimate).
+constexpr double manifoldWarming = 20.0;
 constexpr double lowestAltitude = -1000.0, highestAltitude = 15000.0;
 
 constexpr double turboBackPressure = 0.75; // of the compressor's pressure rise, on the exhaust
@@ -84,7 +87,7 @@ Induction induction(const EngineParameters& e, const Demand& d, double n, double
         cool();
     }
     const double cooled = in.inlet - coolingByFuel * fuelAir - (d.water ? coolingByWater : 0.0);
-    in.temperature = cooled;
+    in.temperature = cooled + (gear ? 0.0 : manifoldWarming);
     in.wideOpen = in.carburettor * (1.0 - e.throttleLoss);
     if (gear) {
         const Stage main = stage(e.impellerDiameter, n, gear->ratio, e.workFactor, gear->efficiency, cooled);

@@ -75,6 +75,7 @@ const KeyRange notesTable[] = {
     {"engine.calibrated.friction", plain, 0.05, 4, "bar, of mean pressure"},
     {"engine.calibrated.volumetric", plain, 0.4, 1.3, "of the swept volume"},
     {"engine.calibrated.efficiency", plain, 0.3, 0.95, "of the blower in a gear"},
+    {"engine.calibrated.weak", plain, 0.05, 0.08, "fuel to air by weight"},
     {"engine.mixture.weak", plain, 0.05, 0.08, "fuel to air by weight; weaker does not burn, richer is not weak"},
     {"engine.mixture.weak_up_to", plain, 0.1, 1, "share of rated power"},
     {"engine.mixture.corrector_from", feet, 0, 40000, high},

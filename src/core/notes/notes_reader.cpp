@@ -36,6 +36,16 @@ Cockpit readCockpit(TableReader t) {
     return c;
 }
 
+void checkMetering(TableReader& t, const char* key, const std::vector<std::pair<double, double>>& schedule) {
+    double last = -1.0;
+    for (const auto& [fraction, ratio] : schedule) {
+        if (fraction <= last || fraction > 2 || ratio < 0.05 || ratio > 0.13)
+            t.problem(t.line("rich"), fmt::format("{} does not rise in steps within range", key),
+                      "Give power fractions in rising order with fuel–air ratios between 0.05 and 0.13");
+        last = fraction;
+    }
+}
+
 EngineNotes readEngine(TableReader t) {
     EngineNotes e;
     e.line = t.line();
@@ -85,6 +95,10 @@ EngineNotes readEngine(TableReader t) {
         if (made.efficiency.size() != e.gears.size())
             c->problem(c->line("efficiency"), "engine.calibrated.efficiency has not one figure a gear",
                        "Run amber-throttle calibrate --write again, or take the table out");
+        if (c->has("rich"))
+            made.rich = c->pairs("rich");
+        checkMetering(*c, "engine.calibrated.rich", made.rich);
+        made.weak = c->number("weak");
         c->finish();
         e.calibrated = made;
     }
@@ -105,18 +119,13 @@ EngineNotes readEngine(TableReader t) {
     if (auto mixture = t.table("mixture")) {
         if (mixture->has("rich"))
             e.richSchedule = mixture->pairs("rich");
+        e.mixtureGiven = mixture->has("rich");
         e.weakRatio = mixture->number("weak").value_or(e.weakRatio);
         e.weakUpTo = mixture->number("weak_up_to").value_or(e.weakUpTo);
         e.altitudeControl = mixture->flag("altitude_control").value_or(true);
         e.correctorFrom = mixture->quantity<Dimension::length>("corrector_from");
         e.waterRatio = mixture->number("water");
-        double last = -1.0;
-        for (const auto& [fraction, ratio] : e.richSchedule) {
-            if (fraction <= last || fraction > 2 || ratio < 0.05 || ratio > 0.13)
-                mixture->problem(mixture->line("rich"), "engine.mixture.rich does not rise in steps within range",
-                                 "Give power fractions in rising order with fuel–air ratios between 0.05 and 0.13");
-            last = fraction;
-        }
+        checkMetering(*mixture, "engine.mixture.rich", e.richSchedule);
         if (e.richSchedule.empty())
             e.richSchedule = {{1.0, 0.09}};
         mixture->finish();

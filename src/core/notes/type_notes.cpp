@@ -3,6 +3,38 @@
 
 namespace amber {
 
+// Made, copied and ended in one place: every file that holds one would compile it again.
+TypeNotes::TypeNotes() = default;
+TypeNotes::TypeNotes(const TypeNotes&) = default;
+TypeNotes::TypeNotes(TypeNotes&&) noexcept = default;
+TypeNotes& TypeNotes::operator=(const TypeNotes&) = default;
+TypeNotes& TypeNotes::operator=(TypeNotes&&) noexcept = default;
+TypeNotes::~TypeNotes() = default;
+
+// Made, copied and ended in one place: every file that holds one would compile it again.
+PhaseNotes::PhaseNotes() = default;
+PhaseNotes::PhaseNotes(const PhaseNotes&) = default;
+PhaseNotes::PhaseNotes(PhaseNotes&&) noexcept = default;
+PhaseNotes& PhaseNotes::operator=(const PhaseNotes&) = default;
+PhaseNotes& PhaseNotes::operator=(PhaseNotes&&) noexcept = default;
+PhaseNotes::~PhaseNotes() = default;
+
+// Made, copied and ended in one place: every file that holds one would compile it again.
+EngineNotes::EngineNotes() = default;
+EngineNotes::EngineNotes(const EngineNotes&) = default;
+EngineNotes::EngineNotes(EngineNotes&&) noexcept = default;
+EngineNotes& EngineNotes::operator=(const EngineNotes&) = default;
+EngineNotes& EngineNotes::operator=(EngineNotes&&) noexcept = default;
+EngineNotes::~EngineNotes() = default;
+
+// Made, copied and ended in one place: every file that holds one would compile it again.
+StartNotes::StartNotes() = default;
+StartNotes::StartNotes(const StartNotes&) = default;
+StartNotes::StartNotes(StartNotes&&) noexcept = default;
+StartNotes& StartNotes::operator=(const StartNotes&) = default;
+StartNotes& StartNotes::operator=(StartNotes&&) noexcept = default;
+StartNotes::~StartNotes() = default;
+
 const Rating* TypeNotes::rating(std::string_view key) const {
     for (const auto& r : ratings)
         if (r.key == key)

@@ -93,6 +93,12 @@ struct ClockNote {
 };
 
 struct PhaseNotes {
+    PhaseNotes();
+    PhaseNotes(const PhaseNotes&);
+    PhaseNotes(PhaseNotes&&) noexcept;
+    PhaseNotes& operator=(const PhaseNotes&);
+    PhaseNotes& operator=(PhaseNotes&&) noexcept;
+    ~PhaseNotes();
     std::optional<Duration> duration;
     std::optional<Rotation> rpm;
     std::optional<ManifoldPressure> boost;
@@ -174,10 +180,18 @@ struct CalibratedNotes {
     double isac = 3.7 / 3.6e6; ///< kg/J
     double friction = 5e4;     ///< Pa
     double volumetric = 0.9;
-    std::vector<double> efficiency; ///< one a gear
+    std::vector<double> efficiency;              ///< one a gear
+    std::vector<std::pair<double, double>> rich; ///< metering as in [engine.mixture]; empty: that
+    std::optional<double> weak;
 };
 
 struct EngineNotes {
+    EngineNotes();
+    EngineNotes(const EngineNotes&);
+    EngineNotes(EngineNotes&&) noexcept;
+    EngineNotes& operator=(const EngineNotes&);
+    EngineNotes& operator=(EngineNotes&&) noexcept;
+    ~EngineNotes();
     std::optional<CalibratedNotes> calibrated;
     std::string name;
     int cylinders = 0;
@@ -202,7 +216,8 @@ struct EngineNotes {
     double throttleLoss = 0.02;
     std::vector<std::pair<double, double>> richSchedule; ///< fraction of rated charge flow → fuel–air ratio
     double weakRatio = 0.067;
-    double weakUpTo = 0.7; ///< fraction of rated power up to which weak may be used
+    bool mixtureGiven = false; ///< metering by the notes, not the usual one
+    double weakUpTo = 0.7;     ///< fraction of rated power up to which weak may be used
     int line = 0;
 };
 
@@ -380,6 +395,12 @@ struct StartAction {
 };
 
 struct StartNotes {
+    StartNotes();
+    StartNotes(const StartNotes&);
+    StartNotes(StartNotes&&) noexcept;
+    StartNotes& operator=(const StartNotes&);
+    StartNotes& operator=(StartNotes&&) noexcept;
+    ~StartNotes();
     std::string primer; ///< what a dose is counted in: "strokes", "seconds", "blades"
     Volume doseVolume = Volume::si(14e-6);
     std::vector<PrimeEntry> prime; ///< coldest first
@@ -446,6 +467,12 @@ struct Variant {
 };
 
 struct TypeNotes {
+    TypeNotes();
+    TypeNotes(const TypeNotes&);
+    TypeNotes(TypeNotes&&) noexcept;
+    TypeNotes& operator=(const TypeNotes&);
+    TypeNotes& operator=(TypeNotes&&) noexcept;
+    ~TypeNotes();
     std::string file;
     std::string name;
     std::string summary;

@@ -101,6 +101,26 @@ ManifoldPressure permittedCruiseBoost(const Aircraft& a, const CruiseConditions&
     return ManifoldPressure::si(std::min(most, n.engine.gears.empty() ? 4e5 : boundary.si() - leastMargin));
 }
 
+std::optional<ManifoldPressure> notesCruiseBoost(const TypeNotes& n, const std::string& grade, const LeverSetting& s) {
+    std::vector<std::pair<double, double>> points; // rpm, Pa
+    const std::string gear =
+        n.engine.gears.empty() ? "" : n.engine.gears[std::min(s.gear, n.engine.gears.size() - 1)].name;
+    for (const auto& r : n.ratings)
+        if (const auto boost = r.boostIn(gear); !r.minutes && !r.water && r.mixture == s.mixture && boost)
+            points.emplace_back(r.rpm.si(), boost->si() * engine::permittedBoost(n, r, grade).boost->si() /
+                                                std::max(1.0, r.boost.value_or(*boost).si()));
+    if (points.empty())
+        return std::nullopt;
+    std::sort(points.begin(), points.end());
+    const double rpm = s.rpm.si();
+    if (rpm <= points.front().first)
+        return ManifoldPressure::si(points.front().second * rpm / points.front().first);
+    for (std::size_t i = 1; i < points.size(); ++i)
+        if (const auto& a = points[i - 1], &b = points[i]; rpm <= b.first && b.first > a.first)
+            return ManifoldPressure::si(a.second + (b.second - a.second) * (rpm - a.first) / (b.first - a.first));
+    return ManifoldPressure::si(points.back().second);
+}
+
 CruiseAnswer cruiseCandidates(const Aircraft& a, const CruiseConditions& c, Ask ask, double value, std::size_t most) {
     const TypeNotes& n = a.notes;
     CruiseAnswer answer;
@@ -195,9 +215,15 @@ CruiseAnswer cruiseCandidates(const Aircraft& a, const CruiseConditions& c, Ask 
     // The search reckons with a boundary at a middling speed; what the final speed brings nearer to it is not offered.
     if (!n.engine.gears.empty())
         std::erase_if(answer.candidates, [](const CruisePoint& p) { return p.point.manifoldPressure > p.boundary; });
-    // Burn decides, to half a percent; then the lower gear, then the lower rpm.
+    constexpr double hair = 100.0; // Pa
+    for (auto& p : answer.candidates)
+        if (const auto allowed = notesCruiseBoost(n, c.grade, p.setting))
+            p.withinNotes = p.point.manifoldPressure.si() <= allowed->si() + hair;
+    // What the notes allow comes first. Burn decides, to half a percent; then the lower gear, then the lower rpm.
     std::stable_sort(answer.candidates.begin(), answer.candidates.end(),
                      [&](const CruisePoint& x, const CruisePoint& y) {
+                         if (x.withinNotes != y.withinNotes)
+                             return x.withinNotes;
                          const double burnX = falling ? -x.tas.si() : x.burn, burnY = falling ? -y.tas.si() : y.burn;
                          if (std::abs(burnX - burnY) > 0.005 * std::max(std::abs(burnX), std::abs(burnY)))
                              return burnX < burnY;
@@ -210,6 +236,7 @@ CruiseAnswer cruiseCandidates(const Aircraft& a, const CruiseConditions& c, Ask 
     for (auto& p : answer.candidates) {
         const bool near = std::any_of(kept.begin(), kept.end(), [&](const CruisePoint& k) {
             return k.setting.gear == p.setting.gear && k.setting.mixture == p.setting.mixture &&
+                   k.withinNotes == p.withinNotes &&
                    std::abs(k.setting.rpm.si() - p.setting.rpm.si()) < 2 * rpmStep - 1e-9;
         });
         if (!near && kept.size() < most)
@@ -242,7 +269,11 @@ CruiseAnswer cruiseCandidates(const Aircraft& a, const CruiseConditions& c, Ask 
         if (!n.engine.gears.empty())
             why += fmt::format("; {} inside the boundary",
                                format(p.boundary.si() - p.point.manifoldPressure.si() + unit.offset, unit));
-        p.why = std::move(why);
+        p.why = p.withinNotes
+                    ? std::move(why)
+                    : fmt::format("!  not in the notes: at this rpm they allow {}. Inside the model only: ask "
+                                  "your engineer; {}",
+                                  format(notesCruiseBoost(n, c.grade, p.setting)->si(), unit), why);
     }
     return answer;
 }

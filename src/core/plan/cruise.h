@@ -50,18 +50,26 @@ struct CruisePoint {
     ManifoldPressure boundary; ///< knock boundary there
     bool level = false;        ///< it can hold the height
     Speed tas;
-    double burn = 0.0;  ///< m³/s, all engines
-    double hours = 0.0; ///< s, to dry tanks
-    double range = 0.0; ///< m, still air
-    std::string why;    ///< of a candidate: why it stands where it does
+    double burn = 0.0;       ///< m³/s, all engines
+    double hours = 0.0;      ///< s, to dry tanks
+    double range = 0.0;      ///< m, still air
+    bool withinNotes = true; ///< its boost is one the notes' ratings allow at this rpm and mixture
+    std::string why;         ///< of a candidate: why it stands where it does
 };
 
 /// What rpm, boost, gear and mixture give here: the same figures as plan, chart and point.
 CruisePoint cruisePoint(const Aircraft& aircraft, const CruiseConditions& conditions,
                         const engine::KnockBoundary& knock, const LeverSetting& setting);
 
+/// Boost that the notes allow in the cruise at this rpm, gear and mixture on this grade: that of their ratings without
+/// a limit of time, between two of them in proportion to the rpm, under the lowest in proportion too. Nothing where
+/// they give no boost for the mixture.
+std::optional<ManifoldPressure> notesCruiseBoost(const TypeNotes& notes, const std::string& grade,
+                                                 const LeverSetting& setting);
+
 /// Settings that give what is asked, within every limit of the notes, the grade's cut, the knock boundary and the
-/// mixture's rule; best first: least burn, then lower gear and lower rpm. Each rpm step, gear and mixture is solved for
+/// mixture's rule; best first: what the notes' ratings allow before what only the
+/// model does, least burn, then lower gear and lower rpm. Each rpm step, gear and mixture is solved for
 /// its boost by a bracketed root (TOMS 748). Empty when nothing does: then `why` of the answer says so.
 struct CruiseAnswer {
     std::vector<CruisePoint> candidates; ///< at most `most`

@@ -180,15 +180,13 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
                 fmt::format("{} per {}", boost(boostFall(phase) + n_.unitOf(Gauge::boost).offset),
                             n_.cockpit.height == units::metre.spec ? "300 m" : "1,000 ft"),
                 "model", "No automatic control: the throttle left alone, boost goes with the air. Keep adding.");
-        iceClock(phase, p);
         break;
     }
     case Phase::cruise: {
         ratingClock(p, ratingFor(n_, s_, phase), f_[phase].ratingUsed);
         knockMargin(phase, p);
-        iceClock(phase, p);
         add("Leaning", engine::weakAllowed(n_, f_[phase].point.power) ? "allowed" : "not at this power", "notes",
-            fmt::format("Weak mixture up to {:.0f} % of the highest power; this is {:.0f} %.", 100 * n_.engine.weakUpTo,
+            fmt::format("Weak mixture up to {:.0f} % of rated power; this is {:.0f} %.", 100 * n_.engine.weakUpTo,
                         100 * powerShare(phase)));
         add("Burn", format(f_.cruiseFuelFlow, fuelFlowUnit()), "model", "All engines, at this setting.");
         add("True airspeed", speed(f_.cruiseTas), "model",
@@ -201,11 +199,9 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
     case Phase::letDown:
         add("Time down", minutes(f_[phase].duration), "model", "At the notes' rate.");
         coolingClocks(p);
-        iceClock(phase, p);
         break;
     case Phase::landing:
         add("Circuit", minutes(f_[phase].duration), "notes", "From the end of the let-down to the wheels.");
-        iceClock(phase, p);
         break;
     case Phase::stop:
         add("Cool at idle", f_.coolDown > 0 ? minutes(f_.coolDown) : "cool when parked", "model",
@@ -216,6 +212,7 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
     case Phase::writeUp:
         break;
     }
+    iceClock(phase, p);
     for (const auto& change : f_.tankChanges)
         if (change.phase == phase)
             add(fmt::format("Fuel to {}, {}", tankName(change.tank), formatHoursMinutes(change.time)),
@@ -227,12 +224,7 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
 }
 
 double Describer::powerShare(Phase phase) const {
-    double most = 1.0;
-    for (const auto& rating : n_.ratings)
-        for (const auto& line : rating.lines)
-            if (line.power)
-                most = std::max(most, line.power->si());
-    return f_[phase].point.power.si() / most;
+    return f_[phase].point.power.si() / std::max(1.0, engine::ratedPower(n_).si());
 }
 
 void Describer::knockMargin(Phase phase, PhasePlan& p) const {
@@ -256,9 +248,11 @@ void Describer::iceClock(Phase phase, PhasePlan& p) const {
         const UnitSpec& degree = differenceUnit(n_.cockpit);
         const bool serious = a.risk == engine::IceRisk::serious;
         p.clocks.push_back(
-            {"Carb. ice", fmt::format("{}, heat +{}", serious ? "serious" : "possible", format(a.heatNeeded, degree)),
+            {"Carb. ice",
+             fmt::format("{}, heat +{}{}", engine::wordOf(a.risk), format(a.heatNeeded, degree),
+                         a.position ? fmt::format(" ({:.0f} % hot)", 100 * *a.position) : ""),
              "model",
-             fmt::format("{} behind the throttle in moist air. That heat clears the band{}; it costs {:.0f} % of "
+             fmt::format("{} behind the throttle in moist air. That heat clears it{}; it costs {:.0f} % of "
                          "power{}.",
                          temperature(a.atThrottle), a.withinHeat ? "" : ", more than full hot air gives",
                          100 * std::max(0.0, a.powerCost),

@@ -146,7 +146,7 @@ struct Flown {
         Phase phase;
         engine::IceAdvice advice;
     };
-    std::vector<Ice> ice; ///< climb, cruise, let-down and landing
+    std::vector<Ice> ice; ///< every phase in which the engine runs
     // cruise
     Speed cruiseTas;
     Length cruisePressureAltitude;

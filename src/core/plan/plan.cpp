@@ -10,6 +10,22 @@
 
 namespace amber::plan {
 
+// Made, copied and ended in one place: every file that holds one would compile it again.
+Plan::Plan() = default;
+Plan::Plan(const Plan&) = default;
+Plan::Plan(Plan&&) noexcept = default;
+Plan& Plan::operator=(const Plan&) = default;
+Plan& Plan::operator=(Plan&&) noexcept = default;
+Plan::~Plan() = default;
+
+// Made, copied and ended in one place: every file that holds one would compile it again.
+PhasePlan::PhasePlan() = default;
+PhasePlan::PhasePlan(const PhasePlan&) = default;
+PhasePlan::PhasePlan(PhasePlan&&) noexcept = default;
+PhasePlan& PhasePlan::operator=(const PhasePlan&) = default;
+PhasePlan& PhasePlan::operator=(PhasePlan&&) noexcept = default;
+PhasePlan::~PhasePlan() = default;
+
 std::string flapText(double opening) {
     struct Word {
         double value;

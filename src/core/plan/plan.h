@@ -57,6 +57,12 @@ struct Comparison {
 };
 
 struct PhasePlan {
+    PhasePlan();
+    PhasePlan(const PhasePlan&);
+    PhasePlan(PhasePlan&&) noexcept;
+    PhasePlan& operator=(const PhasePlan&);
+    PhasePlan& operator=(PhasePlan&&) noexcept;
+    ~PhasePlan();
     Phase phase = Phase::walkRound;
     std::string headline;               ///< "to 14,000 ft · rated power · 23 min · 44 US gal"
     double start = 0.0, duration = 0.0; ///< s
@@ -82,6 +88,12 @@ struct Mark {
 
 /// The plan: everything that screen, card and export show of a sortie.
 struct Plan {
+    Plan();
+    Plan(const Plan&);
+    Plan(Plan&&) noexcept;
+    Plan& operator=(const Plan&);
+    Plan& operator=(Plan&&) noexcept;
+    ~Plan();
     std::string title;
     std::string aircraft; ///< Lorimer L.4 "HR-K", Mark B
     std::string route;

@@ -30,6 +30,7 @@ void Simulation::takeOff() {
     p.setting = s;
     p.point = operate(s);
     boundary(Phase::takeOff);
+    ice(Phase::takeOff);
     const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade);
     if (permitted.cut)
         say(Phase::takeOff, watch::Colour::amber, permitted.because + ".");
@@ -317,8 +318,7 @@ void Simulation::cruise() {
         phase.setting.boost = phase.point.manifoldPressure;
     if (s.mixture == Mixture::weak && !engine::weakAllowed(n_, phase.point.power))
         say(Phase::cruise, watch::Colour::amber,
-            fmt::format("Weak mixture is for up to {:.0f} % of the highest power; this is more.",
-                        100 * n_.engine.weakUpTo));
+            fmt::format("Weak mixture is for up to {:.0f} % of rated power; this is more.", 100 * n_.engine.weakUpTo));
     out_.cruiseTas = tas;
     out_.cruiseFuelFlow = phase.point.fuelFlow.si() / n_.fuel.density * engines_;
     const double left =

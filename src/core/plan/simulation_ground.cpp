@@ -147,9 +147,11 @@ void Simulation::warmUp() {
         return already;
     };
     heat::Temperatures t = temperatures_;
-    const double waited = waitFor(t, n_.warmUp.oilRunUp, n_.warmUp.headRunUp, 0.0);
+    // What is set on entering the phase; the steps that follow are told with their times.
     p.setting = warm.at(t).setting;
     p.point = warm.at(t).point;
+    ice(Phase::warmUp);
+    const double waited = waitFor(t, n_.warmUp.oilRunUp, n_.warmUp.headRunUp, 0.0);
     if (waited < longestWarmUp)
         out_.minutesToRunUp = waited;
     else
@@ -214,6 +216,7 @@ void Simulation::runUp() {
     auto& p = out_[Phase::runUp];
     p.setting = reference;
     p.point = operate(reference);
+    ice(Phase::runUp);
     constexpr double atReference = 40.0;
     steady(idle, 0.35 * duration, groundStep, engines_);
     steady(middle, std::max(20.0, 0.35 * duration - atReference), groundStep, engines_);

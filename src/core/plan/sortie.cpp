@@ -9,6 +9,14 @@
 #include <fmt/format.h>
 
 namespace amber {
+// Made, copied and ended in one place: every file that holds one would compile it again.
+Sortie::Sortie() = default;
+Sortie::Sortie(const Sortie&) = default;
+Sortie::Sortie(Sortie&&) noexcept = default;
+Sortie& Sortie::operator=(const Sortie&) = default;
+Sortie& Sortie::operator=(Sortie&&) noexcept = default;
+Sortie::~Sortie() = default;
+
 namespace {
 using document::Node;
 using document::TableReader;

@@ -55,6 +55,12 @@ struct WalkFindings {
 
 /// One sortie as it is saved (docs/formats/sortie.md).
 struct Sortie {
+    Sortie();
+    Sortie(const Sortie&);
+    Sortie(Sortie&&) noexcept;
+    Sortie& operator=(const Sortie&);
+    Sortie& operator=(Sortie&&) noexcept;
+    ~Sortie();
     std::string title;
     Airframe airframe;
     air::Day day;
