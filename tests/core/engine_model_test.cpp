@@ -315,7 +315,7 @@ TEST(CarburettorIce, HeatBringsTheThrottleToFiveDegreesAndCostsPower) {
 
 TEST(CarburettorIce, IsToldInEveryPhaseInWhichTheEngineRuns) {
     auto d = test::loaded("thatcher-lesson");
-    auto sortie = d.sortie;
+    auto sortie = *d.sortie;
     sortie.day.oat = Temperature::of(6, units::celsius);
     sortie.day.dewPoint = Temperature::of(6, units::celsius);
     const auto plan = plan::makePlan(*d.aircraft, sortie);
@@ -323,7 +323,7 @@ TEST(CarburettorIce, IsToldInEveryPhaseInWhichTheEngineRuns) {
          {Phase::warmUp, Phase::runUp, Phase::takeOff, Phase::climb, Phase::cruise, Phase::letDown, Phase::landing}) {
         const auto& clocks = plan[phase].clocks;
         const auto ice =
-            std::find_if(clocks.begin(), clocks.end(), [](const auto& c) { return c.name == "Carb. ice"; });
+            std::find_if(clocks.begin(), clocks.end(), [](const auto& c) { return c.what == "Carb. ice"; });
         ASSERT_NE(ice, clocks.end()) << static_cast<int>(phase);
         EXPECT_NE(ice->value.find("% hot"), std::string::npos) << ice->value;
     }

@@ -133,6 +133,16 @@ int letDown(const LetDownOptions& o) {
         fmt::print(stderr, "amber-throttle letdown: {}. {}\n", problems.front().what, problems.front().remedy);
         return exitUsage;
     }
+    // The weight asked is that on leaving the height: what is burnt before it is put on top, as far as she may weigh.
+    if (!o.weight.empty()) {
+        const double wanted = s.weight.si();
+        for (int round = 0; round < 2; ++round) {
+            const auto trial = plan::fly(aircraft, s);
+            const double burnt =
+                (trial.fuelAtStart - trial.moments[trial[Phase::letDown].firstMoment].fuel) * n.fuel.density;
+            s.weight = Mass::si(std::min(n.maxWeight.si(), wanted + burnt));
+        }
+    }
     const auto f = plan::fly(aircraft, s);
     const auto& phase = f[Phase::letDown];
     const auto limit = plan::coolingLimit(n);

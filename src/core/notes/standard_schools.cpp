@@ -29,6 +29,11 @@ SchoolEffect shut(bool untilWarm) {
     e.shutUntilWarm = untilWarm;
     return e;
 }
+SchoolEffect changes(bool atEqualPower) {
+    SchoolEffect e;
+    e.changeAtEqualPower = atEqualPower;
+    return e;
+}
 School school(std::string name, std::string set, std::string gain, std::string risk, SchoolEffect effect = {}) {
     return {std::move(name), std::move(set), std::move(gain), std::move(risk), false, effect};
 }
@@ -83,6 +88,11 @@ const std::vector<Point>& points() {
          {school("rich in the climb", "rich", "Fuel cools the heads and keeps knock away.", "A tenth more fuel."),
           school("weak except at take-off and combat power", "weak", "Fuel saved on every climb.",
                  "Hotter heads; only where the notes allow weak at this power.")}},
+        {"gear-change",
+         {school("at the fall in boost", "{gear}, to {change-height}", "As the notes say: one figure to watch for.",
+                 "Power drops at the change where equal power lies higher.", changes(false)),
+          school("at equal power", "{gear}, to {change-height}", "No power is lost at the change.",
+                 "Longer on a falling boost, and not what the notes say.", changes(true))}},
         {"reduction",
          {school("boost, then rpm", "{climb-boost}, then {climb-rpm}", "High boost never meets low rpm.",
                  "Two movements a lever at a time."),

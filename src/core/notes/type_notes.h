@@ -57,10 +57,11 @@ struct Lever {
 /// What a school changes in the computed start; empty: nothing.
 struct SchoolEffect {
     std::optional<bool> primeWhileTurning;
-    std::optional<double> primerShare; ///< of the notes' dose that the primer gives; blades draw the rest, 0 … 1
-    std::optional<bool> bladesFirst;   ///< ignition only after the notes' blades, or from the first turn
-    std::optional<bool> slowFirst;     ///< slowest smooth rpm until oil pressure, or warm-up rpm at once
-    std::optional<bool> shutUntilWarm; ///< cooling flaps shut in the warm-up until the run-up minimum
+    std::optional<double> primerShare;      ///< of the notes' dose that the primer gives; blades draw the rest, 0 … 1
+    std::optional<bool> bladesFirst;        ///< ignition only after the notes' blades, or from the first turn
+    std::optional<bool> slowFirst;          ///< slowest smooth rpm until oil pressure, or warm-up rpm at once
+    std::optional<bool> shutUntilWarm;      ///< cooling flaps shut in the warm-up until the run-up minimum
+    std::optional<bool> changeAtEqualPower; ///< blower gear, not before the other gives as much
 };
 
 struct School {

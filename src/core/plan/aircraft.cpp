@@ -98,4 +98,10 @@ VerticalSpeed rateOfClimb(const Aircraft& aircraft, double shaft, Mass weight, S
     return VerticalSpeed::si((Drag::propellerEfficiency * shaft - drag * v.si()) / w);
 }
 
+Power powerForRate(const Aircraft& a, double climb, Mass weight, Speed ias, const air::Ambient& air) {
+    constexpr double some = 1e5;
+    const double none = rateOfClimb(a, 0.0, weight, ias, air).si(), with = rateOfClimb(a, some, weight, ias, air).si();
+    return Power::si(some * (climb - none) / std::max(1e-9, with - none));
+}
+
 } // namespace amber::plan

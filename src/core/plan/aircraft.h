@@ -41,6 +41,8 @@ Result<Aircraft> assemble(TypeNotes notes);
 std::optional<Speed> levelSpeed(const Aircraft& aircraft, double shaftWatt, Mass weight, const air::Ambient& air);
 
 /// Rate of climb (geometric) at this total shaft power and speed; negative when descending.
+/// Shaft power, all engines, at which she climbs so fast, m/s (negative: sinks): the rate is linear in it.
+Power powerForRate(const Aircraft& aircraft, double climb, Mass weight, Speed ias, const air::Ambient& air);
 VerticalSpeed rateOfClimb(const Aircraft& aircraft, double shaftWatt, Mass weight, Speed ias, const air::Ambient& air);
 
 } // namespace amber::plan

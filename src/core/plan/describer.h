@@ -68,6 +68,7 @@ private:
     [[nodiscard]] bool worstIsFirst(Gauge gauge, Phase phase, double first, double highest) const;
     void ratingClock(PhasePlan& p, const Rating& rating, double used) const;
     void clocks(Phase phase, PhasePlan& p) const;
+    void letDownClock(PhasePlan& p) const;
     [[nodiscard]] double powerShare(Phase phase) const;
     void knockMargin(Phase phase, PhasePlan& p) const;
     void iceClock(Phase phase, PhasePlan& p) const;

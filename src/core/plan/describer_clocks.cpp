@@ -197,7 +197,7 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
         break;
     }
     case Phase::letDown:
-        add("Time down", minutes(f_[phase].duration), "model", "At the notes' rate.");
+        letDownClock(p);
         coolingClocks(p);
         break;
     case Phase::landing:
@@ -221,6 +221,27 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
                 change.ranDry ? watch::Colour::red : watch::Colour::normal);
     for (const auto& c : n_.phase(phase).clocks)
         add(c.what, c.value, "notes", c.why);
+}
+
+void Describer::letDownClock(PhasePlan& p) const {
+    const auto& phase = f_[Phase::letDown];
+    const UnitSpec& unit = verticalSpeedUnit(n_.cockpit);
+    const auto rate = [&](double si) { return format(roundTo(si, 10 * 0.3048 / 60), unit); };
+    const double asked = n_.phase(Phase::letDown).rate->si();
+    const double mean =
+        phase.duration > 0
+            ? (f_.moments[phase.firstMoment].height - f_.moments[phase.lastMoment].height) / phase.duration
+            : asked;
+    const double apart = mean / asked;
+    std::string why = fmt::format("The notes' rate, {}, and speed rule; the boost follows from the drag.", rate(asked));
+    if (apart < 0.95)
+        why = fmt::format("{} on the average, under the notes' {}: {}.", rate(mean), rate(asked),
+                          f_.letDown.size() > 1 ? "cooling asks for power, and power for time"
+                                                : "even with the throttle shut she sinks no faster");
+    if (f_.letDownByNotes)
+        why += fmt::format(" The notes' {} would give {} at first.", boost(f_.letDownByNotes->boost.si()),
+                           rate(f_.letDownByNotes->rate.si()));
+    p.clocks.push_back({"Time down", minutes(phase.duration), "model", std::move(why)});
 }
 
 double Describer::powerShare(Phase phase) const {
@@ -276,11 +297,12 @@ std::string Describer::changeReason(const GearChange& change) const {
     std::string out = fmt::format("Boost has fallen to {} at full throttle.", boost(change.boostBefore.si()));
     if (change.equalPower) {
         const double apart = change.pressureAltitude.si() - change.equalPower->si();
-        out +=
-            fmt::format(" Equal power in both gears is at {} pressure altitude, {} {}: {}", height(*change.equalPower),
-                        height(Length::si(std::abs(apart))), apart >= 0 ? "lower" : "higher",
-                        apart >= 0 ? "the notes wait, for the higher gear heats the charge and loads the clutch."
-                                   : "the notes change a little before it.");
+        const std::string power = format(std::abs(change.gained.si()), *n_.cockpit.power);
+        out += fmt::format(
+            " Equal power in both gears is at {} pressure altitude, {} {}: {}", height(*change.equalPower),
+            height(Length::si(std::abs(apart))), apart >= 0 ? "lower" : "higher",
+            apart >= 0 ? fmt::format("the change gains {} each engine.", power)
+                       : fmt::format("the change loses {} each engine, which the school that waits keeps.", power));
     }
     return out;
 }

@@ -15,6 +15,8 @@
 
 namespace amber::plan {
 
+inline constexpr double throttleShut = 2.5e4; ///< Pa in the manifold with the throttle shut, in flight
+
 /// Every figure of the sortie at one moment, SI, for one (the slowest) engine.
 struct Moment {
     double time = 0.0; ///< s from the first look at the tyres
@@ -63,6 +65,7 @@ struct GearChange {
     ManifoldPressure boostBefore; ///< at full throttle just before
     std::size_t from = 0, to = 1;
     std::optional<Length> equalPower; ///< pressure altitude where both gears give the same power
+    Power gained;                     ///< by the change, each engine; negative: lost
 };
 
 /// Where the time of a rating was used up and the next weaker one taken.
@@ -153,7 +156,12 @@ struct Flown {
     double cruiseFuelFlow = 0.0; ///< m³/s, all engines
     // let-down
     std::vector<LetDownStep> letDown;
-    double letDownCooling = 0.0; ///< K, greatest fall of heads or coolant in a minute
+    struct NotesLetDown {
+        ManifoldPressure boost;
+        VerticalSpeed rate; ///< that it would give at the notes' speed on leaving the cruise, down
+    };
+    std::optional<NotesLetDown> letDownByNotes; ///< none where they give no boost for it
+    double letDownCooling = 0.0;                ///< K, greatest fall of heads or coolant in a minute
     // stop
     double coolDown = 0.0; ///< s at idle after taxi until under the figure
     double fuelAtStart = 0.0, fuelAtEnd = 0.0;

@@ -11,8 +11,7 @@
 
 namespace amber::plan {
 namespace {
-constexpr double leastBoost = 2.5e4; // Pa in the manifold with the throttle shut
-constexpr double slice = 30.0;       // s
+constexpr double slice = 30.0; // s
 } // namespace
 
 watch::Colour coolingColour(const CoolingLimit& limit, double fall) {
@@ -43,23 +42,20 @@ std::vector<LetDownWay> letDownWays(const Aircraft& a, const Sortie& s, const Fl
         for (double time = 0.0; time < w.duration - 1e-6; time += slice) {
             const double dt = std::min(slice, w.duration - time);
             const auto air = s.day.at(s.day.pressureAltitudeOf(Length::si(height)));
-            // Rate of climb is linear in power: two of them give the power that this rate needs.
-            const double none = rateOfClimb(a, 0.0, weight, ias, air).si();
-            const double some = rateOfClimb(a, 1e5 * engines, weight, ias, air).si();
-            const double needed = 1e5 * (-w.rate.si() - none) / std::max(1e-9, some - none);
+            const double needed = powerForRate(a, -w.rate.si(), weight, ias, air).si() / engines;
             const Setting& set = phase.setting;
             const auto at = [&](double boost) {
                 return engine::operate(a.model(),
                                        {set.rpm, ManifoldPressure::si(boost), set.gear, air, ias, set.mixture});
             };
-            double boost = leastBoost;
-            const double shut = at(leastBoost).power.si() - needed, open = at(2.5e5).power.si() - needed;
+            double boost = throttleShut;
+            const double shut = at(throttleShut).power.si() - needed, open = at(2.5e5).power.si() - needed;
             if (open <= 0) {
                 boost = 2.5e5;
             } else if (shut < 0) {
                 std::uintmax_t most = 40;
                 const auto b = boost::math::tools::toms748_solve(
-                    [&](double x) { return at(x).power.si() - needed; }, leastBoost, 2.5e5, shut, open,
+                    [&](double x) { return at(x).power.si() - needed; }, throttleShut, 2.5e5, shut, open,
                     [](double x, double y) { return std::abs(x - y) < 50.0; }, most);
                 boost = b.second;
             }

@@ -82,8 +82,11 @@ private:
     void runUp();
     void takeOff();
     [[nodiscard]] Speed climbSpeed() const;
-    /// By the notes' rule: boost has fallen by so much at full throttle, and the other gear gives more power.
+    /// By the notes' rule: boost has fallen by so much at full throttle; by the school that waits, the other gear gives
+    /// as much power too.
     [[nodiscard]] bool timeToChange(const Rating& rating, const Setting& s, const engine::OperatingPoint& p) const;
+    /// Power, one engine, that the next gear gives more here; negative: less.
+    [[nodiscard]] double powerGained(const Rating& rating, const Setting& s, const engine::OperatingPoint& p) const;
     [[nodiscard]] std::optional<Length> gearHeight(const Rating& rating, Setting s, std::size_t gear) const;
     /// Boost of a rating in a gear, with the grade's cut in proportion and within the limit.
     [[nodiscard]] std::optional<ManifoldPressure> boostInGear(const Rating& rating, const Setting& s) const;
@@ -93,11 +96,17 @@ private:
     /// The lowest gear that holds the boost; else the one with most power.
     void chooseGear(Setting& s) const;
     /// What the let-down needs over the ground, so that the cruise ends in time.
-    [[nodiscard]] double letDownDistance(double from, double to) const;
+    [[nodiscard]] double letDownDistance() const;
+    /// Rate of descent that a setting gives here, m/s down, by the drag polar.
+    [[nodiscard]] double sinkAt(const Setting& s) const;
+    /// A setting at whose power she comes down so fast, m/s, at its speed: boost solved for, or rpm where that follows
+    /// the throttle. The nearest there is where throttle shut or the cruise's power do not reach it.
+    [[nodiscard]] Setting forRate(const Setting& asked, double rate) const;
     void cruise();
-    /// The let-down's setting, its power `share` of the way from the notes' up to the cruise's.
+    /// The let-down's setting, its power `share` of the way from what the rate needs up to the cruise's.
     [[nodiscard]] Setting eased(const Setting& low, const Setting& high, double share) const;
-    /// Power is taken off by steps of a minute: the least at which heads or coolant fall no faster than they may and
+    /// The notes' rate and speed give the power, the rate follows where more is kept. Power is taken off by steps of a
+    /// minute: the least at which heads or coolant fall no faster than they may and
     /// stay above their least; the flaps go shut where even that is too little.
     void letDown();
     void landing();

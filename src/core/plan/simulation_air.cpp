@@ -3,6 +3,7 @@
 #include "air/atmosphere.h"
 #include "engine/fuel_grade.h"
 #include "engine/leaning.h"
+#include "notes/standard_schools.h"
 #include "plan/simulation.h"
 #include "units/text.h"
 #include <algorithm>
@@ -79,10 +80,18 @@ bool Simulation::timeToChange(const Rating& rating, const Setting& s, const engi
         return false;
     if (s.boost->si() - p.manifoldPressure.si() < n_.gearChange->fall.si() - 1.0)
         return false;
+    for (const auto& step : n_.phase(Phase::climb).steps)
+        if (const School* school = schools::inForce(step, Phase::climb, s_.choices);
+            school && school->effect.changeAtEqualPower.value_or(false))
+            return powerGained(rating, s, p) > 0;
+    return true;
+}
+
+double Simulation::powerGained(const Rating& rating, const Setting& s, const engine::OperatingPoint& p) const {
     Setting other = s;
     ++other.gear;
     other.boost = boostInGear(rating, other);
-    return operate(other).power > p.power;
+    return operate(other).power.si() - p.power.si();
 }
 
 std::optional<Length> Simulation::gearHeight(const Rating& rating, Setting s, std::size_t gear) const {
@@ -184,7 +193,8 @@ void Simulation::climb() {
             if (due)
                 continue;
             GearChange change{
-                time_, pressureAltitude(), Length::si(height_), point.manifoldPressure, s.gear, s.gear + 1, {}};
+                time_, pressureAltitude(), Length::si(height_), point.manifoldPressure, s.gear, s.gear + 1, {}, {}};
+            change.gained = Power::si(powerGained(*held, s, point));
             Setting back = s;
             back.boost =
                 ManifoldPressure::si(std::min(n_.gearChange->throttleBackTo.si(), point.manifoldPressure.si()));
@@ -255,12 +265,10 @@ void Simulation::chooseGear(Setting& s) const {
     s.gear = chosen;
 }
 
-double Simulation::letDownDistance(double from, double to) const {
-    const PhaseNotes& notes = n_.phase(Phase::letDown);
-    const double middle = 0.5 * (from + to);
-    const air::Ambient mid = day_.at(day_.pressureAltitudeOf(Length::si(middle)));
-    return std::max(0.0, from - to) / notes.rate->si() *
-           air::trueAirspeed(*notes.ias, mid.pressure, mid.temperature).si();
+double Simulation::letDownDistance() const {
+    Simulation trial(*this);
+    trial.letDown();
+    return trial.out_[Phase::letDown].distance;
 }
 
 void Simulation::cruise() {
@@ -321,8 +329,7 @@ void Simulation::cruise() {
             fmt::format("Weak mixture is for up to {:.0f} % of rated power; this is more.", 100 * n_.engine.weakUpTo));
     out_.cruiseTas = tas;
     out_.cruiseFuelFlow = phase.point.fuelFlow.si() / n_.fuel.density * engines_;
-    const double left =
-        s_.flight.distance.si() - distance_ - letDownDistance(height_, s_.flight.toElevation.si() + circuitHeight);
+    const double left = s_.flight.distance.si() - distance_ - letDownDistance();
     if (left < -5000.0)
         say(Phase::cruise, watch::Colour::amber,
             "Climb and let-down together are longer than the distance: choose a lower height.");
@@ -363,6 +370,42 @@ Setting Simulation::eased(const Setting& low, const Setting& high, double share)
     return settled(s);
 }
 
+double Simulation::sinkAt(const Setting& s) const {
+    return -rateOfClimb(a_, operate(s).power.si() * engines_, weight(), s.ias, air()).si();
+}
+
+Setting Simulation::forRate(const Setting& asked, double rate) const {
+    const double needed = powerForRate(a_, -rate, weight(), asked.ias, air()).si() / engines_;
+    const bool byRpm = a_.propeller.followsThrottle();
+    const auto with = [&](double lever) {
+        Setting s = asked;
+        if (byRpm) {
+            s.rpm = Rotation::si(lever);
+            if (s.boost) // the throttle is the lever, wherever its gauge stands
+                s.boost = std::max(*s.boost, out_[Phase::cruise].point.manifoldPressure);
+        } else {
+            s.boost = ManifoldPressure::si(lever);
+            s.boostOrigin = Origin::model;
+        }
+        limit(s, Phase::letDown);
+        return settled(s);
+    };
+    const Setting& cruise = out_[Phase::cruise].setting;
+    double low = byRpm ? 0.4 * cruise.rpm.si() : throttleShut;
+    double high =
+        byRpm ? cruise.rpm.si()
+              : std::max(asked.boost ? asked.boost->si() : 0.0, out_[Phase::cruise].point.manifoldPressure.si());
+    if (operate(with(low)).power.si() >= needed)
+        return with(low); // even shut she does not come down so fast
+    if (operate(with(high)).power.si() <= needed)
+        return with(high);
+    for (int i = 0; i < 24; ++i) {
+        const double middle = 0.5 * (low + high);
+        (operate(with(middle)).power.si() < needed ? low : high) = middle;
+    }
+    return with(high);
+}
+
 void Simulation::letDown() {
     begin(Phase::letDown);
     switchTo(tankIndex(n_.fuel.landingTank), false);
@@ -377,14 +420,29 @@ void Simulation::letDown() {
     double share = 1.0, told = -1.0;
     bool low = false;
     const std::size_t first = out_.moments.size();
+    if (asked.boost && !a_.propeller.followsThrottle())
+        out_.letDownByNotes = {*asked.boost, VerticalSpeed::si(sinkAt(settled(asked)))};
+    // The notes' rate and speed ask for a power, and the boost follows; kept until the air has changed it by a step.
+    constexpr double step = 0.05, slowest = 0.2;
+    Setting base = forRate(asked, rate);
+    const auto apart = [](double x, double y) { return std::abs(x - y) > step * y; };
     while (height_ > goal + 0.5) {
-        const double span = std::min(stepMinute, (height_ - goal) / rate);
+        if (const Setting now = forRate(asked, rate);
+            a_.propeller.followsThrottle() ? apart(now.rpm.si(), base.rpm.si())
+                                           : now.boost && base.boost && apart(now.boost->si(), base.boost->si())) {
+            base = now;
+            told = -1.0;
+        }
         const double before = temperatures_.metal.si();
-        const auto holds = [&](double s, double flap) {
-            Setting trial = asked;
+        const auto easedTo = [&](double s, double flap) {
+            Setting trial = base;
             trial.flap = flap;
             trial = eased(trial, cruise, s);
             trial.flap = flap;
+            return trial;
+        };
+        const auto holds = [&](double s, double flap) {
+            const Setting trial = easedTo(s, flap);
             const auto after =
                 a_.thermal.after(temperatures_, drive(trial, operate(trial)), Duration::si(stepMinute)).metal.si();
             return before - after <= most && (!least || after >= std::min(before, least->si()) - 0.05);
@@ -394,19 +452,22 @@ void Simulation::letDown() {
         if (!holds(share, flap))
             flap = 0.0;
         constexpr int parts = 16;
-        int chosen = parts;
-        for (int i = 0; i <= parts; ++i)
-            if (holds(i / static_cast<double>(parts), flap)) {
-                chosen = i;
+        int chosen = 0;
+        for (int i = 0; i <= parts; ++i) {
+            const double part = i / static_cast<double>(parts);
+            if (i > 0 && sinkAt(easedTo(part, flap)) < slowest * rate)
+                break; // with more she would hardly come down
+            chosen = i;
+            if (holds(part, flap))
                 break;
-            }
-        low = low || (chosen == parts && !holds(1.0, flap));
+        }
         share = chosen / static_cast<double>(parts);
-        Setting s = asked;
-        s.flap = flap;
-        s = eased(s, cruise, share);
-        s.flap = flap;
+        low = low || !holds(share, flap);
+        const Setting s = easedTo(share, flap);
         const auto point = operate(s);
+        // Power and speed give the rate: slower than the notes' where the cooling asks for more power.
+        const double sink = std::max(slowest * rate, sinkAt(s));
+        const double span = std::min(stepMinute, (height_ - goal) / sink);
         // Without a governor the rpm drifts with the height: only a lever that is moved is a step.
         if (out_.letDown.empty() || std::abs(share - told) > 1e-9 || out_.letDown.back().setting.flap != s.flap) {
             told = share;
@@ -420,15 +481,15 @@ void Simulation::letDown() {
             heatFor(d, dt);
             burn(now.fuelFlow.si() / n_.fuel.density * engines_ * dt);
             distance_ += d.trueAirspeed.si() * dt;
-            height_ -= rate * dt;
+            height_ -= sink * dt;
             time_ += dt;
             done += dt;
             note(s, operate(s), true);
         }
         out_.letDownCooling = std::max(out_.letDownCooling, before - temperatures_.metal.si());
     }
-    // Where it settles: the notes' own setting as far as the cooling lets it.
-    Setting s = asked;
+    // Where it settles.
+    Setting s = base;
     if (!out_.letDown.empty())
         s = out_.letDown.back().setting;
     else
