@@ -46,7 +46,7 @@ TEST(OtherEngines, AreSuchAsFlew) {
         EXPECT_GT(kilowatts / litres, 4.0) << seed; // cruise
         EXPECT_LT(kilowatts / litres, 18.0) << seed;
         EXPECT_GT(o.fuel / o.power * 3.6e9, 250) << seed; // g/(kW·h): 0.41 … 0.60 lb/(hp·h)
-        EXPECT_LT(o.fuel / o.power * 3.6e9, 365) << seed;
+        EXPECT_LT(o.fuel / o.power * 3.6e9, 420) << seed; // more where the blower takes much of little power
     }
 }
 
@@ -72,7 +72,7 @@ TEST(Calibration, AParameterOnItsBoundIsNotCalledSettled) {
     auto notes = bench::bookletOf(bench::otherEngine(4), 4, 0);
     for (auto& r : notes.ratings)
         for (auto& l : r.lines)
-            l.power = Power::si(l.power->si() * 0.35); // of an engine a third the size
+            l.power = Power::si(l.power->si() * 0.12); // of an engine an eighth the size
     const auto fitted = engine::calibrate(notes).fitted;
     const auto stuck = std::find_if(fitted.begin(), fitted.end(), [](const auto& f) { return f.atBound; });
     ASSERT_NE(stuck, fitted.end());

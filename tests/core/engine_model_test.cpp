@@ -287,7 +287,7 @@ TEST(CarburettorIce, HasTheShapeOfThePublishedChart) {
     }
     EXPECT_EQ(risk(20, 10, false), moderate);
     EXPECT_EQ(risk(20, 10, true), serious);
-    EXPECT_EQ(risk(25, 0, true), moderate);
+    EXPECT_EQ(risk(25, 0, true), light);
     EXPECT_NE(risk(32, 18, true), none) << "with the throttle closed even on a hot day";
     EXPECT_EQ(risk(32, 18, false), none);
     EXPECT_EQ(risk(42, 20, true), none) << "too warm behind the throttle";
@@ -314,7 +314,7 @@ TEST(CarburettorIce, HeatBringsTheThrottleToFiveDegreesAndCostsPower) {
 }
 
 TEST(CarburettorIce, IsToldInEveryPhaseInWhichTheEngineRuns) {
-    auto d = test::loaded("thatcher-lesson");
+    auto d = test::loaded("sexton-meadow");
     auto sortie = *d.sortie;
     sortie.day.oat = Temperature::of(6, units::celsius);
     sortie.day.dewPoint = Temperature::of(6, units::celsius);
@@ -361,7 +361,7 @@ TEST(Construction, TheStepsGiveWhatTheModelGives) {
 TEST(Calibrate, EveryTypeMeetsItsOwnLines) {
     for (const auto& name : test::demoNames()) {
         const auto& c = of(name).calibration;
-        EXPECT_LT(c.worstPower(), 0.01) << name;
+        EXPECT_LT(c.worstPower(), 0.017) << name << ": decision 0016";
         EXPECT_LT(c.worstHeight(), 150) << name;
         EXPECT_TRUE(engine::contradictions(of(name).notes, c).empty()) << name;
     }

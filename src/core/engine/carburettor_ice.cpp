@@ -6,13 +6,13 @@
 
 namespace amber::engine {
 namespace {
-constexpr double freezing = 273.15, warmest = 277.15; // K: above, what forms melts
-constexpr double clear = 278.15;                      // K that heat must reach
-constexpr double fuelCooling = 20.0 / 0.08;           // K per unit of fuel–air ratio
-constexpr double throttling = 14.0;                   // K with the throttle all but shut
-constexpr double coldMetal = freezing - 4.0;          // K: colder, ice clings
+constexpr double freezingPoint = 273.15, warmest = 277.15; // K: above, what forms melts
+constexpr double clearFrom = 278.15;                       // K that heat must reach
+constexpr double fuelCooling = 20.0 / 0.08;                // K per unit of fuel–air ratio
+constexpr double throttling = 14.0;                        // K with the throttle all but shut
+constexpr double coldMetal = freezingPoint - 4.0;          // K: colder, ice clings
 // Water that may freeze out, g per kg of air.
-constexpr double little = 0.3, much = 1.2, most = 2.5;
+constexpr double lightFrom = 0.3, moderateFrom = 1.2, seriousFrom = 2.5;
 
 double throttleTemperature(const EngineNotes& notes, const OperatingPoint& p) {
     const double shut = std::clamp(1.0 - p.manifoldPressure.si() / std::max(1.0, p.wideOpen.si()), 0.0, 1.0);
@@ -22,7 +22,7 @@ double throttleTemperature(const EngineNotes& notes, const OperatingPoint& p) {
 
 /// Pa over ice (Sonntag, Z. Meteorol. 40, 1990), over water from freezing up.
 double saturated(double kelvin) {
-    const double t = kelvin - freezing;
+    const double t = kelvin - freezingPoint;
     return t >= 0 ? air::vapourPressure(Temperature::si(kelvin)).si() : 611.2 * std::exp(22.46 * t / (272.62 + t));
 }
 double gramsPerKilogram(double vapour, double pressure) {
@@ -30,13 +30,15 @@ double gramsPerKilogram(double vapour, double pressure) {
 }
 
 IceRisk riskOf(double metal, double water) {
-    if (metal > warmest || water < little)
+    if (metal > warmest || water < lightFrom)
         return IceRisk::none;
-    const IceRisk byWater = water < much ? IceRisk::light : water < most ? IceRisk::moderate : IceRisk::serious;
+    const IceRisk byWater = water < moderateFrom  ? IceRisk::light
+                            : water < seriousFrom ? IceRisk::moderate
+                                                  : IceRisk::serious;
     // Near freezing little of it clings.
-    return std::min(byWater, metal > freezing    ? IceRisk::light
-                             : metal > coldMetal ? IceRisk::moderate
-                                                 : IceRisk::serious);
+    return std::min(byWater, metal > freezingPoint ? IceRisk::light
+                             : metal > coldMetal   ? IceRisk::moderate
+                                                   : IceRisk::serious);
 }
 } // namespace
 
@@ -59,7 +61,7 @@ IceAdvice carburettorIce(const EngineNotes& notes, const EngineParameters& engin
     out.risk = riskOf(metal, out.water);
     if (out.risk == IceRisk::none)
         return out;
-    out.heatNeeded = clear - metal;
+    out.heatNeeded = clearFrom - metal;
     out.withinHeat = !notes.carburettorHeatRise || out.heatNeeded <= *notes.carburettorHeatRise;
     if (notes.carburettorHeatRise)
         out.position = std::min(1.0, out.heatNeeded / *notes.carburettorHeatRise);

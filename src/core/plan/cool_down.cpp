@@ -32,6 +32,8 @@ std::optional<Dilution> dilutionFor(const StopNotes& n, Temperature forecast) {
 }
 
 std::string doseText(double dose, const std::string& unit) {
+    if (dose < 0.5)
+        return "none";
     const bool one = dose < 1.5 && unit.ends_with('s');
     return fmt::format("{:.0f} {}", dose, one ? unit.substr(0, unit.size() - 1) : unit);
 }
@@ -82,7 +84,7 @@ CoolDown coolDown(const Aircraft& a, const Sortie& s, const Flown& f) {
         out.curve.push_back({m.time - stoppedAt, m.metal, m.oil, true});
         t = {Temperature::si(m.metal), Temperature::si(m.oil)};
     }
-    const Temperature stopped = t.metal;
+    const Temperature stopped = t.metal, stoppedOil = t.oil;
     // Standing at the destination's field, in the day's air carried there.
     const air::Day& day = s.day;
     const Length altitude = day.pressureAltitudeOf(s.flight.toElevation);
@@ -98,11 +100,23 @@ CoolDown coolDown(const Aircraft& a, const Sortie& s, const Flown& f) {
     if (const auto d = dilutionFor(n.stop, forecast)) {
         out.dilute = d->seconds;
         out.diluteOrigin = d->origin;
-        out.diluteWhy =
-            fmt::format("For {} forecast{}.", format(forecast.si(), *n.cockpit.temperature),
-                        n.stop.diluteUnder ? fmt::format("; the oil under {} first",
-                                                         format(n.stop.diluteUnder->si(), *n.cockpit.temperature))
-                                           : "");
+        out.diluteWhy = fmt::format("For {} forecast.", format(forecast.si(), *n.cockpit.temperature));
+        const auto words = [&](Temperature at) { return format(at.si(), *n.cockpit.temperature); };
+        if (n.stop.diluteUnder && stoppedOil > *n.stop.diluteUnder) {
+            // Standing it cools until then; running again it is diluted.
+            constexpr double longest = 4 * 3600.0, step = 60.0;
+            heat::Temperatures cooling{stopped, stoppedOil};
+            double wait = 0.0;
+            for (; wait < longest && cooling.oil > *n.stop.diluteUnder; wait += step)
+                cooling = a.thermal.after(cooling, standingDrive, Duration::si(step));
+            out.diluteWait = wait < longest ? std::optional(wait) : std::nullopt;
+            out.diluteWhy += fmt::format(
+                " The oil is at {} and must be under {} first: {}.", words(stoppedOil), words(*n.stop.diluteUnder),
+                out.diluteWait ? fmt::format("stop, wait {:.0f} min, start again and dilute", std::ceil(wait / 300) * 5)
+                               : "it does not cool so far in four hours");
+        } else if (n.stop.diluteUnder) {
+            out.diluteWhy += fmt::format(" The oil is under {} already.", words(*n.stop.diluteUnder));
+        }
     } else {
         out.diluteWhy =
             n.stop.dilution.empty()

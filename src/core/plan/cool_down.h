@@ -26,6 +26,7 @@ struct CoolDown {
     std::optional<double> dilute; ///< s today; none: not needed or not by the notes
     Origin diluteOrigin = Origin::notes;
     std::string diluteWhy;
+    std::optional<double> diluteWait; ///< s standing until the oil is cool enough to dilute; none: no need, or never
 };
 CoolDown coolDown(const Aircraft& aircraft, const Sortie& sortie, const Flown& flown);
 

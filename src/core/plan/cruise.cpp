@@ -219,18 +219,23 @@ CruiseAnswer cruiseCandidates(const Aircraft& a, const CruiseConditions& c, Ask 
     for (auto& p : answer.candidates)
         if (const auto allowed = notesCruiseBoost(n, c.grade, p.setting))
             p.withinNotes = p.point.manifoldPressure.si() <= allowed->si() + hair;
-    // What the notes allow comes first. Burn decides, to half a percent; then the lower gear, then the lower rpm.
-    std::stable_sort(answer.candidates.begin(), answer.candidates.end(),
-                     [&](const CruisePoint& x, const CruisePoint& y) {
-                         if (x.withinNotes != y.withinNotes)
-                             return x.withinNotes;
-                         const double burnX = falling ? -x.tas.si() : x.burn, burnY = falling ? -y.tas.si() : y.burn;
-                         if (std::abs(burnX - burnY) > 0.005 * std::max(std::abs(burnX), std::abs(burnY)))
-                             return burnX < burnY;
-                         if (x.setting.gear != y.setting.gear)
-                             return x.setting.gear < y.setting.gear;
-                         return x.setting.rpm < y.setting.rpm;
-                     });
+    // What the notes allow comes first. Burn decides; among those within half a percent of the least of them the lower
+    // gear, then the lower rpm.
+    auto& all = answer.candidates;
+    const auto cost = [&](const CruisePoint& p) { return falling ? -p.tas.si() : p.burn; };
+    std::stable_sort(all.begin(), all.end(), [&](const CruisePoint& x, const CruisePoint& y) {
+        return x.withinNotes != y.withinNotes ? x.withinNotes : cost(x) < cost(y);
+    });
+    for (auto first = all.begin(); first != all.end();) {
+        const double least = cost(*first);
+        const auto last = std::find_if(first, all.end(), [&](const CruisePoint& p) {
+            return p.withinNotes != first->withinNotes || cost(p) - least > 0.005 * std::abs(least);
+        });
+        std::stable_sort(first, last, [](const CruisePoint& x, const CruisePoint& y) {
+            return x.setting.gear != y.setting.gear ? x.setting.gear < y.setting.gear : x.setting.rpm < y.setting.rpm;
+        });
+        first = last;
+    }
     // Neighbours of one that is already listed teach nothing.
     std::vector<CruisePoint> kept;
     for (auto& p : answer.candidates) {
@@ -269,11 +274,9 @@ CruiseAnswer cruiseCandidates(const Aircraft& a, const CruiseConditions& c, Ask 
         if (!n.engine.gears.empty())
             why += fmt::format("; {} inside the boundary",
                                format(p.boundary.si() - p.point.manifoldPressure.si() + unit.offset, unit));
-        p.why = p.withinNotes
-                    ? std::move(why)
-                    : fmt::format("!  not in the notes: at this rpm they allow {}. Inside the model only: ask "
-                                  "your engineer; {}",
-                                  format(notesCruiseBoost(n, c.grade, p.setting)->si(), unit), why);
+        p.why = p.withinNotes ? std::move(why)
+                              : fmt::format("!  beyond the notes, {} at this rpm: by the model only, ask your engineer",
+                                            format(notesCruiseBoost(n, c.grade, p.setting)->si(), unit));
     }
     return answer;
 }

@@ -46,7 +46,8 @@ PhasePlan Describer::describe(Phase phase) {
     p.fuel = flown.fuel;
     p.cautions = notes.cautions;
     for (const Step& step : notes.steps)
-        p.set.push_back(setLine(phase, step));
+        if (f_.gearChange() || step.at.find("{change-height}") == std::string::npos) // no change, no act at it
+            p.set.push_back(setLine(phase, step));
     expectations(phase, p);
     clocks(phase, p);
     for (const auto& r : f_.remarks)
@@ -62,10 +63,10 @@ PhasePlan Describer::describe(Phase phase) {
     };
     for (const auto& e : p.expect)
         worse(e.judgement.colour, e.judgement.sentence);
-    for (const auto& c : p.clocks)
-        worse(c.colour, c.why);
     for (const auto& r : p.remarks)
         worse(r.colour, r.sentence);
+    for (const auto& c : p.clocks)
+        worse(c.colour, c.why);
     return p;
 }
 
@@ -187,6 +188,8 @@ void Describer::expectations(Phase phase, PhasePlan& p) const {
         expect(p, metal, last->metal, Origin::model, "when stopped");
     else if (warming)
         expect(p, metal, last->metal, Origin::model, "at the end");
+    else if (settled)
+        expect(p, metal, last->metal, Origin::model, "settled");
     else if (phase == Phase::takeOff && worstIsFirst(metal, phase, first.metal, metalHigh))
         expect(p, metal, first.metal, Origin::model, "before opening up");
     else
@@ -194,8 +197,26 @@ void Describer::expectations(Phase phase, PhasePlan& p) const {
     if (phase == Phase::takeOff && worstIsFirst(Gauge::oilTemperature, phase, first.oil, oilHigh))
         expect(p, Gauge::oilTemperature, first.oil, Origin::model, "before opening up");
     else
-        expect(p, Gauge::oilTemperature, warming || descending || phase == Phase::stop ? last->oil : oilHigh,
-               Origin::model, warming || descending || phase == Phase::stop ? "at the end" : "highest");
+        expect(p, Gauge::oilTemperature, warming || descending || settled || phase == Phase::stop ? last->oil : oilHigh,
+               Origin::model,
+               settled                                         ? "settled"
+               : warming || descending || phase == Phase::stop ? "at the end"
+                                                               : "highest");
+    // What the climb leaves behind is said too, with its moment, and judged alike.
+    const auto atFirst = [&](Gauge gauge, double highest, double steady) {
+        const UnitSpec& unit = n_.unitOf(gauge);
+        if (!settled || highest - steady < 3.0 || !n_.gauges.contains(gauge))
+            return;
+        const double value = unit.offset + roundTo(highest - unit.offset, unit.scale);
+        const auto verdict = watch::judge(n_, gauge, phase, value);
+        p.clocks.push_back({fmt::format("{} at first", nameOf(gauge).title), format(value, unit), "model",
+                            verdict.colour == watch::Colour::normal
+                                ? fmt::format("Left by the climb; it settles at {}.", format(steady, unit))
+                                : fmt::format("{} It settles at {}.", verdict.sentence, format(steady, unit)),
+                            verdict.colour});
+    };
+    atFirst(metal, metalHigh, last->metal);
+    atFirst(Gauge::oilTemperature, oilHigh, last->oil);
     // Cold oil stands high, idling low: the one nearer its limit is shown.
     const auto pressureColour = [&](double v) { return watch::judge(n_, Gauge::oilPressure, phase, v).colour; };
     if (settled)
@@ -217,7 +238,10 @@ std::string Describer::headline(Phase phase, const PhasePlan& p) const {
     const auto burnt = fuel(p.fuel);
     switch (phase) {
     case Phase::walkRound:
-        return fmt::format("{} · engines cold at {}", minutes(p.duration), temperature(s_.day.oat));
+        return s_.start.sinceStop
+                   ? fmt::format("{} · engines at {}, {} after stopping", minutes(p.duration),
+                                 temperature(engineTemperatureOf(s_)), formatHoursOrMinutes(s_.start.sinceStop->si()))
+                   : fmt::format("{} · engines cold at {}", minutes(p.duration), temperature(s_.day.oat));
     case Phase::start:
         return fmt::format("{} · {}", words_.orderText(), minutes(p.duration));
     case Phase::warmUp:
@@ -231,9 +255,11 @@ std::string Describer::headline(Phase phase, const PhasePlan& p) const {
         return fmt::format("to {} · {} · {} · {}", top, ratingFor(n_, s_, phase).name, minutes(p.duration), burnt);
     }
     case Phase::cruise:
-        return fmt::format("at {} · {} · {} h in still air · {}",
-                           height(Length::si(f_.moments[f_[phase].firstMoment].height)), ratingFor(n_, s_, phase).name,
-                           formatHoursMinutes(p.duration), burnt);
+        return fmt::format(
+            "at {} · {} · {} in still air · {}", height(Length::si(f_.moments[f_[phase].firstMoment].height)),
+            s_.flight.cruiseRpm || s_.flight.cruiseBoost || s_.flight.cruiseMixture ? "your setting"
+                                                                                    : ratingFor(n_, s_, phase).name,
+            formatHoursOrMinutes(p.duration), burnt);
     case Phase::letDown:
     case Phase::landing:
         return fmt::format("{} · {} · {}", s_.flight.to, minutes(p.duration), burnt);

@@ -193,7 +193,7 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
             "From the power and the drag that the notes' performance lines give.");
         const double endurance =
             f_.cruiseFuelFlow > 0 ? f_.moments[f_[phase].firstMoment].fuel / f_.cruiseFuelFlow : 0.0;
-        add("Endurance from here", formatHoursMinutes(endurance) + " h", "model", "To dry tanks, at this burn.");
+        add("Endurance from here", formatHoursOrMinutes(endurance), "model", "To dry tanks, at this burn.");
         break;
     }
     case Phase::letDown:

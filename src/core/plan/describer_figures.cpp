@@ -96,7 +96,7 @@ Filled Describer::figure(Phase phase, std::string_view name) const {
         return figure(Phase::climb, "rpm");
     if (name == "change-height")
         return f_.gearChange() ? Filled{height(f_.gearChange()->height), Origin::model}
-                               : Filled{"the top: no change", Origin::model};
+                               : Filled{"the top", Origin::model};
     if (name == "throttle-back")
         return {n_.gearChange ? boost(n_.gearChange->throttleBackTo.si()) : "", Origin::notes};
     if (name == "cool-below")

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/start_words.h"
+#include "plan/cool_down.h"
 #include "start/preheat.h"
 #include "units/text.h"
 #include <algorithm>
@@ -54,10 +55,22 @@ std::pair<std::string, Origin> StartWords::primeText() const {
     }
     const std::string blades = prime_.blades > 0 ? fmt::format(" and {} blades", formatNumber(prime_.blades, 0)) : "";
     if (same)
-        return {fmt::format("{} {}{}{}", formatNumber(first, 0), prime_.unit, blades,
-                            n_.positions.size() > 1 ? " each" : ""),
+        return {fmt::format("{}{}{}", doseText(first, prime_.unit), blades, n_.positions.size() > 1 ? " each" : ""),
                 prime_.origin};
     return {text + " " + prime_.unit + blades, Origin::logged};
+}
+
+std::string StartWords::beyondTable() const {
+    const auto& table = n_.start.prime;
+    const auto beyond = [&](Temperature end) {
+        return fmt::format("Not in the notes: their table ends at {}, and its last figure is kept.",
+                           format(end.si(), *n_.cockpit.temperature));
+    };
+    if (!table.empty() && request_.engine < table.front().at)
+        return beyond(table.front().at);
+    if (!table.empty() && request_.engine > table.back().at)
+        return beyond(table.back().at);
+    return "The notes' table; between its entries as the need for vapour runs.";
 }
 
 std::string StartWords::orderText() const {
@@ -106,7 +119,7 @@ void StartWords::walkClocks(PhasePlan& page) const {
         return;
     const double blades = hand.bladesAfter(s_.start.sinceStop);
     const std::string stood =
-        s_.start.sinceStop ? fmt::format("{} h", formatHoursMinutes(s_.start.sinceStop->si())) : "overnight or longer";
+        s_.start.sinceStop ? formatHoursOrMinutes(s_.start.sinceStop->si()) : "overnight or longer";
     const bool many = n_.positions.size() > 1;
     add(page, hand.byStarter ? "Turn by starter" : "Turn by hand",
         blades > 0 ? fmt::format("{:.0f} blades{}", blades, many ? " each" : "") : "not yet needed", "notes",
@@ -161,7 +174,7 @@ void StartWords::priming(PhasePlan& page) const {
     };
     const std::string how = s_.start.preheated ? "pre-heated"
                             : s_.start.sinceStop
-                                ? fmt::format("{} h after stopping", formatHoursMinutes(s_.start.sinceStop->si()))
+                                ? fmt::format("{} after stopping", formatHoursOrMinutes(s_.start.sinceStop->si()))
                                 : "cold-soaked";
     line(fmt::format("Engine, {}", how), temperature(request_.engine), s_.start.preheated ? "yours" : "model",
          "A standing engine cools towards the air with a time constant of forty minutes.");
@@ -169,12 +182,12 @@ void StartWords::priming(PhasePlan& page) const {
         const auto extra = s_.airframe.extraPrime.find(p.id);
         const double more = extra == s_.airframe.extraPrime.end() ? 0.0 : extra->second;
         line(p.name,
-             fmt::format("{} {}{}", formatNumber(std::max(0.0, prime_.dose + more), 0), prime_.unit,
+             fmt::format("{}{}", doseText(std::max(0.0, prime_.dose + more), prime_.unit),
                          prime_.blades > 0 ? fmt::format(", {} blades", formatNumber(prime_.blades, 0)) : ""),
              more != 0 ? "logged" : std::string(markOf(prime_.origin)),
              more != 0 ? fmt::format("This engine has been found to like {} more than the notes say.",
                                      formatNumber(more, 0, true))
-                       : "The notes' table; between its entries as the need for vapour runs.");
+                       : beyondTable());
     }
     if (prime_.dose > 0) {
         line("Fires with",
@@ -208,9 +221,10 @@ void StartWords::turning(PhasePlan& page) const {
         add(page, "Turns at", fmt::format("{}, {:.0f} V, {:.0f} A", rpm, k.volts, std::round(k.amperes / 10) * 10),
             "model",
             k.fuseMargin < 0
-                ? fmt::format("The starter draws more than the fuse of {:.0f} A: use the ground cart or warm the oil.",
-                              inForce_.battery.fuseAmperes)
-            : k.cartAdvised
+                ? fmt::format("The starter draws more than the fuse of {:.0f} A: {}.", inForce_.battery.fuseAmperes,
+                              request_.supply == start::Supply::battery ? "use the ground cart, or warm the oil"
+                                                                        : "warm the oil; the cart is on already")
+            : k.cartAdvised && request_.supply == start::Supply::battery
                 ? fmt::format("The battery sags to {:.0f} V: the ground cart is advised.", k.volts)
                 : fmt::format("Fuse margin {:.0f} %; cold oil turns slower and draws more.", 100 * k.fuseMargin),
             k.fuseMargin < 0 ? watch::Colour::red
@@ -251,7 +265,7 @@ void StartWords::frost(PhasePlan& page) const {
     if (c.preheatBelow && request_.engine < *c.preheatBelow) {
         const auto time = start::heaterTime(n_, request_.engine, *c.preheatBelow, s_.day.oat);
         add(page, "Heater",
-            time ? fmt::format("{} h to {}", formatHoursMinutes(std::ceil(time->si() / 300) * 300),
+            time ? fmt::format("{} to {}", formatHoursOrMinutes(std::ceil(time->si() / 300) * 300),
                                temperature(*c.preheatBelow))
                  : "not enough",
             "model",
@@ -261,7 +275,7 @@ void StartWords::frost(PhasePlan& page) const {
     } else if (s_.start.preheated && *s_.start.preheated > s_.day.oat) {
         const auto time = start::heaterTime(n_, s_.day.oat, *s_.start.preheated, s_.day.oat);
         add(page, "Heater",
-            time ? fmt::format("{} h to {}", formatHoursMinutes(std::ceil(time->si() / 300) * 300),
+            time ? fmt::format("{} to {}", formatHoursOrMinutes(std::ceil(time->si() / 300) * 300),
                                temperature(*s_.start.preheated))
                  : fmt::format("cannot reach {}", temperature(*s_.start.preheated)),
             "model",

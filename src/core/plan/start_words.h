@@ -18,6 +18,8 @@ public:
 
     /// "3 strokes each"; with an airframe's extra doses engine by engine, marked logged.
     [[nodiscard]] std::pair<std::string, Origin> primeText() const;
+    /// Where the dose comes from, in words; says when the notes' table ends before.
+    [[nodiscard]] std::string beyondTable() const;
     /// "No. 3, then No. 4".
     [[nodiscard]] std::string orderText() const;
     /// Figures for the placeholders blades, vaporise, warm-up-rpm, slow-rpm and hot-air; nothing for other names.

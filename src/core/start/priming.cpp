@@ -47,11 +47,10 @@ double Priming::dosesIn(double amount, Temperature engine, Pressure field) const
 double Priming::wanted(Temperature engine, Pressure field) const {
     if (table_.empty())
         return 0.0;
+    // Outside the table its end value: what the notes do not say is not made up.
     const double t = engine.si(), g = need(t);
-    double dose = table_.back().dose;
-    if (t < table_.front().at.si()) {
-        dose = table_.front().dose * g / need(table_.front().at.si());
-    } else {
+    double dose = t < table_.front().at.si() ? table_.front().dose : table_.back().dose;
+    if (t >= table_.front().at.si()) {
         for (std::size_t i = 1; i < table_.size(); ++i)
             if (t <= table_[i].at.si()) {
                 const double cold = need(table_[i - 1].at.si()), warm = need(table_[i].at.si());

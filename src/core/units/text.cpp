@@ -138,6 +138,11 @@ std::string formatHoursMinutes(double seconds) {
     return fmt::format("{}:{:02}", minutes / 60, minutes % 60);
 }
 
+std::string formatHoursOrMinutes(double seconds) {
+    const long minutes = std::lround(std::max(0.0, seconds) / 60.0);
+    return minutes < 60 ? fmt::format("{} min", minutes) : formatHoursMinutes(seconds) + " h";
+}
+
 std::string formatMinutesSeconds(double seconds) {
     const long whole = std::lround(std::max(0.0, seconds));
     return fmt::format("{}:{:02}", whole / 60, whole % 60);

@@ -46,6 +46,8 @@ std::string format(Quantity<D> quantity, Unit<D> unit, int decimals = -1) {
 std::string formatHeight(double metres, const UnitSpec& unit);
 /// Elapsed or clock time: "0:46" (h:mm). @param seconds 0 or more
 std::string formatHoursMinutes(double seconds);
+/// A stretch of time: "35 min" under an hour, "1:20 h" from there.
+std::string formatHoursOrMinutes(double seconds);
 /// A stretch of minutes and seconds: "7:40".
 std::string formatMinutesSeconds(double seconds);
 

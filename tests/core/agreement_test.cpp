@@ -1,0 +1,186 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// One question, one answer: figures that two pages, or a page and the notes, give of the same thing.
+#include "engine/leaning.h"
+#include "notes/notes_reader.h"
+#include "plan/aircraft.h"
+#include "plan/cool_down.h"
+#include "plan/cruise.h"
+#include "plan/let_down.h"
+#include "plan/plan.h"
+#include "start/priming.h"
+#include "test_data.h"
+#include "units/text.h"
+#include <algorithm>
+#include <cmath>
+
+using namespace amber;
+
+/// Force times speed: what drag takes less what the engines give is weight times rate of descent, at every moment.
+TEST(LetDown, PowerSpeedAndRateAreOneEnergyOnEveryType) {
+    for (const auto& name : test::demoNames()) {
+        const auto& d = test::loaded(name);
+        const auto f = plan::fly(*d.aircraft, *d.sortie);
+        const auto& phase = f[Phase::letDown];
+        const TypeNotes& n = d.aircraft->notes;
+        int looked = 0;
+        for (std::size_t i = phase.firstMoment; i + 1 < phase.lastMoment; ++i) {
+            const auto &a = f.moments[i], &b = f.moments[i + 1];
+            if (b.time - a.time < 5.0)
+                continue;
+            const double sink = (a.height - b.height) / (b.time - a.time);
+            const auto air =
+                d.sortie->day.at(d.sortie->day.pressureAltitudeOf(Length::si(0.5 * (a.height + b.height))));
+            const Mass weight = Mass::si(d.sortie->weight.si() - (f.fuelAtStart - a.fuel) * n.fuel.density);
+            const double polar =
+                -plan::rateOfClimb(*d.aircraft, a.power * n.engineCount(), weight, phase.setting.ias, air).si();
+            EXPECT_NEAR(sink, polar, 0.12 * polar + 0.1) << name << " at " << a.height << " m";
+            ++looked;
+        }
+        EXPECT_GT(looked, 2) << name;
+    }
+}
+
+/// The page of other rates and the plan itself say one boost for the notes' rate.
+TEST(LetDown, TheBoostOfThePlannedRateIsThePlans) {
+    for (const auto& name : test::demoNames()) {
+        const auto& d = test::loaded(name);
+        if (d.aircraft->propeller.followsThrottle())
+            continue;
+        const auto f = plan::fly(*d.aircraft, *d.sortie);
+        const auto ways = plan::letDownWays(*d.aircraft, *d.sortie, f);
+        const auto planned = std::find_if(ways.begin(), ways.end(), [](const auto& w) { return w.planned; });
+        ASSERT_NE(planned, ways.end());
+        if (planned->boost && f.letDown.size() == 1)
+            EXPECT_NEAR(planned->boost->si(), f.letDown.front().boost.si(), 0.06 * planned->boost->si()) << name;
+    }
+}
+
+TEST(LetDown, SaysWhatTheNotesBoostWouldGive) {
+    const auto& d = test::loaded("lorimer-spring");
+    const auto f = plan::fly(*d.aircraft, *d.sortie);
+    ASSERT_TRUE(f.letDownByNotes);
+    EXPECT_NEAR(f.letDownByNotes->boost.in(units::manifold::inHg), 24, 0.1);
+    EXPECT_GT(f.letDownByNotes->rate.si(), 0);
+    EXPECT_LT(f.letDownByNotes->rate.si(), d.aircraft->notes.phase(Phase::letDown).rate->si()) << "it is more power";
+    const auto plan = plan::makePlan(*d.aircraft, *d.sortie);
+    const auto& clocks = plan[Phase::letDown].clocks;
+    const auto down = std::find_if(clocks.begin(), clocks.end(), [](const auto& c) { return c.what == "Time down"; });
+    ASSERT_NE(down, clocks.end());
+    EXPECT_NE(down->why.find("The notes' 24 inHg would give"), std::string::npos) << down->why;
+}
+
+TEST(GearChange, FollowsTheNotesFallAndWaitingIsASchool) {
+    for (const auto* name : {"lorimer-spring", "tanner-winter"}) {
+        const auto& d = test::loaded(name);
+        const auto& n = d.aircraft->notes;
+        const auto f = plan::fly(*d.aircraft, *d.sortie);
+        ASSERT_TRUE(f.gearChange()) << name;
+        const double rated = plan::ratingFor(n, *d.sortie, Phase::climb).boostIn(n.engine.gears.front().name)->si();
+        // As far under the rated boost as the notes say, to a tenth.
+        EXPECT_NEAR((rated - f.gearChange()->boostBefore.si()) / n.gearChange->fall.si(), 1.0, 0.1) << name;
+        auto waits = *d.sortie;
+        waits.choices["climb/gear-change"] = "at equal power";
+        const auto g = plan::fly(*d.aircraft, waits);
+        ASSERT_TRUE(g.gearChange());
+        EXPECT_GT(g.gearChange()->height.si(), f.gearChange()->height.si()) << name;
+        EXPECT_LT(f.gearChange()->gained.si(), 0) << name << ": at the notes' fall the lower gear is still stronger";
+        EXPECT_NEAR(g.gearChange()->gained.si(), 0, 3000) << name;
+    }
+}
+
+TEST(CruiseCandidates, WhatTheNotesDoNotAllowComesLastAndSaysSo) {
+    const auto& a = test::lorimer();
+    plan::CruiseConditions c;
+    c.air = air::standardDay(Length{}).at(Length::of(10000, units::foot));
+    c.weight = a.notes.maxWeight;
+    c.fuel = Volume::si(2);
+    c.grade = a.notes.fuel.grades.front();
+    // Weak ratings of the Lorimer: 28 inHg at 1,650 rpm and no more above.
+    const plan::LeverSetting weak{Rotation::of(1900, units::rpm), {}, 0, Mixture::weak};
+    EXPECT_NEAR(plan::notesCruiseBoost(a.notes, c.grade, weak)->in(units::manifold::inHg), 28, 0.05);
+    // Rich: 33 at 2,100 and 39 at 2,350: 36 halfway.
+    const plan::LeverSetting rich{Rotation::of(2225, units::rpm), {}, 0, Mixture::rich};
+    EXPECT_NEAR(plan::notesCruiseBoost(a.notes, c.grade, rich)->in(units::manifold::inHg), 36, 0.05);
+    for (const double horsepower : {600, 700, 800, 900}) {
+        const auto answer = plan::cruiseCandidates(a, c, plan::Ask::power, horsepower * 745.7);
+        bool beyond = false;
+        for (const auto& p : answer.candidates) {
+            EXPECT_FALSE(beyond && p.withinNotes) << "after one that is beyond the notes";
+            beyond = beyond || !p.withinNotes;
+            EXPECT_EQ(p.withinNotes, p.why.find("beyond the notes") == std::string::npos);
+            const auto allowed = plan::notesCruiseBoost(a.notes, c.grade, p.setting)->si();
+            EXPECT_EQ(p.withinNotes, p.point.manifoldPressure.si() <= allowed + 100);
+        }
+    }
+}
+
+TEST(Leaning, TheShareIsOfRatedPowerNotOfTakeOffPower) {
+    const auto& n = test::lorimer().notes;
+    EXPECT_NEAR(engine::ratedPower(n).in(units::horsepower), 1230, 1); // its climb rating; take-off gives 1,570
+    const double most = n.engine.weakUpTo * engine::ratedPower(n).si();
+    EXPECT_TRUE(engine::weakAllowed(n, Power::si(0.999 * most)));
+    EXPECT_FALSE(engine::weakAllowed(n, Power::si(1.001 * most)));
+}
+
+TEST(Priming, PastTheTableItKeepsTheEndAndSaysSo) {
+    for (const auto& name : test::demoNames()) {
+        const auto& n = test::loaded(name).aircraft->notes;
+        if (n.start.prime.empty())
+            continue;
+        const start::Priming priming(n.start);
+        const auto field = Pressure::si(standardPressure);
+        const double coldest = n.start.prime.front().at.si();
+        EXPECT_NEAR(priming.wanted(Temperature::si(coldest - 35), field), n.start.prime.front().dose, 1e-9) << name;
+        EXPECT_EQ(priming.advice(Temperature::si(coldest - 35), field).origin, Origin::model) << name;
+    }
+    auto d = test::loaded("lorimer-spring");
+    auto frost = *d.sortie;
+    frost.day.oat = Temperature::of(-38, units::celsius);
+    frost.day.dewPoint = Temperature::of(-45, units::celsius);
+    const auto plan = plan::makePlan(*d.aircraft, frost);
+    const auto& lines = plan[Phase::start].priming;
+    EXPECT_TRUE(
+        std::any_of(lines.begin(), lines.end(), [](const auto& l) { return l.why.find("Not in the notes") == 0; }));
+}
+
+TEST(Words, NoneOneAndSome) {
+    EXPECT_EQ(plan::doseText(0, "strokes"), "none");
+    EXPECT_EQ(plan::doseText(1, "strokes"), "1 stroke");
+    EXPECT_EQ(plan::doseText(2, "strokes"), "2 strokes");
+    EXPECT_EQ(formatHoursOrMinutes(5 * 60), "5 min");
+    EXPECT_EQ(formatHoursOrMinutes(59.4 * 60), "59 min");
+    EXPECT_EQ(formatHoursOrMinutes(80 * 60), "1:20 h");
+}
+
+/// An engine stopped half an hour ago is not cold.
+TEST(Words, TheWalkRoundSaysHowWarmTheEnginesAre) {
+    auto d = test::loaded("lorimer-spring");
+    auto again = *d.sortie;
+    again.start.sinceStop = Duration::si(1800);
+    const auto plan = plan::makePlan(*d.aircraft, again);
+    EXPECT_NE(plan[Phase::walkRound].headline.find("30 min after stopping"), std::string::npos)
+        << plan[Phase::walkRound].headline;
+    EXPECT_EQ(plan[Phase::walkRound].headline.find("cold"), std::string::npos);
+}
+
+/// Oil standing at 72 °C that must be under 50: e^(−t/τ) of an hour for the oil towards the air.
+TEST(Dilution, WaitsUntilTheOilIsCoolEnough) {
+    for (const auto& name : test::demoNames()) {
+        const auto& d = test::loaded(name);
+        if (!d.aircraft->notes.stop.diluteUnder)
+            continue;
+        auto cold = *d.sortie;
+        cold.forecast = d.aircraft->notes.stop.dilution.front().first;
+        const auto f = plan::fly(*d.aircraft, cold);
+        const auto cool = plan::coolDown(*d.aircraft, cold, f);
+        const double oil = f.moments[f[Phase::stop].lastMoment].oil, under = d.aircraft->notes.stop.diluteUnder->si();
+        ASSERT_TRUE(cool.dilute) << name;
+        if (oil < under + 3)
+            continue;
+        ASSERT_TRUE(cool.diluteWait) << name;
+        const double air = cold.day.oat.si();
+        const double hand = 3600 * std::log((oil - air) / (under - air));
+        EXPECT_NEAR(*cool.diluteWait, hand, 0.25 * hand + 180) << name;
+        EXPECT_NE(cool.diluteWhy.find("stop, wait"), std::string::npos) << cool.diluteWhy;
+    }
+}
