@@ -163,6 +163,7 @@ TEST_F(HeatViews, TheBudgetIsChosenByMouseAndItsClockClicked) {
     EXPECT_EQ(view.clockText(*first.toAmber + 1e6),
               first.toRed ? QStringLiteral("over the limit: stop") : QStringLiteral("amber"));
     // The queue typed on the page is weighed against it.
+    type("oat", QStringLiteral("26\t"));
     type("hold", QStringLiteral("1\t"));
     EXPECT_TRUE(heat().figures().contains(QStringLiteral("fits"))) << heat().figures().toStdString();
     type("hold", QStringLiteral("25\t"));

@@ -99,16 +99,6 @@ TEST(Output, WithoutADisplayTheProgramSaysSo) {
     EXPECT_TRUE(p.readAllStandardError().contains("could not be opened on this display"));
 }
 
-TEST(Output, TheProgramHoldsNoPathOfTheSourceTree) {
-    QFile program(test::program());
-    ASSERT_TRUE(program.open(QIODevice::ReadOnly));
-    const QByteArray bytes = program.readAll();
-    const QByteArray source = QByteArray::fromStdString(test::dataFolder().substr(0, test::dataFolder().rfind('/')));
-    EXPECT_GT(bytes.size(), 100000);
-    EXPECT_FALSE(bytes.contains(source + "/src")) << source.toStdString();
-    EXPECT_FALSE(bytes.contains(source + "/data")) << source.toStdString();
-}
-
 TEST(Output, AFigureOutOfRangeIsRefusedAsTheFileRefusesIt) {
     const auto wrong = [](const std::vector<std::string>& arguments, const char* piece) {
         const auto r = command(arguments);

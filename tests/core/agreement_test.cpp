@@ -12,6 +12,7 @@
 #include "units/text.h"
 #include <algorithm>
 #include <cmath>
+#include <fmt/format.h>
 
 using namespace amber;
 
@@ -183,4 +184,25 @@ TEST(Dilution, WaitsUntilTheOilIsCoolEnough) {
         EXPECT_NEAR(*cool.diluteWait, hand, 0.25 * hand + 180) << name;
         EXPECT_NE(cool.diluteWhy.find("stop, wait"), std::string::npos) << cool.diluteWhy;
     }
+}
+
+/// Heads left hot by the climb: the cruise says what they settle at, the highest with its moment, and one verdict for
+/// both.
+TEST(Cruise, SaysSettledAndAtFirst) {
+    const auto& d = test::loaded("collier-high");
+    const auto plan = plan::makePlan(*d.aircraft, *d.sortie);
+    const auto& cruise = plan[Phase::cruise];
+    const auto heads = std::find_if(cruise.expect.begin(), cruise.expect.end(),
+                                    [](const auto& e) { return e.gauge == Gauge::headTemperature; });
+    ASSERT_NE(heads, cruise.expect.end());
+    const auto& f = plan.flown;
+    const double last = f.moments[f[Phase::cruise].lastMoment].metal,
+                 first = f.moments[f[Phase::cruise].firstMoment].metal;
+    EXPECT_GT(first, last + 20);
+    EXPECT_NEAR(heads->value, last, 0.6);
+    EXPECT_NE(heads->moment.find(fmt::format("{:.0f} °C at first", first - 273.15)), std::string::npos)
+        << heads->moment;
+    EXPECT_EQ(heads->judgement.colour,
+              watch::judge(d.aircraft->notes, Gauge::headTemperature, Phase::cruise, first).colour);
+    EXPECT_NE(heads->judgement.sentence.find("it settles at"), std::string::npos);
 }

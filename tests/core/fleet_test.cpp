@@ -37,7 +37,11 @@ TEST_P(EachDemo, PlansEveryPhaseWithSettingsInItsOwnUnits) {
             ASSERT_TRUE(back.ok()) << e.text;
             EXPECT_NEAR(back.value().si, e.value, 1e-6 * std::abs(e.value) + 1e-6)
                 << "the words say the figure that was judged";
-            EXPECT_EQ(watch::judge(notes(), e.gauge, phase.phase, e.value).colour, e.judgement.colour) << "one judge";
+            const auto colour = watch::judge(notes(), e.gauge, phase.phase, e.value).colour;
+            if (e.moment.find("at first") == std::string::npos)
+                EXPECT_EQ(colour, e.judgement.colour) << "one judge";
+            else
+                EXPECT_LE(colour, e.judgement.colour) << "the worse of settled and at first";
             EXPECT_LE(e.scale.first, e.scale.second);
         }
     }

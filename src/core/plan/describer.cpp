@@ -107,7 +107,8 @@ SetLine Describer::setLine(Phase phase, const Step& step) const {
         set = step.schools[static_cast<std::size_t>(line.school)].set;
     line.value = fill(set, line.origin);
     Origin ignored = Origin::notes;
-    line.at = fill(step.at, ignored);
+    if (step.at != "{change-height}") // the step before it names the height
+        line.at = fill(step.at, ignored);
     for (auto& school : line.schools)
         school.set = fill(school.set, ignored);
     return line;
@@ -202,18 +203,19 @@ void Describer::expectations(Phase phase, PhasePlan& p) const {
                settled                                         ? "settled"
                : warming || descending || phase == Phase::stop ? "at the end"
                                                                : "highest");
-    // What the climb leaves behind is said too, with its moment, and judged alike.
+    // What the climb leaves behind is said in the same line, and judged alike: the worse of the two colours it.
     const auto atFirst = [&](Gauge gauge, double highest, double steady) {
-        const UnitSpec& unit = n_.unitOf(gauge);
-        if (!settled || highest - steady < 3.0 || !n_.gauges.contains(gauge))
+        const auto line =
+            std::find_if(p.expect.begin(), p.expect.end(), [&](const ExpectLine& e) { return e.gauge == gauge; });
+        if (!settled || highest - steady < 3.0 || line == p.expect.end())
             return;
+        const UnitSpec& unit = n_.unitOf(gauge);
         const double value = unit.offset + roundTo(highest - unit.offset, unit.scale);
-        const auto verdict = watch::judge(n_, gauge, phase, value);
-        p.clocks.push_back({fmt::format("{} at first", nameOf(gauge).title), format(value, unit), "model",
-                            verdict.colour == watch::Colour::normal
-                                ? fmt::format("Left by the climb; it settles at {}.", format(steady, unit))
-                                : fmt::format("{} It settles at {}.", verdict.sentence, format(steady, unit)),
-                            verdict.colour});
+        line->moment = fmt::format("settled, {} at first", format(value, unit));
+        if (auto verdict = watch::judge(n_, gauge, phase, value); verdict.colour > line->judgement.colour) {
+            verdict.sentence += fmt::format(" That is at first; it settles at {}.", format(steady, unit));
+            line->judgement = std::move(verdict);
+        }
     };
     atFirst(metal, metalHigh, last->metal);
     atFirst(Gauge::oilTemperature, oilHigh, last->oil);

@@ -267,7 +267,8 @@ void Describer::iceClock(Phase phase, PhasePlan& p) const {
         if (ice.phase != phase || a.risk == engine::IceRisk::none)
             continue;
         const UnitSpec& degree = differenceUnit(n_.cockpit);
-        const bool serious = a.risk == engine::IceRisk::serious;
+        // Where it is cured by a step of the run-up or blown through in minutes at full throttle it is told only.
+        const bool serious = a.risk == engine::IceRisk::serious && phase >= Phase::cruise;
         p.clocks.push_back(
             {"Carb. ice",
              fmt::format("{}, heat +{}{}", engine::wordOf(a.risk), format(a.heatNeeded, degree),

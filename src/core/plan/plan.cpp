@@ -98,10 +98,14 @@ Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flo
     const auto plain = [](std::string text) { return Cell{std::move(text), watch::Colour::normal}; };
     const Gauge metal = metalGauge(n);
     const auto highest = [&](const Flown& f) {
-        double most = 0.0;
-        for (std::size_t i = f[phase].firstMoment; i <= f[phase].lastMoment; ++i)
-            most = std::max(most, f.moments[i].metal);
-        return Cell{format(most, n.unitOf(metal)), watch::judge(n, metal, phase, most).colour};
+        // As the page's own column: settled in the cruise, and judged as it is read.
+        double most = f.moments[f[phase].lastMoment].metal;
+        if (phase != Phase::cruise)
+            for (std::size_t i = f[phase].firstMoment; i <= f[phase].lastMoment; ++i)
+                most = std::max(most, f.moments[i].metal);
+        const UnitSpec& unit = n.unitOf(metal);
+        const double read = unit.offset + std::round((most - unit.offset) / unit.scale) * unit.scale;
+        return Cell{format(read, unit), watch::judge(n, metal, phase, read).colour};
     };
     if (phase == Phase::takeOff) {
         row("boost", [&](const Flown& f) {
@@ -121,7 +125,9 @@ Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flo
         row("true airspeed", [&](const Flown& f) { return plain(format(f.cruiseTas.si(), *n.cockpit.speed)); });
         row("fuel", [&](const Flown& f) { return plain(format(f[phase].fuel, *n.cockpit.fuel)); });
     }
-    row(n.engine.cooling == Cooling::air ? "heads, highest" : "coolant, highest", highest);
+    row(fmt::format("{}, {}", n.engine.cooling == Cooling::air ? "heads" : "coolant",
+                    phase == Phase::cruise ? "settled" : "highest"),
+        highest);
     return out;
 }
 
