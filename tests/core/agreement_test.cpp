@@ -7,6 +7,7 @@
 #include "plan/cruise.h"
 #include "plan/let_down.h"
 #include "plan/plan.h"
+#include "start/cranking.h"
 #include "start/priming.h"
 #include "test_data.h"
 #include "units/text.h"
@@ -205,4 +206,85 @@ TEST(Cruise, SaysSettledAndAtFirst) {
     EXPECT_EQ(heads->judgement.colour,
               watch::judge(d.aircraft->notes, Gauge::headTemperature, Phase::cruise, first).colour);
     EXPECT_NE(heads->judgement.sentence.find("it settles at"), std::string::npos);
+}
+
+/// The approach is flown at the weight that is left: take-off weight less what has burnt.
+TEST(Weight, FallsByWhatIsBurnt) {
+    const auto& d = test::loaded("lorimer-spring");
+    const auto& n = d.aircraft->notes;
+    const auto plan = plan::makePlan(*d.aircraft, *d.sortie);
+    const auto& f = plan.flown;
+    const double burnt = (f.fuelAtStart - f.moments[f[Phase::landing].firstMoment].fuel) * n.fuel.density;
+    EXPECT_GT(burnt, 700) << "some 330 US gal";
+    const auto left = plan::speedFor(n, "approach", Mass::si(d.sortie->weight.si() - burnt));
+    const auto more = plan::speedFor(n, "approach", Mass::si(d.sortie->weight.si() + burnt));
+    ASSERT_TRUE(left && more);
+    const std::string text = format(left->speed.si(), *n.cockpit.speed);
+    ASSERT_NE(text, format(more->speed.si(), *n.cockpit.speed));
+    const auto& set = plan[Phase::landing].set;
+    EXPECT_TRUE(std::any_of(set.begin(), set.end(), [&](const auto& l) { return l.value.find(text) == 0; })) << text;
+}
+
+/// What a try takes from the battery: the current for the longest try, six tenths of it while the flywheel is run up.
+TEST(Cranking, AmpereHoursByHand) {
+    for (const auto& name : test::demoNames()) {
+        const auto& n = test::loaded(name).aircraft->notes;
+        const auto c = start::crank(n.start, {Temperature::si(288.15), start::Supply::battery, false, 3.0});
+        if (c.amperes > 0)
+            EXPECT_NEAR(c.ampereHours, c.amperes * (n.start.crankMost.si() + 0.6 * c.energise.si()) / 3600, 1e-9)
+                << name;
+    }
+}
+
+TEST(Words, TheNextStartIsToldAfterAQuarterAndAfterAWholeHour) {
+    const auto& d = test::loaded("mercer-frost");
+    const auto plan = plan::makePlan(*d.aircraft, *d.sortie);
+    std::vector<std::string> again;
+    for (const auto& c : plan[Phase::stop].clocks)
+        if (c.what.starts_with("Again in"))
+            again.push_back(c.what);
+    EXPECT_EQ(again, (std::vector<std::string>{"Again in 15 min", "Again in 60 min"}));
+}
+
+TEST(CruiseCandidates, AreOnRoundRpm) {
+    const auto& a = test::lorimer();
+    plan::CruiseConditions c;
+    c.air = air::standardDay(Length{}).at(Length::of(8000, units::foot));
+    c.weight = a.notes.speeds.lightWeight;
+    c.fuel = Volume::si(2);
+    c.grade = a.notes.fuel.grades.front();
+    const auto answer = plan::cruiseCandidates(a, c, plan::Ask::power, 650 * 745.7);
+    ASSERT_GT(answer.candidates.size(), 3u);
+    for (const auto& p : answer.candidates)
+        EXPECT_NEAR(std::remainder(p.setting.rpm.si() * 60, 50), 0, 1e-6) << p.setting.rpm.si() * 60;
+}
+
+TEST(Expect, SaysWhenTheNeedleStandsThere) {
+    const auto& d = test::loaded("lorimer-spring");
+    const auto plan = plan::makePlan(*d.aircraft, *d.sortie);
+    const auto momentOf = [&](Phase phase, Gauge gauge) {
+        for (const auto& e : plan[phase].expect)
+            if (e.gauge == gauge)
+                return e.moment;
+        return std::string();
+    };
+    EXPECT_EQ(momentOf(Phase::climb, Gauge::headTemperature), "highest");
+    EXPECT_EQ(momentOf(Phase::letDown, Gauge::headTemperature), "lowest");
+    EXPECT_EQ(momentOf(Phase::stop, Gauge::headTemperature), "when stopped");
+    EXPECT_EQ(momentOf(Phase::runUp, Gauge::boost), "at the reference");
+    EXPECT_EQ(momentOf(Phase::cruise, Gauge::oilPressure), "steady");
+}
+
+/// Where the notes say nothing of the metering: 0.085 in the cruise, 0.105 at the highest rating's charge.
+TEST(Calibration, TheUsualMeteringIsRichestAtFullCharge) {
+    auto text = test::fileText(test::dataPath("notes/ostler-o3.toml"));
+    const auto from = text.find("rich = ["), to = text.find('\n', from);
+    ASSERT_NE(from, std::string::npos);
+    text.erase(from, to - from + 1);
+    const auto reading = readNotes(text, "ostler");
+    ASSERT_TRUE(reading.notes);
+    const auto& e = reading.notes->engine;
+    EXPECT_FALSE(e.mixtureGiven);
+    EXPECT_NEAR(e.richSchedule.front().second, 0.085, 1e-9);
+    EXPECT_NEAR(e.richSchedule.back().second, 0.105, 1e-9);
 }
