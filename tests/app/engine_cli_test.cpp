@@ -128,6 +128,38 @@ TEST_F(EngineCommands, CruiseAsksInAnyDirectionAndAnswersWithinLimits) {
     }
 }
 
+/// Water displaces air: at 15 °C dew point (17 hPa of some 900) two hundredths of it, so as much more boost for the
+/// power.
+TEST_F(EngineCommands, CruiseTakesTheHumidityAndSaysWhatTheNotesDoNotAllow) {
+    const auto ask = [&](const std::vector<std::string>& more) {
+        std::vector<std::string> all{
+            "cruise", "--notes", notesOf("lorimer-l4"), "--altitude", "3,000 ft", "--oat", "20 °C", "--power",
+            "700 hp", "--json"};
+        all.insert(all.end(), more.begin(), more.end());
+        return command(all);
+    };
+    const auto dry = ask({}).json()["candidates"], damp = ask({"--dew-point", "15 °C"}).json()["candidates"];
+    int looked = 0;
+    for (const auto& a : dry)
+        for (const auto& b : damp)
+            if (a["rpm"] == b["rpm"] && a["gear"] == b["gear"] && a["mixture"] == b["mixture"]) {
+                EXPECT_NEAR(b["manifold_pressure_kPa"].get<double>() / a["manifold_pressure_kPa"].get<double>(), 1.017,
+                            0.008)
+                    << a;
+                ++looked;
+            }
+    EXPECT_GT(looked, 1);
+    EXPECT_EQ(ask({"--dew-point", "30 °C"}).code, 2);
+    bool beyond = false;
+    for (const auto& c : dry) {
+        const bool within = c["within_notes"].get<bool>();
+        EXPECT_FALSE(beyond && within) << "what the notes allow comes first";
+        beyond = beyond || !within;
+        if (within && c["mixture"] == "weak") // economical: 28 inHg
+            EXPECT_LE(c["manifold_pressure_kPa"].get<double>(), 28 * 3.38639 + 0.2) << c;
+    }
+}
+
 TEST_F(EngineCommands, CruiseRefusesTwoQuestionsAndTellsWhenNothingAnswers) {
     const std::vector<std::string> base{"cruise", "--notes", notesOf("lorimer-l4"), "--altitude", "9,000 ft"};
     auto two = base;

@@ -160,6 +160,7 @@ int parseAndRun(int argc, char** argv, const CommandActions& actions) {
     cruiseCommand->add_option("--variant", cruise.variant, "Variant of the type");
     cruiseCommand->add_option("--altitude", cruise.altitude, "Pressure altitude")->required();
     cruiseCommand->add_option("--oat", cruise.oat, "Outside air temperature there; standard without");
+    cruiseCommand->add_option("--dew-point", cruise.dewPoint, "Dew point there; dry air without");
     cruiseCommand->add_option("--grade", cruise.grade, "Fuel grade; the best of the notes without");
     cruiseCommand->add_option("--weight", cruise.weight, "Weight; the middle of the speed table without");
     cruiseCommand->add_option("--fuel", cruise.fuel, "Usable fuel; full tanks without");

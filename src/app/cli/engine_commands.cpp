@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/engine_commands.h"
 #include "air/atmosphere.h"
+#include "air/humidity.h"
 #include "cli/aircraft_option.h"
 #include "cli/exit_codes.h"
 #include "cli/option_range.h"
@@ -136,6 +137,14 @@ int runCruise(const CruiseOptions& o) {
             return wrong("cruise", e);
         c.air.temperature = oat;
     }
+    if (!o.dewPoint.empty()) {
+        Temperature dew;
+        if (const auto e = take("dew-point", o.dewPoint, n.cockpit.temperature, dew); !e.empty())
+            return wrong("cruise", e);
+        if (dew > c.air.temperature)
+            return wrong("cruise", "--dew-point: it is above the temperature of the air");
+        c.air.vapour = air::vapourPressure(dew);
+    }
     c.grade = o.grade.empty() ? n.fuel.grades.front() : o.grade;
     c.weight = Mass::si(0.5 * (n.speeds.lightWeight.si() + n.speeds.heavyWeight.si()));
     if (!o.weight.empty())
@@ -199,6 +208,7 @@ int runCruise(const CruiseOptions& o) {
                                          {"endurance_h", p.hours / 3600},
                                          {"range_km", p.range / 1000},
                                          {"knock_limit_kPa", p.boundary.si() / 1000},
+                                         {"within_notes", p.withinNotes},
                                          {"why", p.why}});
         out["origin"] = markOf(Origin::model);
         fmt::print("{}\n", out.dump(2));

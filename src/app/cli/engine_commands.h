@@ -12,7 +12,7 @@ struct CalibrateOptions {
 int runCalibrate(const CalibrateOptions& options);
 
 struct CruiseOptions {
-    std::string notes, variant, altitude, oat, grade, weight, fuel;
+    std::string notes, variant, altitude, oat, dewPoint, grade, weight, fuel;
     std::string power, burn, speed, endurance, range; ///< one of them
     bool json = false;
 };
