@@ -90,8 +90,8 @@ int runCalibrate(const CalibrateOptions& o) {
                        : f.settled() ? ""
                                      : fmt::format(" (the lines do not settle it; typical is {:.3f})", f.typical));
         if (engine::fuelIsEstimate(notes))
-            fmt::print(
-                "Fuel is only an estimate: no line gives a fuel_flow. With one or two it is known within 3 %.\n");
+            fmt::print("Fuel is only an estimate: no line gives a fuel_flow. With two it is known within 3 % in nine "
+                       "engines of ten.\n");
     }
     for (const auto& sentence : against)
         fmt::print(stderr, "{}\n", sentence);

@@ -24,6 +24,12 @@ using json = nlohmann::ordered_json;
 struct Bad {
     int code;
 };
+/// The aircraft, or the end of the command: its problems have been told.
+std::shared_ptr<const plan::Aircraft> neededAircraft(const std::string& notes, const std::string& variant) {
+    if (auto aircraft = aircraftOf(notes, variant))
+        return aircraft;
+    throw Bad{exitProblems};
+}
 /// The figure of an option, or the end of the command with a sentence.
 template <Dimension D>
 Quantity<D> orEnd(const char* command, const Result<Quantity<D>>& figure) {
@@ -45,7 +51,7 @@ std::string clock(std::optional<double> seconds) {
 }
 
 int warmUp(const WarmUpOptions& o) {
-    const auto aircraft = aircraftOf(o.notes, o.variant);
+    const auto aircraft = neededAircraft(o.notes, o.variant);
     const TypeNotes& n = aircraft->notes;
     Sortie s = plan::plainSortie(n);
     s.day.oat = take<Dimension::temperature>("warmup", "temperature", o.temperature, n.cockpit.temperature, "day.oat");
@@ -107,7 +113,7 @@ int warmUp(const WarmUpOptions& o) {
 }
 
 int letDown(const LetDownOptions& o) {
-    auto aircraft = *aircraftOf(o.notes, o.variant);
+    auto aircraft = *neededAircraft(o.notes, o.variant);
     TypeNotes& n = aircraft.notes;
     Sortie s = plan::plainSortie(n);
     s.flight.cruiseHeight =
@@ -196,7 +202,7 @@ int letDown(const LetDownOptions& o) {
 }
 
 int coolDown(const CoolDownOptions& o) {
-    const auto aircraft = aircraftOf(o.notes, o.variant);
+    const auto aircraft = neededAircraft(o.notes, o.variant);
     const TypeNotes& n = aircraft->notes;
     const auto* unit = n.cockpit.temperature;
     const auto hot = orEnd<Dimension::temperature>(

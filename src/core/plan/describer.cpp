@@ -123,8 +123,7 @@ void Describer::expect(PhasePlan& p, Gauge gauge, double value, Origin origin, c
     line.title = nameOf(gauge).title;
     // What the needle can show: judged as read, so that the words and the colour agree.
     const UnitSpec& unit = n_.unitOf(gauge);
-    const double precision = gauge == Gauge::rpm ? 10.0 / 60.0 : unit.scale * std::pow(10.0, -unit.decimals);
-    line.value = unit.offset + roundTo(value - unit.offset, precision);
+    line.value = gauge == Gauge::rpm ? roundTo(value, 10.0 / 60.0) : asRead(value, unit);
     line.text = format(line.value, unit);
     line.moment = moment;
     line.origin = origin;
@@ -210,7 +209,7 @@ void Describer::expectations(Phase phase, PhasePlan& p) const {
         if (!settled || highest - steady < 3.0 || line == p.expect.end())
             return;
         const UnitSpec& unit = n_.unitOf(gauge);
-        const double value = unit.offset + roundTo(highest - unit.offset, unit.scale);
+        const double value = asRead(highest, unit);
         line->moment = fmt::format("settled, {} at first", format(value, unit));
         if (auto verdict = watch::judge(n_, gauge, phase, value); verdict.colour > line->judgement.colour) {
             verdict.sentence += fmt::format(" That is at first; it settles at {}.", format(steady, unit));

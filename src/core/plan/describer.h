@@ -16,6 +16,10 @@ struct Filled {
 inline double roundTo(double value, double step) {
     return std::round(value / step) * step;
 }
+/// A figure as it is read in `unit`, SI: judged so, the words and the colour agree.
+inline double asRead(double si, const UnitSpec& unit) {
+    return unit.offset + roundTo(si - unit.offset, unit.scale * std::pow(10.0, -unit.decimals));
+}
 
 /// Words for one sortie already flown in figures: what makePlan() runs. Figures in the cockpit's units and placeholders
 /// in describer_figures.cpp, the Clock column in describer_clocks.cpp.

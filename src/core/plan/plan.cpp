@@ -104,7 +104,7 @@ Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flo
             for (std::size_t i = f[phase].firstMoment; i <= f[phase].lastMoment; ++i)
                 most = std::max(most, f.moments[i].metal);
         const UnitSpec& unit = n.unitOf(metal);
-        const double read = unit.offset + std::round((most - unit.offset) / unit.scale) * unit.scale;
+        const double read = asRead(most, unit);
         return Cell{format(read, unit), watch::judge(n, metal, phase, read).colour};
     };
     if (phase == Phase::takeOff) {
