@@ -228,6 +228,52 @@ TEST_F(EngineCommands, TheTableOfTheChartAndThePointAgree) {
     EXPECT_GE(compared, 3);
 }
 
+TEST_F(EngineCommands, PointSaysWhatTheNotesDoNotAllow) {
+    const auto ask = [](std::vector<std::string> more) {
+        std::vector<std::string> all{"point", "--notes", notesOf("lorimer-l4"), "--altitude", "1,000 ft"};
+        all.insert(all.end(), more.begin(), more.end());
+        return command(all);
+    };
+    const auto within = ask({"--rpm", "2000", "--boost", "30 inHg", "--json"}).json();
+    EXPECT_TRUE(within["rating"].is_string());
+    EXPECT_TRUE(within["minutes"].is_null());
+    EXPECT_TRUE(within["remarks"].empty()) << within["remarks"].dump();
+    const auto takeOff = ask({"--rpm", "2650", "--boost", "45 inHg", "--json"}).json();
+    EXPECT_EQ(takeOff["rating"], "take-off");
+    EXPECT_EQ(takeOff["minutes"], 5);
+    const auto beyond = ask({"--rpm", "2700", "--boost", "55 inHg", "--json"}).json();
+    EXPECT_TRUE(beyond["rating"].is_null());
+    ASSERT_FALSE(beyond["remarks"].empty());
+    EXPECT_NE(beyond["remarks"][0].get<std::string>().find("More than any rating"), std::string::npos);
+    EXPECT_TRUE(ask({"--rpm", "2700", "--boost", "55 inHg"}).out.contains("More than any rating"));
+    EXPECT_TRUE(ask({"--rpm", "2000", "--boost", "30 inHg", "--grade", "95"}).out.contains("Grade 95 is not in the"));
+    const auto water = ask({"--rpm", "2650", "--boost", "45 inHg", "--water"});
+    EXPECT_EQ(water.code, 2);
+    EXPECT_TRUE(water.err.contains("has no water injection"));
+    const auto grade = command(
+        {"cruise", "--notes", notesOf("lorimer-l4"), "--altitude", "5,000 ft", "--power", "600 hp", "--grade", "best"});
+    EXPECT_EQ(grade.code, 2);
+    EXPECT_TRUE(grade.err.contains("the notes know")) << grade.err.toStdString();
+}
+
+TEST_F(EngineCommands, CheckFindsWhatCalibrateRefuses) {
+    const QTemporaryDir scratch;
+    const auto path = scratch.filePath(QStringLiteral("l.toml")).toStdString();
+    auto text = contents(notesOf("lorimer-l4"));
+    const auto at = text.find("\"1,210 hp\"");
+    ASSERT_NE(at, std::string::npos);
+    const auto line = 1 + std::count(text.begin(), text.begin() + static_cast<long>(at), '\n');
+    text.replace(at, 10, "\"1,452 hp\"");
+    std::ofstream(path) << text;
+    const auto checked = command({"check", path}), calibrated = command({"calibrate", "--notes", path});
+    EXPECT_EQ(checked.code, 1);
+    EXPECT_EQ(calibrated.code, 1);
+    const auto where = path + ":" + std::to_string(line) + ": rating";
+    EXPECT_TRUE(checked.out.contains(where.c_str())) << checked.out.toStdString();
+    EXPECT_TRUE(calibrated.err.contains(where.c_str())) << calibrated.err.toStdString();
+    EXPECT_EQ(checked.out.count('\n'), 1) << "that line alone";
+}
+
 TEST_F(EngineCommands, PointTakesGradeHeatHumidityWaterAndStaticRpm) {
     const auto ask = [](std::vector<std::string> more, const char* type = "collier-c2") {
         std::vector<std::string> all{"point",   "--notes", notesOf(type), "--rpm",    "2400",

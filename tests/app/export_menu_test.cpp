@@ -59,6 +59,12 @@ TEST_F(ExportMenu, TheChartIsWrittenInThreeFormats) {
     const auto shell = test::command({"chart", "--notes", test::notesOf("lorimer-l4"), "--variant", a.notes.variant,
                                       "--rpm", std::to_string(rpm.si() * 60), "--csv"});
     EXPECT_EQ(csv, shell.out) << "menu and command line write the same table";
+    // Of the phase that is shown, as the pictures are.
+    window->showPhase(Phase::takeOff);
+    const Rotation takeOff = document().plan().flown[Phase::takeOff].setting.rpm;
+    ASSERT_GT(takeOff, rpm);
+    EXPECT_EQ(written(QStringLiteral("chart as CSV"), QStringLiteral("t.csv")).toStdString(),
+              engine::chartCsv(a.notes, engine::powerChart(a.notes, a.model(), takeOff)));
 }
 
 TEST_F(ExportMenu, TheCardIsWrittenWithTheSheet) {

@@ -88,7 +88,7 @@ TEST(TableReader, ReportsEachKindOfFaultAndGoesOn) {
     EXPECT_FALSE(t.quantity<Dimension::length>("height"));
     EXPECT_FALSE(t.quantity<Dimension::speed>("speed"));
     EXPECT_FALSE(t.range(Dimension::temperature, "range"));
-    EXPECT_TRUE(t.pairs("pairs").empty());
+    EXPECT_TRUE(t.pairs("pairs", "first", "second").empty());
     EXPECT_FALSE(t.table("missing", true));
     t.finish();
     EXPECT_EQ(problems.size(), 11u) << allOf(problems);
@@ -117,7 +117,7 @@ TEST(TableReader, ReadsEachKindOfValue) {
     EXPECT_NEAR(t.quantity<Dimension::length>("height")->si(), 1.524, 1e-9);
     EXPECT_NEAR(t.quantity<Dimension::rotation>("rpm", true, units::rpm.spec)->si(), 40, 1e-9);
     EXPECT_NEAR(t.range(Dimension::temperature, "range")->second, 278.15, 1e-9);
-    EXPECT_EQ(t.pairs("pairs").size(), 2u);
+    EXPECT_EQ(t.pairs("pairs", "first", "second").size(), 2u);
     EXPECT_EQ(t.unit(Dimension::speed, "unit"), units::mph.spec);
     t.finish();
     EXPECT_TRUE(problems.empty()) << allOf(problems);

@@ -105,6 +105,46 @@ TEST(KeyRanges, NonsenseThatWasInOrderIsRefusedWithItsLine) {
     refused(with("lorimer-l4", "dose_time = ", "dose_time = \"1000000000 s\" # "), "engine_start.dose_time");
 }
 
+/// Lists of pairs are figures too: each of both numbers, one after the other.
+TEST(KeyRanges, EveryNumberOfAPairHasItsRange) {
+    const std::regex pairs(R"re(^(rich|read|points) = \[\[.*\]\]\s*$)re"), number(R"re(-?[0-9]+(\.[0-9]+)?)re");
+    std::map<std::string, int> tried;
+    for (const auto& entry : std::filesystem::directory_iterator(test::dataPath("notes"))) {
+        const auto text = test::fileText(entry.path());
+        std::istringstream in(text);
+        std::size_t begin = 0;
+        int at = 0;
+        for (std::string line; std::getline(in, line); begin += line.size() + 1) {
+            ++at;
+            std::smatch m;
+            if (!std::regex_match(line, m, pairs) || ++tried[m[1]] > 3)
+                continue;
+            for (std::sregex_iterator n(line.begin(), line.end(), number), end; n != end; ++n) {
+                const auto spoilt = text.substr(0, begin + static_cast<std::size_t>(n->position())) + "1e9" +
+                                    text.substr(begin + static_cast<std::size_t>(n->position() + n->length()));
+                const auto problems = readNotes(spoilt, "t.toml").problems;
+                EXPECT_TRUE(std::any_of(
+                    problems.begin(), problems.end(),
+                    [&](const Problem& p) { return p.line == at && p.what.find("out of range") != std::string::npos; }))
+                    << entry.path().filename() << ":" << at << " " << n->str() << "\n"
+                    << joined(problems);
+            }
+        }
+    }
+    EXPECT_GT(tried["rich"], 0);
+    EXPECT_GT(tried["read"], 0);
+    EXPECT_GT(tried["points"], 0);
+}
+
+TEST(KeyRanges, AnEngineSettledAboveItsOwnLimitIsRefused) {
+    const auto refused = [](const Problems& problems, const std::string& piece) {
+        EXPECT_NE(joined(problems).find(piece), std::string::npos) << piece << "\n" << joined(problems);
+    };
+    refused(with("lorimer-l4", "\nhead = \"212 °C\"", "\nhead = \"312 °C\""), "heat.head: 312 °C is over the limit of");
+    refused(with("farrier-f5", "\ncoolant = \"98 °C\"", "\ncoolant = \"155 °C\""),
+            "heat.coolant: 155 °C is over the limit of");
+}
+
 TEST(KeyRanges, ARatingWithoutANameIsAProblemNotACrash) {
     const auto text = test::fileText(test::dataPath("notes/lorimer-l4.toml"));
     for (const char* table : {"[[performance]]\n", "[heat]\n"}) {

@@ -5,6 +5,7 @@
 #include "engine/carburettor_ice.h"
 #include "engine/fuel_grade.h"
 #include "engine/knock.h"
+#include "engine/power_chart.h"
 #include "notes/notes_reader.h"
 #include "plan/cool_down.h"
 #include "plan/plan.h"
@@ -175,6 +176,55 @@ TEST(Magnitude, RatingMinutesAddUpAndTheClimbStepsDownWhenTheyAreUsed) {
     EXPECT_TRUE(low.flown.ratingChanges.empty());
 }
 
+TEST(Magnitude, AChosenCruiseUsesTheMinutesOfTheRatingThatCoversIt) {
+    // Within a rating without limit nothing runs out.
+    const auto farrier = [](int rpm, double pounds) {
+        return fly("farrier-summer", [&](Sortie& s) {
+            s.flight.cruiseRpm = Rotation::of(rpm, units::rpm);
+            s.flight.cruiseBoost = ManifoldPressure::si(standardPressure + pounds * 6894.757);
+            s.flight.cruiseMixture = Mixture::rich;
+            s.flight.distance = Distance::of(200, units::nauticalMile);
+        });
+    };
+    const auto easy = farrier(2000, 2);
+    EXPECT_TRUE(easy.flown.ratingChanges.empty());
+    EXPECT_FALSE(easy.aircraft.notes.rating(easy.flown[Phase::cruise].rating)->minutes);
+    // At the climb's rpm and boost its half hour goes on from what the climb left, and then the cruise steps down.
+    const auto hard = farrier(2700, 8);
+    const Rating& climb = plan::ratingFor(hard.aircraft.notes, hard.sortie, Phase::climb);
+    ASSERT_NEAR(climb.minutes->si(), 1800, 1e-9);
+    ASSERT_EQ(hard.flown[Phase::cruise].rating, climb.key);
+    ASSERT_EQ(hard.flown.ratingChanges.size(), 1u);
+    const auto& change = hard.flown.ratingChanges.front();
+    EXPECT_EQ(change.phase, Phase::cruise);
+    EXPECT_NEAR(change.time - hard.flown[Phase::climb].start, 1800, 1.0);
+    EXPECT_NEAR(hard.flown.ratings.of(climb.key)->used().si(), 1800, 1.0);
+    EXPECT_TRUE(remarked(hard.flown, "are used after"));
+    // The slower end takes longer than at the setting all the way, and the distance is flown all the same.
+    EXPECT_NEAR(hard.flown[Phase::cruise].distance, easy.flown[Phase::cruise].distance,
+                0.03 * easy.flown[Phase::cruise].distance);
+    EXPECT_GT(hard.flown[Phase::cruise].duration,
+              1.02 * hard.flown[Phase::cruise].distance / hard.flown.cruiseTas.si());
+}
+
+TEST(Magnitude, AboveFullThrottleTheRulerMissesWhatTheBlowerLosesInHotAir) {
+    // Twenty degrees over standard at 9,000 ft: pressure ratio of a blower with T02/T01 = 1 + w/T falls by some
+    // (γ/(γ-1)) (1 - 1/(1 + w/T)) 20/270 of itself; for a rise of 60 K that is 3.5 × 0.18 × 0.074 = 4.7 %.
+    const auto& a = *test::loaded("lorimer-spring").aircraft;
+    const auto at = [&](double feet, double warmer) {
+        const Length height = Length::of(feet, units::foot);
+        return *engine::construct(a.model(), Rotation::of(2550, units::rpm),
+                                  ManifoldPressure::of(41.5, units::manifold::inHg), 0, height,
+                                  Temperature::si(air::standardTemperature(height).si() + warmer));
+    };
+    ASSERT_TRUE(at(9000, 20).beyond);
+    EXPECT_NEAR(at(9000, 20).overModel(), 0.047, 0.012);
+    EXPECT_NEAR(at(9000, -15).overModel(), -0.037, 0.012);
+    EXPECT_NEAR(at(9000, 0).overModel(), 0.0, 0.002);
+    ASSERT_FALSE(at(3000, 20).beyond);
+    EXPECT_NEAR(at(3000, 20).overModel(), 0.0, 0.005) << "boost is held: √T is the whole of it";
+}
+
 TEST(Magnitude, BlanksLetThroughAFifteenthOfAHundred) {
     const auto f = fly("tanner-winter", [](Sortie& s) { s.start.blanks = true; });
     bool any = false;
@@ -331,8 +381,8 @@ TEST(Magnitude, TooLongAtHighPowerOnTheGroundIsAmber) {
     const auto colour = [&](const char* most) {
         auto reading =
             readNotes(text.substr(0, at) + "high_power_most = \"" + most + "\"" + text.substr(end), "t.toml");
-        auto aircraft = plan::assemble(std::move(*reading.notes));
-        const auto made = plan::makePlan(aircraft.value(), *test::loaded("lorimer-spring").sortie);
+        auto aircraft = plan::assemble(std::move(*reading.notes), reading.problems);
+        const auto made = plan::makePlan(*aircraft, *test::loaded("lorimer-spring").sortie);
         for (const auto& k : made[Phase::runUp].clocks)
             if (k.what == "At high power")
                 return k.colour;

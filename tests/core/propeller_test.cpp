@@ -72,10 +72,12 @@ TEST(FixedPitch, ContradictingNotesAreRefusedWithTheLine) {
     const auto text = test::fileText(test::dataPath("notes/ostler-o3.toml"));
     const auto reading = readNotes(test::replaced(text, "reference_rpm = 1650", "reference_rpm = 1950"), "ostler.toml");
     ASSERT_TRUE(reading.notes.has_value());
-    const auto made = plan::assemble(*reading.notes);
-    ASSERT_FALSE(made.ok());
-    EXPECT_NE(made.error().find("reference_rpm"), std::string::npos) << made.error();
-    EXPECT_NE(made.error().find("ostler.toml:"), std::string::npos);
+    Problems problems;
+    EXPECT_FALSE(plan::assemble(*reading.notes, problems));
+    ASSERT_EQ(problems.size(), 1u);
+    EXPECT_NE(problems.front().text().find("reference_rpm"), std::string::npos) << problems.front().text();
+    EXPECT_EQ(problems.front().text().find("ostler.toml:"), 0u);
+    EXPECT_GT(problems.front().line, 0);
 }
 
 TEST(Tinker, IsFlownByRpmAloneAndNeverPastItsLimit) {

@@ -32,7 +32,9 @@ TEST(Priming, TheNotesRuleAtTheirEntries) {
     EXPECT_EQ(p.advice(celsius(0), sea).origin, Origin::betweenNotes);
     EXPECT_EQ(p.advice(celsius(-30), sea).origin, Origin::model);
     EXPECT_EQ(p.advice(celsius(6), Pressure::si(80000)).origin, Origin::model) << "a high field is not in the table";
-    EXPECT_EQ(p.advice(celsius(90), sea).dose, 1) << "a hot engine never gets a cold dose";
+    EXPECT_EQ(p.advice(celsius(59), sea).dose, 1);
+    EXPECT_EQ(p.advice(celsius(90), sea).dose, 0) << "a hot engine is not primed";
+    EXPECT_EQ(p.advice(celsius(90), sea).origin, Origin::model);
 }
 
 TEST(Priming, VapourComesAndDrainsAway) {

@@ -13,8 +13,9 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t siz
         if (p.text().empty())
             std::abort();
     if (reading.notes) {
-        const auto aircraft = amber::plan::assemble(*reading.notes);
-        if (!aircraft && aircraft.error().empty())
+        amber::Problems problems;
+        const auto aircraft = amber::plan::assemble(*reading.notes, problems);
+        if (!aircraft && (problems.empty() || problems.front().what.empty()))
             std::abort();
     }
     return 0;

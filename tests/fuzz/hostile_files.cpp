@@ -212,14 +212,15 @@ std::string tryNotes(const std::string& text, Random& r, bool everything, std::s
             return "a problem without words";
     if (!reading.notes)
         return {};
-    const auto aircraft = plan::assemble(*reading.notes);
+    Problems problems;
+    const auto aircraft = plan::assemble(*reading.notes, problems);
     if (!aircraft)
-        return aircraft.error().empty() ? "refused without a reason" : std::string{};
-    const Sortie sortie = anyDay(aircraft.value().notes, r);
-    if (!checkSortie(sortie, aircraft.value().notes, "").empty())
+        return problems.empty() || problems.front().what.empty() ? "refused without a reason" : std::string{};
+    const Sortie sortie = anyDay(aircraft->notes, r);
+    if (!checkSortie(sortie, aircraft->notes, "").empty())
         return {};
     ++planned;
-    return wrongWith(aircraft.value(), sortie, plan::makePlan(aircraft.value(), sortie), everything);
+    return wrongWith(*aircraft, sortie, plan::makePlan(*aircraft, sortie), everything);
 }
 
 std::string trySortie(const std::string& text, const std::string& path, bool everything, std::size_t& planned) {

@@ -370,7 +370,17 @@ QStringList PowerChartView::steps() const {
     out << tr("<b>Correct</b> Air at %1, standard %2: × √(%3/%4) = %5.")
                .arg(degrees(k.outside), degrees(k.standard), q(formatNumber(k.standard.si(), 0)),
                     q(formatNumber(k.outside.si(), 0)), q(formatNumber(k.correction, 3)));
-    out << tr("<b>Today</b> %1 by the chart; the model itself says %2.").arg(power(k.corrected), power(k.model));
+    QString today =
+        tr("<b>Today</b> %1 by the chart; the model itself says %2.").arg(power(k.corrected), power(k.model));
+    constexpr double worthSaying = 0.01;
+    if (std::abs(k.overModel()) > worthSaying)
+        today += tr(" The ruler reads %1 % %2%3.")
+                     .arg(q(formatNumber(100 * std::abs(k.overModel()), 1)), k.overModel() > 0 ? tr("high") : tr("low"),
+                          k.beyond ? tr(": in %1 air the blower also gives %2 boost, which the paper's rule leaves out")
+                                         .arg(k.outside > k.standard ? tr("warm") : tr("cold"),
+                                              k.outside > k.standard ? tr("less") : tr("more"))
+                                   : QString());
+    out << today;
     return out;
 }
 
@@ -380,6 +390,10 @@ QByteArray PowerChartView::png(int width, int height) const {
     buffer.open(QIODevice::WriteOnly);
     d_->plot->toPixmap(width, height, 1.0).save(&buffer, "PNG");
     return bytes;
+}
+
+QByteArray PowerChartView::csv() const {
+    return d_->aircraft ? QByteArray::fromStdString(engine::chartCsv(d_->notes(), d_->chart)) : QByteArray();
 }
 
 QByteArray PowerChartView::svg(int width, int height) const {

@@ -40,6 +40,7 @@ public:
     /// Picture as PNG bytes, as SVG, or the lines as CSV.
     [[nodiscard]] QByteArray png(int width, int height) const;
     [[nodiscard]] QByteArray svg(int width, int height) const;
+    [[nodiscard]] QByteArray csv() const;
     [[nodiscard]] QSize minimumSizeHint() const override { return {300, 180}; }
 
 signals:

@@ -64,8 +64,12 @@ int runCheck(const std::vector<std::string>& files) {
                         if (v.id != variants.front())
                             variants.push_back(v.id);
                 for (const auto& v : variants)
-                    if (problems.empty())
-                        problems = plan::loadAircraft(file, v).problems;
+                    if (problems.empty()) {
+                        const auto loaded = plan::loadAircraft(file, v);
+                        problems = loaded.problems;
+                        if (loaded.aircraft)
+                            problems = engine::contradictions(loaded.aircraft->notes, loaded.aircraft->calibration);
+                    }
             }
         }
         print(problems, stdout);

@@ -5,6 +5,7 @@
 #include "cli/aircraft_option.h"
 #include "cli/exit_codes.h"
 #include "cli/option_range.h"
+#include "engine/fuel_grade.h"
 #include "engine/power_chart.h"
 #include "notes/cockpit_units.h"
 #include "notes/document.h"
@@ -73,7 +74,9 @@ int runCalibrate(const CalibrateOptions& o) {
                                          {"at_bound", f.atBound},
                                          {"settled", f.settled()}});
         out["fuel_is_estimate"] = engine::fuelIsEstimate(notes);
-        out["contradictions"] = against;
+        out["contradictions"] = json::array();
+        for (const auto& p : against)
+            out["contradictions"].push_back(p.text());
         fmt::print("{}\n", out.dump(2));
     } else {
         for (const auto& r : c.residuals)
@@ -93,8 +96,7 @@ int runCalibrate(const CalibrateOptions& o) {
             fmt::print("Fuel is only an estimate: no line gives a fuel_flow. With two it is known within 3 % in nine "
                        "engines of ten.\n");
     }
-    for (const auto& sentence : against)
-        fmt::print(stderr, "{}\n", sentence);
+    print(against);
     if (!against.empty()) {
         if (o.write)
             fmt::print(stderr, "amber-throttle calibrate: nothing was written\n");
@@ -146,6 +148,8 @@ int runCruise(const CruiseOptions& o) {
         c.air.vapour = air::vapourPressure(dew);
     }
     c.grade = o.grade.empty() ? n.fuel.grades.front() : o.grade;
+    if (!engine::gradeNumber(c.grade))
+        return wrong("cruise", "--grade: " + engine::gradeRemark(n, c.grade));
     c.weight = Mass::si(0.5 * (n.speeds.lightWeight.si() + n.speeds.heavyWeight.si()));
     if (!o.weight.empty())
         if (const auto e = take("weight", o.weight, n.cockpit.weight, c.weight); !e.empty())
@@ -298,7 +302,8 @@ int runChart(const ChartOptions& o) {
                                    {"read_kW", c.read.si() / 1000},
                                    {"temperature_factor", c.correction},
                                    {"corrected_kW", c.corrected.si() / 1000},
-                                   {"power_kW", c.model.si() / 1000}};
+                                   {"power_kW", c.model.si() / 1000},
+                                   {"chart_over_model", c.overModel()}};
         }
         out["origin"] = markOf(Origin::model);
         fmt::print("{}\n", out.dump(2));

@@ -7,9 +7,11 @@
 #include "engine/fuel_grade.h"
 #include "engine/knock.h"
 #include "engine/operating_point.h"
+#include "plan/cruise.h"
 #include "plan/loading.h"
 #include "units/text.h"
 #include "units/unit_table.h"
+#include <algorithm>
 #include <cstdio>
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
@@ -90,12 +92,24 @@ int runPoint(const PointOptions& o) {
     demand.water = o.water;
     const std::string grade = o.grade.empty() ? notes.fuel.grades.front() : o.grade;
     if (!engine::gradeNumber(grade))
-        return wrong(fmt::format("--grade: \"{}\" is not a fuel grade", grade));
+        return wrong("--grade: " + engine::gradeRemark(notes, grade));
+    if (o.water && std::none_of(notes.ratings.begin(), notes.ratings.end(), [](const Rating& r) { return r.water; }))
+        return wrong(fmt::format("--water: the {} has no water injection", notes.name));
     const engine::KnockBoundary knock(notes, loaded.aircraft->model(), grade);
     const auto point = engine::operate(loaded.aircraft->model(), demand);
     const ManifoldPressure held = demand.boost.value_or(point.manifoldPressure);
     const auto height = engine::fullThrottleHeight(loaded.aircraft->model(), demand.rpm, held, demand.gear, day,
                                                    demand.ias, demand.mixture);
+    const plan::LeverSetting setting{demand.rpm, demand.boost, demand.gear,
+                                     o.mixture == "weak" ? Mixture::weak : Mixture::rich};
+    const Rating* rating = plan::coveringRating(notes, grade, setting, point.manifoldPressure, o.water);
+    std::vector<std::string> remarks;
+    if (const auto remark = engine::gradeRemark(notes, grade); !remark.empty())
+        remarks.push_back(remark + ".");
+    if (!rating)
+        remarks.emplace_back("More than any rating of the notes allows at this rpm and boost: not to be flown.");
+    if (!notes.engine.gears.empty() && point.manifoldPressure > knock.permitted(demand))
+        remarks.emplace_back("Beyond the model's knock boundary on this grade.");
     const double power = point.power.si() / 1000, fuel = point.fuelFlow.in(units::kgPerHour);
     if (o.json) {
         nlohmann::ordered_json out;
@@ -118,6 +132,10 @@ int runPoint(const PointOptions& o) {
                                     .si() *
                                 60;
         out["full_throttle_height_m"] = height ? nlohmann::ordered_json(height->si()) : nlohmann::ordered_json(nullptr);
+        out["rating"] = rating ? nlohmann::ordered_json(rating->key) : nlohmann::ordered_json(nullptr);
+        out["minutes"] =
+            rating && rating->minutes ? nlohmann::ordered_json(rating->minutes->in(units::minute)) : nullptr;
+        out["remarks"] = remarks;
         out["origin"] = markOf(Origin::model);
         fmt::print("{}\n", out.dump(2));
     } else {
@@ -131,8 +149,18 @@ int runPoint(const PointOptions& o) {
         if (!notes.engine.gears.empty())
             fmt::print("knock boundary     {} on grade {}\n",
                        format(knock.permitted(demand).si(), *notes.cockpit.boost), grade);
-        fmt::print("full-throttle height {}\n",
-                   height ? format(height->si(), *notes.cockpit.height) : "none: this boost cannot be had");
+        fmt::print("full-throttle height {}\n", !height ? "none: this boost cannot be had"
+                                                : height->si() >= engine::modelTop.si() - 1
+                                                    ? "none: it is held to the top of the model's air, " +
+                                                          formatHeight(height->si(), *notes.cockpit.height)
+                                                    : formatHeight(height->si(), *notes.cockpit.height));
+        fmt::print("rating             {}\n",
+                   !rating ? "none covers it"
+                   : rating->minutes
+                       ? fmt::format("{}, for {}", rating->name, formatMinutesSeconds(rating->minutes->si()))
+                       : rating->name + ", without limit of time");
+        for (const auto& remark : remarks)
+            fmt::print("{}\n", remark);
     }
     return exitOk;
 }

@@ -59,6 +59,12 @@ QByteArray PhasePage::chartPicture(bool svg) {
     return svg ? powerChart_->svg(width, height) : powerChart_->png(width, height);
 }
 
+QByteArray PhasePage::chartTable() {
+    if (subPage() != SubPage::chart)
+        refreshChart();
+    return powerChart_->csv();
+}
+
 const UnitSpec& PhasePage::askUnit() const {
     const auto& c = document_.aircraft().notes.cockpit;
     switch (ask_) {

@@ -299,8 +299,7 @@ QString HeatPage::bands() const {
         if (geared)
             row << html::text(n.engine.gears[b.gear].name);
         row << html::text(formatValue(rounded(b.rate.si(), verticalSpeedStep(n.cockpit)), verticalSpeedUnit(n.cockpit)))
-            << clock(b.time)
-            << html::text(formatValue(b.fuel, *n.cockpit.fuel, b.fuel < 9.95 * n.cockpit.fuel->scale ? 1 : 0))
+            << clock(b.time) << html::text(formatValue(b.fuel, *n.cockpit.fuel))
             << html::text(formatValue(b.distance, *n.cockpit.distance));
         table.row(row, &b == &bands.back());
     }
@@ -405,8 +404,7 @@ QString HeatPage::schedule() const {
                   : boost  ? html::text(format(w.boost->si(), n.unitOf(Gauge::boost)))
                            : html::text(format(w.power.si(), *n.cockpit.power)),
                   tr("%1 min").arg(std::lround(w.duration / 60)), html::text(format(w.distance, *n.cockpit.distance)),
-                  html::text(format(w.fuel, *n.cockpit.fuel, w.fuel < 9.95 * n.cockpit.fuel->scale ? 1 : 0)),
-                  degrees(-w.cooling, n.cockpit)},
+                  html::text(format(w.fuel, *n.cockpit.fuel)), degrees(-w.cooling, n.cockpit)},
                  w.planned);
     out += ways.html();
     QStringList lines;

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/phase_page.h"
+#include "kit/words.h"
 #include "pages/html.h"
+#include "plan/start_words.h"
 #include "shell/theme.h"
 #include "units/text.h"
 #include "units/unit_table.h"
@@ -617,8 +619,9 @@ void PhasePage::showWhy() {
     if (subPage() == SubPage::priming) {
         why_->setText(tr("Strokes count from the first firm one, and the barrel fills before each. <b>Too little</b> "
                          "turns and never fires. <b>Too much</b> coughs, pops, smokes black and runs from the drain: "
-                         "cut-off, throttle wide open, turn it clear, then start again without prime. A fire at the "
-                         "intake: keep turning, fuel off, throttle open; then ignition off."));
+                         "%1, throttle wide open, turn it clear, then start again without prime. A fire at the "
+                         "intake: keep turning, fuel off, throttle open; then ignition off.")
+                          .arg(q(plan::fuelOff(document_.aircraft().notes))));
         return;
     }
     const auto& lines = document_.plan()[phase_].set;

@@ -69,6 +69,8 @@ public:
     [[nodiscard]] const std::vector<plan::CruisePoint>& candidates() const { return answer_.candidates; }
     /// The power chart with its reading as SVG or PNG.
     [[nodiscard]] QByteArray chartPicture(bool svg);
+    /// The same chart's lines as CSV.
+    [[nodiscard]] QByteArray chartTable();
     /// Asks a cruise; the candidates follow.
     void ask(plan::Ask ask, double valueSi);
     /// Takes a candidate as the plan's cruise: an undoable edit.

@@ -45,7 +45,7 @@ InlineField::Behaviour windField(SortieDocument& document) {
         bool ok = false;
         const int from = text.left(slash).remove(QChar(0x00b0)).trimmed().toInt(&ok);
         const auto speed = readQuantity(Dimension::speed, text.mid(slash + 1).toStdString(), units::knot.spec);
-        if (!ok || from < 0 || from > 360 || !speed || speed.value().si < 0 || speed.value().si > 100)
+        if (!ok || !speed)
             return error;
         Sortie changed = document.sortie();
         changed.day.wind = {from, Speed::si(speed.value().si)};

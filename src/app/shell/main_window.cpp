@@ -450,10 +450,8 @@ void MainWindow::exportAs(const QString& kind) {
         page_->refresh();
         error = writeAtomically(path, page_->chartPicture(kind == QLatin1String("svg")));
     } else if (kind == QLatin1String("chart.csv")) {
-        const auto& a = document_.aircraft();
-        const Rotation rpm = document_.plan().flown[Phase::climb].setting.rpm;
-        error = writeAtomically(
-            path, QByteArray::fromStdString(engine::chartCsv(a.notes, engine::powerChart(a.notes, a.model(), rpm))));
+        page_->refresh();
+        error = writeAtomically(path, page_->chartTable());
     } else
         error = writeAtomically(
             path,

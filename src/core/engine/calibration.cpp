@@ -21,6 +21,10 @@ constexpr double lapseTrust = 0.01, lapseHeights[] = {1500, 3000, 4500};
 constexpr double isacBound = 0.5, frictionBound = 1.5, volumetricBound = 0.4, meteringBound = 0.2; // of logarithms
 constexpr double leastEfficiency = 0.3, mostEfficiency = 0.95;
 
+// Beyond these the engine of a fit was never built: share of the usual air per work; adiabatic efficiency of a blower
+// with its diffuser (centrifugal blowers of the period: 0.60 to 0.75).
+constexpr std::pair credibleIsac{0.87, 1.15}, credibleEfficiency{0.53, 0.79};
+
 struct Task {
     const Rating* rating;
     const RatingLine* line;
@@ -137,6 +141,80 @@ struct Residuals {
         return 0;
     }
 };
+/// A rating line against an engine that need not have been fitted to it.
+LineResidual residualOf(const TypeNotes& notes, const EngineParameters& engine, const Task& task) {
+    const air::Day standard = air::standardDay(Length{});
+    LineResidual r{task.rating->key, task.line->gear, task.line->line, {}, {}, {}};
+    if (task.line->power) {
+        const auto point = operate(engine, demandOf(task, task.line->at, standard));
+        r.power = point.power.si() / task.line->power->si() - 1.0;
+        if (task.line->fuelFlow)
+            r.fuel = point.fuelFlow.si() / (task.line->fuelFlow->si() * notes.fuel.density) - 1.0;
+    }
+    if (task.line->holdsTo && task.rating->boostOf(*task.line)) {
+        const auto height = fullThrottleHeight(engine, task.rating->rpm, *task.rating->boostOf(*task.line), task.gear,
+                                               standard, Speed{}, task.rating->mixture);
+        r.heightMetres = (height ? height->si() : -1000.0) - task.line->holdsTo->si();
+    }
+    return r;
+}
+
+// What lines may miss by before they contradict each other.
+constexpr double mostPower = 0.045, mostHeight = 450.0; // share; m
+
+bool contradicts(const LineResidual& r) {
+    return !(std::abs(r.power.value_or(0.0)) <= mostPower) || !(std::abs(r.heightMetres.value_or(0.0)) <= mostHeight);
+}
+
+/// Squares of what the lines miss by, in units of what they may.
+double misfit(const std::vector<LineResidual>& residuals) {
+    double sum = 0.0;
+    for (const auto& r : residuals)
+        sum += std::pow(r.power.value_or(0.0) / mostPower, 2) + std::pow(r.heightMetres.value_or(0.0) / mostHeight, 2);
+    return sum;
+}
+
+/// The line that settled a parameter: of a gear, that which says how high its boost holds.
+int lineThatSettles(const TypeNotes& notes, const FittedParameter& f) {
+    int line = 0;
+    for (const auto& rating : notes.ratings)
+        for (const auto& l : rating.lines) {
+            if (f.gear && notes.gearIndex(l.gear).value_or(0) != *f.gear)
+                continue;
+            if (f.gear && l.holdsTo)
+                return l.line;
+            line = line ? line : l.line;
+        }
+    return line;
+}
+
+/// One figure of one line, which may be the wrong one.
+struct Suspect {
+    std::size_t rating, line;
+    bool power; ///< else its holds_to
+};
+
+/// A fit to all figures but one, and what that one misses it by.
+struct Trial {
+    double misfit = 0.0;
+    LineResidual residual;
+};
+
+Trial without(const TypeNotes& notes, const Suspect& s) {
+    TypeNotes others = notes;
+    auto& line = others.ratings[s.rating].lines[s.line];
+    if (s.power) {
+        line.power.reset();
+        line.fuelFlow.reset();
+    } else {
+        line.holdsTo.reset();
+    }
+    const auto fit = calibrate(others);
+    const auto& rating = notes.ratings[s.rating];
+    const auto& whole = rating.lines[s.line];
+    return {misfit(fit.residuals),
+            residualOf(notes, fit.parameters, {&rating, &whole, notes.gearIndex(whole.gear).value_or(0)})};
+}
 } // namespace
 
 double Calibration::worstPower() const {
@@ -213,7 +291,9 @@ Calibration calibrate(const TypeNotes& notes) {
         };
         constexpr double kilogramsPerKilowattHour = 3.6e6;
         out.fitted.push_back({"air per indicated work", "kg/kWh", out.parameters.isac * kilogramsPerKilowattHour,
-                              start.isac * kilogramsPerKilowattHour, left(0, isacPrior), std::abs(x[0]) >= isacBound});
+                              start.isac * kilogramsPerKilowattHour, left(0, isacPrior), std::abs(x[0]) >= isacBound,
+                              std::pair{credibleIsac.first * start.isac * kilogramsPerKilowattHour,
+                                        credibleIsac.second * start.isac * kilogramsPerKilowattHour}});
         out.fitted.push_back({"friction at no speed", "bar", out.parameters.frictionBase / 1e5,
                               start.frictionBase / 1e5, left(1, frictionPrior), std::abs(x[1]) >= frictionBound});
         out.fitted.push_back({"volumetric efficiency", "", out.parameters.volumetric, start.volumetric,
@@ -223,7 +303,7 @@ Calibration calibrate(const TypeNotes& notes) {
             const double found = gear.auxiliaryRatio > 0 ? gear.auxiliaryEfficiency : gear.efficiency;
             out.fitted.push_back({"blower efficiency, " + notes.engine.gears[g].name, "", found,
                                   start.gears[g].efficiency, left(3 + static_cast<Eigen::Index>(g), efficiencyPrior),
-                                  found <= leastEfficiency || found >= mostEfficiency});
+                                  found <= leastEfficiency || found >= mostEfficiency, credibleEfficiency, g});
         }
         const double metering = notes.engine.mixtureGiven ? meteringGiven : meteringUsual;
         if (unknowns.rich)
@@ -235,21 +315,8 @@ Calibration calibrate(const TypeNotes& notes) {
                                   left(unknowns.weakAt(), metering), std::abs(x[unknowns.weakAt()]) >= meteringBound});
     }
 
-    for (const Task& task : tasks) {
-        LineResidual r{task.rating->key, task.line->gear, task.line->line, {}, {}, {}};
-        if (task.line->power) {
-            const auto point = operate(out.parameters, demandOf(task, task.line->at, standard));
-            r.power = point.power.si() / task.line->power->si() - 1.0;
-            if (task.line->fuelFlow)
-                r.fuel = point.fuelFlow.si() / (task.line->fuelFlow->si() * notes.fuel.density) - 1.0;
-        }
-        if (task.line->holdsTo && task.rating->boostOf(*task.line)) {
-            const auto height = fullThrottleHeight(out.parameters, task.rating->rpm, *task.rating->boostOf(*task.line),
-                                                   task.gear, standard, Speed{}, task.rating->mixture);
-            r.heightMetres = (height ? height->si() : -1000.0) - task.line->holdsTo->si();
-        }
-        out.residuals.push_back(std::move(r));
-    }
+    for (const Task& task : tasks)
+        out.residuals.push_back(residualOf(notes, out.parameters, task));
     return out;
 }
 
@@ -261,22 +328,66 @@ bool fuelIsEstimate(const TypeNotes& notes) {
     return true;
 }
 
-std::vector<std::string> contradictions(const TypeNotes& notes, const Calibration& calibration) {
-    constexpr double mostPower = 0.03, mostHeight = 300.0;
-    std::vector<std::string> out;
-    for (const auto& r : calibration.residuals) {
-        const std::string where = fmt::format("{}:{}: rating \"{}\"{}", notes.file, r.line, r.rating,
-                                              r.gear.empty() ? "" : fmt::format(", {}", r.gear));
-        if (r.power && std::abs(*r.power) > mostPower)
-            out.push_back(
-                fmt::format("{}: the other lines make {:+.1f} % of this power. Check power, boost, rpm and the "
-                            "engine's size",
-                            where, 100 * *r.power));
-        if (r.heightMetres && std::abs(*r.heightMetres) > mostHeight)
-            out.push_back(fmt::format("{}: the boost would hold to {} {} than this. Check holds_to, gear ratio and "
-                                      "impeller",
-                                      where, format(std::abs(*r.heightMetres), *notes.cockpit.height),
-                                      *r.heightMetres > 0 ? "higher" : "lower"));
+Problems contradictions(const TypeNotes& notes, const Calibration& calibration) {
+    Problems out;
+    const auto& residuals = calibration.residuals;
+    if (std::none_of(residuals.begin(), residuals.end(), contradicts)) {
+        for (const auto& f : calibration.fitted)
+            if (f.doubtful())
+                out.push_back(
+                    {notes.file, lineThatSettles(notes, f),
+                     fmt::format("the lines agree only with {} of {:.2f}{}; such engines had {:.2f} to {:.2f}", f.name,
+                                 f.value, f.unit.empty() ? "" : " " + f.unit, f.credible->first, f.credible->second),
+                     f.gear ? "Check holds_to and boost of this gear, its ratio and the impeller"
+                            : "Check power, boost, rpm and the engine's size"});
+        return out;
+    }
+    const auto where = [](const LineResidual& r) {
+        return fmt::format("rating \"{}\"{}", r.rating, r.gear.empty() ? "" : fmt::format(", {}", r.gear));
+    };
+    const auto power = [&](const LineResidual& r, const char* whose) {
+        out.push_back({notes.file, r.line,
+                       fmt::format("{}: {} {} % of this power", where(r), whose, formatNumber(100 * *r.power, 1, true)),
+                       "Check power, boost, rpm, the gear ratio and the engine's size"});
+    };
+    const auto height = [&](const LineResidual& r, const char* whose) {
+        out.push_back({notes.file, r.line,
+                       fmt::format("{}: {} its boost to {} {} than this", where(r), whose,
+                                   format(std::abs(*r.heightMetres), *notes.cockpit.height),
+                                   *r.heightMetres > 0 ? "higher" : "lower"),
+                       "Check holds_to, boost, gear ratio and impeller"});
+    };
+    // A fit spreads one wrong figure over all lines. The wrong one is that without which the others agree.
+    if (!calibration.written) {
+        std::optional<Suspect> worst;
+        Trial best;
+        for (std::size_t r = 0; r < notes.ratings.size(); ++r)
+            for (std::size_t l = 0; l < notes.ratings[r].lines.size(); ++l)
+                for (const bool asked : {true, false}) {
+                    const auto& line = notes.ratings[r].lines[l];
+                    if (asked ? !line.power : !line.holdsTo || !notes.ratings[r].boostOf(line))
+                        continue;
+                    auto trial = without(notes, {r, l, asked});
+                    if (!worst || trial.misfit < best.misfit) {
+                        worst = Suspect{r, l, asked};
+                        best = std::move(trial);
+                    }
+                }
+        // The others must then lie within half of what they may: else it is not one figure alone.
+        constexpr double agrees = 0.25;
+        const auto figures = static_cast<double>(residuals.size());
+        if (worst && best.misfit < agrees * figures && contradicts(best.residual)) {
+            worst->power ? power(best.residual, "the other lines make") : height(best.residual, "the other lines hold");
+            return out;
+        }
+    }
+    const char* whose = calibration.written ? "the parameters of the file make" : "the lines together make";
+    const char* holds = calibration.written ? "the parameters of the file hold" : "the lines together hold";
+    for (const auto& r : residuals) {
+        if (!(std::abs(r.power.value_or(0.0)) <= mostPower))
+            power(r, whose);
+        if (!(std::abs(r.heightMetres.value_or(0.0)) <= mostHeight))
+            height(r, holds);
     }
     return out;
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "engine/engine_parameters.h"
+#include "notes/problem.h"
 #include <string>
 #include <vector>
 
@@ -24,6 +25,9 @@ struct FittedParameter {
     double typical = 0.0;
     double left = 1.0;    ///< uncertainty after the fit over that before: 1 not settled at all, 0 settled
     bool atBound = false; ///< as far as the fit lets it go: a sign that a line or the engine's size is wrong
+    std::optional<std::pair<double, double>> credible{}; ///< what such engines had; beyond, a figure is a slip
+    std::optional<std::size_t> gear{};                   ///< of a blower's efficiency
+    [[nodiscard]] bool doubtful() const { return credible && (value < credible->first || value > credible->second); }
     [[nodiscard]] bool settled() const { return left < 0.5 && !atBound; }
 };
 
@@ -47,9 +51,12 @@ Calibration calibrate(const TypeNotes& notes);
 /// No rating line gives a fuel flow beside its power: consumption rests on what such engines usually burn.
 bool fuelIsEstimate(const TypeNotes& notes);
 
-/// Lines that no engine of this size meets together: missed by more than 3 % of power or 300 m, each with a sentence
-/// that says what to check. Empty when the lines agree.
-std::vector<std::string> contradictions(const TypeNotes& notes, const Calibration& calibration);
+/// Figures that no engine of this size meets together, missed by more than 4.5 % of power or 450 m, with their line and
+/// what to check. Where all others agree without one figure it alone is named, with what the others make of it (the fit
+/// is made again without each); else every line that is missed. Lines that agree only in an engine that nobody built,
+/// its blower too good or too bad or its air per work beside all others', are named too. Empty when nothing is to be
+/// said.
+Problems contradictions(const TypeNotes& notes, const Calibration& calibration);
 
 /// The block [engine.calibrated] of a fit, ready for a notes file.
 std::string calibratedBlock(const Calibration& calibration);

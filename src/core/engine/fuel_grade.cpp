@@ -62,6 +62,16 @@ std::optional<std::pair<ManifoldPressure, Origin>> byEntries(const Rating& ratin
 }
 } // namespace
 
+std::string gradeRemark(const TypeNotes& notes, const std::string& grade) {
+    const auto& known = notes.fuel.grades;
+    if (std::find(known.begin(), known.end(), grade) != known.end())
+        return {};
+    const auto theirs = fmt::format("the notes know {}", fmt::join(known, ", "));
+    return gradeNumber(grade)
+               ? fmt::format("Grade {} is not in the notes; it is reckoned by its number ({})", grade, theirs)
+               : fmt::format("\"{}\" is not a fuel grade: {}", grade, theirs);
+}
+
 PermittedBoost permittedBoost(const TypeNotes& notes, const Rating& rating, const std::string& grade) {
     PermittedBoost out;
     out.boost = rating.boost;

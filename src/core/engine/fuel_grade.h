@@ -18,6 +18,10 @@ double performanceNumber(double grade);
 /// The leading number of a grade's name, or nothing: "91" → 91, "100/130" → 100.
 std::optional<double> gradeNumber(const std::string& grade);
 
+/// What is to be said of a grade: empty for one of the notes'; a sentence where it is reckoned from its number or where
+/// it is none (then gradeNumber gives nothing).
+std::string gradeRemark(const TypeNotes& notes, const std::string& grade);
+
 /// Boost a rating may use on this grade. The notes' own entries rule; between two entries the boost is interpolated by
 /// performance number; below the lowest it falls with the performance number (model). A grade never raises a rating. A
 /// rating without entries of its own is held to the most that any rating with entries may use on that grade.

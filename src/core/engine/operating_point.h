@@ -10,6 +10,8 @@ namespace amber::engine {
 /// Automatic rich or weak, or a fuel–air ratio set by hand.
 using MixtureSetting = std::variant<Mixture, double>;
 
+inline constexpr Length modelTop = Length::si(15000.0); ///< of the model's air, pressure altitude
+
 /// What is asked of one engine.
 struct Demand {
     Rotation rpm;
@@ -56,7 +58,7 @@ ManifoldPressure fullThrottlePressure(const EngineParameters& engine, Demand dem
 
 /// Pressure altitude up to which the boost can be held at this rpm and gear on this day, by a bracketed root (TOMS 748)
 /// of full-throttle pressure = boost, to 0.1 m.
-/// @return nothing when the boost cannot be had even at −1,000 m; 15,000 m when it can be had everywhere below
+/// @return nothing when the boost cannot be had even at −1,000 m; modelTop when it can be had everywhere below
 std::optional<Length> fullThrottleHeight(const EngineParameters& engine, Rotation rpm, ManifoldPressure boost,
                                          std::size_t gear, const air::Day& day, Speed ias,
                                          MixtureSetting mixture = Mixture::rich);

@@ -55,6 +55,9 @@ struct Construction {
     double correction = 1.0;       ///< √(T standard / T outside)
     Power corrected;
     Power model; ///< the engine model at the same point, for comparison
+    /// What the ruler reads over the model, less 1. At full throttle √T alone leaves out that the blower's pressure
+    /// ratio falls as the air warms.
+    [[nodiscard]] double overModel() const { return corrected.si() / model.si() - 1; }
 };
 /// Fails, as nothing, when the boost cannot be had at sea level in this gear.
 std::optional<Construction> construct(const EngineParameters& engine, Rotation rpm, ManifoldPressure boost,

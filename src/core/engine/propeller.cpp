@@ -49,7 +49,8 @@ Agreement agree(const EngineParameters& engine, const BladeAngle& blades, Rotati
     return {mostRpm, ManifoldPressure::si(boost), boost < wide - 50.0};
 }
 
-Result<Propeller> Propeller::of(const TypeNotes& notes, const EngineParameters& engine, const FineStop& stop) {
+std::optional<Propeller> Propeller::of(const TypeNotes& notes, const EngineParameters& engine, const FineStop& stop,
+                                       Problems& problems) {
     Propeller p;
     p.control = notes.propeller.control;
     p.fine = {stop.absorption, governedZeroAdvance, notes.propeller.diameter, notes.engine.reduction};
@@ -69,12 +70,15 @@ Result<Propeller> Propeller::of(const TypeNotes& notes, const EngineParameters& 
     const double share = point.power.si() / (p.coarse.absorption * rho * n * n * n);
     const double advance = air::trueAirspeed(level->ias, air.pressure, air.temperature).si() /
                            (n * notes.engine.reduction * notes.propeller.diameter);
-    if (!(share > 0.1 && share < 0.97))
-        return Failure{fmt::format("{}:{}: no propeller takes the reference rpm standing and this line's rpm in level "
-                                   "flight: it would take {:.0f} % of its standing power there. Check reference_rpm{} "
-                                   "and the line's rating and speed",
-                                   notes.file, level->line, 100 * share,
-                                   p.control == PropellerControl::twoPosition ? ", coarse_absorption" : "")};
+    if (!(share > 0.1 && share < 0.97)) {
+        problems.push_back({notes.file, level->line,
+                            fmt::format("no propeller takes the reference rpm standing and this line's rpm in level "
+                                        "flight: it would take {:.0f} % of its standing power there",
+                                        100 * share),
+                            fmt::format("Check reference_rpm{} and the line's rating and speed",
+                                        p.control == PropellerControl::twoPosition ? ", coarse_absorption" : "")});
+        return std::nullopt;
+    }
     p.coarse.zeroAdvance = advance / std::sqrt(1.0 - share);
     // A finer pitch unloads at a lower advance: J0 goes about as the cube root of the power it absorbs.
     p.fine.zeroAdvance = p.coarse.zeroAdvance * std::cbrt(p.fine.absorption / p.coarse.absorption);

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "engine/propeller_load.h"
-#include "units/result.h"
+#include "notes/problem.h"
 
 namespace amber::engine {
 
@@ -24,7 +24,8 @@ struct Propeller {
 
     /// Settles fine from the reference rpm and J0 from the level performance line (fixed and two-position). Fails when
     /// the reference rpm and that line fit no propeller: in flight it must turn faster for the same power.
-    static Result<Propeller> of(const TypeNotes& notes, const EngineParameters& engine, const FineStop& stop);
+    static std::optional<Propeller> of(const TypeNotes& notes, const EngineParameters& engine, const FineStop& stop,
+                                       Problems& problems);
 
     /// Whether the throttle alone decides the rpm in flight.
     [[nodiscard]] bool followsThrottle() const { return control != PropellerControl::constantSpeed; }

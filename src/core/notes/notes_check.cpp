@@ -163,6 +163,25 @@ private:
                 fmt::format("heat does not give the {} temperature of its rated point",
                             metal == Gauge::headTemperature ? "head" : "coolant"),
                 fmt::format("Add {} = \"… °C\" to [heat]", metal == Gauge::headTemperature ? "head" : "coolant"));
+        const auto settled = [&](Gauge gauge, const char* key, std::optional<double> value) {
+            const auto g = n_.gauges.find(gauge);
+            if (!value || g == n_.gauges.end())
+                return;
+            std::optional<double> limit = g->second.band.limitHigh;
+            for (const auto& [phase, b] : g->second.perPhase)
+                if (b.limitHigh)
+                    limit = std::max(*b.limitHigh, limit.value_or(*b.limitHigh));
+            if (limit && *value > *limit)
+                say(n_.heat.line,
+                    fmt::format("heat.{}: {} is over the limit of {} in limits.{}", key, shown(gauge, *value),
+                                shown(gauge, *limit), nameOf(gauge).key),
+                    "Give what the engine settles at there, within its own limits, or correct the limit");
+        };
+        const auto si = [](const auto& quantity) { return quantity ? std::optional(quantity->si()) : std::nullopt; };
+        settled(Gauge::headTemperature, "head", si(n_.heat.head));
+        settled(Gauge::coolantTemperature, "coolant", si(n_.heat.coolant));
+        settled(Gauge::oilTemperature, "oil", n_.heat.oil.si());
+        settled(Gauge::oilPressure, "oil_relief", n_.heat.oilRelief.si());
     }
 
     void names() {

@@ -38,11 +38,11 @@ Cockpit readCockpit(TableReader t) {
 
 void checkMetering(TableReader& t, const char* key, const std::vector<std::pair<double, double>>& schedule) {
     double last = -1.0;
-    for (const auto& [fraction, ratio] : schedule) {
-        if (fraction <= last || fraction > 2 || ratio < 0.05 || ratio > 0.13)
-            t.problem(t.line("rich"), fmt::format("{} does not rise in steps within range", key),
-                      "Give power fractions in rising order with fuel–air ratios between 0.05 and 0.13");
-        last = fraction;
+    for (const auto& point : schedule) {
+        if (point.first <= last)
+            t.problem(t.line("rich"), fmt::format("{} does not rise in steps", key),
+                      "Give shares of rated power in rising order, each with its ratio of fuel to air");
+        last = point.first;
     }
 }
 
@@ -96,7 +96,7 @@ EngineNotes readEngine(TableReader t) {
             c->problem(c->line("efficiency"), "engine.calibrated.efficiency has not one figure a gear",
                        "Run amber-throttle calibrate --write again, or take the table out");
         if (c->has("rich"))
-            made.rich = c->pairs("rich");
+            made.rich = c->pairs("rich", "power", "ratio");
         checkMetering(*c, "engine.calibrated.rich", made.rich);
         made.weak = c->number("weak");
         c->finish();
@@ -118,7 +118,7 @@ EngineNotes readEngine(TableReader t) {
     e.richSchedule = {{0.4, 0.085}, {0.7, 0.088}, {1.0, 0.105}};
     if (auto mixture = t.table("mixture")) {
         if (mixture->has("rich"))
-            e.richSchedule = mixture->pairs("rich");
+            e.richSchedule = mixture->pairs("rich", "power", "ratio");
         e.mixtureGiven = mixture->has("rich");
         e.weakRatio = mixture->number("weak").value_or(e.weakRatio);
         e.weakUpTo = mixture->number("weak_up_to").value_or(e.weakUpTo);

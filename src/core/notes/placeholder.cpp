@@ -21,7 +21,7 @@ const std::vector<Name>& all() {
         {"order", "start order", {start}},
         {"blades", "blades turned before the ignition goes on", {start}},
         {"vaporise", "wait after the last stroke until enough is vapour", {start}},
-        {"warm-up-rpm", "warm-up speed of the engine", {start}},
+        {"warm-up-rpm", "rpm set once it runs, with which the warm-up begins", {start}},
         {"slow-rpm", "slowest smooth speed, until oil pressure", {start}},
         {"hot-air", "when the exhaust is hot enough, in words; empty where the notes do not say", {start}},
         {"taxi-rpm", "taxying speed of the engine", {warmUp}},

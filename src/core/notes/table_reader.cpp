@@ -213,14 +213,19 @@ std::vector<std::pair<std::string, TableReader>> TableReader::namedTables() {
     return out;
 }
 
-std::vector<std::pair<double, double>> TableReader::pairs(const std::string& key) {
+std::vector<std::pair<double, double>> TableReader::pairs(const std::string& key, const char* first, const char* second,
+                                                          const UnitSpec* unit) {
     std::vector<std::pair<double, double>> out;
+    const auto si = [unit](double number) { return unit ? number * unit->scale + unit->offset : number; };
     if (const Node* node = take(key, Node::Kind::array, false))
         for (const Node& item : node->items) {
             if (item.kind == Node::Kind::array && item.items.size() == 2 && item.items[0].kind == Node::Kind::number &&
-                item.items[1].kind == Node::Kind::number)
-                out.emplace_back(item.items[0].number, item.items[1].number);
-            else
+                item.items[1].kind == Node::Kind::number) {
+                const double a = si(item.items[0].number), b = si(item.items[1].number);
+                const bool inside = within(key, item.items[0], a, at(key) + "." + first);
+                if (within(key, item.items[1], b, at(key) + "." + second) && inside)
+                    out.emplace_back(a, b);
+            } else
                 problem(item.line, fmt::format("{} must hold pairs of numbers", at(key)),
                         "Write it as [[0.5, 0.085], [1.0, 0.105]]");
         }

@@ -58,8 +58,10 @@ public:
     std::vector<TableReader> tables(const std::string& key);
     /// Every member that is a table, by name (for tables named by the writer, as in [limits.head]).
     std::vector<std::pair<std::string, TableReader>> namedTables();
-    /// Pairs of numbers: [[0.5, 0.085], [1.0, 0.105]].
-    std::vector<std::pair<double, double>> pairs(const std::string& key);
+    /// Pairs of numbers: [[0.5, 0.085], [1.0, 0.105]], each within the range of its name ("engine.mixture.rich.ratio").
+    /// @param unit what the numbers are in; the pairs come in SI. Null: plain numbers
+    std::vector<std::pair<double, double>> pairs(const std::string& key, const char* first, const char* second,
+                                                 const UnitSpec* unit = nullptr);
     /// Numbers within the key's range: [0.71, 0.68].
     std::vector<double> numbers(const std::string& key);
     [[nodiscard]] const std::string& file() const { return file_; }

@@ -96,8 +96,8 @@ std::vector<GroundCorrection> readGround(TableReader& tank, const UnitSpec& fuel
     for (auto& t : tank.tables("ground")) {
         GroundCorrection g;
         g.attitude = t.number("attitude", true).value_or(0);
-        for (const auto& [held, shown] : t.pairs("read"))
-            g.read.emplace_back(Volume::si(held * fuel.scale), Volume::si(shown * fuel.scale));
+        for (const auto& [held, shown] : t.pairs("read", "held", "shown", &fuel))
+            g.read.emplace_back(Volume::si(held), Volume::si(shown));
         if (g.read.size() < 2 || std::adjacent_find(g.read.begin(), g.read.end(), [](const auto& a, const auto& b) {
                                      return !(a.first < b.first) || b.second < a.second;
                                  }) != g.read.end())
@@ -115,7 +115,7 @@ WalkNotes readWalk(TableReader t, const Cockpit& cockpit) {
     WalkNotes w;
     for (auto& part : t.tables("part")) {
         OutlinePart p;
-        p.points = part.pairs("points");
+        p.points = part.pairs("points", "aft", "out");
         p.mirrored = part.flag("mirror").value_or(false);
         if (p.points.size() < 3)
             part.problem(part.line("points"), "a part of the outline has fewer than three points",

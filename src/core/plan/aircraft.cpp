@@ -3,6 +3,7 @@
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
 #include "units/text.h"
+#include <algorithm>
 #include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
 #include <fmt/format.h>
@@ -16,8 +17,8 @@ double dynamicPressure(Speed trueSpeed, const air::Ambient& air) {
     return 0.5 * air::density(air.pressure, air.temperature) * v * v;
 }
 
-Result<Drag> settleDrag(const TypeNotes& notes, const engine::EngineParameters& engine,
-                        const engine::Propeller& propeller) {
+std::optional<Drag> settleDrag(const TypeNotes& notes, const engine::EngineParameters& engine,
+                               const engine::Propeller& propeller, Problems& problems) {
     const air::Day day = air::standardDay(Length{});
     struct Equation {
         double q, induced, thrust;
@@ -48,30 +49,34 @@ Result<Drag> settleDrag(const TypeNotes& notes, const engine::EngineParameters& 
     const double determinant = a.q * b.induced - b.q * a.induced;
     const double area = (a.thrust * b.induced - b.thrust * a.induced) / determinant;
     const double induced = (a.q * b.thrust - b.q * a.thrust) / determinant;
-    if (!(area > 0) || !(induced > 0) || !std::isfinite(area) || !std::isfinite(induced))
-        return Failure{fmt::format("{}:{}: the two performance lines do not fit any aircraft with these engines. "
-                                   "Check speed, weight and rate of climb against the ratings",
-                                   notes.file, notes.performance.front().line)};
+    if (!(area > 0) || !(induced > 0) || !std::isfinite(area) || !std::isfinite(induced)) {
+        problems.push_back({notes.file, notes.performance.front().line,
+                            "the two performance lines do not fit any aircraft with these engines",
+                            "Check speed, weight and rate of climb against the ratings"});
+        return std::nullopt;
+    }
     return Drag{area, induced};
 }
 } // namespace
 
-Result<Aircraft> assemble(TypeNotes notes) {
+std::optional<Aircraft> assemble(TypeNotes notes, Problems& problems) {
     auto calibration = engine::calibrate(notes);
-    for (const auto& r : calibration.residuals)
-        if (!(std::abs(r.power.value_or(0.0)) <= worstFit))
-            return Failure{fmt::format("{}:{}: rating \"{}\" misses the power of the others' pattern by {:.0f} %. "
-                                       "Check displacement, gear ratio, boost and power of this line",
-                                       notes.file, r.line, r.rating, 100 * std::abs(*r.power))};
+    const auto& lines = calibration.residuals;
+    if (!std::all_of(lines.begin(), lines.end(),
+                     [](const auto& r) { return std::abs(r.power.value_or(0.0)) <= worstFit; })) {
+        const auto found = engine::contradictions(notes, calibration);
+        problems.insert(problems.end(), found.begin(), found.end());
+        return std::nullopt;
+    }
     const auto stop = engine::FineStop::of(notes, calibration.parameters);
-    const auto propeller = engine::Propeller::of(notes, calibration.parameters, stop);
+    const auto propeller = engine::Propeller::of(notes, calibration.parameters, stop, problems);
     if (!propeller)
-        return Failure{propeller.error()};
-    const auto drag = settleDrag(notes, calibration.parameters, propeller.value());
+        return std::nullopt;
+    const auto drag = settleDrag(notes, calibration.parameters, *propeller, problems);
     if (!drag)
-        return Failure{drag.error()};
+        return std::nullopt;
     heat::ThermalModel thermal(notes, calibration.parameters);
-    return Aircraft{std::move(notes), std::move(calibration), stop, propeller.value(), thermal, drag.value()};
+    return Aircraft{std::move(notes), std::move(calibration), stop, *propeller, thermal, *drag};
 }
 
 std::optional<Speed> levelSpeed(const Aircraft& aircraft, double shaft, Mass weight, const air::Ambient& air) {

@@ -4,8 +4,8 @@
 #include "engine/propeller.h"
 #include "engine/propeller_load.h"
 #include "heat/thermal_model.h"
+#include "notes/problem.h"
 #include "notes/type_notes.h"
-#include "units/result.h"
 
 namespace amber::plan {
 
@@ -33,9 +33,9 @@ struct Aircraft {
     [[nodiscard]] const engine::EngineParameters& model() const { return calibration.parameters; }
 };
 
-/// Settles the models. Fails when the performance lines cannot be met by any drag, or the rating lines contradict each
-/// other so that the fit misses one by more than 10 % of power.
-Result<Aircraft> assemble(TypeNotes notes);
+/// Settles the models. Nothing, and the reasons, when the performance lines cannot be met by any drag or propeller, or
+/// the rating lines contradict each other so that the fit misses one by more than 10 % of power.
+std::optional<Aircraft> assemble(TypeNotes notes, Problems& problems);
 
 /// True airspeed in level flight at this power and height, on the fast side; nothing when it cannot stay level.
 std::optional<Speed> levelSpeed(const Aircraft& aircraft, double shaftWatt, Mass weight, const air::Ambient& air);

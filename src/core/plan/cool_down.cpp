@@ -10,7 +10,6 @@
 namespace amber::plan {
 namespace {
 constexpr double standing = 3 * 3600.0, stride = 120.0;   // s, of the curve after the stop
-constexpr double hot = 333.15;                            // K: hotter, the charge vapourises by itself
 constexpr double vapourAir = 291.15, vapourMost = 3600.0; // K, s: fuel boils in the lines on a mild day or warmer
 } // namespace
 
@@ -46,14 +45,12 @@ RestartRow restartAfter(const TypeNotes& n, double seconds, Temperature stopped,
     const auto advice = start::Priming(n.start).advice(r.engine, air::pressureAtAltitude(pressureAltitude));
     r.dose = advice.dose;
     r.origin = advice.origin;
-    if (r.engine.si() > hot) {
-        r.dose = 0.0;
-        r.origin = Origin::model;
-        r.advice = outside.si() > vapourAir && seconds < vapourMost
+    if (advice.dose + advice.blades < 0.5) {
+        r.advice = r.engine > start::hotEngine && outside.si() > vapourAir && seconds < vapourMost
                        ? "No prime. Fuel has boiled in the lines: pump until the pressure holds, then throttle a "
                          "little more open than cold."
                        : "No prime: what is left in the cylinders fires. Flooded it starts with the throttle open.";
-    } else if (advice.dose < 1.5) {
+    } else if (advice.dose + advice.blades < 1.5) {
         r.advice = "Warm: a little, and only if it does not catch by itself.";
     } else {
         r.advice = "As from cold, by the table.";

@@ -14,6 +14,7 @@ namespace amber::plan {
 namespace {
 constexpr double rpmStep = 50.0 / 60.0; // between the rpm that are tried
 constexpr double leastBoost = 4e4;      // Pa, below which nobody cruises
+constexpr double hair = 100.0;          // Pa, reading of a boost gauge
 constexpr double leastMargin = 500.0;   // Pa that a candidate keeps from the boundary
 
 double engines(const Aircraft& a) {
@@ -121,6 +122,37 @@ std::optional<ManifoldPressure> notesCruiseBoost(const TypeNotes& n, const std::
     return ManifoldPressure::si(points.back().second);
 }
 
+const Rating* coveringRating(const TypeNotes& n, const std::string& grade, const LeverSetting& s,
+                             ManifoldPressure boost, bool water) {
+    const std::string gear =
+        n.engine.gears.empty() ? "" : n.engine.gears[std::min(s.gear, n.engine.gears.size() - 1)].name;
+    const auto minutes = [](const Rating& r) { return r.minutes ? r.minutes->si() : 1e9; };
+    constexpr double rpmReading = 1.002;
+    const Rating* covers = nullptr;
+    for (const auto& r : n.ratings) {
+        if ((r.water && !water) || s.rpm.si() > r.rpm.si() * rpmReading)
+            continue;
+        if (const auto own = r.boostIn(gear)) {
+            const double cut =
+                engine::permittedBoost(n, r, grade).boost->si() / std::max(1.0, r.boost.value_or(*own).si());
+            if (boost.si() > own->si() * cut + hair)
+                continue;
+        }
+        if (!covers || minutes(r) > minutes(*covers) || (minutes(r) == minutes(*covers) && r.rpm < covers->rpm))
+            covers = &r;
+    }
+    return covers;
+}
+
+const Rating& ratingSpent(const TypeNotes& n, const std::string& grade, const LeverSetting& s, ManifoldPressure boost) {
+    if (const Rating* covers = coveringRating(n, grade, s, boost))
+        return *covers;
+    return *std::min_element(n.ratings.begin(), n.ratings.end(), [](const Rating& a, const Rating& b) {
+        const auto minutes = [](const Rating& r) { return r.minutes ? r.minutes->si() : 1e9; };
+        return minutes(a) != minutes(b) ? minutes(a) < minutes(b) : a.rpm > b.rpm;
+    });
+}
+
 CruiseAnswer cruiseCandidates(const Aircraft& a, const CruiseConditions& c, Ask ask, double value, std::size_t most) {
     const TypeNotes& n = a.notes;
     CruiseAnswer answer;
@@ -215,7 +247,6 @@ CruiseAnswer cruiseCandidates(const Aircraft& a, const CruiseConditions& c, Ask 
     // The search reckons with a boundary at a middling speed; what the final speed brings nearer to it is not offered.
     if (!n.engine.gears.empty())
         std::erase_if(answer.candidates, [](const CruisePoint& p) { return p.point.manifoldPressure > p.boundary; });
-    constexpr double hair = 100.0; // Pa
     for (auto& p : answer.candidates)
         if (const auto allowed = notesCruiseBoost(n, c.grade, p.setting))
             p.withinNotes = p.point.manifoldPressure.si() <= allowed->si() + hair;

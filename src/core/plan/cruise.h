@@ -67,6 +67,14 @@ CruisePoint cruisePoint(const Aircraft& aircraft, const CruiseConditions& condit
 std::optional<ManifoldPressure> notesCruiseBoost(const TypeNotes& notes, const std::string& grade,
                                                  const LeverSetting& setting);
 
+/// The rating that covers an rpm and the boost that comes, with most time: none limited where an unlimited one covers
+/// them. Null beyond all of them.
+const Rating* coveringRating(const TypeNotes& notes, const std::string& grade, const LeverSetting& setting,
+                             ManifoldPressure boost, bool water = false);
+/// The rating whose minutes a setting uses: the covering one, beyond all of them the strongest.
+const Rating& ratingSpent(const TypeNotes& notes, const std::string& grade, const LeverSetting& setting,
+                          ManifoldPressure boost);
+
 /// Settings that give what is asked, within every limit of the notes, the grade's cut, the knock boundary and the
 /// mixture's rule; best first: what the notes' ratings allow before what only the
 /// model does, least burn, then lower gear and lower rpm. Each rpm step, gear and mixture is solved for

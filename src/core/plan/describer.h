@@ -70,7 +70,7 @@ private:
     static std::pair<double, double> scaleOf(const GaugeNotes& g, double value);
     void expectations(Phase phase, PhasePlan& p) const;
     [[nodiscard]] bool worstIsFirst(Gauge gauge, Phase phase, double first, double highest) const;
-    void ratingClock(PhasePlan& p, const Rating& rating, double used) const;
+    void ratingClock(PhasePlan& p, Phase phase) const;
     void clocks(Phase phase, PhasePlan& p) const;
     void letDownClock(PhasePlan& p) const;
     [[nodiscard]] double powerShare(Phase phase) const;

@@ -73,7 +73,10 @@ void Describer::warmUpClocks(PhasePlan& p) const {
                             watch::Colour::normal});
 }
 
-void Describer::ratingClock(PhasePlan& p, const Rating& rating, double used) const {
+void Describer::ratingClock(PhasePlan& p, Phase phase) const {
+    const Rating* flown = n_.rating(f_[phase].rating);
+    const Rating& rating = flown ? *flown : ratingFor(n_, s_, phase);
+    const double used = f_[phase].ratingUsed;
     watch::RatingClock clock(rating);
     clock.add(Duration::si(used));
     const auto judged = clock.judgement();
@@ -84,6 +87,13 @@ void Describer::ratingClock(PhasePlan& p, const Rating& rating, double used) con
              judged.sentence, judged.colour});
     else
         p.clocks.push_back({rating.name, "no limit", "notes", judged.sentence, judged.colour});
+    for (const auto& change : f_.ratingChanges)
+        if (change.phase == phase)
+            p.clocks.push_back({fmt::format("Then {}", change.to),
+                                "in " + formatMinutesSeconds(change.time - f_[phase].start), "model",
+                                fmt::format("The time of {} is used up{}.", change.from,
+                                            phase == Phase::climb ? " at " + height(change.height) : ""),
+                                watch::Colour::normal});
 }
 
 void Describer::clocks(Phase phase, PhasePlan& p) const {
@@ -146,7 +156,7 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
             add("Queue", minutes(s_.flight.hold.si()), "yours", "Each minute of it is on the temperature gauge.");
         break;
     case Phase::takeOff:
-        ratingClock(p, ratingFor(n_, s_, phase), f_[phase].ratingUsed);
+        ratingClock(p, phase);
         knockMargin(phase, p);
         add("Power",
             fmt::format("{:.0f} % of rating",
@@ -159,10 +169,7 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
             "Rpm the propeller lets it reach at this boost with the brakes held.");
         break;
     case Phase::climb: {
-        ratingClock(p, ratingFor(n_, s_, phase), f_[phase].ratingUsed);
-        for (const auto& change : f_.ratingChanges)
-            add(fmt::format("Then {}", change.to), "in " + formatMinutesSeconds(change.time - start), "model",
-                fmt::format("The time of {} is used up at {}.", change.from, height(change.height)));
+        ratingClock(p, phase);
         for (const auto& change : f_.gearChanges)
             add(fmt::format("To {} at {}", gearName(change.to), height(change.height)),
                 "in " + formatMinutesSeconds(change.time - start), "model", changeReason(change));
@@ -183,7 +190,7 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
         break;
     }
     case Phase::cruise: {
-        ratingClock(p, ratingFor(n_, s_, phase), f_[phase].ratingUsed);
+        ratingClock(p, phase);
         knockMargin(phase, p);
         add("Leaning", engine::weakAllowed(n_, f_[phase].point.power) ? "allowed" : "not at this power", "notes",
             fmt::format("Weak mixture up to {:.0f} % of rated power; this is {:.0f} %.", 100 * n_.engine.weakUpTo,

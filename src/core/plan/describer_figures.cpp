@@ -12,7 +12,7 @@ std::string Describer::rpm(double revsPerSecond) const {
 }
 
 std::string Describer::fuel(double cubicMetres) const {
-    return format(cubicMetres, *n_.cockpit.fuel, cubicMetres < 9.95 * n_.cockpit.fuel->scale ? 1 : 0);
+    return format(cubicMetres, *n_.cockpit.fuel);
 }
 
 std::string Describer::minutes(double seconds) {
@@ -126,11 +126,23 @@ std::string Describer::warmUpSteps() const {
     const auto& steps = n_.warmUp.steps;
     if (steps.size() < 2)
         return rpm(f_[Phase::warmUp].setting.rpm.si());
-    std::string out = rpm(steps.front().second.si());
-    for (std::size_t i = 1; i < steps.size(); ++i)
-        out += fmt::format("; {} from {}{}", formatValue(steps[i].second.si(), *units::rpm.spec), i == 1 ? "oil " : "",
-                           temperature(steps[i].first));
-    return out;
+    // Those that come before she taxies; what oil on the way would ask for stays behind the taxi's rpm. One that thick
+    // oil held back until the next is not told, nor one that oil warm from the start has passed.
+    const auto& flown = f_.warmUpSteps;
+    std::string out, later;
+    for (const auto& step : steps) {
+        const Rotation turns = step.second;
+        const bool today = std::any_of(flown.begin(), flown.end(), [&](const auto& s) { return s.second == turns; });
+        const bool after = !flown.empty() && turns > flown.back().second;
+        if (today && out.empty()) {
+            out = rpm(turns.si());
+        } else if (today || after) {
+            auto& into = today ? out : later;
+            into += fmt::format("{}{} from {}{}", into.empty() ? "" : "; ", formatValue(turns.si(), *units::rpm.spec),
+                                into.find("oil ") == std::string::npos ? "oil " : "", temperature(step.first));
+        }
+    }
+    return later.empty() ? out : fmt::format("{} (standing longer: {})", out, later);
 }
 
 std::string Describer::clearing() const {

@@ -56,7 +56,8 @@ struct PhaseFlown {
     Setting setting;
     engine::OperatingPoint point; ///< at the setting, where the phase begins (climb) or settles
     ManifoldPressure boundary;    ///< knock boundary there; 0 where it is not asked (on the ground)
-    double ratingUsed = 0.0;      ///< s of the phase's rating used in the whole sortie by its end
+    std::string rating;           ///< key of the rating whose minutes run at the phase's setting; empty: none flown
+    double ratingUsed = 0.0;      ///< s of that rating used in the whole sortie by the phase's end
 };
 
 struct GearChange {
@@ -73,6 +74,7 @@ struct RatingChange {
     double time = 0.0; ///< s
     Length height;
     std::string from, to; ///< names
+    Phase phase = Phase::climb;
 };
 
 struct TankChange {

@@ -13,11 +13,8 @@ LoadedAircraft loadAircraft(const std::string& notesPath, const std::string& var
     out.problems = std::move(reading.problems);
     if (!reading.notes)
         return out;
-    auto aircraft = assemble(std::move(*reading.notes));
-    if (aircraft)
-        out.aircraft = std::make_shared<const Aircraft>(std::move(aircraft.value()));
-    else
-        out.problems.push_back({notesPath, 0, aircraft.error(), ""});
+    if (auto aircraft = assemble(std::move(*reading.notes), out.problems))
+        out.aircraft = std::make_shared<const Aircraft>(std::move(*aircraft));
     return out;
 }
 

@@ -197,8 +197,11 @@ Setting Simulation::groundSetting(Rotation rpm, double flap) const {
 
 void Simulation::use(Phase phase, const Rating& rating, double seconds) {
     out_.ratings.add(rating.key, Duration::si(seconds));
-    if (&rating == &ratingFor(n_, s_, phase))
-        out_[phase].ratingUsed = out_.ratings.of(rating.key)->used().si();
+    auto& flown = out_[phase];
+    if (flown.rating.empty())
+        flown.rating = rating.key;
+    if (flown.rating == rating.key)
+        flown.ratingUsed = out_.ratings.of(rating.key)->used().si();
 }
 
 const Rating* Simulation::nextWeaker(const Rating& rating, const Setting& s) const {

@@ -102,6 +102,8 @@ private:
     /// A setting at whose power she comes down so fast, m/s, at its speed: boost solved for, or rpm where that follows
     /// the throttle. The nearest there is where throttle shut or the cruise's power do not reach it.
     [[nodiscard]] Setting forRate(const Setting& asked, double rate) const;
+    /// Flies level at a setting: its gear chosen, its speed settled. @return the true airspeed
+    Speed levelled(Setting& s);
     void cruise();
     /// The let-down's setting, its power `share` of the way from what the rate needs up to the cruise's.
     [[nodiscard]] Setting eased(const Setting& low, const Setting& high, double share) const;

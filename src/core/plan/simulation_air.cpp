@@ -4,6 +4,7 @@
 #include "engine/fuel_grade.h"
 #include "engine/leaning.h"
 #include "notes/standard_schools.h"
+#include "plan/cruise.h"
 #include "plan/simulation.h"
 #include "units/text.h"
 #include <algorithm>
@@ -18,7 +19,7 @@ constexpr double leastClimb = 0.5;                                    // m/s: se
 constexpr double circuitHeight = 300.0;                               // m above the field, where let-down ends
 constexpr double takeOffHeight = 150.0; // m above the field, least height where the climb begins
 constexpr double gearChangeTime = 6.0;  // s, throttle back, shift, open
-constexpr double ratingSpent = 0.5;     // s, less than this left of a rating is nothing
+constexpr double leastLeft = 0.5;       // s, less than this left of a rating is nothing
 constexpr double shortestStep = 0.05;   // s, so that a step towards an event always ends
 constexpr double stepMinute = 60.0;     // s that a setting of the let-down is held
 } // namespace
@@ -160,10 +161,10 @@ void Simulation::climb() {
     bool spent = false; // and no weaker rating to take
     bool due = false;   // a change of gear would outlast it
     while (height_ < goal - 0.5 && time_ - phase.start < longest) {
-        if (!spent && (left() < ratingSpent || due)) {
+        if (!spent && (left() < leastLeft || due)) {
             due = false;
             if (const Rating* next = nextWeaker(*held, s)) {
-                out_.ratingChanges.push_back({time_, Length::si(height_), held->name, next->name});
+                out_.ratingChanges.push_back({time_, Length::si(height_), held->name, next->name, Phase::climb});
                 say(Phase::climb, watch::Colour::amber,
                     fmt::format("The {} of {} are used at {}: {} from there.",
                                 formatMinutesSeconds(held->minutes->si()), held->name,
@@ -271,6 +272,34 @@ double Simulation::letDownDistance() const {
     return trial.out_[Phase::letDown].distance;
 }
 
+Speed Simulation::levelled(Setting& s) {
+    Speed tas = Speed::si(60);
+    // Ram depends on the speed and the speed on the power: three rounds settle it to a tenth of a knot.
+    const Setting asked = s;
+    for (int round = 0; round < (a_.propeller.followsThrottle() ? 8 : 3); ++round) {
+        const Speed ias = s.ias;
+        s = asked;
+        s.ias = ias;
+        if (const auto gear = n_.gearIndex(s_.flight.cruiseGear); !s_.flight.cruiseGear.empty() && gear)
+            s.gear = *gear;
+        else
+            chooseGear(s);
+        s = settled(s);
+        const auto point = operate(s);
+        const auto level = levelSpeed(a_, point.power.si() * engines_, weight(), air());
+        if (!level) {
+            say(Phase::cruise, watch::Colour::red, "At this power it cannot hold the height.");
+            tas = air::trueAirspeed(climbSpeed(), air().pressure, air().temperature);
+        } else {
+            tas = *level;
+        }
+        s.ias = air::calibratedAirspeed(tas, air().pressure, air().temperature);
+        if (!level)
+            break;
+    }
+    return tas;
+}
+
 void Simulation::cruise() {
     begin(Phase::cruise);
     Setting s = ratedSetting(Phase::cruise);
@@ -294,30 +323,7 @@ void Simulation::cruise() {
     if (!n_.fuel.order.empty())
         switchTo(tankIndex(n_.fuel.order.front()), false);
     auto& phase = out_[Phase::cruise];
-    Speed tas = Speed::si(60);
-    // Ram depends on the speed and the speed on the power: three rounds settle it to a tenth of a knot.
-    const Setting asked = s;
-    for (int round = 0; round < (a_.propeller.followsThrottle() ? 8 : 3); ++round) {
-        const Speed ias = s.ias;
-        s = asked;
-        s.ias = ias;
-        if (const auto gear = n_.gearIndex(choice.cruiseGear); !choice.cruiseGear.empty() && gear)
-            s.gear = *gear;
-        else
-            chooseGear(s);
-        s = settled(s);
-        const auto point = operate(s);
-        const auto level = levelSpeed(a_, point.power.si() * engines_, weight(), air());
-        if (!level) {
-            say(Phase::cruise, watch::Colour::red, "At this power it cannot hold the height.");
-            tas = air::trueAirspeed(climbSpeed(), air().pressure, air().temperature);
-        } else {
-            tas = *level;
-        }
-        s.ias = air::calibratedAirspeed(tas, air().pressure, air().temperature);
-        if (!level)
-            break;
-    }
+    Speed tas = levelled(s);
     phase.setting = s;
     phase.point = operate(s);
     boundary(Phase::cruise);
@@ -333,10 +339,40 @@ void Simulation::cruise() {
     if (left < -5000.0)
         say(Phase::cruise, watch::Colour::amber,
             "Climb and let-down together are longer than the distance: choose a lower height.");
-    double toGo = std::max(0.0, left) / tas.si();
+    const Rating* held =
+        chosen ? &ratingSpent(n_, s_.fuelGrade, {s.rpm, s.boost, s.gear, s.mixture}, phase.point.manifoldPressure)
+               : &rating;
+    double toGo = std::max(0.0, left) / tas.si(); // s
+    double flow = out_.cruiseFuelFlow;
+    bool spent = false; // and no weaker rating to take
     note(s, phase.point, true);
     std::size_t at = 0;
     while (toGo > 1e-6 && !dry_) {
+        const auto minutesLeft = out_.ratings.of(held->key)->left();
+        if (!spent && minutesLeft && minutesLeft->si() < leastLeft) {
+            const Rating* next = nextWeaker(*held, s);
+            spent = next == nullptr;
+            if (spent) {
+                say(Phase::cruise, watch::Colour::red,
+                    fmt::format("The {} of {} are used and the notes have no weaker rating to fly on at.",
+                                formatMinutesSeconds(held->minutes->si()), held->name));
+            } else {
+                out_.ratingChanges.push_back({time_, Length::si(height_), held->name, next->name, Phase::cruise});
+                say(Phase::cruise, watch::Colour::amber,
+                    fmt::format("The {} of {} are used after {} of cruise: {} from there.",
+                                formatMinutesSeconds(held->minutes->si()), held->name,
+                                formatMinutesSeconds(time_ - phase.start), next->name));
+                held = next;
+                const Speed before = tas;
+                s = ratedSetting(Phase::cruise, *held);
+                tas = levelled(s);
+                toGo *= before / tas;
+                const auto point = operate(s);
+                flow = point.fuelFlow.si() / n_.fuel.density * engines_;
+                note(s, point, true);
+            }
+            continue;
+        }
         // Each tank of the order down to a twentieth, the last as far as it goes.
         double usable = contents_[static_cast<std::size_t>(tank_)] -
                         0.05 * n_.fuel.tanks[static_cast<std::size_t>(tank_)].usable.si();
@@ -346,11 +382,12 @@ void Simulation::cruise() {
             usable = contents_[static_cast<std::size_t>(tank_)] -
                      0.05 * n_.fuel.tanks[static_cast<std::size_t>(tank_)].usable.si();
         }
-        const double fed = at + 1 < n_.fuel.order.size() ? usable / std::max(out_.cruiseFuelFlow, 1e-9) : toGo;
-        const double stretch = std::min(toGo, std::max(1.0, fed));
+        const double fed = at + 1 < n_.fuel.order.size() ? usable / std::max(flow, 1e-9) : toGo;
+        double stretch = std::min(toGo, std::max(1.0, fed));
+        if (!spent && minutesLeft)
+            stretch = std::min(stretch, minutesLeft->si());
         steady(s, stretch, cruiseStep, engines_);
-        if (!chosen)
-            use(Phase::cruise, rating, stretch);
+        use(Phase::cruise, *held, stretch);
         toGo -= stretch;
     }
     end();

@@ -79,7 +79,12 @@ void Simulation::start() {
     begin(Phase::start);
     const auto& notes = n_.phase(Phase::start);
     const StartNotes inForce = start::startInForce(n_, s_.choices);
-    const Setting s = groundSetting(start::firstRpm(n_, inForce), notes.flap.value_or(1.0));
+    // Slowly until oil pressure, or at once, to the rpm with which the warm-up begins.
+    WarmUp warm(*this);
+    const double flap = notes.flap.value_or(1.0);
+    const Setting warmed = groundSetting(warm.at(temperatures_).setting.rpm, flap);
+    const auto slowest = start::slowestRpm(n_, inForce);
+    const Setting s = slowest ? groundSetting(std::min(*slowest, warmed.rpm), flap) : warmed;
     auto& p = out_[Phase::start];
     p.setting = s;
     p.point = operate(s);
@@ -95,19 +100,32 @@ void Simulation::start() {
     const double before = whole - out_.start.total - afterLast;
     const double lastRun = std::max(1.0, out_.start.total + afterLast - lastFires);
     standing(before + lastFires);
+    const auto oilWatch = [&](const std::string& engine) {
+        for (const auto& e : out_.start.events)
+            if (e.engine == engine && e.kind == start::EventKind::oilPressureWatch && !e.failed)
+                return e.length();
+        return 0.0;
+    };
     // What the others have burnt, and how warm they are, by then.
     const auto d = drive(s, p.point);
+    const auto warmedPoint = operate(warmed);
+    const auto onward = drive(warmed, warmedPoint);
     for (const auto& position : n_.positions) {
         const auto from = out_.start.runningFrom.find(position.id);
         if (from == out_.start.runningFrom.end())
             continue;
         EngineWarmth w{position.id, time_ - lastFires + from->second, {}, {}};
         const Temperature cold = engineTemperatureOf(s_);
-        w.atStartEnd = a_.thermal.after({cold, cold}, d, Duration::si(lastFires + lastRun - from->second));
+        const double ran = lastFires + lastRun - from->second, slow = std::min(ran, oilWatch(position.id));
+        w.atStartEnd =
+            a_.thermal.after(a_.thermal.after({cold, cold}, d, Duration::si(slow)), onward, Duration::si(ran - slow));
         out_.warmth.push_back(w);
-        burn(p.point.fuelFlow.si() / n_.fuel.density * (lastFires - from->second));
+        const double early = lastFires - from->second, earlySlow = std::min(early, slow);
+        burn((p.point.fuelFlow.si() * earlySlow + warmedPoint.fuelFlow.si() * (early - earlySlow)) / n_.fuel.density);
     }
-    steady(s, lastRun, lastRun, engines_);
+    const double watched = std::max(1.0, lastRun - afterLast);
+    steady(s, watched, watched, engines_);
+    steady(warmed, std::max(0.0, lastRun - watched), afterLast, engines_);
     end();
 }
 

@@ -19,6 +19,14 @@ std::string seconds(Duration d) {
 constexpr double slowTurning = 0.55; // of the warm speed, below which it hardly fires
 } // namespace
 
+std::string fuelOff(const TypeNotes& notes) {
+    for (const auto& lever : notes.levers)
+        for (const auto& position : lever.positions)
+            if (position.find("cut-off") != std::string::npos)
+                return "mixture at cut-off";
+    return "fuel cock off";
+}
+
 double groundAttitude(const TypeNotes& notes, const Sortie& sortie) {
     return sortie.walk.attitude.value_or(notes.fuel.groundAttitude);
 }
@@ -97,7 +105,7 @@ std::optional<std::pair<std::string, Origin>> StartWords::figure(std::string_vie
     if (name == "vaporise")
         return Figure{seconds(prime_.vaporise), Origin::model};
     if (name == "warm-up-rpm")
-        return Figure{rpm(n_.phase(Phase::warmUp).rpm.value_or(Rotation::si(15))), Origin::notes};
+        return Figure{rpm(Rotation::si(f_.moments[f_[Phase::start].lastMoment].rpm)), Origin::notes};
     if (name == "slow-rpm")
         return Figure{inForce_.slowRpm ? rpm(*inForce_.slowRpm) : "slowest smooth rpm", Origin::notes};
     if (name == "hot-air")
@@ -304,14 +312,17 @@ void StartWords::startClocks(PhasePlan& page) const {
             start::Priming(inForce_).clearingRevolutions(prime_.flood + 1.0, request_.engine, request_.field);
         turns > 0)
         add(page, "If flooded", fmt::format("{:.0f} turns, open", turns), "model",
-            "Coughing, popping, black smoke, fuel from the drain: mixture cut off, throttle wide open, this many "
-            "revolutions within the starter's limit; then start again without prime. Fuel on the ground: fire guard "
-            "first.");
-    add(page, "Starter",
-        fmt::format("{}, rest {}", seconds(start::longestTry(inForce_)), formatMinutesSeconds(n_.start.rest.si())),
-        "notes",
-        fmt::format("At most; {} tries, then {} of rest. After that something is wrong that turning will not mend.",
-                    n_.start.tries, formatMinutesSeconds(n_.start.starter.longRest.si())));
+            fmt::format("Coughing, popping, black smoke, fuel from the drain: {}, throttle wide open, this many "
+                        "revolutions {}; then start again without prime. Fuel on the ground: fire guard first.",
+                        fuelOff(n_),
+                        inForce_.starter.kind == StarterKind::hand ? "by hand, ignition off and treated as live"
+                                                                   : "within the starter's limit"));
+    if (inForce_.starter.kind != StarterKind::hand)
+        add(page, "Starter",
+            fmt::format("{}, rest {}", seconds(start::longestTry(inForce_)), formatMinutesSeconds(n_.start.rest.si())),
+            "notes",
+            fmt::format("At most; {} tries, then {} of rest. After that something is wrong that turning will not mend.",
+                        n_.start.tries, formatMinutesSeconds(n_.start.starter.longRest.si())));
     turning(page);
     add(page, "Stop unless",
         fmt::format("{} in {}", format(n_.start.oilPressure.si(), n_.unitOf(Gauge::oilPressure)),

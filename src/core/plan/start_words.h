@@ -51,5 +51,7 @@ private:
 
 /// How she stands: the sortie's attitude, else the notes'.
 double groundAttitude(const TypeNotes& notes, const Sortie& sortie);
+/// How the fuel is kept from a flooded engine: "mixture at cut-off", or "fuel cock off" where no lever has one.
+std::string fuelOff(const TypeNotes& notes);
 
 } // namespace amber::plan

@@ -49,6 +49,8 @@ double Priming::wanted(Temperature engine, Pressure field) const {
         return 0.0;
     // Outside the table its end value: what the notes do not say is not made up.
     const double t = engine.si(), g = need(t);
+    if (engine > hotEngine && engine > table_.back().at)
+        return 0.0;
     double dose = t < table_.front().at.si() ? table_.front().dose : table_.back().dose;
     if (t >= table_.front().at.si()) {
         for (std::size_t i = 1; i < table_.size(); ++i)
@@ -70,6 +72,8 @@ Origin Priming::originAt(Temperature engine, Pressure field) const {
     for (const auto& entry : table_)
         if (std::abs(entry.at.si() - engine.si()) < 0.05)
             return Origin::notes;
+    if (beyond && engine > hotEngine)
+        return Origin::model;
     return beyond ? Origin::notes : Origin::betweenNotes;
 }
 

@@ -24,6 +24,9 @@ double vapourFraction(Temperature metal);
 
 inline constexpr double leanestFiring = 0.050, richestFiring = 0.130, bestFiring = 0.075; ///< vapour fuel–air ratios
 
+/// Hotter than this, and than the notes' warmest entry, an engine is not primed: the charge evaporates by itself.
+inline constexpr Temperature hotEngine = Temperature::si(333.15);
+
 /// Priming of one type. The notes' doses by temperature rule; between two of them the dose follows the model's need
 /// (air in the cylinders over vapour fraction), colder than the table it grows in that proportion, warmer it stays. A
 /// higher field has less air to carbure and never needs more. Where the school in force draws fuel in by turning blades

@@ -24,10 +24,10 @@ StartNotes startInForce(const TypeNotes& notes, const std::map<std::string, std:
     return s;
 }
 
-Rotation firstRpm(const TypeNotes& notes, const StartNotes& start) {
-    const auto& here = notes.phase(Phase::start);
-    const Rotation warm = here.rpm.value_or(notes.phase(Phase::warmUp).rpm.value_or(Rotation::si(15)));
-    return start.slowFirst && start.slowRpm ? std::min(warm, *start.slowRpm) : warm;
+std::optional<Rotation> slowestRpm(const TypeNotes& notes, const StartNotes& start) {
+    if (!start.slowFirst)
+        return std::nullopt;
+    return start.slowRpm ? start.slowRpm : notes.phase(Phase::start).rpm;
 }
 
 } // namespace amber::start

@@ -10,7 +10,7 @@ namespace amber::start {
 /// first running rpm. @param choices "phase/step" → school, as in a sortie
 StartNotes startInForce(const TypeNotes& notes, const std::map<std::string, std::string>& choices);
 
-/// First running rpm: the slowest smooth one until oil pressure, or the warm-up rpm at once.
-Rotation firstRpm(const TypeNotes& notes, const StartNotes& start);
+/// Rpm to hold until oil pressure shows; nothing by the school that sets the warm-up's rpm at once.
+std::optional<Rotation> slowestRpm(const TypeNotes& notes, const StartNotes& start);
 
 } // namespace amber::start

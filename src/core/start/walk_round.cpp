@@ -37,13 +37,22 @@ const Tank* tankOf(const TypeNotes& notes, const std::string& id) {
 }
 
 std::string wantText(const Band& b, const UnitSpec& unit) {
+    // Enough decimals to tell normal from limit.
+    int decimals = -1;
+    const auto apart = [&](const std::optional<double>& a, const std::optional<double>& c) {
+        if (a && c)
+            decimals = std::max(decimals, decimalsToTell(*a, *c, unit));
+    };
+    apart(b.normalLow, b.normalHigh);
+    apart(b.limitLow, b.normalLow);
+    apart(b.normalHigh, b.limitHigh);
     std::string out;
     if (b.normalLow && b.normalHigh)
-        out = fmt::format("{} to {}", formatValue(*b.normalLow, unit), format(*b.normalHigh, unit));
+        out = fmt::format("{} to {}", formatValue(*b.normalLow, unit, decimals), format(*b.normalHigh, unit, decimals));
     if (b.limitLow && b.limitLow != b.normalLow)
-        out += fmt::format(", {} at least", formatValue(*b.limitLow, unit));
+        out += fmt::format(", {} at least", formatValue(*b.limitLow, unit, decimals));
     if (b.limitHigh && b.limitHigh != b.normalHigh)
-        out += fmt::format(", {} at most", formatValue(*b.limitHigh, unit));
+        out += fmt::format(", {} at most", formatValue(*b.limitHigh, unit, decimals));
     return out;
 }
 

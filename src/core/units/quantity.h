@@ -35,6 +35,7 @@ struct UnitSpec {
     double offset;            ///< SI value of zero
     int decimals;             ///< decimals a gauge of this unit can be read to
     bool showSign = false;    ///< always written with its sign (boost)
+    bool finer = false;       ///< under ten a tenth is told, under one a hundredth (fuel and oil of small aircraft)
 };
 
 /// A unit that can only be used with its own dimension.

@@ -121,7 +121,19 @@ std::string formatNumber(double value, int decimals, bool showSign) {
 }
 
 std::string formatValue(double si, const UnitSpec& unit, int decimals) {
-    return formatNumber((si - unit.offset) / unit.scale, decimals < 0 ? unit.decimals : decimals, unit.showSign);
+    const double value = (si - unit.offset) / unit.scale;
+    if (decimals < 0)
+        decimals = unit.decimals + (unit.finer && std::abs(value) < 9.95 ? std::abs(value) < 0.95 ? 2 : 1 : 0);
+    return formatNumber(value, decimals, unit.showSign);
+}
+
+int decimalsToTell(double a, double b, const UnitSpec& unit) {
+    constexpr int most = 3;
+    int decimals = unit.decimals;
+    while (decimals < unit.decimals + most && a != b &&
+           formatValue(a, unit, decimals) == formatValue(b, unit, decimals))
+        ++decimals;
+    return decimals == unit.decimals ? -1 : decimals;
 }
 
 std::string format(double si, const UnitSpec& unit, int decimals) {

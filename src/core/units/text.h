@@ -35,7 +35,9 @@ Result<Quantity<D>> read(std::string_view text, const UnitSpec* assumed = nullpt
 std::string formatNumber(double value, int decimals, bool showSign = false);
 /// "39 inHg", "+8 lbf/in²", "2,350 rpm", rounded to what the gauge can show. @param decimals overrides the unit's own.
 std::string format(double si, const UnitSpec& unit, int decimals = -1);
-/// The same without the unit.
+/// Decimals with which two figures that differ are told apart, at most three more than the unit's; −1 when its own do.
+int decimalsToTell(double a, double b, const UnitSpec& unit);
+/// The same as format() without the unit.
 std::string formatValue(double si, const UnitSpec& unit, int decimals = -1);
 
 template <Dimension D>

@@ -64,9 +64,9 @@ inline constexpr UnitSpec distanceTable[] = {
     {"km", "", 1000.0, 0.0, 0},
 };
 inline constexpr UnitSpec volumeTable[] = {
-    {"US gal", "USgal|US gallon|US gallons|gal US", 3.785411784e-3, 0.0, 0},
-    {"imp gal", "impgal|imp. gal|imperial gal|imperial gallons|UK gal", 4.54609e-3, 0.0, 0},
-    {"l", "L|litre|litres|liter|liters", 1e-3, 0.0, 0},
+    {"US gal", "USgal|US gallon|US gallons|gal US", 3.785411784e-3, 0.0, 0, false, true},
+    {"imp gal", "impgal|imp. gal|imperial gal|imperial gallons|UK gal", 4.54609e-3, 0.0, 0, false, true},
+    {"l", "L|litre|litres|liter|liters", 1e-3, 0.0, 0, false, true},
     {"cc", "cm³|cm3|ml", 1e-6, 0.0, 0},
 };
 inline constexpr UnitSpec massTable[] = {
@@ -90,9 +90,9 @@ inline constexpr UnitSpec massFlowTable[] = {
     {"kg/s", "", 1.0, 0.0, 2},
 };
 inline constexpr UnitSpec volumeFlowTable[] = {
-    {"US gal/h", "USgal/h", 3.785411784e-3 / 3600.0, 0.0, 0},
-    {"imp gal/h", "impgal/h", 4.54609e-3 / 3600.0, 0.0, 0},
-    {"l/h", "L/h|litres/h", 1e-3 / 3600.0, 0.0, 0},
+    {"US gal/h", "USgal/h", 3.785411784e-3 / 3600.0, 0.0, 0, false, true},
+    {"imp gal/h", "impgal/h", 4.54609e-3 / 3600.0, 0.0, 0, false, true},
+    {"l/h", "L/h|litres/h", 1e-3 / 3600.0, 0.0, 0, false, true},
 };
 inline constexpr UnitSpec voltageTable[] = {{"V", "volt|volts", 1.0, 0.0, 1}};
 inline constexpr UnitSpec currentTable[] = {{"A", "amp|amps|ampere|amperes", 1.0, 0.0, 0}};

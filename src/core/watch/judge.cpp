@@ -14,6 +14,16 @@ bool above(double value, std::optional<double> edge) {
 bool below(double value, std::optional<double> edge) {
     return edge && value < *edge * (1 - hair);
 }
+/// Decimals that tell a figure from the edge it has passed.
+int decimalsBeside(const Band& band, double value, const UnitSpec& unit) {
+    for (const auto& edge : {band.limitHigh, band.normalHigh})
+        if (above(value, edge))
+            return decimalsToTell(value, *edge, unit);
+    for (const auto& edge : {band.limitLow, band.normalLow})
+        if (below(value, edge))
+            return decimalsToTell(value, *edge, unit);
+    return -1;
+}
 } // namespace
 
 Colour colourOf(const Band& band, double value) {
@@ -32,7 +42,9 @@ Judgement judge(const TypeNotes& notes, Gauge gauge, Phase phase, double value) 
                 fmt::format("The notes give no limits for {}.", name.key)};
     const Band& band = found->second.in(phase);
     const UnitSpec& unit = notes.unitOf(gauge);
-    const auto shown = [&](double si) { return format(si, unit); };
+    // A figure a hair past its edge is told with as many decimals as show it.
+    const int decimals = decimalsBeside(band, value, unit);
+    const auto shown = [&](double si) { return format(si, unit, decimals); };
     Judgement out;
     out.colour = colourOf(band, value);
     const std::string subject = fmt::format("{} {}", name.title, shown(value));
@@ -61,7 +73,8 @@ Judgement judge(const TypeNotes& notes, Gauge gauge, Phase phase, double value) 
 
 Judgement judgeReading(std::string_view what, const Band& band, const UnitSpec& unit, double value, bool stopper) {
     Judgement out;
-    const auto shown = [&](double si) { return format(si, unit); };
+    const int decimals = decimalsBeside(band, value, unit);
+    const auto shown = [&](double si) { return format(si, unit, decimals); };
     if (!std::isfinite(value)) {
         out.colour = Colour::red;
         out.sentence = fmt::format("{} cannot be read.", what);
