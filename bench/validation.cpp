@@ -12,6 +12,7 @@
 #include "heat/heat_solve.h"
 #include "other_engines.h"
 #include "plan/engine_traces.h"
+#include "plan/ground_budget.h"
 #include "plan/let_down.h"
 #include "plan/loading.h"
 #include "plan/plan.h"
@@ -292,9 +293,12 @@ void knock() {
                 continue;
             const engine::KnockBoundary k(a.notes, a.model(), r.grade.empty() ? a.notes.fuel.grades.front() : r.grade);
             for (const auto& line : r.lines) {
-                engine::Demand d{
-                    r.rpm,   r.boostOf(line), a.notes.gearIndex(line.gear).value_or(0), dayOff(0).at(line.at),
-                    Speed{}, r.mixture};
+                engine::Demand d{r.rpm,
+                                 r.boostOf(line),
+                                 a.notes.gearIndex(line.gear).value_or(0),
+                                 dayOff(0).at(line.power ? line.at : line.holdsTo.value_or(line.at)),
+                                 Speed{},
+                                 r.mixture};
                 d.water = r.water;
                 const double m = k.permitted(d).si() / d.boost->si() - 1;
                 if (m < least) {
@@ -306,6 +310,78 @@ void knock() {
     }
     row("Every rating on its own grade, standard day: room to the boundary", "5 % or more by construction, 0 at least",
         fmt::format("{:.1f} % ({})", 100 * least, where), least > 0);
+}
+
+/// What engineers doubted when they saw it, each against a reckoning by hand.
+void doubted() {
+    head("Figures that engineers doubted");
+    const auto& lorimer = type("Lorimer");
+    const plan::Flown flown = plan::fly(*lorimer.aircraft, *lorimer.sortie);
+    // Idle at 1,000 rpm: the mean pressures that must be found, over what fuel gives at such dilution. Friction 0.9 bar
+    // (piston speed 5.3 m/s, Taylor op. cit.), pumping the difference over the piston, propeller by its standing power.
+    const plan::Moment* idle = nullptr;
+    for (const auto& m : flown.moments)
+        if (m.phase == Phase::warmUp && std::abs(m.rpm - 1000.0 / 60) < 0.05)
+            idle = &m;
+    const auto& e = lorimer.aircraft->model();
+    const air::Day& day = lorimer.sortie->day;
+    const auto ambient = day.at(day.pressureAltitudeOf(Length::si(idle->height)));
+    const auto point = engine::operate(
+        e, {Rotation::si(idle->rpm), ManifoldPressure::si(idle->boost), 0, ambient, Speed{}, Mixture::rich});
+    const double swept = e.displacement * idle->rpm / 2;
+    const double needed = 0.9e5 * swept + (ambient.pressure.si() - idle->boost) * swept + point.power.si();
+    const double byHand = needed / (0.25 * 43.5e6);
+    row("44-litre radial at 1,000 rpm on the ground: fuel, against (friction 0.9 bar + pumping + propeller)/(0.25 × "
+        "43.5 MJ/kg)",
+        "0.75 … 1.25 of it",
+        fmt::format("{:.2f}: {:.1f} US gal/h at {:.1f} inHg", point.fuelFlow.si() / byHand,
+                    point.fuelFlow.si() / lorimer.aircraft->notes.fuel.density * 3600 / 3.785411784e-3,
+                    idle->boost / 3386.389),
+        std::abs(point.fuelFlow.si() / byHand - 1) < 0.25);
+    // A liquid-cooled engine boils on the ground: from cold, 900 rpm, flap open, 28 °C.
+    const auto& farrier = type("Farrier");
+    Sortie hot = *farrier.sortie;
+    hot.day.oat = Temperature::of(28, units::celsius);
+    const auto g =
+        plan::groundBudget(*farrier.aircraft, hot, plan::fly(*farrier.aircraft, hot), plan::GroundFrom::warmUp);
+    const auto& run = g.runs.front();
+    row("Liquid-cooled single, 28 °C, taxi rpm with the flap open: coolant out of its normal (110 °C)", "8 … 30 min",
+        run.toAmber ? fmt::format("{:.0f} min", *run.toAmber / 60) : "never",
+        run.toAmber && *run.toAmber > 480 && *run.toAmber < 1800);
+    // An unblown engine's charge at height: what the fuel takes, its manifold gives back.
+    double coldest = 1e9;
+    for (const auto& l : fleet())
+        if (l.aircraft->notes.engine.gears.empty() && !l.aircraft->notes.engine.turbo) {
+            const Rating& r = l.aircraft->notes.ratings.front();
+            const auto here = dayOff(0).at(Length::si(4500));
+            coldest =
+                std::min(coldest, engine::operate(l.aircraft->model(), {r.rpm, r.boost, 0, here, Speed{}, r.mixture})
+                                          .chargeTemperature.si() -
+                                      here.temperature.si());
+        }
+    row("Unblown engine at 4,500 m: charge over the air outside (manifold jacketed or by the exhaust)", "−5 K at least",
+        fmt::format("{:+.1f} K", coldest), coldest > -5);
+    // The Farrier may hold take-off boost in high gear too, where its charge is far hotter: in low gear at sea level
+    // the same boundary lies higher by the charge's difference, and only the rating, not knock, ends the boost there.
+    const Rating& takeOff = plan::ratingFor(farrier.aircraft->notes, *farrier.sortie, Phase::takeOff);
+    const auto& model = farrier.aircraft->model();
+    const engine::KnockBoundary k(farrier.aircraft->notes, model, takeOff.grade);
+    const auto at = [&](std::size_t gear, Length height) {
+        return engine::Demand{takeOff.rpm, takeOff.boost, gear, dayOff(0).at(height), Speed{}, Mixture::rich};
+    };
+    double hottest = 0;
+    for (const auto& line : takeOff.lines)
+        hottest = std::max(hottest, engine::operate(model, at(farrier.aircraft->notes.gearIndex(line.gear).value_or(0),
+                                                              line.holdsTo.value_or(line.at)))
+                                        .chargeTemperature.si());
+    const auto low = at(0, Length{});
+    const double cooler = hottest - engine::operate(model, low).chargeTemperature.si();
+    const double room = k.permitted(low).si() / takeOff.boost->si() - 1;
+    row("Farrier, take-off boost in low gear at sea level: room to the boundary",
+        fmt::format("1.05 · exp(0.004 · {:.0f} K cooler than in high gear) − 1 = {:.0f} %", cooler,
+                    100 * (1.05 * std::exp(0.004 * cooler) - 1)),
+        fmt::format("{:.0f} %, {:.1f} lbf/in²", 100 * room, room * takeOff.boost->si() / 6894.757),
+        std::abs(room - (1.05 * std::exp(0.004 * cooler) - 1)) < 0.06);
 }
 
 void curves() {
@@ -455,6 +531,7 @@ int main(int argc, char** argv) {
     energy();
     calibration();
     knock();
+    doubted();
     heatModel();
     curves();
     return allHold ? 0 : 1;

@@ -182,7 +182,7 @@ TEST(Knock, EveryRatingOnItsOwnGradeLiesInside) {
                     Demand d{r.rpm,
                              permitted.boost,
                              a.notes.gearIndex(l.gear).value_or(0),
-                             air::standardDay(Length{}).at(l.at),
+                             air::standardDay(Length{}).at(l.power ? l.at : l.holdsTo.value_or(l.at)),
                              Speed{},
                              r.mixture};
                     d.water = r.water;

@@ -221,4 +221,33 @@ TEST(Fields, AHigherFieldLowersWhatTheGaugeShowsAtRest) {
     EXPECT_NEAR(high.moments.front().boost, high.fieldBoost.si(), 1.0);
 }
 
+/// A charge that waits for a propeller lever drains: whatever else is set before the engine turns is set before it is
+/// primed.
+TEST(Fleet, IsPrimedAfterPropellerShutterAndFuelAreSet) {
+    int primed = 0;
+    for (const auto& name : test::demoNames()) {
+        const auto plan = plan::makePlan(*test::loaded(name).aircraft, *test::loaded(name).sortie);
+        const auto& set = plan[Phase::start].set;
+        const auto at = [&](std::initializer_list<const char*> words) {
+            long last = -1;
+            for (std::size_t i = 0; i < set.size(); ++i)
+                for (const char* word : words)
+                    if (set[i].what.starts_with(word))
+                        last = static_cast<long>(i);
+            return last;
+        };
+        const long prime = at({"Prime", "Pull through"});
+        if (prime < 0)
+            continue;
+        ++primed;
+        if (set[static_cast<std::size_t>(prime)].value.find("as it turns") == std::string::npos) {
+            EXPECT_LT(at({"Propeller", "Shutter", "Radiator flap", "Fuel", "Booster pump", "Spark", "Mixture: "}),
+                      prime)
+                << name;
+        }
+        EXPECT_GT(at({"Ignition", "Magnetos", "Cartridge", "Air", "Starter"}), prime - (name == "mercer-frost" ? 2 : 0))
+            << name << ": and then it is turned";
+    }
+    EXPECT_GE(primed, 9);
+}
 } // namespace

@@ -50,11 +50,15 @@ std::map<std::string, std::set<std::string>> listed() {
         std::string text = m[2];
         text = std::regex_replace(text, braces, "");
         text = std::regex_replace(text, inner, ",@$1,");
-        text = std::regex_replace(text, std::regex(" or | and |[;:]"), ",");
+        text = std::regex_replace(text, std::regex(R"re(= \[.*\])re"), "=");
+        text = std::regex_replace(text, std::regex(";"), ",^,"); // back to the row's own table
+        text = std::regex_replace(text, std::regex(" or | and |:"), ",");
         std::stringstream tokens(text);
         for (std::string token; std::getline(tokens, token, ',');) {
             std::smatch k;
-            if (!token.empty() && token[0] == '@')
+            if (token == "^")
+                section = general(m[1]);
+            else if (!token.empty() && token[0] == '@')
                 section = general(token.substr(1));
             else if (std::regex_match(token, k, key))
                 out[section].insert(k[1]);
@@ -95,7 +99,9 @@ TEST(FormatPage, EveryKeyThatItListsIsRead) {
     const auto all = headers();
     const auto keys = listed();
     int tried = 0, sections = 0;
-    for (const auto& [section, names] : keys) {
+    for (const auto& entry : keys) {
+        const auto& section = entry.first;
+        const auto& names = entry.second;
         if (section.ends_with(' '))
             continue;
         const auto where =

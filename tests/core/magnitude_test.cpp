@@ -108,7 +108,8 @@ TEST(Magnitude, BoostPastTheKnockBoundaryIsSaid) {
 
 /// Decision 0009: the rating that lies nearest is 5 % inside on its own grade and the standard day.
 TEST(Magnitude, TheNearestRatingLiesFivePercentInsideTheBoundary) {
-    for (const char* name : {"lorimer-spring", "farrier-summer", "thatcher-lesson"}) {
+    for (const char* name :
+         {"lorimer-spring", "farrier-summer", "thatcher-lesson", "tanner-winter", "wheelwright-height"}) {
         const auto& a = *test::loaded(name).aircraft;
         std::string grade;
         for (const auto& r : a.notes.ratings)
@@ -118,7 +119,7 @@ TEST(Magnitude, TheNearestRatingLiesFivePercentInsideTheBoundary) {
         double least = 1e9;
         for (const auto& r : a.notes.ratings)
             for (const auto& l : r.lines)
-                for (const Length h : {l.at, l.holdsTo.value_or(l.at)}) {
+                for (const Length h : {l.power ? l.at : l.holdsTo.value_or(l.at), l.holdsTo.value_or(l.at)}) {
                     engine::Demand d{
                         r.rpm,   r.boostOf(l), a.notes.gearIndex(l.gear).value_or(0), air::standardDay(Length{}).at(h),
                         Speed{}, r.mixture};

@@ -36,7 +36,9 @@ double anchored(const TypeNotes& notes, const EngineParameters& engine, const st
             Demand d{rating.rpm,      permitted.boost, notes.gearIndex(line.gear).value_or(0),
                      day.at(line.at), Speed{},         rating.mixture};
             d.water = rating.water;
-            for (const Length height : {line.at, line.holdsTo.value_or(line.at)}) {
+            // Where the line speaks: a full-throttle height alone says nothing of that gear at sea level.
+            for (const Length height :
+                 {line.power ? line.at : line.holdsTo.value_or(line.at), line.holdsTo.value_or(line.at)}) {
                 d.air = day.at(height);
                 const auto p = operate(engine, d);
                 most = std::max(
