@@ -245,8 +245,9 @@ TEST(Fleet, IsPrimedAfterPropellerShutterAndFuelAreSet) {
                       prime)
                 << name;
         }
-        EXPECT_GT(at({"Ignition", "Magnetos", "Cartridge", "Air", "Starter"}), prime - (name == "mercer-frost" ? 2 : 0))
-            << name << ": and then it is turned";
+        if (const long turned = at({"Ignition", "Magnetos", "Cartridge", "Air", "Starter"}); turned >= 0) {
+            EXPECT_GT(turned, prime) << name << ": and then it is turned";
+        }
     }
     EXPECT_GE(primed, 9);
 }
