@@ -82,7 +82,7 @@ struct HeatChart::Impl {
             break;
         }
         ticks();
-        plot->replot(QCustomPlot::rpQueuedReplot);
+        plot->replot(QCustomPlot::rpQueuedRefresh);
     }
 
     void engines() {

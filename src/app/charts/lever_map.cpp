@@ -162,7 +162,7 @@ void LeverMap::draw() {
     plot_->yAxis->setTicker(roundTicks(plot_->yAxis->range().lower, plot_->yAxis->range().upper, 6));
     plot_->xAxis2->setTicker(plot_->xAxis->ticker());
     plot_->yAxis2->setTicker(plot_->yAxis->ticker());
-    plot_->replot(QCustomPlot::rpQueuedReplot);
+    plot_->replot(QCustomPlot::rpQueuedRefresh);
 }
 
 } // namespace amber::app

@@ -83,7 +83,7 @@ struct PhaseChart::Impl {
             break;
         }
         ticks();
-        plot->replot(QCustomPlot::rpQueuedReplot);
+        plot->replot(QCustomPlot::rpQueuedRefresh);
     }
 
     void drawClimb() {

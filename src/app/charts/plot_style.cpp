@@ -21,6 +21,8 @@ QSharedPointer<QCPAxisTicker> roundTicks(double low, double high, int count) {
 
 void dressPlot(QCustomPlot& plot) {
     const Colours c(&plot);
+    // Painted with the rest of the window, once, not at once and for itself.
+    plot.setPlottingHints(QCP::phCacheLabels);
     plot.setBackground(QBrush(c.paper));
     plot.axisRect()->setBackground(QBrush(c.sheet));
     plot.axisRect()->setupFullAxesBox(true);

@@ -204,7 +204,7 @@ struct PowerChartView::Impl {
                 text(right, end, value, Qt::AlignLeft | Qt::AlignBottom, c.faint, false, 11);
             }
         ticks();
-        plot->replot(QCustomPlot::rpQueuedReplot);
+        plot->replot(QCustomPlot::rpQueuedRefresh);
     }
 
     /// A, B, the line that joins them and what is read on it.

@@ -38,6 +38,12 @@ int WalkRoundView::stations() const {
 }
 
 void WalkRoundView::refresh() {
+    if (document_.isOpen()) {
+        if (document_.plan().walk == drawn_ && document_.sharedAircraft() == drawnOf_)
+            return;
+        drawn_ = document_.plan().walk;
+        drawnOf_ = document_.sharedAircraft();
+    }
     station_ = std::clamp(station_, 0, std::max(0, stations() - 1));
     update();
 }

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "engine/leaning.h"
+#include "kit/rich_label.h"
 #include "notes/cockpit_units.h"
 #include "pages/html.h"
 #include "pages/phase_page.h"
@@ -33,11 +34,9 @@ void PhasePage::buildEnginePages(QHBoxLayout* row) {
     column->addWidget(heading(tr("Levers, from the climb to this cruise (model)")));
     leverMap_ = new LeverMap(document_, leverColumn_);
     column->addWidget(leverMap_, 1);
-    moves_ = new QLabel(leverColumn_);
+    moves_ = new RichLabel(leverColumn_);
     moves_->setObjectName(QStringLiteral("moves"));
     moves_->setFont(face(13));
-    moves_->setWordWrap(true);
-    moves_->setTextFormat(Qt::RichText);
     column->addWidget(moves_);
     row->addWidget(leverColumn_, 1);
     connect(sequence_, &RowView::taken, this, [this](int r) { takeCandidate(r - 1); });

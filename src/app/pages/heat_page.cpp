@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/heat_page.h"
+#include "kit/rich_label.h"
 #include "notes/cockpit_units.h"
 #include "pages/html.h"
 #include "plan/climb_bands.h"
@@ -84,11 +85,9 @@ HeatPage::HeatPage(SortieDocument& document, QWidget* parent) : QWidget(parent),
     head_->setFont(caption);
     head_->setForegroundRole(QPalette::Link);
     head_->setFixedHeight(20);
-    figures_ = new QLabel(this);
+    figures_ = new RichLabel(this);
     figures_->setObjectName(QStringLiteral("heat-figures"));
     figures_->setFont(face(13));
-    figures_->setTextFormat(Qt::RichText);
-    figures_->setWordWrap(true);
     figures_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
     figures_->setFixedWidth(456);
     left->addWidget(head_);

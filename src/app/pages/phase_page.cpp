@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/phase_page.h"
+#include "kit/combo.h"
+#include "kit/rich_label.h"
 #include "kit/words.h"
 #include "pages/html.h"
 #include "plan/start_words.h"
@@ -9,6 +11,7 @@
 #include <QHBoxLayout>
 #include <QMenu>
 #include <QSignalBlocker>
+#include <QTimer>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <cmath>
@@ -46,11 +49,9 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     headlineBelow_->hide();
     page->addWidget(headlineBelow_);
 
-    notices_ = new QLabel(this);
+    notices_ = new RichLabel(this);
     notices_->setObjectName(QStringLiteral("notices"));
     notices_->setFont(face(13));
-    notices_->setWordWrap(true);
-    notices_->setTextFormat(Qt::RichText);
     page->addWidget(notices_);
 
     body_ = new QWidget(this);
@@ -76,35 +77,31 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     sequence_ = new RowView(QStringLiteral("sequence"), this);
     sequence_->setAccessibleName(tr("The start, engine by engine"));
     left->addWidget(sequence_);
-    why_ = new QLabel(this);
+    why_ = new RichLabel(this);
     why_->setObjectName(QStringLiteral("why"));
     why_->setFont(face(13));
-    why_->setWordWrap(true);
-    why_->setTextFormat(Qt::RichText);
     why_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
     left->addSpacing(6);
     left->addWidget(why_);
-    steps_ = new QLabel(this);
+    steps_ = new RichLabel(this);
     steps_->setObjectName(QStringLiteral("steps"));
     steps_->setFont(face(14));
-    steps_->setWordWrap(true);
-    steps_->setTextFormat(Qt::RichText);
     steps_->setContentsMargins(0, 6, 0, 0);
     left->addWidget(steps_);
-    defects_ = new QLabel(this);
+    defects_ = new RichLabel(this);
     defects_->setObjectName(QStringLiteral("defects"));
     defects_->setFont(face(13));
-    defects_->setWordWrap(true);
-    defects_->setTextFormat(Qt::RichText);
     defects_->setContentsMargins(0, 8, 0, 0);
     left->addWidget(defects_);
     left->addStretch(1);
     comparisonHead_ = heading(tr("Another day (model)"));
-    comparison_ = new QLabel(this);
+    comparison_ = new RichLabel(this);
+    comparisonLater_ = new QTimer(this);
+    comparisonLater_->setSingleShot(true);
+    comparisonLater_->setInterval(0);
+    connect(comparisonLater_, &QTimer::timeout, this, &PhasePage::refreshComparison);
     comparison_->setObjectName(QStringLiteral("comparison"));
     comparison_->setFont(face(13));
-    comparison_->setTextFormat(Qt::RichText);
-    comparison_->setWordWrap(true);
     comparison_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     left->addWidget(comparisonHead_);
     left->addWidget(comparison_);
@@ -127,11 +124,9 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     fuel_ = new RowView(QStringLiteral("ground-fuel"), this);
     fuel_->setAccessibleName(tr("Fuel by dip and gauge"));
     expectColumn->addWidget(fuel_);
-    whyBeside_ = new QLabel(this);
+    whyBeside_ = new RichLabel(this);
     whyBeside_->setObjectName(QStringLiteral("why-beside"));
     whyBeside_->setFont(face(13));
-    whyBeside_->setWordWrap(true);
-    whyBeside_->setTextFormat(Qt::RichText);
     whyBeside_->setContentsMargins(0, 10, 0, 0);
     expectColumn->addWidget(whyBeside_);
     expectColumn->addStretch(1);
@@ -147,11 +142,9 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     upper->addLayout(expectColumn, 1);
     upper->addLayout(clockColumn, 0);
     right->addLayout(upper);
-    orders_ = new QLabel(this);
+    orders_ = new RichLabel(this);
     orders_->setObjectName(QStringLiteral("orders"));
     orders_->setFont(face(13));
-    orders_->setTextFormat(Qt::RichText);
-    orders_->setWordWrap(true);
     ordersHead_ = heading(tr("Orders compared (model)"));
     right->addWidget(ordersHead_);
     right->addWidget(orders_);
@@ -348,43 +341,54 @@ void PhasePage::refresh() {
         refreshChoice();
     if (priming)
         sequence_->put(html::rows(p.priming));
-    expect_->put(html::rows(p.expect));
+    if (settings)
+        expect_->put(html::rows(p.expect));
     expectHead_->setText(walking ? tr("Fuel by dip and gauge") : tr("Expect"));
     expectHead_->setVisible((!p.expect.empty() && settings) || walking);
     expect_->setVisible(!p.expect.empty() && settings);
     fuel_->setVisible(walking);
-    fuel_->put(html::rows(p.groundFuel));
+    if (walking)
+        fuel_->put(html::rows(p.groundFuel));
     clockHead_->setVisible(settings);
     clock_->setVisible(settings);
-    clock_->put(html::rows(p.clocks));
+    if (settings)
+        clock_->put(html::rows(p.clocks));
     primePictures_->setVisible(priming);
     if (priming)
         for (auto* picture : {&doseChart_, &timeChart_}) {
             picture->chart->show(phase_);
             picture->label->setText(picture->chart->title());
         }
-    chart_->show(phase_);
     const bool picture = PhaseChart::hasPicture(phase_) && settings;
+    if (picture) {
+        chart_->show(phase_);
+        chartTitle_->setText(chart_->title());
+    }
     chartColumn_->setVisible(picture);
     chart_->setVisible(picture);
-    chartTitle_->setText(chart_->title());
 
     showFields();
     refreshStart();
     showPageChoice();
     for (auto& [box, place] : ratings_) {
-        const QSignalBlocker quiet(box);
-        box->clear();
+        QList<ComboChoice> choices;
         for (const auto& rating : notes.ratings)
-            box->addItem(QString::fromStdString(rating.name), QString::fromStdString(rating.key));
+            choices << ComboChoice{q(rating.name), q(rating.key), {}};
         const Phase phase = place == &Flight::climbRating ? Phase::climb : Phase::cruise;
-        box->setCurrentIndex(
-            box->findData(QString::fromStdString(plan::ratingFor(notes, document_.sortie(), phase).key)));
+        offer(*box, choices, q(plan::ratingFor(notes, document_.sortie(), phase).key));
     }
     for (auto* field : inlineFields_)
         field->refresh();
-    refreshComparison();
     showWhy();
+    // Other days take flights of their own: where they stand already, after the frame that shows this one.
+    const bool compared = settings && plan::comparesDays(phase_);
+    if (compared && comparison_->isVisible() && comparedPhase_ == phase_) {
+        comparisonLater_->start();
+    } else {
+        comparisonHead_->setVisible(compared);
+        comparison_->setVisible(compared);
+        refreshComparison();
+    }
 }
 
 bool PhasePage::showWholePage() {
@@ -559,8 +563,11 @@ void PhasePage::nextSubPage() {
 }
 
 void PhasePage::refreshComparison() {
+    if (!document_.isOpen() || subPage() != SubPage::settings || !plan::comparesDays(phase_))
+        return;
     const auto comparison = plan::compareDays(document_.aircraft(), document_.sortie(), document_.plan().flown, phase_);
-    const bool any = !comparison.rows.empty() && subPage() == SubPage::settings;
+    comparedPhase_ = phase_;
+    const bool any = !comparison.rows.empty();
     comparisonHead_->setVisible(any);
     comparison_->setVisible(any);
     if (!any)

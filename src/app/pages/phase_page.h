@@ -93,6 +93,8 @@ private:
     void showWhy();
     void offerSchools(int row);
     void refreshComparison();
+    QTimer* comparisonLater_;
+    Phase comparedPhase_ = Phase::walkRound; ///< of the comparison that stands there
     void refreshStart();
     void showFields();
     void placeHeadline();

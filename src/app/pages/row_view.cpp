@@ -428,16 +428,22 @@ bool namesFit(const RowView& view, int row) {
     return RowDelegate::namesFit(view.rows(), row, view.viewport()->width());
 }
 
-void RowModel::put(std::vector<Row> rows) {
-    if (rows.size() == rows_.size()) {
+bool RowModel::put(std::vector<Row> rows) {
+    if (rows.size() != rows_.size()) {
+        beginResetModel();
         rows_ = std::move(rows);
-        if (!rows_.empty())
-            emit dataChanged(index(0), index(rowCount() - 1));
-        return;
+        endResetModel();
+        return true;
     }
-    beginResetModel();
-    rows_ = std::move(rows);
-    endResetModel();
+    bool any = false;
+    for (std::size_t i = 0; i < rows.size(); ++i)
+        if (rows[i] != rows_[i]) {
+            any = true;
+            rows_[i] = std::move(rows[i]);
+            const auto at = index(static_cast<int>(i));
+            emit dataChanged(at, at);
+        }
+    return any;
 }
 
 QVariant RowModel::data(const QModelIndex& index, int role) const {
@@ -499,16 +505,22 @@ RowView::RowView(const QString& name, QWidget* parent) : QListView(parent), mode
 }
 
 void RowView::put(std::vector<Row> rows) {
-    model_->put(std::move(rows));
+    const int before = contentHeight();
+    if (!model_->put(std::move(rows)))
+        return;
+    contentHeight_ = -1;
     scheduleDelayedItemsLayout();
-    updateGeometry();
+    if (contentHeight() != before)
+        updateGeometry();
 }
 
 int RowView::contentHeight() const {
-    int height = 0;
-    for (int i = 0; i < model_->rowCount(); ++i)
-        height += sizeHintForRow(i);
-    return height + 2;
+    if (contentHeight_ < 0) {
+        contentHeight_ = 2;
+        for (int i = 0; i < model_->rowCount(); ++i)
+            contentHeight_ += sizeHintForRow(i);
+    }
+    return contentHeight_;
 }
 
 QSize RowView::sizeHint() const {
@@ -594,7 +606,12 @@ void RowView::mouseDoubleClickEvent(QMouseEvent* event) {
 void RowView::resizeEvent(QResizeEvent* event) {
     QListView::resizeEvent(event);
     scheduleDelayedItemsLayout();
-    updateGeometry();
+    if (event->size().width() == event->oldSize().width())
+        return;
+    const int before = contentHeight_;
+    contentHeight_ = -1;
+    if (contentHeight() != before)
+        updateGeometry();
 }
 
 } // namespace amber::app

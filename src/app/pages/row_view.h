@@ -15,6 +15,7 @@ struct SequenceRow {
     double time = 0.0;  ///< s
     std::string engine; ///< its name; empty: the same as above
     std::string text;
+    bool operator==(const SequenceRow&) const = default;
 };
 
 /// A setting that answers what was asked of the cruise, in the cockpit's units.
@@ -22,6 +23,7 @@ struct CandidateRow {
     std::string rpm, boost, gear, mixture, power, burn, speed, hours, why;
     bool chosen = false; ///< the one the plan uses
     bool heading = false;
+    bool operator==(const CandidateRow&) const = default;
 };
 
 using Row =
@@ -32,7 +34,8 @@ class RowModel : public QAbstractListModel {
     Q_OBJECT
 public:
     using QAbstractListModel::QAbstractListModel;
-    void put(std::vector<Row> rows);
+    /// @return whether anything differs from before; only rows that do are painted again
+    bool put(std::vector<Row> rows);
     [[nodiscard]] const Row& row(int index) const { return rows_[static_cast<std::size_t>(index)]; }
     [[nodiscard]] int rowCount(const QModelIndex& parent = {}) const override {
         return parent.isValid() ? 0 : static_cast<int>(rows_.size());
@@ -58,6 +61,7 @@ public:
     [[nodiscard]] const RowModel& rows() const { return *model_; }
     [[nodiscard]] QSize sizeHint() const override;
     [[nodiscard]] QSize minimumSizeHint() const override;
+    /// Of all rows at this width; reckoned when rows or width change.
     [[nodiscard]] int contentHeight() const;
 
 signals:
@@ -77,6 +81,7 @@ protected:
 
 private:
     RowModel* model_;
+    mutable int contentHeight_ = -1;                 ///< px; −1: not reckoned
     std::optional<std::pair<int, QString>> finding_; ///< typed, while its editor closes
 };
 

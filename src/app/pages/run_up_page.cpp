@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/run_up_page.h"
+#include "kit/rich_label.h"
 #include "kit/words.h"
 #include "pages/html.h"
 #include "pages/prompt_delegate.h"
@@ -232,11 +233,9 @@ RunUpPage::RunUpPage(SortieDocument& document, QWidget* parent) : QWidget(parent
     auto* right = new QVBoxLayout;
     right->setSpacing(6);
     const auto label = [&](const char* name, int size) {
-        auto* l = new QLabel(this);
+        auto* l = new RichLabel(this);
         l->setObjectName(QLatin1String(name));
         l->setFont(face(size));
-        l->setTextFormat(Qt::RichText);
-        l->setWordWrap(true);
         l->setAlignment(Qt::AlignTop | Qt::AlignLeft);
         l->setFixedWidth(252);
         right->addWidget(l);

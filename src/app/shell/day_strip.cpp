@@ -1,12 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/day_strip.h"
+#include "kit/combo.h"
+#include "kit/words.h"
 #include "shell/captioned.h"
 #include "shell/field_behaviour.h"
 #include "shell/theme.h"
 #include "units/unit_table.h"
 #include <QHBoxLayout>
 #include <QPainter>
-#include <QSignalBlocker>
 #include <cmath>
 
 namespace amber::app {
@@ -157,32 +158,23 @@ void DayStrip::refresh() {
         return;
     const TypeNotes& notes = document_.aircraft().notes;
     const Sortie& s = document_.sortie();
-    const QSignalBlocker quiet1(airframe_), quiet2(grade_);
-    airframe_->clear();
-    const QString name = QString::fromStdString(notes.name) +
-                         (s.airframe.registration.empty()
-                              ? QString()
-                              : QStringLiteral(" “%1”").arg(QString::fromStdString(s.airframe.registration)));
-    if (notes.variants.empty()) {
-        airframe_->addItem(name, QString());
-    } else {
-        for (const auto& v : notes.variants) {
-            airframe_->addItem(name + QStringLiteral(" · ") + QString::fromStdString(v.id),
-                               QString::fromStdString(v.id));
-            airframe_->setItemData(airframe_->count() - 1, QString::fromStdString(v.name), Qt::ToolTipRole);
-            if (v.id == notes.variant)
-                airframe_->setCurrentIndex(airframe_->count() - 1);
-        }
+    const QString name =
+        q(notes.name) +
+        (s.airframe.registration.empty() ? QString() : QStringLiteral(" “%1”").arg(q(s.airframe.registration)));
+    QList<ComboChoice> airframes, grades;
+    for (const auto& v : notes.variants)
+        airframes << ComboChoice{name + QStringLiteral(" · ") + q(v.id), q(v.id), q(v.name)};
+    if (airframes.isEmpty())
+        airframes << ComboChoice{name, QString(), {}};
+    offer(*airframe_, airframes, q(notes.variant));
+    bool known = false;
+    for (const auto& g : notes.fuel.grades) {
+        grades << ComboChoice{tr("grade %1").arg(q(g)), q(g), {}};
+        known = known || g == s.fuelGrade;
     }
-    grade_->clear();
-    for (const auto& g : notes.fuel.grades)
-        grade_->addItem(tr("grade %1").arg(QString::fromStdString(g)), QString::fromStdString(g));
-    int index = grade_->findData(QString::fromStdString(s.fuelGrade));
-    if (index < 0) {
-        grade_->addItem(tr("grade %1").arg(QString::fromStdString(s.fuelGrade)), QString::fromStdString(s.fuelGrade));
-        index = grade_->count() - 1;
-    }
-    grade_->setCurrentIndex(index);
+    if (!known)
+        grades << ComboChoice{tr("grade %1").arg(q(s.fuelGrade)), q(s.fuelGrade), {}};
+    offer(*grade_, grades, q(s.fuelGrade));
     for (auto* field : fields_)
         field->refresh();
     refreshSummary();

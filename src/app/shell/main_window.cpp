@@ -338,6 +338,8 @@ void MainWindow::refreshRecent() {
 }
 
 void MainWindow::say(const QString& text, bool wrong) {
+    if (text.isEmpty() && message_->isHidden())
+        return;
     const Colours c(this);
     message_->setText(text);
     message_->setStyleSheet(wrong ? QStringLiteral("color:%1").arg(c.red.name()) : QString());

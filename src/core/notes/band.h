@@ -9,6 +9,7 @@ namespace amber {
 struct Band {
     std::optional<double> normalLow, normalHigh, limitLow, limitHigh;
     std::optional<Duration> amberFor; ///< how long amber may last, where the notes say so
+    bool operator==(const Band&) const = default;
 };
 
 } // namespace amber

@@ -62,6 +62,7 @@ struct SchoolEffect {
     std::optional<bool> slowFirst;          ///< slowest smooth rpm until oil pressure, or warm-up rpm at once
     std::optional<bool> shutUntilWarm;      ///< cooling flaps shut in the warm-up until the run-up minimum
     std::optional<bool> changeAtEqualPower; ///< blower gear, not before the other gives as much
+    bool operator==(const SchoolEffect&) const = default;
 };
 
 struct School {
@@ -71,6 +72,7 @@ struct School {
     std::string risk;
     bool byNotes = false;
     SchoolEffect effect;
+    bool operator==(const School&) const = default;
 };
 
 /// One thing to set, in order. `set` may hold placeholders in braces that the plan fills (docs/formats/type-notes.md).
@@ -321,6 +323,7 @@ struct WalkItem {
     std::string tank; ///< of a dip or gauge
     bool stopper = false;
     int line = 0;
+    bool operator==(const WalkItem&) const = default;
 };
 
 struct WalkStation {

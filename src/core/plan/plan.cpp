@@ -51,7 +51,7 @@ Plan makePlan(const Aircraft& aircraft, const Sortie& sortie) {
 
 Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flown& today, Phase phase) {
     Comparison out;
-    if (phase != Phase::takeOff && phase != Phase::climb && phase != Phase::cruise)
+    if (!comparesDays(phase))
         return out;
     const TypeNotes& n = aircraft.notes;
     std::vector<Flown> others;

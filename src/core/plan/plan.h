@@ -22,6 +22,7 @@ struct SetLine {
     int school = -1;             ///< the one in force
     bool open = false;           ///< the pilot may choose
     bool ordersOffered = false;  ///< the schools are start orders
+    bool operator==(const SetLine&) const = default;
 };
 
 /// One gauge of the Expect column.
@@ -35,6 +36,7 @@ struct ExpectLine {
     Band band;
     std::pair<double, double> scale{0.0, 1.0}; ///< SI, ends of the drawn dial
     watch::Judgement judgement;
+    bool operator==(const ExpectLine&) const = default;
 };
 
 /// One line of the Clock column.
@@ -43,6 +45,7 @@ struct ClockLine {
     std::string mark; ///< origin of the figure, or "yours" for what the pilot entered
     std::string why;
     watch::Colour colour = watch::Colour::normal;
+    bool operator==(const ClockLine&) const = default;
 };
 
 /// A figure under today's and other conditions, side by side.
@@ -114,6 +117,10 @@ struct Plan {
 /// The plan of a sortie: a pure function of aircraft and sortie, under 5 ms for the four-engined type.
 Plan makePlan(const Aircraft& aircraft, const Sortie& sortie);
 
+/// Whether a phase is compared with other days: take-off, climb and cruise.
+constexpr bool comparesDays(Phase phase) {
+    return phase >= Phase::takeOff && phase <= Phase::cruise;
+}
 /// Take-off, climb or cruise today, twenty degrees hotter, and on the next lower grade; empty for other phases.
 Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flown& today, Phase phase);
 

@@ -30,6 +30,7 @@ struct WalkFinding {
     std::string found; ///< as it is shown; empty: not yet seen
     std::optional<double> value;
     watch::Judgement judgement;
+    bool operator==(const WalkFinding&) const = default;
 };
 
 struct WalkStop {
@@ -37,17 +38,20 @@ struct WalkStop {
     std::vector<WalkFinding> items;
     watch::Colour worst = watch::Colour::normal;
     int open = 0; ///< items not yet seen
+    bool operator==(const WalkStop&) const = default;
 };
 
 struct Defect {
     std::string where, sentence;
     watch::Colour colour = watch::Colour::amber; ///< red: stops the flight
+    bool operator==(const Defect&) const = default;
 };
 
 struct WalkRound {
     std::vector<WalkStop> stops;
     std::vector<Defect> defects;
     int seen = 0, items = 0;
+    bool operator==(const WalkRound&) const = default;
 };
 
 /// Fuel loaded by the plan, by tank id; dips found go before it.

@@ -15,6 +15,7 @@ constexpr std::string_view wordOf(Colour colour) {
 struct Judgement {
     Colour colour = Colour::normal;
     std::string sentence; ///< why, in one sentence, in the gauge's own units
+    bool operator==(const Judgement&) const = default;
 };
 
 /// The one judge: plan, rehearsal and record all ask here. Red outside a limit, amber between normal and limit, normal

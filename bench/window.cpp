@@ -1,0 +1,101 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What an edit in the day strip costs, from the key to the painted pixels: processor milliseconds of the real window,
+// off-screen, on every page of a demo (the four-engined one without an argument). Prints a Markdown table, worst page
+// first. Usage: amber-window [DEMO] [EDITS, 24] [PHASE]
+#include "data_folder.h"
+#include "shell/main_window.h"
+#include "shell/theme.h"
+#include <QApplication>
+#include <QKeyEvent>
+#include <QLineEdit>
+#include <QTemporaryDir>
+#include <algorithm>
+#include <cstdlib>
+#include <ctime>
+#include <fmt/format.h>
+#include <vector>
+
+using namespace amber;
+
+namespace {
+double processorSeconds() {
+    timespec t{};
+    clock_gettime(CLOCK_PROCESS_CPUTIME_ID, &t);
+    return static_cast<double>(t.tv_sec) + 1e-9 * static_cast<double>(t.tv_nsec);
+}
+void press(QWidget* widget, int key) {
+    QKeyEvent down(QEvent::KeyPress, key, Qt::NoModifier), up(QEvent::KeyRelease, key, Qt::NoModifier);
+    QCoreApplication::sendEvent(widget, &down);
+    QCoreApplication::sendEvent(widget, &up);
+}
+} // namespace
+
+int main(int argc, char** argv) {
+    if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM"))
+        qputenv("QT_QPA_PLATFORM", "offscreen");
+    QApplication application(argc, argv);
+    const QString demo = argc > 1 ? QString::fromLocal8Bit(argv[1]) : QStringLiteral("mercer-frost");
+    const int edits = argc > 2 ? std::atoi(argv[2]) : 24;
+    const QTemporaryDir scratch;
+    app::MainWindow window(scratch.filePath(QStringLiteral("settings.ini")), scratch.filePath(QStringLiteral("kept")));
+    window.askUnsaved = [] { return app::MainWindow::Unsaved::discard; };
+    window.resize(1280, 800);
+    window.show();
+    if (!window.openPath(QString::fromStdString(test::dataFolder()) + QStringLiteral("/demo/%1.toml").arg(demo)))
+        return 1;
+    // The plan's own time, by which the rest can be compared from machine to machine.
+    double plan = 1e9;
+    for (int i = 0; i < 20; ++i) {
+        const double before = processorSeconds();
+        if (plan::makePlan(window.document().aircraft(), window.document().sortie()).phases.empty())
+            return 1;
+        plan = std::min(plan, 1000 * (processorSeconds() - before));
+    }
+    auto* field = window.findChild<QLineEdit*>(QStringLiteral("oat-edit"));
+    struct Row {
+        std::string page;
+        double median, worst, all;
+    };
+    std::vector<Row> rows;
+    for (int p = 0; p <= static_cast<int>(Phase::stop); ++p)
+        for (const auto page : app::PhasePage::subPagesOf(static_cast<Phase>(p))) {
+            if (argc > 3 && keyOf(static_cast<Phase>(p)) != argv[3])
+                continue;
+            window.showPhase(static_cast<Phase>(p));
+            window.page().showSubPage(page);
+            for (int i = 0; i < 20; ++i)
+                QCoreApplication::processEvents();
+            field->setFocus();
+            std::vector<double> took, all;
+            for (int i = 0; i < edits; ++i) {
+                const double before = processorSeconds();
+                press(field, i % 2 ? Qt::Key_Down : Qt::Key_Up);
+                // Layout and painting are posted; what waits for a timer comes after the frame.
+                for (int round = 0; round < 4; ++round)
+                    QCoreApplication::sendPostedEvents();
+                took.push_back(1000 * (processorSeconds() - before));
+                for (int round = 0; round < 4; ++round)
+                    QCoreApplication::processEvents();
+                all.push_back(1000 * (processorSeconds() - before));
+            }
+            std::sort(took.begin(), took.end());
+            std::sort(all.begin(), all.end());
+            rows.push_back({fmt::format("{}, page {}", keyOf(static_cast<Phase>(p)), static_cast<int>(page)),
+                            took[took.size() / 2], took.back(), all[all.size() / 2]});
+        }
+    std::sort(rows.begin(), rows.end(), [](const Row& a, const Row& b) { return a.median > b.median; });
+    double sum = 0;
+    fmt::print("| page | to the painted frame: median, ms | in plans | worst, ms | with what comes after it, ms "
+               "|\n|---|---|---|---|---|\n");
+    for (const auto& r : rows) {
+        fmt::print("| {} | {:.1f} | {:.1f} | {:.1f} | {:.1f} |\n", r.page, r.median, r.median / plan, r.worst, r.all);
+        sum += r.median;
+    }
+    std::vector<double> medians;
+    for (const auto& r : rows)
+        medians.push_back(r.median);
+    std::sort(medians.begin(), medians.end());
+    fmt::print("\nMedian of the pages {:.1f} ms, mean {:.1f} ms; one plan takes {:.1f} ms.\n",
+               medians[medians.size() / 2], sum / static_cast<double>(rows.size()), plan);
+    return 0;
+}

@@ -1,0 +1,74 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "kit/rich_label.h"
+#include <QAbstractTextDocumentLayout>
+#include <QEvent>
+#include <QPainter>
+#include <algorithm>
+#include <cmath>
+
+namespace amber::app {
+namespace {
+constexpr int usual = 320; // px, before the column has given a width
+}
+
+RichLabel::RichLabel(QWidget* parent) : QLabel(parent) {
+    setWordWrap(true);
+    setTextFormat(Qt::RichText);
+    document_.setUndoRedoEnabled(false);
+    document_.setDocumentMargin(0);
+}
+
+QTextDocument& RichLabel::laidOut(int width) const {
+    const QMargins around = contentsMargins();
+    if (known_ != text()) {
+        known_ = text();
+        document_.setDefaultFont(font());
+        document_.setTextWidth(std::max(1, width - around.left() - around.right()));
+        document_.setHtml(known_);
+        width_ = -1;
+    }
+    if (width_ != width) {
+        width_ = width;
+        document_.setTextWidth(std::max(1, width - around.left() - around.right()));
+        height_ = static_cast<int>(std::ceil(document_.size().height())) + around.top() + around.bottom();
+    }
+    return document_;
+}
+
+int RichLabel::heightForWidth(int width) const {
+    if (text().isEmpty())
+        return 0;
+    (void)laidOut(width);
+    return height_;
+}
+
+QSize RichLabel::sizeHint() const {
+    const int width = std::max(this->width(), usual);
+    return {width, heightForWidth(width)};
+}
+
+QSize RichLabel::minimumSizeHint() const {
+    return {80, text().isEmpty() ? 0 : fontMetrics().height()};
+}
+
+void RichLabel::paintEvent(QPaintEvent*) {
+    if (text().isEmpty())
+        return;
+    QPainter painter(this);
+    const QTextDocument& document = laidOut(width());
+    const QRect inner = contentsRect();
+    QAbstractTextDocumentLayout::PaintContext context;
+    context.palette = palette();
+    context.palette.setColor(QPalette::Text, palette().color(foregroundRole()));
+    context.clip = QRectF(0, 0, inner.width(), inner.height());
+    painter.translate(inner.topLeft());
+    document.documentLayout()->draw(&painter, context);
+}
+
+void RichLabel::changeEvent(QEvent* event) {
+    if (event->type() == QEvent::FontChange || event->type() == QEvent::StyleChange)
+        known_ = QString();
+    QLabel::changeEvent(event);
+}
+
+} // namespace amber::app
