@@ -142,7 +142,8 @@ TEST_F(Window, TheScoreZoomsPansAndReads) {
     EXPECT_NEAR(score.timeAt(score.width()) - score.timeAt(0), whole / 4, whole * 0.01);
     EXPECT_NEAR(score.timeAt(score.xOf(3600)), 3600, 1);
     const auto readings = score.readings(document().plan()[Phase::cruise].start + 1800);
-    ASSERT_EQ(readings.size(), 6);
+    ASSERT_EQ(readings.size(), 7) << "boost, rpm, height, heads, oil, charge, fuel";
+    EXPECT_TRUE(readings[5].endsWith(QStringLiteral("°C")));
     EXPECT_EQ(readings[0], QStringLiteral("33 inHg"));
     EXPECT_EQ(readings[2], QStringLiteral("14,000 ft"));
     QTest::keyClick(&score, Qt::Key_Home);

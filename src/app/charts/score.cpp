@@ -75,9 +75,16 @@ std::vector<Score::Lane> Score::lanes() const {
          heads ? Gauge::headTemperature : Gauge::coolantTemperature},
         {tr("oil"), [](const plan::Moment& m) { return m.oil; }, &n.unitOf(Gauge::oilTemperature),
          Gauge::oilTemperature},
-        {tr("fuel"), [](const plan::Moment& m) { return m.fuel; }, n.cockpit.fuel, {}},
     };
     out.insert(out.end(), others.begin(), others.end());
+    // Gauges that not every cockpit has.
+    if (n.gauges.contains(Gauge::chargeTemperature))
+        out.push_back({tr("charge"), [](const plan::Moment& m) { return m.charge; },
+                       &n.unitOf(Gauge::chargeTemperature), Gauge::chargeTemperature});
+    if (n.gauges.contains(Gauge::torque))
+        out.push_back(
+            {tr("torque"), [](const plan::Moment& m) { return m.bmep; }, &n.unitOf(Gauge::torque), Gauge::torque});
+    out.push_back({tr("fuel"), [](const plan::Moment& m) { return m.fuel; }, n.cockpit.fuel, {}});
     return out;
 }
 

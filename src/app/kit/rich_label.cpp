@@ -3,6 +3,7 @@
 #include <QAbstractTextDocumentLayout>
 #include <QEvent>
 #include <QPainter>
+#include <QTextOption>
 #include <algorithm>
 #include <cmath>
 
@@ -16,6 +17,9 @@ RichLabel::RichLabel(QWidget* parent) : QLabel(parent) {
     setTextFormat(Qt::RichText);
     document_.setUndoRedoEnabled(false);
     document_.setDocumentMargin(0);
+    QTextOption option;
+    option.setWrapMode(QTextOption::WordWrap); // never within a word
+    document_.setDefaultTextOption(option);
 }
 
 QTextDocument& RichLabel::laidOut(int width) const {

@@ -139,10 +139,10 @@ std::string Describer::warmUpSteps() const {
         } else if (today || after) {
             auto& into = today ? out : later;
             into += fmt::format("{}{} from {}{}", into.empty() ? "" : "; ", formatValue(turns.si(), *units::rpm.spec),
-                                into.find("oil ") == std::string::npos ? "oil " : "", temperature(step.first));
+                                (out + later).find("oil ") == std::string::npos ? "oil " : "", temperature(step.first));
         }
     }
-    return later.empty() ? out : fmt::format("{} (standing longer: {})", out, later);
+    return later.empty() ? out : fmt::format("{}; if she stands, {}", out, later);
 }
 
 std::string Describer::clearing() const {

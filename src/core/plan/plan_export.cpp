@@ -168,6 +168,10 @@ std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan&
                           {aircraft.notes.engine.cooling == Cooling::air ? "head_C" : "coolant_C", m.metal - 273.15},
                           {"oil_C", m.oil - 273.15},
                           {"oil_pressure_kPa", m.oilPressure / 1000},
+                          {"charge_C", m.charge - 273.15},
+                          {"bmep_kPa", m.bmep / 1000},
+                          {"power_kW", m.power / 1000},
+                          {"ias_m_s", m.speed},
                           {"fuel_l", m.fuel * 1000}});
     root["series"] = std::move(series);
     // Each engine from its own start.

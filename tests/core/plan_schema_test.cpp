@@ -1,0 +1,107 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// plan --json against docs/formats/plan.schema.json: every demo, and whatever the schema does not know is refused.
+#include "plan/plan_export.h"
+#include "test_data.h"
+#include <algorithm>
+#include <functional>
+#include <nlohmann/json.hpp>
+
+namespace {
+using namespace amber;
+using json = nlohmann::ordered_json;
+
+/// As much of JSON Schema (2020-12) as the schema uses: type, enum, properties, required, additionalProperties, items,
+/// $ref into $defs. @return what is wrong, with its path; empty when nothing is
+std::string wrong(const json& root, const json& schema, const json& value, const std::string& path) {
+    if (schema.contains("$ref")) {
+        const auto name = schema["$ref"].get<std::string>().substr(std::string("#/$defs/").size());
+        return wrong(root, root["$defs"].at(name), value, path);
+    }
+    if (schema.contains("type")) {
+        const auto is = [&](const std::string& type) {
+            return type == "object"    ? value.is_object()
+                   : type == "array"   ? value.is_array()
+                   : type == "string"  ? value.is_string()
+                   : type == "number"  ? value.is_number()
+                   : type == "boolean" ? value.is_boolean()
+                                       : type == "null" && value.is_null();
+        };
+        const auto& type = schema["type"];
+        const bool fits =
+            type.is_array() ? std::any_of(type.begin(), type.end(), [&](const json& t) { return is(t); }) : is(type);
+        if (!fits)
+            return path + " is not of type " + type.dump() + ": " + value.dump().substr(0, 80);
+    }
+    if (schema.contains("enum") &&
+        std::none_of(schema["enum"].begin(), schema["enum"].end(), [&](const json& e) { return e == value; }))
+        return path + " is none of " + schema["enum"].dump() + ": " + value.dump();
+    if (value.is_object()) {
+        for (const auto& key : schema.value("required", json::array()))
+            if (!value.contains(key.get<std::string>()))
+                return path + " lacks " + key.dump();
+        for (const auto& [key, member] : value.items()) {
+            const json* child = nullptr;
+            if (schema.contains("properties") && schema["properties"].contains(key))
+                child = &schema["properties"][key];
+            else if (schema.contains("additionalProperties"))
+                child = &schema["additionalProperties"];
+            if (!child)
+                continue;
+            if (child->is_boolean()) {
+                if (!child->get<bool>())
+                    return path + "/" + key + " is not in the schema";
+            } else if (auto w = wrong(root, *child, member, path + "/" + key); !w.empty()) {
+                return w;
+            }
+        }
+    }
+    if (value.is_array() && schema.contains("items"))
+        for (std::size_t i = 0; i < value.size(); ++i)
+            if (auto w = wrong(root, schema["items"], value[i], path + "/" + std::to_string(i)); !w.empty())
+                return w;
+    return {};
+}
+
+const json& schema() {
+    static const json kept =
+        json::parse(test::fileText(test::dataPath("../docs/formats/plan.schema.json")), nullptr, false);
+    return kept;
+}
+json planOf(const std::string& demo) {
+    const auto& l = test::loaded(demo);
+    return json::parse(plan::planJson(*l.aircraft, *l.sortie, plan::makePlan(*l.aircraft, *l.sortie)));
+}
+
+TEST(PlanSchema, EveryDemoFollowsIt) {
+    ASSERT_FALSE(schema().is_discarded());
+    for (const auto& name : test::demoNames())
+        EXPECT_EQ(wrong(schema(), schema(), planOf(name), ""), "") << name;
+}
+
+TEST(PlanSchema, KnowsWhatItDescribesAndNothingElse) {
+    const auto good = planOf("lorimer-spring");
+    const auto refused = [&](const std::function<void(json&)>& spoil, const std::string& piece) {
+        json bad = good;
+        spoil(bad);
+        const auto why = wrong(schema(), schema(), bad, "");
+        EXPECT_NE(why.find(piece), std::string::npos) << piece << ": " << why;
+    };
+    refused([](json& j) { j["more"] = 1; }, "/more is not in the schema");
+    refused([](json& j) { j.erase("ratings"); }, "lacks \"ratings\"");
+    refused([](json& j) { j["phases"][2]["colour"] = "green"; }, "/phases/2/colour is none of");
+    refused([](json& j) { j["series"][3]["charge_C"] = "hot"; }, "/series/3/charge_C is not of type");
+    refused([](json& j) { j["phases"][5]["set"][0]["origin"] = "hearsay"; }, "/phases/5/set/0/origin is none of");
+}
+
+TEST(PlanSchema, ChargeAndMeanPressureAreExportedLikeTheRest) {
+    const auto j = planOf("mercer-frost");
+    const auto& f = plan::fly(*test::loaded("mercer-frost").aircraft, *test::loaded("mercer-frost").sortie);
+    ASSERT_EQ(j["series"].size(), f.moments.size());
+    for (const std::size_t i : {std::size_t{0}, f.moments.size() / 2, f.moments.size() - 1}) {
+        EXPECT_NEAR(j["series"][i]["charge_C"], f.moments[i].charge - 273.15, 1e-9);
+        EXPECT_NEAR(j["series"][i]["bmep_kPa"], f.moments[i].bmep / 1000, 1e-9);
+        EXPECT_NEAR(j["series"][i]["power_kW"], f.moments[i].power / 1000, 1e-9);
+        EXPECT_NEAR(j["series"][i]["ias_m_s"], f.moments[i].speed, 1e-9);
+    }
+}
+} // namespace
