@@ -3,8 +3,8 @@
 // off-screen, on every page of a demo (the four-engined one without an argument). Prints a Markdown table, worst page
 // first. Usage: amber-window [DEMO] [EDITS, 24] [PHASE]
 #include "data_folder.h"
+#include "kit/theme.h"
 #include "shell/main_window.h"
-#include "shell/theme.h"
 #include <QApplication>
 #include <QKeyEvent>
 #include <QLineEdit>

@@ -6,7 +6,7 @@
 #include "print/card.h"
 #include "shell/main_window.h"
 #include "shell/snapshot.h"
-#include "shell/theme.h"
+#include "kit/theme.h"
 #include "store/data_folder.h"
 #include <QApplication>
 #include <QIcon>

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "data_folder.h"
-#include "shell/theme.h"
+#include "kit/theme.h"
 #include <QApplication>
 #include <QStandardPaths>
 #include <gtest/gtest.h>

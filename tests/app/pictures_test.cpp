@@ -109,7 +109,7 @@ TEST_F(Window, TheScoreTellsItsMarksAndFollowsTheDay) {
     ASSERT_NE(moved, later.end());
     EXPECT_NE(moved->time, before) << "the gear change moves with the day";
     EXPECT_GT(score.xOf(moved->time), 0);
-    EXPECT_TRUE(score.readings(0).size() == 6);
+    EXPECT_TRUE(score.readings(0).size() == 7);
 }
 
 TEST_F(Window, TheScorePansOnlyWhenZoomed) {

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "charts/heat_chart.h"
-#include "charts/plot_style.h"
+#include "kit/plot_style.h"
 #include "kit/words.h"
 #include "plan/cool_down.h"
 #include "plan/cooling.h"

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "charts/lever_map.h"
-#include "charts/plot_style.h"
+#include "kit/plot_style.h"
+#include "kit/theme.h"
 #include "kit/words.h"
-#include "shell/theme.h"
 #include "units/text.h"
 #include <QVBoxLayout>
 #include <algorithm>

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "charts/phase_chart.h"
-#include "charts/plot_style.h"
+#include "kit/inline_field.h"
+#include "kit/plot_style.h"
 #include "kit/words.h"
 #include "plan/pictures.h"
-#include "shell/inline_field.h"
 #include "start/priming.h"
 #include "units/text.h"
 #include <QMouseEvent>

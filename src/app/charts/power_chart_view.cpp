@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "charts/power_chart_view.h"
 #include "air/atmosphere.h"
-#include "charts/plot_style.h"
+#include "kit/plot_style.h"
+#include "kit/theme.h"
 #include "kit/words.h"
-#include "shell/theme.h"
 #include "units/text.h"
 #include <QBuffer>
 #include <QKeyEvent>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "charts/score.h"
+#include "kit/theme.h"
 #include "kit/words.h"
-#include "shell/theme.h"
 #include "units/text.h"
 #include <QHelpEvent>
 #include <QKeyEvent>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "charts/walk_round_view.h"
+#include "kit/theme.h"
 #include "kit/words.h"
-#include "shell/theme.h"
 #include <QHelpEvent>
 #include <QKeyEvent>
 #include <QMouseEvent>

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "engine/leaning.h"
+#include "kit/html.h"
 #include "kit/rich_label.h"
 #include "notes/cockpit_units.h"
-#include "pages/html.h"
 #include "pages/phase_page.h"
 #include "units/text.h"
 #include "units/unit_table.h"

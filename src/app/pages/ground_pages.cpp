@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "pages/html.h"
+#include "kit/html.h"
+#include "kit/theme.h"
 #include "pages/phase_page.h"
-#include "shell/theme.h"
 #include "units/text.h"
 #include <QSignalBlocker>
 #include <cmath>

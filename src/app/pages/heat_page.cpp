@@ -1,14 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/heat_page.h"
+#include "kit/html.h"
 #include "kit/rich_label.h"
+#include "kit/theme.h"
 #include "notes/cockpit_units.h"
-#include "pages/html.h"
 #include "plan/climb_bands.h"
 #include "plan/cool_down.h"
 #include "plan/cooling.h"
 #include "plan/engine_traces.h"
 #include "plan/let_down.h"
-#include "shell/theme.h"
 #include "units/text.h"
 #include <QHBoxLayout>
 #include <QVBoxLayout>

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "kit/captioned.h"
+#include "kit/html.h"
 #include "kit/words.h"
 #include "notes/key_ranges.h"
-#include "pages/html.h"
+#include "pages/field_behaviour.h"
 #include "pages/phase_page.h"
 #include "plan/start_words.h"
-#include "shell/captioned.h"
-#include "shell/field_behaviour.h"
 #include "units/text.h"
 #include "units/unit_table.h"
 #include <QHBoxLayout>

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/phase_page.h"
 #include "kit/combo.h"
+#include "kit/html.h"
 #include "kit/rich_label.h"
+#include "kit/theme.h"
 #include "kit/words.h"
-#include "pages/html.h"
 #include "plan/start_words.h"
-#include "shell/theme.h"
 #include "units/text.h"
 #include "units/unit_table.h"
 #include <QHBoxLayout>

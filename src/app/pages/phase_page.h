@@ -5,10 +5,10 @@
 #include "charts/power_chart_view.h"
 #include "charts/start_timeline_view.h"
 #include "charts/walk_round_view.h"
+#include "kit/inline_field.h"
+#include "kit/row_view.h"
 #include "pages/heat_page.h"
-#include "pages/row_view.h"
 #include "pages/run_up_page.h"
-#include "shell/inline_field.h"
 #include "store/sortie_document.h"
 #include <QComboBox>
 #include <QHBoxLayout>

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/run_up_page.h"
+#include "kit/html.h"
+#include "kit/prompt_delegate.h"
 #include "kit/rich_label.h"
+#include "kit/theme.h"
 #include "kit/words.h"
-#include "pages/html.h"
-#include "pages/prompt_delegate.h"
-#include "shell/theme.h"
 #include "units/text.h"
 #include <QHBoxLayout>
 #include <QHeaderView>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "print/card.h"
+#include "kit/theme.h"
 #include "kit/words.h"
-#include "shell/theme.h"
 #include "store/sortie_document.h"
 #include "units/text.h"
 #include <QBuffer>

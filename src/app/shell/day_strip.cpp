@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/day_strip.h"
+#include "kit/captioned.h"
 #include "kit/combo.h"
+#include "kit/theme.h"
 #include "kit/words.h"
-#include "shell/captioned.h"
-#include "shell/field_behaviour.h"
-#include "shell/theme.h"
+#include "pages/field_behaviour.h"
 #include "units/unit_table.h"
 #include <QHBoxLayout>
 #include <QPainter>

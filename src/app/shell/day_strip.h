@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "shell/inline_field.h"
+#include "kit/inline_field.h"
 #include "store/sortie_document.h"
 #include <QComboBox>
 #include <QPushButton>

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/field_keys.h"
-#include "shell/theme.h"
+#include "kit/theme.h"
 #include <QApplication>
 #include <QComboBox>
 #include <QKeyEvent>

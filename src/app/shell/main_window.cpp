@@ -2,6 +2,7 @@
 #include "shell/main_window.h"
 #include "air/metar.h"
 #include "engine/power_chart.h"
+#include "kit/theme.h"
 #include "notes/document.h"
 #include "plan/plan_export.h"
 #include "print/card.h"
@@ -10,7 +11,6 @@
 #include "shell/metar_dialog.h"
 #include "shell/problems_dialog.h"
 #include "shell/recovery_dialog.h"
-#include "shell/theme.h"
 #include "store/data_folder.h"
 #include <QActionGroup>
 #include <QApplication>

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/problems_dialog.h"
-#include "shell/theme.h"
+#include "kit/theme.h"
 #include <QDialogButtonBox>
 #include <QLabel>
 #include <QPlainTextEdit>

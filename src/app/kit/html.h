@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "pages/row_view.h"
-#include "shell/theme.h"
+#include "kit/row_view.h"
+#include "kit/theme.h"
 #include <QString>
 #include <string>
 #include <vector>

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "charts/plot_style.h"
+#include "kit/plot_style.h"
 #include <cmath>
 
 namespace amber::app {

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "shell/inline_field.h"
-#include "shell/theme.h"
+#include "kit/inline_field.h"
+#include "kit/theme.h"
 #include <QAccessible>
 #include <QEvent>
 #include <QKeyEvent>

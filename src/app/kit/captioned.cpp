@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "shell/captioned.h"
-#include "shell/theme.h"
+#include "kit/captioned.h"
+#include "kit/theme.h"
 #include <QLabel>
 #include <QVBoxLayout>
 

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "pages/row_view.h"
+#include "kit/row_view.h"
+#include "kit/prompt_delegate.h"
+#include "kit/theme.h"
 #include "kit/words.h"
-#include "pages/prompt_delegate.h"
-#include "shell/theme.h"
 #include "units/text.h"
 #include <QKeyEvent>
 #include <QLineEdit>

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "shell/theme.h"
+#include "kit/theme.h"
 #include <QFontDatabase>
 #include <QPainter>
 

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "shell/theme.h"
+#include "kit/theme.h"
 #include <qcustomplot.h>
 
 namespace amber::app {
