@@ -18,10 +18,10 @@ constexpr double coolingByFuel = 20.0 / 0.08; // K of charge cooling per unit of
 constexpr double manifoldWarming = 20.0;
 constexpr double lowestAltitude = -1000.0, highestAltitude = modelTop.si();
 
-// Loss of indicated work by residual gas, below this manifold over exhaust pressure (part-throttle indicated
-// efficiency, Taylor, The Internal-Combustion Engine in Theory and Practice, vol. 1; the slope is an estimate: a fifth
-// at 0.35).
-constexpr double dilutionFrom = 0.6, dilutionLoss = 0.8;
+// Loss of indicated work by residual gas, below this manifold over exhaust pressure, by the square of what is missing
+// (part-throttle indicated efficiency, Taylor, The Internal-Combustion Engine in Theory and Practice, vol. 1; the
+// factor is an estimate: a sixth at 0.4).
+constexpr double dilutionFrom = 0.75, dilutionLoss = 1.4;
 constexpr double turboBackPressure = 0.75; // of the compressor's pressure rise, on the exhaust
 constexpr double coolingByWater = 22.0;    // K of charge cooling by water injection
 constexpr double heatThrottling = 0.025;   // of inlet pressure, lost in the hot duct at full heat
@@ -133,7 +133,8 @@ OperatingPoint operate(const EngineParameters& e, const Demand& d) {
 
     OperatingPoint p;
     // With the throttle nearly shut burnt gas makes up a good part of the charge: it burns slowly and late.
-    const double diluted = std::max(0.5, 1.0 - dilutionLoss * std::max(0.0, dilutionFrom - manifold / exhaust));
+    const double missing = std::max(0.0, dilutionFrom - manifold / exhaust);
+    const double diluted = std::max(0.5, 1.0 - dilutionLoss * missing * missing);
     p.indicated = airFlow / e.isac * powerOfMixture(fuelAir) * diluted;
     p.friction = (e.frictionBase + e.frictionSpeed * pistonSpeed * pistonSpeed) * swept;
     p.pumping = 0.7 * (exhaust - manifold) * swept;
