@@ -240,23 +240,12 @@ struct PowerChartView::Impl {
 
     void dressRects() {
         const Colours c(plot);
+        plot->setPlottingHints(QCP::phCacheLabels);
         plot->setBackground(QBrush(c.paper));
         for (auto* rect : {left, right}) {
             rect->setBackground(QBrush(c.sheet));
-            for (auto type : {QCPAxis::atBottom, QCPAxis::atLeft, QCPAxis::atTop, QCPAxis::atRight}) {
-                auto* axis = rect->axis(type);
-                axis->setBasePen(QPen(c.rule, 1));
-                axis->setTickPen(QPen(c.rule, 1));
-                axis->setSubTickPen(Qt::NoPen);
-                axis->setTickLabelColor(c.faint);
-                axis->setTickLabelFont(face(12));
-                axis->setTickLengthIn(0);
-                axis->setTickLengthOut(0);
-                axis->setNumberFormat(QStringLiteral("f"));
-                axis->setNumberPrecision(0);
-                axis->grid()->setPen(QPen(c.grid, 1));
-                axis->grid()->setZeroLinePen(QPen(c.grid, 1));
-            }
+            for (auto type : {QCPAxis::atBottom, QCPAxis::atLeft, QCPAxis::atTop, QCPAxis::atRight})
+                dressAxis(*rect->axis(type), c);
             for (auto type : {QCPAxis::atTop, QCPAxis::atRight})
                 rect->axis(type)->setTickLabels(false);
         }

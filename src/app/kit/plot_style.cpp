@@ -19,6 +19,20 @@ QSharedPointer<QCPAxisTicker> roundTicks(double low, double high, int count) {
     return ticker;
 }
 
+void dressAxis(QCPAxis& axis, const Colours& c) {
+    axis.setBasePen(QPen(c.rule, 1));
+    axis.setTickPen(QPen(c.rule, 1));
+    axis.setSubTickPen(Qt::NoPen);
+    axis.setTickLabelColor(c.faint);
+    axis.setTickLabelFont(face(12));
+    axis.setTickLengthIn(0);
+    axis.setTickLengthOut(0);
+    axis.setNumberFormat(QStringLiteral("f"));
+    axis.setNumberPrecision(0);
+    axis.grid()->setPen(QPen(c.grid, 1));
+    axis.grid()->setZeroLinePen(QPen(c.grid, 1));
+}
+
 void dressPlot(QCustomPlot& plot) {
     const Colours c(&plot);
     // Painted with the rest of the window, once, not at once and for itself.
@@ -27,17 +41,7 @@ void dressPlot(QCustomPlot& plot) {
     plot.axisRect()->setBackground(QBrush(c.sheet));
     plot.axisRect()->setupFullAxesBox(true);
     for (auto* axis : {plot.xAxis, plot.yAxis, plot.xAxis2, plot.yAxis2}) {
-        axis->setBasePen(QPen(c.rule, 1));
-        axis->setTickPen(QPen(c.rule, 1));
-        axis->setSubTickPen(Qt::NoPen);
-        axis->setTickLabelColor(c.faint);
-        axis->setTickLabelFont(face(12));
-        axis->setTickLengthIn(0);
-        axis->setTickLengthOut(0);
-        axis->setNumberFormat(QStringLiteral("f"));
-        axis->setNumberPrecision(0);
-        axis->grid()->setPen(QPen(c.grid, 1));
-        axis->grid()->setZeroLinePen(QPen(c.grid, 1));
+        dressAxis(*axis, c);
         axis->grid()->setSubGridVisible(true);
         QColor sub = c.grid;
         sub.setAlpha(120);

@@ -8,6 +8,8 @@ namespace amber::app {
 /// Dresses a plot as an engraved chart: fine grid on the sheet colour, small figures, what the
 /// axes are stands in the title above.
 void dressPlot(QCustomPlot& plot);
+/// One axis of it: thin rules, small figures, no ticks.
+void dressAxis(QCPAxis& axis, const Colours& colours);
 /// A graph line through points.
 QCPGraph* addLine(QCustomPlot& plot, const QVector<double>& x, const QVector<double>& y, const QPen& pen);
 /// Text set on the chart at plot coordinates.
