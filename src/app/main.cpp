@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/command_line.h"
 #include "cli/exit_codes.h"
+#include "kit/theme.h"
 #include "plan/loading.h"
 #include "plan/plan.h"
 #include "print/card.h"
 #include "shell/main_window.h"
 #include "shell/snapshot.h"
-#include "kit/theme.h"
 #include "store/data_folder.h"
 #include <QApplication>
 #include <QIcon>
