@@ -44,7 +44,8 @@ def point(e, n, boost, gear, p, t, ias, fa, mixture_power):
     swept = e["displacement"] * n / 2
     air = filling * pm / (GAS * tm) * swept
     s = 2 * e["stroke"] * n
-    power = (air / e["isac"] * mixture_power(fa) - (e["friction_base"] + e["friction_speed"] * s * s) * swept
+    diluted = np.maximum(0.5, 1 - 1.4 * np.maximum(0.0, 0.75 - pm / exhaust) ** 2)
+    power = (air / e["isac"] * mixture_power(fa) * diluted - (e["friction_base"] + e["friction_speed"] * s * s) * swept
              - 0.7 * (exhaust - pm) * swept - air * (1 + fa) * work / 0.95)
     return power, pm, tm
 
