@@ -26,7 +26,7 @@ using namespace amber;
 
 namespace {
 bool allHold = true;
-std::string folder = "."; // where the curves go
+std::string folder = std::filesystem::temp_directory_path().string(); // where the curves go when no folder is named
 
 void row(const std::string& what, const std::string& wanted, const std::string& found, bool holds) {
     fmt::print("| {} | {} | {} | {} |\n", what, wanted, found, holds ? "holds" : "**does not hold**");

@@ -40,9 +40,9 @@ std::optional<Aircraft> assemble(TypeNotes notes, Problems& problems);
 /// True airspeed in level flight at this power and height, on the fast side; nothing when it cannot stay level.
 std::optional<Speed> levelSpeed(const Aircraft& aircraft, double shaftWatt, Mass weight, const air::Ambient& air);
 
-/// Rate of climb (geometric) at this total shaft power and speed; negative when descending.
 /// Shaft power, all engines, at which she climbs so fast, m/s (negative: sinks): the rate is linear in it.
 Power powerForRate(const Aircraft& aircraft, double climb, Mass weight, Speed ias, const air::Ambient& air);
+/// Rate of climb (geometric) at this total shaft power and speed; negative when descending.
 VerticalSpeed rateOfClimb(const Aircraft& aircraft, double shaftWatt, Mass weight, Speed ias, const air::Ambient& air);
 
 } // namespace amber::plan

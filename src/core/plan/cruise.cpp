@@ -17,6 +17,11 @@ constexpr double leastBoost = 4e4;      // Pa, below which nobody cruises
 constexpr double hair = 100.0;          // Pa, reading of a boost gauge
 constexpr double leastMargin = 500.0;   // Pa that a candidate keeps from the boundary
 
+/// Time that a rating may be held, s; without limit more than any sortie.
+double allowance(const Rating& r) {
+    return r.minutes ? r.minutes->si() : 1e9;
+}
+
 double engines(const Aircraft& a) {
     return static_cast<double>(a.notes.engineCount());
 }
@@ -126,8 +131,7 @@ const Rating* coveringRating(const TypeNotes& n, const std::string& grade, const
                              ManifoldPressure boost, bool water) {
     const std::string gear =
         n.engine.gears.empty() ? "" : n.engine.gears[std::min(s.gear, n.engine.gears.size() - 1)].name;
-    const auto minutes = [](const Rating& r) { return r.minutes ? r.minutes->si() : 1e9; };
-    constexpr double rpmReading = 1.002;
+    constexpr double rpmReading = 1.002; // share, of a tachometer
     const Rating* covers = nullptr;
     for (const auto& r : n.ratings) {
         if ((r.water && !water) || s.rpm.si() > r.rpm.si() * rpmReading)
@@ -138,7 +142,7 @@ const Rating* coveringRating(const TypeNotes& n, const std::string& grade, const
             if (boost.si() > own->si() * cut + hair)
                 continue;
         }
-        if (!covers || minutes(r) > minutes(*covers) || (minutes(r) == minutes(*covers) && r.rpm < covers->rpm))
+        if (!covers || allowance(r) > allowance(*covers) || (allowance(r) == allowance(*covers) && r.rpm < covers->rpm))
             covers = &r;
     }
     return covers;
@@ -148,8 +152,7 @@ const Rating& ratingSpent(const TypeNotes& n, const std::string& grade, const Le
     if (const Rating* covers = coveringRating(n, grade, s, boost))
         return *covers;
     return *std::min_element(n.ratings.begin(), n.ratings.end(), [](const Rating& a, const Rating& b) {
-        const auto minutes = [](const Rating& r) { return r.minutes ? r.minutes->si() : 1e9; };
-        return minutes(a) != minutes(b) ? minutes(a) < minutes(b) : a.rpm > b.rpm;
+        return allowance(a) != allowance(b) ? allowance(a) < allowance(b) : a.rpm > b.rpm;
     });
 }
 

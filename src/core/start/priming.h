@@ -28,7 +28,7 @@ inline constexpr double leanestFiring = 0.050, richestFiring = 0.130, bestFiring
 inline constexpr Temperature hotEngine = Temperature::si(333.15);
 
 /// Priming of one type. The notes' doses by temperature rule; between two of them the dose follows the model's need
-/// (air in the cylinders over vapour fraction), colder than the table it grows in that proportion, warmer it stays. A
+/// (air in the cylinders over vapour fraction), outside the table its end value stays; a hot engine is not primed. A
 /// higher field has less air to carbure and never needs more. Where the school in force draws fuel in by turning blades
 /// with the throttle closed, each dose the primer does not give is so many blades.
 class Priming {
