@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What follows every keystroke: figures in docs/performance.md, made by tools/measure-performance.
+#include "advice/cooling.h"
+#include "advice/ground_budget.h"
 #include "data_folder.h"
 #include "engine/operating_point.h"
 #include "engine/power_chart.h"
-#include "plan/cooling.h"
-#include "plan/cruise.h"
-#include "plan/engine_traces.h"
-#include "plan/ground_budget.h"
-#include "plan/loading.h"
+#include "flight/cruise.h"
+#include "flight/engine_traces.h"
+#include "flight/open_files.h"
 #include "plan/pictures.h"
 #include "plan/plan.h"
 #include "units/unit_table.h"
@@ -17,8 +17,8 @@ using namespace amber;
 
 namespace {
 
-const plan::LoadedSortie& lorimer() {
-    static const auto loaded = plan::loadSortie(test::dataFolder() + "/demo/lorimer-spring.toml");
+const flight::LoadedSortie& lorimer() {
+    static const auto loaded = flight::loadSortie(test::dataFolder() + "/demo/lorimer-spring.toml");
     return loaded;
 }
 
@@ -54,7 +54,7 @@ BENCHMARK(calibrateFromRatingLines);
 
 void flySortie(benchmark::State& state) {
     for (auto _ : state)
-        benchmark::DoNotOptimize(plan::fly(*lorimer().aircraft, *lorimer().sortie));
+        benchmark::DoNotOptimize(flight::fly(*lorimer().aircraft, *lorimer().sortie));
 }
 BENCHMARK(flySortie)->Unit(benchmark::kMillisecond);
 
@@ -65,7 +65,7 @@ void planRecompute(benchmark::State& state) {
 BENCHMARK(planRecompute)->Unit(benchmark::kMillisecond);
 
 void planOfTheFourEnginedType(benchmark::State& state) {
-    static const auto mercer = plan::loadSortie(test::dataFolder() + "/demo/mercer-frost.toml");
+    static const auto mercer = flight::loadSortie(test::dataFolder() + "/demo/mercer-frost.toml");
     for (auto _ : state)
         benchmark::DoNotOptimize(plan::makePlan(*mercer.aircraft, *mercer.sortie));
 }
@@ -80,7 +80,7 @@ void planWithComparison(benchmark::State& state) {
 BENCHMARK(planWithComparison)->Unit(benchmark::kMillisecond);
 
 void cruiseChart(benchmark::State& state) {
-    const auto flown = plan::fly(*lorimer().aircraft, *lorimer().sortie);
+    const auto flown = flight::fly(*lorimer().aircraft, *lorimer().sortie);
     for (auto _ : state)
         benchmark::DoNotOptimize(plan::cruisePicture(*lorimer().aircraft, *lorimer().sortie, flown));
 }
@@ -99,43 +99,43 @@ BENCHMARK(chartOfTenThousandPoints)->Unit(benchmark::kMillisecond);
 
 void cruiseCandidatesSearch(benchmark::State& state) {
     const auto& a = *lorimer().aircraft;
-    const plan::CruiseConditions c{lorimer().sortie->day.at(Length::of(9000, units::foot)), lorimer().sortie->weight,
-                                   Volume::of(500, units::usGallon), "100"};
+    const flight::CruiseConditions c{lorimer().sortie->day.at(Length::of(9000, units::foot)), lorimer().sortie->weight,
+                                     Volume::of(500, units::usGallon), "100"};
     for (auto _ : state)
-        benchmark::DoNotOptimize(plan::cruiseCandidates(a, c, plan::Ask::power, 600 * 745.7));
+        benchmark::DoNotOptimize(flight::cruiseCandidates(a, c, flight::Ask::power, 600 * 745.7));
 }
 BENCHMARK(cruiseCandidatesSearch)->Unit(benchmark::kMillisecond);
 
-const plan::LoadedSortie& mercerDemo() {
-    static const auto loaded = plan::loadSortie(test::dataFolder() + "/demo/mercer-frost.toml");
+const flight::LoadedSortie& mercerDemo() {
+    static const auto loaded = flight::loadSortie(test::dataFolder() + "/demo/mercer-frost.toml");
     return loaded;
 }
 
 void temperaturesOfFourEngines(benchmark::State& state) {
-    const auto flown = plan::fly(*mercerDemo().aircraft, *mercerDemo().sortie);
+    const auto flown = flight::fly(*mercerDemo().aircraft, *mercerDemo().sortie);
     for (auto _ : state)
-        benchmark::DoNotOptimize(plan::engineTraces(*mercerDemo().aircraft, *mercerDemo().sortie, flown));
+        benchmark::DoNotOptimize(flight::engineTraces(*mercerDemo().aircraft, *mercerDemo().sortie, flown));
 }
 BENCHMARK(temperaturesOfFourEngines)->Unit(benchmark::kMillisecond);
 
 void groundBudgetOfEightWays(benchmark::State& state) {
-    const auto flown = plan::fly(*mercerDemo().aircraft, *mercerDemo().sortie);
+    const auto flown = flight::fly(*mercerDemo().aircraft, *mercerDemo().sortie);
     for (auto _ : state)
         benchmark::DoNotOptimize(
-            plan::groundBudget(*mercerDemo().aircraft, *mercerDemo().sortie, flown, plan::GroundFrom::holding));
+            advice::groundBudget(*mercerDemo().aircraft, *mercerDemo().sortie, flown, advice::GroundFrom::holding));
 }
 BENCHMARK(groundBudgetOfEightWays)->Unit(benchmark::kMillisecond);
 
 void coolingPictureOfTheClimb(benchmark::State& state) {
-    const auto flown = plan::fly(*lorimer().aircraft, *lorimer().sortie);
+    const auto flown = flight::fly(*lorimer().aircraft, *lorimer().sortie);
     for (auto _ : state)
-        benchmark::DoNotOptimize(plan::coolingPicture(*lorimer().aircraft, *lorimer().sortie, flown, Phase::climb));
+        benchmark::DoNotOptimize(advice::coolingPicture(*lorimer().aircraft, *lorimer().sortie, flown, Phase::climb));
 }
 BENCHMARK(coolingPictureOfTheClimb)->Unit(benchmark::kMillisecond);
 
 void loadSortieAndNotes(benchmark::State& state) {
     for (auto _ : state)
-        benchmark::DoNotOptimize(plan::loadSortie(test::dataFolder() + "/demo/lorimer-spring.toml"));
+        benchmark::DoNotOptimize(flight::loadSortie(test::dataFolder() + "/demo/lorimer-spring.toml"));
 }
 BENCHMARK(loadSortieAndNotes)->Unit(benchmark::kMillisecond);
 

@@ -2,8 +2,8 @@
 // What bench/compare_scipy.py solves again: parameters, conditions, our answers and how long they took, as JSON.
 #include "data_folder.h"
 #include "engine/power_chart.h"
-#include "plan/engine_traces.h"
-#include "plan/loading.h"
+#include "flight/engine_traces.h"
+#include "flight/open_files.h"
 #include <algorithm>
 #include <chrono>
 #include <fmt/format.h>
@@ -49,8 +49,8 @@ json engineOf(const engine::EngineParameters& e) {
 } // namespace
 
 int main() {
-    const auto lorimer = plan::loadSortie(test::dataFolder() + "/demo/lorimer-spring.toml");
-    const auto mercer = plan::loadSortie(test::dataFolder() + "/demo/mercer-frost.toml");
+    const auto lorimer = flight::loadSortie(test::dataFolder() + "/demo/lorimer-spring.toml");
+    const auto mercer = flight::loadSortie(test::dataFolder() + "/demo/mercer-frost.toml");
     if (!lorimer.ok() || !mercer.ok())
         return 2;
     const auto& a = *lorimer.aircraft;
@@ -103,19 +103,19 @@ int main() {
         out["roots"].push_back({roots[i].rpm, roots[i].boost, roots[i].gear, heights[i]});
     // Temperatures of the four-engined sortie.
     const auto& m = *mercer.aircraft;
-    const auto flown = plan::fly(m, *mercer.sortie);
-    std::vector<plan::EngineTrace> traces;
-    out["heat_s"] = secondsOf([&] { traces = plan::engineTraces(m, *mercer.sortie, flown); }, 9);
+    const auto flown = flight::fly(m, *mercer.sortie);
+    std::vector<flight::EngineTrace> traces;
+    out["heat_s"] = secondsOf([&] { traces = flight::engineTraces(m, *mercer.sortie, flown); }, 9);
     out["heat_engines"] = traces.size();
     out["heat_constants"] = json::object();
     for (const auto& [name, value] : m.thermal.constants())
         out["heat_constants"][name] = value;
-    out["heat_from"] = plan::engineTemperatureOf(*mercer.sortie).si();
+    out["heat_from"] = flight::engineTemperatureOf(*mercer.sortie).si();
     out["heat"] = json::array();
-    heat::Temperatures t{plan::engineTemperatureOf(*mercer.sortie), plan::engineTemperatureOf(*mercer.sortie)};
+    heat::Temperatures t{flight::engineTemperatureOf(*mercer.sortie), flight::engineTemperatureOf(*mercer.sortie)};
     for (const auto& s : flown.stretches) {
         t = m.thermal.after(t, s.drive, Duration::si(s.duration));
-        json one{{"duration", s.duration}, {"metal", t.metal.si()}, {"oil", t.oil.si()}};
+        json one{{"duration", s.duration}, {"metal", t.headOrCoolant.si()}, {"oil", t.oil.si()}};
         for (const auto& [name, value] : m.thermal.forcingOf(s.drive))
             one[name] = value;
         out["heat"].push_back(std::move(one));

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The model against what must hold: prints docs/validation.md's tables, and curves as CSV for the figures. Ends with 1
 // when anything does not hold. Run by tools/validate.
+#include "advice/ground_budget.h"
+#include "advice/let_down.h"
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
 #include "data_folder.h"
@@ -9,12 +11,10 @@
 #include "engine/fuel_grade.h"
 #include "engine/knock.h"
 #include "engine/power_chart.h"
+#include "flight/engine_traces.h"
+#include "flight/open_files.h"
 #include "heat/heat_solve.h"
 #include "other_engines.h"
-#include "plan/engine_traces.h"
-#include "plan/ground_budget.h"
-#include "plan/let_down.h"
-#include "plan/loading.h"
 #include "plan/plan.h"
 #include <algorithm>
 #include <cmath>
@@ -37,20 +37,20 @@ void head(const char* title) {
 }
 
 /// Every aircraft that ships, by its demo.
-const std::vector<plan::LoadedSortie>& fleet() {
+const std::vector<flight::LoadedSortie>& fleet() {
     static const auto all = [] {
         std::vector<std::string> paths;
         for (const auto& e : std::filesystem::directory_iterator(test::dataFolder() + "/demo"))
             paths.push_back(e.path().string());
         std::sort(paths.begin(), paths.end());
-        std::vector<plan::LoadedSortie> out;
+        std::vector<flight::LoadedSortie> out;
         for (const auto& p : paths)
-            out.push_back(plan::loadSortie(p));
+            out.push_back(flight::loadSortie(p));
         return out;
     }();
     return all;
 }
-const plan::LoadedSortie& type(const std::string& name) {
+const flight::LoadedSortie& type(const std::string& name) {
     for (const auto& l : fleet())
         if (l.ok() && l.aircraft->notes.name.starts_with(name))
             return l;
@@ -316,34 +316,35 @@ void knock() {
 void doubted() {
     head("Figures that engineers doubted");
     const auto& lorimer = type("Lorimer");
-    const plan::Flown flown = plan::fly(*lorimer.aircraft, *lorimer.sortie);
+    const flight::Flown flown = flight::fly(*lorimer.aircraft, *lorimer.sortie);
     // Idle at 1,000 rpm: the mean pressures that must be found, over what fuel gives at such dilution. Friction 0.9 bar
     // (piston speed 5.3 m/s, Taylor op. cit.), pumping the difference over the piston, propeller by its standing power.
-    const plan::Moment* idle = nullptr;
-    for (const auto& m : flown.moments)
-        if (m.phase == Phase::warmUp && std::abs(m.rpm - 1000.0 / 60) < 0.05)
+    const flight::Sample* idle = nullptr;
+    for (const auto& m : flown.samples)
+        if (m.phase == Phase::warmUp && std::abs(m[Gauge::rpm] - 1000.0 / 60) < 0.05)
             idle = &m;
     const auto& e = lorimer.aircraft->model();
     const air::Day& day = lorimer.sortie->day;
-    const auto ambient = day.at(day.pressureAltitudeOf(Length::si(idle->height)));
-    const auto point = engine::operate(
-        e, {Rotation::si(idle->rpm), ManifoldPressure::si(idle->boost), 0, ambient, Speed{}, Mixture::rich});
-    const double swept = e.displacement * idle->rpm / 2;
-    const double needed = 0.9e5 * swept + (ambient.pressure.si() - idle->boost) * swept + point.power.si();
+    const auto ambient = day.at(day.pressureAltitudeOf(Length::si((*idle)[Gauge::height])));
+    const auto point =
+        engine::operate(e, {Rotation::si((*idle)[Gauge::rpm]), ManifoldPressure::si((*idle)[Gauge::boost]), 0, ambient,
+                            Speed{}, Mixture::rich});
+    const double swept = e.displacement * (*idle)[Gauge::rpm] / 2;
+    const double needed = 0.9e5 * swept + (ambient.pressure.si() - (*idle)[Gauge::boost]) * swept + point.power.si();
     const double byHand = needed / (0.25 * 43.5e6);
     row("44-litre radial at 1,000 rpm on the ground: fuel, against (friction 0.9 bar + pumping + propeller)/(0.25 × "
         "43.5 MJ/kg)",
         "0.75 … 1.25 of it",
         fmt::format("{:.2f}: {:.1f} US gal/h at {:.1f} inHg", point.fuelFlow.si() / byHand,
                     point.fuelFlow.si() / lorimer.aircraft->notes.fuel.density * 3600 / 3.785411784e-3,
-                    idle->boost / 3386.389),
+                    (*idle)[Gauge::boost] / 3386.389),
         std::abs(point.fuelFlow.si() / byHand - 1) < 0.25);
     // A liquid-cooled engine boils on the ground: from cold, 900 rpm, flap open, 28 °C.
     const auto& farrier = type("Farrier");
     Sortie hot = *farrier.sortie;
     hot.day.oat = Temperature::of(28, units::celsius);
     const auto g =
-        plan::groundBudget(*farrier.aircraft, hot, plan::fly(*farrier.aircraft, hot), plan::GroundFrom::warmUp);
+        advice::groundBudget(*farrier.aircraft, hot, flight::fly(*farrier.aircraft, hot), advice::GroundFrom::warmUp);
     const auto& run = g.runs.front();
     row("Liquid-cooled single, 28 °C, taxi rpm with the flap open: coolant out of its normal (110 °C)", "8 … 30 min",
         run.toAmber ? fmt::format("{:.0f} min", *run.toAmber / 60) : "never",
@@ -363,7 +364,7 @@ void doubted() {
         fmt::format("{:+.1f} K", coldest), coldest > -5);
     // The Farrier may hold take-off boost in high gear too, where its charge is far hotter: in low gear at sea level
     // the same boundary lies higher by the charge's difference, and only the rating, not knock, ends the boost there.
-    const Rating& takeOff = plan::ratingFor(farrier.aircraft->notes, *farrier.sortie, Phase::takeOff);
+    const Rating& takeOff = flight::ratingFor(farrier.aircraft->notes, *farrier.sortie, Phase::takeOff);
     const auto& model = farrier.aircraft->model();
     const engine::KnockBoundary k(farrier.aircraft->notes, model, takeOff.grade);
     const auto at = [&](std::size_t gear, Length height) {
@@ -390,7 +391,7 @@ void curves() {
     csv << "type,gear,height_m,power_kW,boost_kPa\n";
     for (const char* name : {"Lorimer", "Collier", "Wheelwright", "Tinker"}) {
         const auto& a = *type(name).aircraft;
-        const Rating& r = plan::ratingFor(a.notes, {}, Phase::climb);
+        const Rating& r = flight::ratingFor(a.notes, {}, Phase::climb);
         for (std::size_t g = 0; g < std::max<std::size_t>(1, a.notes.engine.gears.size()); ++g)
             for (double h = 0; h <= 11000; h += 100) {
                 const auto boost =
@@ -403,7 +404,7 @@ void curves() {
             }
     }
 }
-heat::Drive driveOf(const plan::Aircraft& a, const engine::Demand& d, double flap) {
+heat::Drive driveOf(const flight::Aircraft& a, const engine::Demand& d, double coolingFlap) {
     const auto p = engine::operate(a.model(), d);
     return {true,
             p.airFlow,
@@ -412,11 +413,11 @@ heat::Drive driveOf(const plan::Aircraft& a, const engine::Demand& d, double fla
             d.rpm,
             d.air,
             d.ias.si() > 0 ? air::trueAirspeed(d.ias, d.air.pressure, d.air.temperature) : Speed{},
-            flap,
+            coolingFlap,
             1.0,
             1.0};
 }
-heat::Drive standing(const plan::Aircraft& a, double rpm, double deviation = 0.0) {
+heat::Drive standing(const flight::Aircraft& a, double rpm, double deviation = 0.0) {
     const auto air = dayOff(deviation).at(Length{});
     const Rotation n = Rotation::of(rpm, units::rpm);
     return driveOf(a, {n, engine::boostForRpm(a.model(), a.fineStop, n, 0, air), 0, air, Speed{}, Mixture::rich}, 1.0);
@@ -427,10 +428,10 @@ void heatModel() {
     const auto& a = *type("Lorimer").aircraft;
     const HeatNotes& h = a.notes.heat;
     const Rating& r = *a.notes.rating(h.rating);
-    const auto rated = driveOf(a, {r.rpm, r.boost, 0, dayOff(0).at(h.height), h.ias, r.mixture}, h.flap);
+    const auto rated = driveOf(a, {r.rpm, r.boost, 0, dayOff(0).at(h.height), h.ias, r.mixture}, h.coolingFlap);
     const auto ratio = [&](const heat::Drive& d) {
         const double gas = 1323.15 - 1.6e5 * std::pow(d.fuelAirRatio - 0.08, 2);
-        const double t = a.thermal.steady(d).metal.si();
+        const double t = a.thermal.steady(d).headOrCoolant.si();
         return (t - d.air.temperature.si()) / (gas - t);
     };
     auto d = rated;
@@ -445,7 +446,7 @@ void heatModel() {
     row("and against σΔp", "−0.38", fmt::format("{:.3f}", outflow), std::abs(outflow + 0.38) < 0.005);
     const auto constant = [&](const heat::Drive& x) {
         const auto end = a.thermal.steady(x);
-        return -10.0 / a.thermal.rates({Temperature::si(end.metal.si() + 10), end.oil}, x).metal;
+        return -10.0 / a.thermal.rates({Temperature::si(end.headOrCoolant.si() + 10), end.oil}, x).headOrCoolant;
     };
     const double atRated = constant(rated), idle = constant(standing(a, 700));
     row("44-litre two-row radial, 15 °C: time constant at rated power", "≈ 95 s", fmt::format("{:.0f} s", atRated),
@@ -463,32 +464,32 @@ void heatModel() {
     // The integrator: the whole of every demo in steps of at most 10 s, and in half of them.
     double worst = 0;
     std::string where;
-    double hours = 0;
+    double endurance = 0;
     for (const auto& l : fleet()) {
-        const auto f = plan::fly(*l.aircraft, *l.sortie);
-        heat::Temperatures whole{plan::engineTemperatureOf(*l.sortie), plan::engineTemperatureOf(*l.sortie)},
+        const auto f = flight::fly(*l.aircraft, *l.sortie);
+        heat::Temperatures whole{flight::engineTemperatureOf(*l.sortie), flight::engineTemperatureOf(*l.sortie)},
             halves = whole;
-        hours = std::max(hours, f.totalTime() / 3600);
+        endurance = std::max(endurance, f.totalTime() / 3600);
         for (const auto& s : f.stretches) {
             whole = l.aircraft->thermal.after(whole, s.drive, Duration::si(s.duration));
             const int pieces = 2 * std::max(1, static_cast<int>(std::ceil(s.duration / 10.0)));
             for (int i = 0; i < pieces; ++i)
                 halves = l.aircraft->thermal.after(halves, s.drive, Duration::si(s.duration / pieces));
-            const double off =
-                std::max(std::abs(whole.metal.si() - halves.metal.si()), std::abs(whole.oil.si() - halves.oil.si()));
+            const double off = std::max(std::abs(whole.headOrCoolant.si() - halves.headOrCoolant.si()),
+                                        std::abs(whole.oil.si() - halves.oil.si()));
             if (off > worst) {
                 worst = off;
                 where = l.aircraft->notes.name;
             }
         }
     }
-    row(fmt::format("Integrator: halving the step over every demo (longest {:.1f} h)", hours), "0.1 K",
+    row(fmt::format("Integrator: halving the step over every demo (longest {:.1f} h)", endurance), "0.1 K",
         fmt::format("{:.4f} K ({})", worst, where), worst < 0.1);
     double fastest = 0;
     bool within = true;
     for (const auto& l : fleet()) {
-        const auto f = plan::fly(*l.aircraft, *l.sortie);
-        const double limit = plan::coolingLimit(l.aircraft->notes).perMinute;
+        const auto f = flight::fly(*l.aircraft, *l.sortie);
+        const double limit = flight::coolingLimit(l.aircraft->notes).perMinute;
         within = within && f.letDownCooling <= limit;
         fastest = std::max(fastest, f.letDownCooling / limit);
     }
@@ -501,7 +502,7 @@ void heatModel() {
                 const double n = 60 * l.aircraft->model().ratedRpm * rpm;
                 const auto cool = l.aircraft->thermal.steady(standing(*l.aircraft, n, dT)),
                            hot = l.aircraft->thermal.steady(standing(*l.aircraft, n, dT + 10));
-                wrong = std::max(wrong, cool.metal.si() - hot.metal.si());
+                wrong = std::max(wrong, cool.headOrCoolant.si() - hot.headOrCoolant.si());
             }
     row("A hotter day on the ground, every type: heads or coolant", "never cooler",
         fmt::format("at most {:.2f} K cooler", std::max(0.0, wrong)), wrong <= 1e-6);
@@ -511,7 +512,7 @@ void heatModel() {
         heat::Temperatures t{Temperature::of(oat, units::celsius), Temperature::of(oat, units::celsius)};
         const auto x = standing(a, 1000, oat - 15);
         for (double m = 0; m <= 12; m += 0.25) {
-            csv << fmt::format("{},{},{:.2f},{:.2f}\n", oat, m, t.metal.si() - 273.15, t.oil.si() - 273.15);
+            csv << fmt::format("{},{},{:.2f},{:.2f}\n", oat, m, t.headOrCoolant.si() - 273.15, t.oil.si() - 273.15);
             t = a.thermal.after(t, x, Duration::si(15));
         }
     }

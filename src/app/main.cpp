@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/command_line.h"
 #include "cli/exit_codes.h"
+#include "flight/open_files.h"
 #include "kit/theme.h"
-#include "plan/loading.h"
 #include "plan/plan.h"
 #include "print/card.h"
 #include "shell/main_window.h"
@@ -64,7 +64,7 @@ int main(int argc, char** argv) {
         offScreen();
         QApplication application(argc, argv);
         dress(application);
-        const auto loaded = plan::loadSortie(sortie);
+        const auto loaded = flight::loadSortie(sortie);
         if (!loaded.ok()) {
             for (const auto& p : loaded.problems)
                 fmt::print(stderr, "{}\n", p.text());

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "command_runner.h"
-#include "plan/loading.h"
+#include "flight/open_files.h"
 #include "print/card.h"
 #include "shell/snapshot.h"
 #include <QFile>

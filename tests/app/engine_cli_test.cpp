@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The engine on the command line: calibrate, cruise, chart and point, run as a shell would.
 #include "command_runner.h"
-#include "plan/loading.h"
+#include "flight/open_files.h"
 #include "plan/plan.h"
 #include <QFile>
 #include <QImage>
@@ -48,7 +48,7 @@ TEST_F(EngineCommands, CalibrateTellsTheResidualOfEveryLine) {
         ASSERT_EQ(r.code, 0) << type << r.err.toStdString();
         const auto json = r.json();
         std::size_t lines = 0;
-        const auto loaded = plan::loadAircraft(notesOf(type), {});
+        const auto loaded = flight::loadAircraft(notesOf(type), {});
         for (const auto& rating : loaded.aircraft->notes.ratings)
             lines += rating.lines.size();
         EXPECT_EQ(json["lines"].size(), lines) << type;

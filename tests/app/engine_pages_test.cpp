@@ -99,7 +99,7 @@ TEST_F(EnginePages, EveryTypeDrawsItsChartAndItsChoices) {
 TEST_F(EnginePages, AnAskedPowerGivesCandidatesAndOneIsTakenAndUndone) {
     open("lorimer-spring", Phase::cruise, SubPage::choose);
     auto& page = window->page();
-    page.ask(plan::Ask::power, 800 * 745.7);
+    page.ask(flight::Ask::power, 800 * 745.7);
     ASSERT_GE(page.candidates().size(), 2u);
     for (const auto& p : page.candidates())
         EXPECT_NEAR(p.point.power.si() / (800 * 745.7), 1, 0.01);

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Walk-round and start pages, driven as a pilot drives them.
-#include "start/walk_round.h"
+#include "watch/walk_round.h"
 #include "window_fixture.h"
 #include <QComboBox>
 #include <QLabel>
@@ -58,12 +58,12 @@ TEST_F(GroundPages, AReadingTypedOnThePageIsJudgedAtOnce) {
     typeReading("Oil, starboard", QStringLiteral("19"));
     EXPECT_EQ(document().sortie().walk.found.at("stbd-engine/oil-starboard"), "19 US gal");
     EXPECT_TRUE(defects().contains(QStringLiteral("short of 20 US gal"))) << defects().toStdString();
-    EXPECT_EQ(document().plan()[Phase::walkRound].worst, watch::Colour::amber);
+    EXPECT_EQ(document().plan()[Phase::walkRound].worst.colour(), watch::Colour::amber);
     typeReading("Oil, starboard", QStringLiteral("15"));
-    EXPECT_EQ(document().plan()[Phase::walkRound].worst, watch::Colour::red) << "a stopper holds the phase";
-    EXPECT_EQ(document().plan()[Phase::start].worst, watch::Colour::red);
+    EXPECT_EQ(document().plan()[Phase::walkRound].worst.colour(), watch::Colour::red) << "a stopper holds the phase";
+    EXPECT_EQ(document().plan()[Phase::start].worst.colour(), watch::Colour::red);
     document().undoStack().undo();
-    EXPECT_EQ(document().plan()[Phase::walkRound].worst, watch::Colour::amber);
+    EXPECT_EQ(document().plan()[Phase::walkRound].worst.colour(), watch::Colour::amber);
     typeReading("Oil, starboard", QStringLiteral("plenty"));
     EXPECT_EQ(document().sortie().walk.found.at("stbd-engine/oil-starboard"), "19 US gal") << "nothing is lost";
     EXPECT_TRUE(window->message().contains(QStringLiteral("Oil, starboard"))) << window->message().toStdString();
@@ -74,7 +74,7 @@ TEST_F(GroundPages, SpaceTicksTypingWritesUpAndDeleteClears) {
     set.setFocus();
     set.setCurrentIndex(set.model()->index(0, 0));
     QTest::keyClick(&set, Qt::Key_Space);
-    EXPECT_EQ(document().sortie().walk.found.at("cockpit/ignition"), start::inOrder);
+    EXPECT_EQ(document().sortie().walk.found.at("cockpit/ignition"), watch::inOrder);
     EXPECT_EQ(set.currentIndex().row(), 1) << "on to the next";
     QTest::keyClick(&set, Qt::Key_S); // typing opens the field
     auto* editor = set.findChild<QLineEdit*>(QStringLiteral("finding"));

@@ -55,7 +55,7 @@ TEST_F(HeatPages, ASickEngineIsToldWithItsCauseAndUndone) {
     type("left", 0, QStringLiteral("60"));
     type("right", 0, QStringLiteral("130 slow"));
     EXPECT_EQ(sheet().model().cell(at("magnetos", 0))->shown, "clear it");
-    EXPECT_EQ(window->document().plan()[Phase::runUp].worst, watch::Colour::red);
+    EXPECT_EQ(window->document().plan()[Phase::runUp].worst.colour(), watch::Colour::red);
     sheet().table().setCurrentIndex(at("magnetos", 0));
     EXPECT_TRUE(sheet().verdict().contains(QStringLiteral("oiled or leaded plugs"))) << sheet().verdict().toStdString();
     EXPECT_TRUE(sheet().verdict().contains(QStringLiteral("Clear it")));
@@ -64,7 +64,7 @@ TEST_F(HeatPages, ASickEngineIsToldWithItsCauseAndUndone) {
     type("right", 0, QStringLiteral("80"));
     EXPECT_EQ(sheet().model().cell(at("magnetos", 0))->shown, "in order");
     EXPECT_EQ(sheet().model().cell(at("apart", 0))->shown, "20 rpm");
-    EXPECT_EQ(window->document().plan()[Phase::runUp].worst, watch::Colour::normal);
+    EXPECT_EQ(window->document().plan()[Phase::runUp].worst.colour(), watch::Colour::normal);
     window->document().undoStack().undo();
     EXPECT_EQ(sheet().model().cell(at("right", 0))->shown, "130 rpm, slow");
 }
@@ -119,7 +119,7 @@ TEST_F(HeatPages, TheGroundBudgetCountsDown) {
     EXPECT_EQ(view.selected(), 1);
     EXPECT_TRUE(window->page().heat().figures().contains(QString::fromStdString(view.budget().runs[1].name)));
     QTest::keyClick(&view, Qt::Key_W);
-    EXPECT_EQ(view.from(), plan::GroundFrom::warmUp);
+    EXPECT_EQ(view.from(), advice::GroundFrom::warmUp);
     EXPECT_GT(*view.budget().runs.front().toAmber, left) << "cold, it lasts longer";
 }
 
@@ -153,9 +153,9 @@ TEST_F(HeatPages, AWarmStretchOfTheScoreLeadsToItsCause) {
     auto* score = window->findChild<app::Score*>();
     const auto& f = window->document().plan().flown;
     const auto& notes = window->document().aircraft().notes;
-    for (const auto& m : f.moments)
-        if (m.phase == Phase::climb && m.rpm > 0 && m.time > f[Phase::climb].start + 25 &&
-            watch::colourOf(notes.gauges.at(Gauge::coolantTemperature).in(Phase::climb), m.metal) !=
+    for (const auto& m : f.samples)
+        if (m.phase == Phase::climb && m[Gauge::rpm] > 0 && m.time > f[Phase::climb].start + 25 &&
+            watch::colourOf(notes.gauges.at(Gauge::coolantTemperature).in(Phase::climb), m.headOrCoolant()) !=
                 watch::Colour::normal) {
             // The coolant's lane is the fourth of six.
             const double y = 40 + (score->height() - 60) * 3.5 / 6;

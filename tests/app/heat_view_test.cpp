@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Pictures and fields of heat, by mouse and key: read-outs, zoom, the clock, fields that the pages hang on, printing.
+#include "advice/cool_down.h"
+#include "advice/let_down.h"
 #include "command_runner.h"
-#include "plan/cool_down.h"
-#include "plan/let_down.h"
 #include "print/card.h"
 #include "store/data_folder.h"
 #include "units/text.h"
@@ -134,7 +134,7 @@ TEST_F(HeatViews, AForecastIsTypedAndWrongOnesAreRefused) {
     QTest::keyClick(field("forecast"), Qt::Key_Return);
     ASSERT_TRUE(document().sortie().forecast);
     EXPECT_NEAR(document().sortie().forecast->in(units::celsius), -28, 1e-6);
-    const auto colder = plan::coolDown(document().aircraft(), document().sortie(), document().plan().flown);
+    const auto colder = advice::coolDown(document().aircraft(), document().sortie(), document().plan().flown);
     ASSERT_TRUE(colder.dilute);
     EXPECT_GT(*colder.dilute, 180);
     type("forecast", QStringLiteral("freezing"));

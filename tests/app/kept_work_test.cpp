@@ -160,7 +160,7 @@ TEST_F(KeptWork, AViewLooksAtNothingThatTheDocumentReplaced) {
     window->showPhase(Phase::climb);
     window->page().showSubPage(app::PhasePage::SubPage::chart);
     test::settle();
-    const std::weak_ptr<const plan::Aircraft> shown = document().sharedAircraft();
+    const std::weak_ptr<const flight::Aircraft> shown = document().sharedAircraft();
     window->showPhase(Phase::walkRound);
     ASSERT_TRUE(window->openPath(farrier()));
     EXPECT_FALSE(shown.expired()) << "the chart still holds what it drew";
@@ -178,7 +178,7 @@ TEST_F(KeptWork, AViewLooksAtNothingThatTheDocumentReplaced) {
 
 /// A plan is a value: it can be read after its aircraft has gone.
 TEST(Plan, KeepsNothingOfItsAircraft) {
-    auto loaded = plan::loadSortie(test::dataFolder() + "/demo/lorimer-spring.toml");
+    auto loaded = flight::loadSortie(test::dataFolder() + "/demo/lorimer-spring.toml");
     ASSERT_TRUE(loaded.ok());
     const auto made = std::make_unique<plan::Plan>(plan::makePlan(*loaded.aircraft, *loaded.sortie));
     const std::string names = made->walk.stops.at(2).name + made->walk.stops.at(2).items.at(0).item.what;

@@ -25,12 +25,12 @@ TEST_F(Window, TheHandleOnThePictureIsDraggedByTheMouse) {
     ASSERT_NE(plot, nullptr);
     const auto& sortie = document().sortie();
     const double before = sortie.flight.cruiseHeight.si();
-    const auto& top = document().plan().flown.moments[document().plan().flown[Phase::climb].lastMoment];
+    const auto& top = document().plan().flown.samples[document().plan().flown[Phase::climb].lastSample];
     const UnitSpec& boost = *units::manifold::inHg.spec;
     const auto at = [&](double metres) {
         const double feet = sortie.day.pressureAltitudeOf(Length::si(metres)).in(units::foot);
         return QPoint(qRound(plot->xAxis->coordToPixel(feet)),
-                      qRound(plot->yAxis->coordToPixel((top.boost - boost.offset) / boost.scale)));
+                      qRound(plot->yAxis->coordToPixel((top[Gauge::boost] - boost.offset) / boost.scale)));
     };
     const QPoint from = at(before), to = at(before - 900);
     QTest::mousePress(plot, Qt::LeftButton, {}, from);

@@ -76,8 +76,9 @@ public:
             return QStringLiteral("the document holds what the check refuses");
         if (!readSortie(writeSortie(d.sortie(), d.aircraft().notes.cockpit), "s").sortie)
             return QStringLiteral("the document cannot be read back");
-        for (const auto& m : d.plan().flown.moments)
-            if (!std::isfinite(m.time) || !std::isfinite(m.metal) || !std::isfinite(m.fuel) || !std::isfinite(m.power))
+        for (const auto& m : d.plan().flown.samples)
+            if (!std::isfinite(m.time) || !std::isfinite(m.headOrCoolant()) || !std::isfinite(m[Gauge::fuel]) ||
+                !std::isfinite(m[Gauge::power]))
                 return QStringLiteral("the plan holds a figure that is none");
         return {};
     }

@@ -185,14 +185,14 @@ TEST_F(Typing, AQuickTypistLosesNoReadingOfTheSheet) {
     int rows = 0;
     for (int r = 0; r < model.rowCount(); ++r)
         if (const auto* c = model.cell(model.index(r, app::RunUpModel::firstEngine));
-            c && model.line(r)->kind != plan::SheetKind::computed)
+            c && model.line(r)->kind != watch::SheetKind::computed)
             ++rows;
     ASSERT_GT(rows, 5);
     int typed = 0, counts = 0;
     for (int r = 0; r < model.rowCount(); ++r)
         if (const auto* c = model.cell(model.index(r, app::RunUpModel::firstEngine));
-            c && model.line(r)->kind != plan::SheetKind::computed) {
-            const bool count = model.line(r)->kind == plan::SheetKind::count;
+            c && model.line(r)->kind != watch::SheetKind::computed) {
+            const bool count = model.line(r)->kind == watch::SheetKind::count;
             counts += count;
             hurry(count ? QStringLiteral("1\n") : QStringLiteral("%1\n").arg(20 + typed));
             ++typed;

@@ -193,7 +193,7 @@ TEST(RowView, GaugeRowsTellTheirJudgement) {
     plan::ExpectLine e;
     e.title = "Oil temp.";
     e.text = "96 °C";
-    e.judgement = {watch::Colour::red, "Oil temp. 96 °C is over the limit of 95 °C for Climb."};
+    e.verdict = watch::broken(watch::Rule::limit, "Oil temp. 96 °C is over the limit of 95 °C for Climb.");
     e.moment = "highest";
     RowView view(QStringLiteral("rows"));
     view.put({e});

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // One question, one answer: figures that two pages, or a page and the notes, give of the same thing.
+#include "advice/cool_down.h"
+#include "advice/let_down.h"
 #include "engine/leaning.h"
+#include "flight/aircraft.h"
+#include "flight/cruise.h"
 #include "notes/notes_reader.h"
-#include "plan/aircraft.h"
-#include "plan/cool_down.h"
-#include "plan/cruise.h"
-#include "plan/let_down.h"
 #include "plan/plan.h"
 #include "start/cranking.h"
 #include "start/priming.h"
@@ -21,21 +21,22 @@ using namespace amber;
 TEST(LetDown, PowerSpeedAndRateAreOneEnergyOnEveryType) {
     for (const auto& name : test::demoNames()) {
         const auto& d = test::loaded(name);
-        const auto f = plan::fly(*d.aircraft, *d.sortie);
+        const auto f = flight::fly(*d.aircraft, *d.sortie);
         const auto& phase = f[Phase::letDown];
         const TypeNotes& n = d.aircraft->notes;
         int looked = 0;
-        for (std::size_t i = phase.firstMoment; i + 1 < phase.lastMoment; ++i) {
-            const auto &a = f.moments[i], &b = f.moments[i + 1];
+        for (std::size_t i = phase.firstSample; i + 1 < phase.lastSample; ++i) {
+            const auto &a = f.samples[i], &b = f.samples[i + 1];
             if (b.time - a.time < 5.0)
                 continue;
-            const double sink = (a.height - b.height) / (b.time - a.time);
-            const auto air =
-                d.sortie->day.at(d.sortie->day.pressureAltitudeOf(Length::si(0.5 * (a.height + b.height))));
-            const Mass weight = Mass::si(d.sortie->weight.si() - (f.fuelAtStart - a.fuel) * n.fuel.density);
+            const double sink = (a[Gauge::height] - b[Gauge::height]) / (b.time - a.time);
+            const auto air = d.sortie->day.at(
+                d.sortie->day.pressureAltitudeOf(Length::si(0.5 * (a[Gauge::height] + b[Gauge::height]))));
+            const Mass weight = Mass::si(d.sortie->weight.si() - (f.fuelAtStart - a[Gauge::fuel]) * n.fuel.density);
             const double polar =
-                -plan::rateOfClimb(*d.aircraft, a.power * n.engineCount(), weight, phase.setting.ias, air).si();
-            EXPECT_NEAR(sink, polar, 0.12 * polar + 0.1) << name << " at " << a.height << " m";
+                -flight::rateOfClimb(*d.aircraft, a[Gauge::power] * n.engineCount(), weight, phase.setting.ias, air)
+                     .si();
+            EXPECT_NEAR(sink, polar, 0.12 * polar + 0.1) << name << " at " << a[Gauge::height] << " m";
             ++looked;
         }
         EXPECT_GT(looked, 2) << name;
@@ -48,8 +49,8 @@ TEST(LetDown, TheBoostOfThePlannedRateIsThePlans) {
         const auto& d = test::loaded(name);
         if (d.aircraft->propeller.followsThrottle())
             continue;
-        const auto f = plan::fly(*d.aircraft, *d.sortie);
-        const auto ways = plan::letDownWays(*d.aircraft, *d.sortie, f);
+        const auto f = flight::fly(*d.aircraft, *d.sortie);
+        const auto ways = advice::letDownWays(*d.aircraft, *d.sortie, f);
         const auto planned = std::find_if(ways.begin(), ways.end(), [](const auto& w) { return w.planned; });
         ASSERT_NE(planned, ways.end());
         if (planned->boost && f.letDown.size() == 1)
@@ -59,7 +60,7 @@ TEST(LetDown, TheBoostOfThePlannedRateIsThePlans) {
 
 TEST(LetDown, SaysWhatTheNotesBoostWouldGive) {
     const auto& d = test::loaded("lorimer-spring");
-    const auto f = plan::fly(*d.aircraft, *d.sortie);
+    const auto f = flight::fly(*d.aircraft, *d.sortie);
     ASSERT_TRUE(f.letDownByNotes);
     EXPECT_NEAR(f.letDownByNotes->boost.in(units::manifold::inHg), 24, 0.1);
     EXPECT_GT(f.letDownByNotes->rate.si(), 0);
@@ -75,14 +76,14 @@ TEST(GearChange, FollowsTheNotesFallAndWaitingIsASchool) {
     for (const auto* name : {"lorimer-spring", "tanner-winter"}) {
         const auto& d = test::loaded(name);
         const auto& n = d.aircraft->notes;
-        const auto f = plan::fly(*d.aircraft, *d.sortie);
+        const auto f = flight::fly(*d.aircraft, *d.sortie);
         ASSERT_TRUE(f.gearChange()) << name;
-        const double rated = plan::ratingFor(n, *d.sortie, Phase::climb).boostIn(n.engine.gears.front().name)->si();
+        const double rated = flight::ratingFor(n, *d.sortie, Phase::climb).boostIn(n.engine.gears.front().name)->si();
         // As far under the rated boost as the notes say, to a tenth.
         EXPECT_NEAR((rated - f.gearChange()->boostBefore.si()) / n.gearChange->fall.si(), 1.0, 0.1) << name;
         auto waits = *d.sortie;
         waits.choices["climb/gear-change"] = "at equal power";
-        const auto g = plan::fly(*d.aircraft, waits);
+        const auto g = flight::fly(*d.aircraft, waits);
         ASSERT_TRUE(g.gearChange());
         EXPECT_GT(g.gearChange()->height.si(), f.gearChange()->height.si()) << name;
         EXPECT_LT(f.gearChange()->gained.si(), 0) << name << ": at the notes' fall the lower gear is still stronger";
@@ -92,25 +93,25 @@ TEST(GearChange, FollowsTheNotesFallAndWaitingIsASchool) {
 
 TEST(CruiseCandidates, WhatTheNotesDoNotAllowComesLastAndSaysSo) {
     const auto& a = test::lorimer();
-    plan::CruiseConditions c;
+    flight::CruiseConditions c;
     c.air = air::standardDay(Length{}).at(Length::of(10000, units::foot));
     c.weight = a.notes.maxWeight;
     c.fuel = Volume::si(2);
     c.grade = a.notes.fuel.grades.front();
     // Weak ratings of the Lorimer: 28 inHg at 1,650 rpm and no more above.
-    const plan::LeverSetting weak{Rotation::of(1900, units::rpm), {}, 0, Mixture::weak};
-    EXPECT_NEAR(plan::notesCruiseBoost(a.notes, c.grade, weak)->in(units::manifold::inHg), 28, 0.05);
+    const flight::LeverSetting weak{Rotation::of(1900, units::rpm), {}, 0, Mixture::weak};
+    EXPECT_NEAR(flight::notesCruiseBoost(a.notes, c.grade, weak)->in(units::manifold::inHg), 28, 0.05);
     // Rich: 33 at 2,100 and 39 at 2,350: 36 halfway.
-    const plan::LeverSetting rich{Rotation::of(2225, units::rpm), {}, 0, Mixture::rich};
-    EXPECT_NEAR(plan::notesCruiseBoost(a.notes, c.grade, rich)->in(units::manifold::inHg), 36, 0.05);
+    const flight::LeverSetting rich{Rotation::of(2225, units::rpm), {}, 0, Mixture::rich};
+    EXPECT_NEAR(flight::notesCruiseBoost(a.notes, c.grade, rich)->in(units::manifold::inHg), 36, 0.05);
     for (const double horsepower : {600, 700, 800, 900}) {
-        const auto answer = plan::cruiseCandidates(a, c, plan::Ask::power, horsepower * 745.7);
+        const auto answer = flight::cruiseCandidates(a, c, flight::Ask::power, horsepower * 745.7);
         bool beyond = false;
         for (const auto& p : answer.candidates) {
             EXPECT_FALSE(beyond && p.withinNotes) << "after one that is beyond the notes";
             beyond = beyond || !p.withinNotes;
             EXPECT_EQ(p.withinNotes, p.why.find("beyond the notes") == std::string::npos);
-            const auto allowed = plan::notesCruiseBoost(a.notes, c.grade, p.setting)->si();
+            const auto allowed = flight::notesCruiseBoost(a.notes, c.grade, p.setting)->si();
             EXPECT_EQ(p.withinNotes, p.point.manifoldPressure.si() <= allowed + 100);
         }
     }
@@ -146,9 +147,9 @@ TEST(Priming, PastTheTableItKeepsTheEndAndSaysSo) {
 }
 
 TEST(Words, NoneOneAndSome) {
-    EXPECT_EQ(plan::doseText(0, "strokes"), "none");
-    EXPECT_EQ(plan::doseText(1, "strokes"), "1 stroke");
-    EXPECT_EQ(plan::doseText(2, "strokes"), "2 strokes");
+    EXPECT_EQ(advice::doseText(0, "strokes"), "none");
+    EXPECT_EQ(advice::doseText(1, "strokes"), "1 stroke");
+    EXPECT_EQ(advice::doseText(2, "strokes"), "2 strokes");
     EXPECT_EQ(formatHoursOrMinutes(5 * 60), "5 min");
     EXPECT_EQ(formatHoursOrMinutes(59.4 * 60), "59 min");
     EXPECT_EQ(formatHoursOrMinutes(80 * 60), "1:20 h");
@@ -173,9 +174,10 @@ TEST(Dilution, WaitsUntilTheOilIsCoolEnough) {
             continue;
         auto cold = *d.sortie;
         cold.forecast = d.aircraft->notes.stop.dilution.front().first;
-        const auto f = plan::fly(*d.aircraft, cold);
-        const auto cool = plan::coolDown(*d.aircraft, cold, f);
-        const double oil = f.moments[f[Phase::stop].lastMoment].oil, under = d.aircraft->notes.stop.diluteUnder->si();
+        const auto f = flight::fly(*d.aircraft, cold);
+        const auto cool = advice::coolDown(*d.aircraft, cold, f);
+        const double oil = f.samples[f[Phase::stop].lastSample][Gauge::oilTemperature],
+                     under = d.aircraft->notes.stop.diluteUnder->si();
         ASSERT_TRUE(cool.dilute) << name;
         if (oil < under + 3)
             continue;
@@ -197,15 +199,15 @@ TEST(Cruise, SaysSettledAndAtFirst) {
                                     [](const auto& e) { return e.gauge == Gauge::headTemperature; });
     ASSERT_NE(heads, cruise.expect.end());
     const auto& f = plan.flown;
-    const double last = f.moments[f[Phase::cruise].lastMoment].metal,
-                 first = f.moments[f[Phase::cruise].firstMoment].metal;
+    const double last = f.samples[f[Phase::cruise].lastSample].headOrCoolant(),
+                 first = f.samples[f[Phase::cruise].firstSample].headOrCoolant();
     EXPECT_GT(first, last + 20);
     EXPECT_NEAR(heads->value, last, 0.6);
     EXPECT_NE(heads->moment.find(fmt::format("{:.0f} °C at first", first - 273.15)), std::string::npos)
         << heads->moment;
-    EXPECT_EQ(heads->judgement.colour,
-              watch::judge(d.aircraft->notes, Gauge::headTemperature, Phase::cruise, first).colour);
-    EXPECT_NE(heads->judgement.sentence.find("it settles at"), std::string::npos);
+    EXPECT_EQ(heads->verdict.colour(),
+              watch::judge(d.aircraft->notes, Gauge::headTemperature, Phase::cruise, first).colour());
+    EXPECT_NE(heads->verdict.sentence().find("it settles at"), std::string::npos);
 }
 
 /// The approach is flown at the weight that is left: take-off weight less what has burnt.
@@ -214,10 +216,10 @@ TEST(Weight, FallsByWhatIsBurnt) {
     const auto& n = d.aircraft->notes;
     const auto plan = plan::makePlan(*d.aircraft, *d.sortie);
     const auto& f = plan.flown;
-    const double burnt = (f.fuelAtStart - f.moments[f[Phase::landing].firstMoment].fuel) * n.fuel.density;
+    const double burnt = (f.fuelAtStart - f.samples[f[Phase::landing].firstSample][Gauge::fuel]) * n.fuel.density;
     EXPECT_GT(burnt, 700) << "some 330 US gal";
-    const auto left = plan::speedFor(n, "approach", Mass::si(d.sortie->weight.si() - burnt));
-    const auto more = plan::speedFor(n, "approach", Mass::si(d.sortie->weight.si() + burnt));
+    const auto left = flight::speedFor(n, "approach", Mass::si(d.sortie->weight.si() - burnt));
+    const auto more = flight::speedFor(n, "approach", Mass::si(d.sortie->weight.si() + burnt));
     ASSERT_TRUE(left && more);
     const std::string text = format(left->speed.si(), *n.cockpit.speed);
     ASSERT_NE(text, format(more->speed.si(), *n.cockpit.speed));
@@ -248,12 +250,12 @@ TEST(Words, TheNextStartIsToldAfterAQuarterAndAfterAWholeHour) {
 
 TEST(CruiseCandidates, AreOnRoundRpm) {
     const auto& a = test::lorimer();
-    plan::CruiseConditions c;
+    flight::CruiseConditions c;
     c.air = air::standardDay(Length{}).at(Length::of(8000, units::foot));
     c.weight = a.notes.speeds.lightWeight;
     c.fuel = Volume::si(2);
     c.grade = a.notes.fuel.grades.front();
-    const auto answer = plan::cruiseCandidates(a, c, plan::Ask::power, 650 * 745.7);
+    const auto answer = flight::cruiseCandidates(a, c, flight::Ask::power, 650 * 745.7);
     ASSERT_GT(answer.candidates.size(), 3u);
     for (const auto& p : answer.candidates)
         EXPECT_NEAR(std::remainder(p.setting.rpm.si() * 60, 50), 0, 1e-6) << p.setting.rpm.si() * 60;

@@ -3,7 +3,7 @@
 #include "air/atmosphere.h"
 #include "engine/fuel_grade.h"
 #include "engine/leaning.h"
-#include "plan/cruise.h"
+#include "flight/cruise.h"
 #include "plan/plan.h"
 #include "test_data.h"
 #include "units/text.h"
@@ -11,18 +11,18 @@
 
 namespace {
 using namespace amber;
-using plan::Ask;
+using flight::Ask;
 
 struct Case {
-    plan::LoadedSortie loaded;
-    plan::CruiseConditions conditions;
+    flight::LoadedSortie loaded;
+    flight::CruiseConditions conditions;
 };
 const Case& of(const std::string& demo) {
     static std::map<std::string, Case> all;
     auto found = all.find(demo);
     if (found == all.end()) {
         Case c{test::loadDemo(demo), {}};
-        const auto f = plan::fly(*c.loaded.aircraft, *c.loaded.sortie);
+        const auto f = flight::fly(*c.loaded.aircraft, *c.loaded.sortie);
         const auto& s = *c.loaded.sortie;
         c.conditions.air = s.day.at(f.cruisePressureAltitude);
         c.conditions.weight = s.weight;
@@ -32,7 +32,7 @@ const Case& of(const std::string& demo) {
     }
     return found->second;
 }
-double got(Ask ask, const plan::CruisePoint& p) {
+double got(Ask ask, const flight::CruisePoint& p) {
     switch (ask) {
     case Ask::power:
         return p.point.power.si();
@@ -41,7 +41,7 @@ double got(Ask ask, const plan::CruisePoint& p) {
     case Ask::airspeed:
         return p.tas.si();
     case Ask::endurance:
-        return p.hours;
+        return p.endurance;
     case Ask::range:
         return p.range;
     }
@@ -54,16 +54,16 @@ TEST_P(EachAsk, CandidatesGiveWhatWasAskedWithinEveryLimit) {
     const auto& c = of(GetParam());
     const auto& a = *c.loaded.aircraft;
     const auto& n = a.notes;
-    const auto plan = plan::fly(a, *c.loaded.sortie);
+    const auto plan = flight::fly(a, *c.loaded.sortie);
     const engine::KnockBoundary knock(n, a.model(), c.conditions.grade);
     const double power = plan[Phase::cruise].point.power.si() * 0.97, burn = plan.cruiseFuelFlow;
-    const double hours = c.conditions.fuel.si() / burn * 1.02;
+    const double endurance = c.conditions.fuel.si() / burn * 1.02;
     int answered = 0;
     for (const auto& [ask, value] :
          {std::pair{Ask::power, power}, std::pair{Ask::burn, burn * 0.98},
-          std::pair{Ask::airspeed, plan.cruiseTas.si() * 0.98}, std::pair{Ask::endurance, hours},
-          std::pair{Ask::range, hours * plan.cruiseTas.si() * 0.97}}) {
-        const auto answer = plan::cruiseCandidates(a, c.conditions, ask, value);
+          std::pair{Ask::airspeed, plan.cruiseTas.si() * 0.98}, std::pair{Ask::endurance, endurance},
+          std::pair{Ask::range, endurance * plan.cruiseTas.si() * 0.97}}) {
+        const auto answer = flight::cruiseCandidates(a, c.conditions, ask, value);
         if (answer.candidates.empty()) {
             EXPECT_FALSE(answer.why.empty());
             continue;
@@ -72,7 +72,7 @@ TEST_P(EachAsk, CandidatesGiveWhatWasAskedWithinEveryLimit) {
         double last = 0;
         bool within = true; // what the notes allow comes before what only the model does
         for (const auto& p : answer.candidates) {
-            EXPECT_NEAR(got(ask, p) / value, 1.0, 0.01) << plan::nameOf(ask).key;
+            EXPECT_NEAR(got(ask, p) / value, 1.0, 0.01) << flight::nameOf(ask).key;
             EXPECT_TRUE(p.level);
             EXPECT_FALSE(p.why.empty());
             if (const auto g = n.gauges.find(Gauge::boost); g != n.gauges.end()) {
@@ -103,14 +103,14 @@ TEST(Cruise, TableChartPlanAndPointAgree) {
     const auto& c = of("lorimer-spring");
     const auto& a = *c.loaded.aircraft;
     Sortie s = *c.loaded.sortie;
-    const auto answer = plan::cruiseCandidates(a, c.conditions, Ask::power, 700 * 745.7);
+    const auto answer = flight::cruiseCandidates(a, c.conditions, Ask::power, 700 * 745.7);
     ASSERT_FALSE(answer.candidates.empty());
     const auto& p = answer.candidates.front();
     s.flight.cruiseRpm = p.setting.rpm;
     s.flight.cruiseBoost = p.point.manifoldPressure;
     s.flight.cruiseMixture = p.setting.mixture;
     s.flight.cruiseGear = a.notes.engine.gears[p.setting.gear].name;
-    const auto f = plan::fly(a, s);
+    const auto f = flight::fly(a, s);
     EXPECT_NEAR(f[Phase::cruise].point.power.si() / p.point.power.si(), 1, 0.004) << "the plan flies the candidate";
     EXPECT_NEAR(f.cruiseFuelFlow / p.burn, 1, 0.004);
     const auto point = engine::operate(a.model(), {p.setting.rpm, p.point.manifoldPressure, p.setting.gear,
@@ -128,7 +128,7 @@ TEST(Cruise, LowGearIsPreferredWhereBothGive) {
     const auto& c = of("lorimer-spring");
     auto low = c.conditions;
     low.air = air::standardDay(Length{}).at(Length::si(1500));
-    const auto answer = plan::cruiseCandidates(*c.loaded.aircraft, low, Ask::power, 650 * 745.7);
+    const auto answer = flight::cruiseCandidates(*c.loaded.aircraft, low, Ask::power, 650 * 745.7);
     ASSERT_FALSE(answer.candidates.empty());
     EXPECT_EQ(answer.candidates.front().setting.gear, 0u);
     EXPECT_NE(answer.candidates.front().why.find("low gear"), std::string::npos);
@@ -136,7 +136,7 @@ TEST(Cruise, LowGearIsPreferredWhereBothGive) {
 
 TEST(Cruise, TooMuchIsRefusedInWords) {
     const auto& c = of("lorimer-spring");
-    const auto answer = plan::cruiseCandidates(*c.loaded.aircraft, c.conditions, Ask::power, 5000 * 745.7);
+    const auto answer = flight::cruiseCandidates(*c.loaded.aircraft, c.conditions, Ask::power, 5000 * 745.7);
     EXPECT_TRUE(answer.candidates.empty());
     EXPECT_NE(answer.why.find("more than any permitted setting"), std::string::npos) << answer.why;
 }
@@ -150,7 +150,7 @@ RC_GTEST_PROP(CruiseProperty, NothingOfferedIsEverBeyondALimitOrTheBoundary, ())
     day.oat = Temperature::si(day.oat.si() + *rc::gen::inRange(-25, 25));
     conditions.air = day.at(Length::si(*rc::gen::inRange(0, 8000)));
     conditions.grade = *rc::gen::elementOf(a.notes.fuel.grades);
-    const auto answer = plan::cruiseCandidates(a, conditions, Ask::power, *rc::gen::inRange(200, 1500) * 745.7);
+    const auto answer = flight::cruiseCandidates(a, conditions, Ask::power, *rc::gen::inRange(200, 1500) * 745.7);
     for (const auto& p : answer.candidates) {
         const auto limit = a.notes.gauges.at(Gauge::boost).in(Phase::cruise).limitHigh;
         RC_ASSERT(p.point.manifoldPressure.si() <= *limit + 1);
@@ -165,14 +165,14 @@ RC_GTEST_PROP(CruiseProperty, ATypedCruiseNeverPassesALimit, ()) {
     Sortie s = *c.loaded.sortie;
     s.flight.cruiseRpm = Rotation::si(*rc::gen::inRange(600, 6000) / 60.0);
     s.flight.cruiseBoost = ManifoldPressure::si(*rc::gen::inRange(20000, 300000));
-    const auto f = plan::fly(*c.loaded.aircraft, s);
+    const auto f = flight::fly(*c.loaded.aircraft, s);
     const auto& gauges = c.loaded.aircraft->notes.gauges;
     RC_ASSERT(f[Phase::cruise].setting.rpm.si() <= *gauges.at(Gauge::rpm).in(Phase::cruise).limitHigh + 1e-6);
     RC_ASSERT(f[Phase::cruise].point.manifoldPressure.si() <= *gauges.at(Gauge::boost).in(Phase::cruise).limitHigh + 1);
 }
 TEST(Climb, EachStageChangesInTurnWithItsOwnBoost) {
     const auto& c = of("collier-high");
-    const auto f = plan::fly(*c.loaded.aircraft, *c.loaded.sortie);
+    const auto f = flight::fly(*c.loaded.aircraft, *c.loaded.sortie);
     ASSERT_EQ(f.gearChanges.size(), 2u);
     EXPECT_EQ(f.gearChanges[0].to, 1u);
     EXPECT_EQ(f.gearChanges[1].to, 2u);
@@ -182,8 +182,8 @@ TEST(Climb, EachStageChangesInTurnWithItsOwnBoost) {
         EXPECT_LE(change.equalPower->si(), change.pressureAltitude.si() + 1) << "by the notes no earlier than it pays";
     }
     double most = 0;
-    for (std::size_t i = f[Phase::climb].firstMoment; i <= f[Phase::climb].lastMoment; ++i)
-        most = std::max(most, f.moments[i].boost);
+    for (std::size_t i = f[Phase::climb].firstSample; i <= f[Phase::climb].lastSample; ++i)
+        most = std::max(most, f.samples[i][Gauge::boost]);
     EXPECT_NEAR(most, ManifoldPressure::of(46, units::manifold::inHg).si(), 50)
         << "46 in the auxiliary gears, 44 in neutral";
 }

@@ -1,14 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A day that changes moves every figure the right way, for every type: ten degrees, twenty hectopascals, weight,
 // height.
+#include "advice/climb_bands.h"
+#include "advice/cooling.h"
+#include "advice/ground_budget.h"
+#include "advice/let_down.h"
 #include "air/atmosphere.h"
 #include "engine/fuel_grade.h"
 #include "engine/knock.h"
-#include "plan/climb_bands.h"
-#include "plan/cooling.h"
-#include "plan/cruise.h"
-#include "plan/ground_budget.h"
-#include "plan/let_down.h"
+#include "flight/cruise.h"
 #include "plan/plan.h"
 #include "test_data.h"
 #include "units/text.h"
@@ -24,15 +24,15 @@ using test::loaded;
 
 class DayTrend : public testing::TestWithParam<std::string> {
 protected:
-    [[nodiscard]] const plan::Aircraft& aircraft() const { return *loaded(GetParam()).aircraft; }
+    [[nodiscard]] const flight::Aircraft& aircraft() const { return *loaded(GetParam()).aircraft; }
     [[nodiscard]] const Sortie& sortie() const { return *loaded(GetParam()).sortie; }
-    [[nodiscard]] plan::Flown flown(const std::function<void(Sortie&)>& change = {}) const {
+    [[nodiscard]] flight::Flown flown(const std::function<void(Sortie&)>& change = {}) const {
         Sortie s = sortie();
         if (change)
             change(s);
-        return plan::fly(aircraft(), s);
+        return flight::fly(aircraft(), s);
     }
-    [[nodiscard]] plan::Flown hotter(double kelvin) const {
+    [[nodiscard]] flight::Flown hotter(double kelvin) const {
         return flown([&](Sortie& s) { s.day.oat = Temperature::si(s.day.oat.si() + kelvin); });
     }
 };
@@ -49,8 +49,8 @@ TEST_P(DayTrend, TenDegreesHotterIsLessPowerAndALongerClimb) {
         if (now.fullThrottleHeights[g] && hot.fullThrottleHeights[g]) {
             EXPECT_LE(*hot.fullThrottleHeights[g], *now.fullThrottleHeights[g]);
         }
-    const double metal = now.moments[now[Phase::climb].lastMoment].metal;
-    EXPECT_GE(hot.moments[hot[Phase::climb].lastMoment].metal, metal - 0.5);
+    const double headOrCoolant = now.samples[now[Phase::climb].lastSample].headOrCoolant();
+    EXPECT_GE(hot.samples[hot[Phase::climb].lastSample].headOrCoolant(), headOrCoolant - 0.5);
 }
 
 TEST_P(DayTrend, TwentyHectopascalsLowerIsLessPowerStanding) {
@@ -81,7 +81,7 @@ TEST_P(DayTrend, EverySettingOfEveryDayIsWithinTheLimits) {
             s.day.oat = Temperature::si(s.day.oat.si() + off);
             s.day.dewPoint = std::min(s.day.dewPoint, s.day.oat);
             s.fuelGrade = grade;
-            const auto f = plan::fly(aircraft(), s);
+            const auto f = flight::fly(aircraft(), s);
             const engine::KnockBoundary knock(n, aircraft().model(), grade);
             for (const Phase phase : {Phase::takeOff, Phase::climb, Phase::cruise, Phase::letDown, Phase::landing}) {
                 const auto& set = f[phase].setting;
@@ -94,7 +94,7 @@ TEST_P(DayTrend, EverySettingOfEveryDayIsWithinTheLimits) {
                         EXPECT_LE(set.boost->si(), *most * 1.0001) << keyOf(phase) << off << grade;
                     }
                 if (phase == Phase::takeOff || phase == Phase::climb || phase == Phase::cruise) {
-                    const auto permitted = engine::permittedBoost(n, plan::ratingFor(n, s, phase), grade);
+                    const auto permitted = engine::permittedBoost(n, flight::ratingFor(n, s, phase), grade);
                     if (permitted.boost && set.boost && n.engine.gears.size() < 2) {
                         EXPECT_LE(set.boost->si(), permitted.boost->si() * 1.0001) << keyOf(phase) << grade;
                     }
@@ -109,10 +109,10 @@ TEST_P(DayTrend, WarmerFieldsGiveLessTimeOnTheGround) {
         Sortie s = sortie();
         s.day.oat = Temperature::of(oat, units::celsius);
         s.day.dewPoint = Temperature::of(oat - 8, units::celsius);
-        const auto f = plan::fly(aircraft(), s);
-        const auto b = plan::groundBudget(aircraft(), s, f, plan::GroundFrom::warmUp);
+        const auto f = flight::fly(aircraft(), s);
+        const auto b = advice::groundBudget(aircraft(), s, f, advice::GroundFrom::warmUp);
         ASSERT_FALSE(b.runs.empty());
-        const double time = b.runs.front().toAmber.value_or(plan::GroundBudget::horizon);
+        const double time = b.runs.front().toAmber.value_or(advice::GroundBudget::horizon);
         EXPECT_LE(time, last + 1.0) << oat;
         last = time;
         for (const auto& r : b.runs) {
@@ -125,18 +125,18 @@ TEST_P(DayTrend, CruiseTableChartAndPlanAgree) {
     // The plan's own cruise asked back: the same power from rpm and boost by the cruise table.
     const auto f = flown();
     const auto& set = f[Phase::cruise].setting;
-    const auto& first = f.moments[f[Phase::cruise].firstMoment];
-    plan::CruiseConditions c;
+    const auto& first = f.samples[f[Phase::cruise].firstSample];
+    flight::CruiseConditions c;
     c.air = sortie().day.at(f.cruisePressureAltitude);
-    c.weight = Mass::si(sortie().weight.si() - (f.fuelAtStart - first.fuel) * aircraft().notes.fuel.density);
-    c.fuel = Volume::si(first.fuel);
+    c.weight = Mass::si(sortie().weight.si() - (f.fuelAtStart - first[Gauge::fuel]) * aircraft().notes.fuel.density);
+    c.fuel = Volume::si(first[Gauge::fuel]);
     c.grade = sortie().fuelGrade;
     const engine::KnockBoundary knock(aircraft().notes, aircraft().model(), c.grade);
-    const auto p = plan::cruisePoint(aircraft(), c, knock, {set.rpm, set.boost, set.gear, set.mixture});
+    const auto p = flight::cruisePoint(aircraft(), c, knock, {set.rpm, set.boost, set.gear, set.mixture});
     EXPECT_NEAR(p.point.power.si() / f[Phase::cruise].point.power.si(), 1.0, 0.005);
     EXPECT_NEAR(p.burn / f.cruiseFuelFlow, 1.0, 0.005);
     EXPECT_NEAR(p.tas.si() / f.cruiseTas.si(), 1.0, 0.005);
-    EXPECT_NEAR(p.hours, first.fuel / f.cruiseFuelFlow, 0.01 * p.hours);
+    EXPECT_NEAR(p.endurance, first[Gauge::fuel] / f.cruiseFuelFlow, 0.01 * p.endurance);
 }
 
 TEST_P(DayTrend, TheComparisonSaysWhatFlyingItSays) {
@@ -147,7 +147,7 @@ TEST_P(DayTrend, TheComparisonSaysWhatFlyingItSays) {
         EXPECT_EQ(c.columns.front(), "today");
         for (const auto& row : c.rows) {
             EXPECT_EQ(row.cells.size(), c.columns.size());
-            EXPECT_EQ(row.colours.size(), c.columns.size());
+            EXPECT_EQ(row.verdicts.size(), c.columns.size());
         }
         if (phase == Phase::climb) {
             const auto minutes = std::to_string(std::lround(hot[phase].duration / 60)) + " min";
@@ -169,12 +169,12 @@ RC_GTEST_PROP(LetDownProperty, NoneThatIsOfferedCoolsFasterThanItMay, ()) {
     s.day.oat = Temperature::of(*rc::gen::inRange(-30, 35), units::celsius);
     s.day.dewPoint = Temperature::si(s.day.oat.si() - 5);
     s.flight.cruiseHeight = Length::si(lowest + *rc::gen::inRange(900, 3000));
-    plan::Aircraft a = *l.aircraft;
+    flight::Aircraft a = *l.aircraft;
     a.notes.phases[Phase::letDown].rate = VerticalSpeed::si(*rc::gen::inRange(10, 80) / 10.0);
     a.notes.letDown.coolingPerMinute = TemperatureDifference::si(*rc::gen::inRange(6, 30));
-    const auto f = plan::fly(a, s);
-    const bool said = std::any_of(f.remarks.begin(), f.remarks.end(),
-                                  [](const plan::Remark& r) { return r.phase == Phase::letDown; });
+    const auto f = flight::fly(a, s);
+    const bool said = std::any_of(f.findings.begin(), f.findings.end(),
+                                  [](const watch::Finding& r) { return r.phase == Phase::letDown; });
     if (!said) {
         RC_ASSERT(f.letDownCooling <= a.notes.letDown.coolingPerMinute->si() + 1e-6);
     }
@@ -189,7 +189,7 @@ RC_GTEST_PROP(SheetProperty, AnyReadingIsJudgedByTheOneJudge, ()) {
     const auto blank = plan::makePlan(*l.aircraft, *l.sortie).runUpSheet;
     const auto& line =
         blank.lines[static_cast<std::size_t>(*rc::gen::inRange(0, static_cast<int>(blank.lines.size())))];
-    RC_PRE(line.kind == plan::SheetKind::reading && line.band.normalLow && line.band.normalHigh);
+    RC_PRE(line.kind == watch::SheetKind::reading && line.band.normalLow && line.band.normalHigh);
     const double low = *line.band.normalLow, high = *line.band.normalHigh;
     const double si = low + (high - low) * *rc::gen::inRange(-300, 400) / 100.0;
     Sortie s = *l.sortie;
@@ -199,26 +199,26 @@ RC_GTEST_PROP(SheetProperty, AnyReadingIsJudgedByTheOneJudge, ()) {
     RC_ASSERT(cell.value.has_value());
     const auto judged =
         watch::judgeReading(line.what, sheet.line(line.id)->band, *line.unit, *cell.value, line.stopper);
-    RC_ASSERT(cell.judgement.colour == judged.colour);
-    RC_ASSERT(cell.judgement.sentence == judged.sentence);
-    RC_ASSERT((cell.judgement.colour == watch::Colour::normal) == cell.next.empty());
+    RC_ASSERT(cell.verdict.colour() == judged.colour());
+    RC_ASSERT(cell.verdict.sentence() == judged.sentence());
+    RC_ASSERT((cell.verdict.colour() == watch::Colour::normal) == cell.next.empty());
 }
 
 RC_GTEST_PROP(SortieProperty, WhatIsTypedOnTheGroundIsSavedAndReadBack, ()) {
     const auto& l = loaded(*rc::gen::elementOf(test::demoNames()));
-    const auto sheet = plan::runUpSheet(l.aircraft->notes, *l.sortie, {});
+    const auto sheet = watch::runUpSheet(l.aircraft->notes, l.sortie->runUpFound, {});
     Sortie s = *l.sortie;
     for (const auto& line : sheet.lines)
         for (const auto& cell : line.cells) {
             if (!*rc::gen::arbitrary<bool>())
                 continue;
-            if (line.kind == plan::SheetKind::drop)
-                s.runUpFound[cell.key] = plan::sheetKept(line, std::to_string(*rc::gen::inRange(0, 300)) + " slow");
-            else if (line.kind == plan::SheetKind::count)
+            if (line.kind == watch::SheetKind::drop)
+                s.runUpFound[cell.key] = watch::sheetKept(line, std::to_string(*rc::gen::inRange(0, 300)) + " slow");
+            else if (line.kind == watch::SheetKind::count)
                 s.runUpFound[cell.key] = std::to_string(*rc::gen::inRange(0, 9));
-            else if (line.kind == plan::SheetKind::reading)
-                s.runUpFound[cell.key] = plan::sheetKept(line, std::to_string(*rc::gen::inRange(0, 900)) + " " +
-                                                                   std::string(line.unit->symbol));
+            else if (line.kind == watch::SheetKind::reading)
+                s.runUpFound[cell.key] = watch::sheetKept(line, std::to_string(*rc::gen::inRange(0, 900)) + " " +
+                                                                    std::string(line.unit->symbol));
         }
     s.start.blanks = *rc::gen::arbitrary<bool>();
     if (*rc::gen::arbitrary<bool>())
@@ -240,11 +240,11 @@ RC_GTEST_PROP(BudgetProperty, MoreWindOrMoreFlapNeverGivesLessTime, ()) {
     s.day.dewPoint = Temperature::si(s.day.oat.si() - 5);
     const auto facing = [&](double knots) {
         s.day.wind.speed = Speed::of(knots, units::knot);
-        const auto f = plan::fly(*l.aircraft, s);
-        const auto b = plan::groundBudget(*l.aircraft, s, f, plan::GroundFrom::holding);
+        const auto f = flight::fly(*l.aircraft, s);
+        const auto b = advice::groundBudget(*l.aircraft, s, f, advice::GroundFrom::holding);
         for (const auto& r : b.runs)
             if (r.name.starts_with("Facing"))
-                return r.toAmber.value_or(plan::GroundBudget::horizon);
+                return r.toAmber.value_or(advice::GroundBudget::horizon);
         return -1.0;
     };
     const int light = *rc::gen::inRange(3, 15);

@@ -8,8 +8,9 @@
 #include "engine/lever_order.h"
 #include "engine/mixture_curve.h"
 #include "engine/power_chart.h"
+#include "flight/flown.h"
 #include "notes/notes_reader.h"
-#include "plan/flown.h"
+#include "plan/plan.h"
 #include "test_data.h"
 #include <rapidcheck/gtest.h>
 
@@ -17,7 +18,7 @@ namespace {
 using namespace amber;
 using engine::Demand;
 
-const plan::Aircraft& of(const std::string& demo) {
+const flight::Aircraft& of(const std::string& demo) {
     return *test::loaded(demo).aircraft;
 }
 Rotation rpm(double n) {
@@ -44,9 +45,9 @@ TEST(EnergyBalance, WhatIsLeftForTheExhaustHasAPlausibleTemperatureAtEveryRating
                 const auto p = engine::operate(a.model(), d);
                 const auto b = engine::energyBalance(a.notes, a.model(), p);
                 EXPECT_NEAR(b.fuel, p.fuelFlow.si() * 43.5e6, 1.0);
-                EXPECT_GT(b.metal, 0.2 * b.shaft)
+                EXPECT_GT(b.headOrCoolant, 0.2 * b.shaft)
                     << name << " " << r.key; // heads and jackets: a third to two thirds of the
-                EXPECT_LT(b.metal, 1.1 * b.shaft)
+                EXPECT_LT(b.headOrCoolant, 1.1 * b.shaft)
                     << name << " " << r.key; // brake power (Taylor op. cit.), more when throttled
                 EXPECT_GT(b.exhaustTemperature.si(), 273 + 450) << name << " " << r.key;
                 EXPECT_LT(b.exhaustTemperature.si(), 273 + 1150) << name << " " << r.key;
@@ -318,10 +319,10 @@ TEST(CarburettorIce, IsToldInEveryPhaseInWhichTheEngineRuns) {
     auto sortie = *d.sortie;
     sortie.day.oat = Temperature::of(6, units::celsius);
     sortie.day.dewPoint = Temperature::of(6, units::celsius);
-    const auto plan = plan::makePlan(*d.aircraft, sortie);
+    const auto planned = plan::makePlan(*d.aircraft, sortie);
     for (const Phase phase :
          {Phase::warmUp, Phase::runUp, Phase::takeOff, Phase::climb, Phase::cruise, Phase::letDown, Phase::landing}) {
-        const auto& clocks = plan[phase].clocks;
+        const auto& clocks = planned[phase].clocks;
         const auto ice =
             std::find_if(clocks.begin(), clocks.end(), [](const auto& c) { return c.what == "Carb. ice"; });
         ASSERT_NE(ice, clocks.end()) << static_cast<int>(phase);
@@ -332,7 +333,7 @@ TEST(CarburettorIce, IsToldInEveryPhaseInWhichTheEngineRuns) {
 TEST(PowerChart, CarriesTheNotesPointsOnItsLines) {
     for (const auto& name : test::demoNames()) {
         const auto& a = of(name);
-        const Rating& r = plan::ratingFor(a.notes, {}, Phase::climb);
+        const Rating& r = flight::ratingFor(a.notes, {}, Phase::climb);
         const auto chart = engine::powerChart(a.notes, a.model(), r.rpm);
         EXPECT_GT(chart.seaLevel.size(), 3u) << name;
         EXPECT_GE(chart.fullThrottle.size(), 3u) << name;

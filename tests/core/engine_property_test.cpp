@@ -7,8 +7,8 @@
 #include "engine/mixture_curve.h"
 #include "engine/power_chart.h"
 #include "engine/propeller.h"
+#include "flight/flown.h"
 #include "notes/notes_reader.h"
-#include "plan/flown.h"
 #include "test_data.h"
 #include <cmath>
 #include <map>
@@ -18,10 +18,10 @@ namespace {
 using namespace amber;
 using engine::Demand;
 
-const plan::Aircraft& of(const std::string& demo) {
+const flight::Aircraft& of(const std::string& demo) {
     return *test::loaded(demo).aircraft;
 }
-const plan::Aircraft& anyAircraft() {
+const flight::Aircraft& anyAircraft() {
     return of(*rc::gen::elementOf(test::demoNames()));
 }
 air::Ambient anyAir(int top = 9000) {
@@ -29,7 +29,7 @@ air::Ambient anyAir(int top = 9000) {
     day.oat = Temperature::si(day.oat.si() + *rc::gen::inRange(-30, 31));
     return day.at(Length::si(*rc::gen::inRange(0, top)));
 }
-Demand anyDemand(const plan::Aircraft& a) {
+Demand anyDemand(const flight::Aircraft& a) {
     const double rated = a.model().ratedRpm;
     Demand d{Rotation::si(rated * *rc::gen::inRange(45, 101) / 100.0),
              ManifoldPressure::si(*rc::gen::inRange(40000, 190000)),
@@ -89,7 +89,7 @@ RC_GTEST_PROP(EngineProperty, WideOpenFallsWithHeightAndFullThrottleHeightIsItsR
 RC_GTEST_PROP(EngineProperty, MoreRamAndADenserDayHoldTheBoostHigher, ()) {
     const auto& a =
         of(*rc::gen::element<std::string>("lorimer-spring", "farrier-summer", "tanner-winter", "mercer-frost"));
-    const Rating& r = plan::ratingFor(a.notes, {}, Phase::climb);
+    const Rating& r = flight::ratingFor(a.notes, {}, Phase::climb);
     const Speed slow = Speed::si(*rc::gen::inRange(0, 70)), fast = Speed::si(slow.si() + *rc::gen::inRange(5, 60));
     const auto day = air::standardDay(Length{});
     const auto s = engine::fullThrottleHeight(a.model(), r.rpm, *r.boost, 0, day, slow),
@@ -157,7 +157,7 @@ RC_GTEST_PROP(GradeProperty, ALowerGradeNeverPermitsMoreAndTheNotesRule, ()) {
 RC_GTEST_PROP(ChartProperty, TheRulerAgreesWithTheModel, ()) {
     const auto& a =
         of(*rc::gen::element<std::string>("lorimer-spring", "farrier-summer", "tanner-winter", "thatcher-lesson"));
-    const Rating& r = plan::ratingFor(a.notes, {}, Phase::climb);
+    const Rating& r = flight::ratingFor(a.notes, {}, Phase::climb);
     const auto boost = ManifoldPressure::si(r.boost->si() * *rc::gen::inRange(70, 101) / 100.0);
     const Length height = Length::si(*rc::gen::inRange(0, 3000));
     const Temperature outside = Temperature::si(air::standardTemperature(height).si() + *rc::gen::inRange(-15, 16));

@@ -12,10 +12,10 @@ using namespace amber;
 
 namespace {
 
-const plan::Aircraft& lorimer() {
+const flight::Aircraft& lorimer() {
     return *test::demo("lorimer").aircraft;
 }
-const plan::Aircraft& farrier() {
+const flight::Aircraft& farrier() {
     return *test::demo("farrier").aircraft;
 }
 
@@ -173,7 +173,7 @@ TEST(FuelGrade, NotesRuleAndNoGradeEverLoosens) {
     EXPECT_EQ(engine::permittedBoost(n, takeOff, "91").origin, Origin::notes);
     EXPECT_NEAR(inHg(engine::permittedBoost(n, takeOff, "130")), 45, 1e-9) << "a better grade raises nothing";
     const auto between = engine::permittedBoost(n, takeOff, "95");
-    EXPECT_EQ(between.origin, Origin::betweenNotes);
+    EXPECT_EQ(between.origin, Origin::between);
     EXPECT_GT(inHg(between), 40.5);
     EXPECT_LT(inHg(between), 45);
     const auto below = engine::permittedBoost(n, takeOff, "80");

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What leaves the program as JSON and CSV says what the plan says, for every type.
-#include "plan/engine_traces.h"
+#include "flight/engine_traces.h"
 #include "plan/plan.h"
 #include "plan/plan_export.h"
 #include "test_data.h"
@@ -22,7 +22,7 @@ protected:
         root = json::parse(plan::planJson(*loaded.aircraft, *loaded.sortie, plan));
     }
     [[nodiscard]] const TypeNotes& notes() const { return loaded.aircraft->notes; }
-    plan::LoadedSortie loaded;
+    flight::LoadedSortie loaded;
     plan::Plan plan;
     json root;
 };
@@ -57,7 +57,7 @@ TEST_P(Export, PhasesAreThePlansWordForWord) {
         const auto& p = plan.phases[i];
         EXPECT_EQ(j["phase"], std::string(keyOf(p.phase)));
         EXPECT_EQ(j["headline"], p.headline);
-        EXPECT_EQ(j["colour"], std::string(watch::wordOf(p.worst)));
+        EXPECT_EQ(j["colour"], std::string(watch::wordOf(p.worst.colour())));
         EXPECT_NEAR(j["start_s"].get<double>(), clock, 1e-6) << "no gap between phases";
         clock += j["duration_s"].get<double>();
         ASSERT_EQ(j["set"].size(), p.set.size());
@@ -71,7 +71,7 @@ TEST_P(Export, PhasesAreThePlansWordForWord) {
             EXPECT_EQ(j["expect"][e]["value"], p.expect[e].text);
             EXPECT_NEAR(j["expect"][e]["si"].get<double>(), p.expect[e].value,
                         1e-9 * std::abs(p.expect[e].value) + 1e-9);
-            EXPECT_EQ(j["expect"][e]["sentence"], p.expect[e].judgement.sentence);
+            EXPECT_EQ(j["expect"][e]["sentence"], p.expect[e].verdict.sentence());
         }
         EXPECT_EQ(j["clock"].size(), p.clocks.size());
         EXPECT_EQ(j["cautions"].size(), p.cautions.size());
@@ -90,16 +90,16 @@ TEST_P(Export, FuelAddsUp) {
 }
 
 TEST_P(Export, SeriesIsTheFlightAndTimeRunsForward) {
-    ASSERT_EQ(root["series"].size(), plan.flown.moments.size());
-    const char* metal = notes().engine.cooling == Cooling::air ? "head_C" : "coolant_C";
+    ASSERT_EQ(root["series"].size(), plan.flown.samples.size());
+    const char* headOrCoolant = notes().engine.cooling == Cooling::air ? "head_C" : "coolant_C";
     double last = -1.0;
-    for (std::size_t i = 0; i < plan.flown.moments.size(); ++i) {
+    for (std::size_t i = 0; i < plan.flown.samples.size(); ++i) {
         const auto& j = root["series"][i];
-        const auto& m = plan.flown.moments[i];
+        const auto& m = plan.flown.samples[i];
         EXPECT_GE(j["t_s"].get<double>(), last);
         last = j["t_s"].get<double>();
-        EXPECT_NEAR(j[metal].get<double>(), m.metal - 273.15, 1e-6);
-        EXPECT_NEAR(j["rpm"].get<double>(), m.rpm * 60, 1e-6);
+        EXPECT_NEAR(j[headOrCoolant].get<double>(), m.headOrCoolant() - 273.15, 1e-6);
+        EXPECT_NEAR(j["rpm"].get<double>(), m[Gauge::rpm] * 60, 1e-6);
     }
 }
 

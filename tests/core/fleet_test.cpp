@@ -19,7 +19,7 @@ protected:
         ASSERT_TRUE(loaded.ok());
     }
     [[nodiscard]] const TypeNotes& notes() const { return loaded.aircraft->notes; }
-    plan::LoadedSortie loaded;
+    flight::LoadedSortie loaded;
 };
 
 TEST_P(EachDemo, PlansEveryPhaseWithSettingsInItsOwnUnits) {
@@ -37,11 +37,11 @@ TEST_P(EachDemo, PlansEveryPhaseWithSettingsInItsOwnUnits) {
             ASSERT_TRUE(back.ok()) << e.text;
             EXPECT_NEAR(back.value().si, e.value, 1e-6 * std::abs(e.value) + 1e-6)
                 << "the words say the figure that was judged";
-            const auto colour = watch::judge(notes(), e.gauge, phase.phase, e.value).colour;
+            const auto colour = watch::judge(notes(), e.gauge, phase.phase, e.value).colour();
             if (e.moment.find("at first") == std::string::npos)
-                EXPECT_EQ(colour, e.judgement.colour) << "one judge";
+                EXPECT_EQ(colour, e.verdict.colour()) << "one judge";
             else
-                EXPECT_LE(colour, e.judgement.colour) << "the worse of settled and at first";
+                EXPECT_LE(colour, e.verdict.colour()) << "the worse of settled and at first";
             EXPECT_LE(e.scale.first, e.scale.second);
         }
     }
@@ -50,35 +50,35 @@ TEST_P(EachDemo, PlansEveryPhaseWithSettingsInItsOwnUnits) {
 TEST_P(EachDemo, ShowsNoRedOnItsOwnDay) {
     const auto p = plan::makePlan(*loaded.aircraft, *loaded.sortie);
     for (const auto& phase : p.phases)
-        EXPECT_NE(phase.worst, watch::Colour::red) << titleOf(phase.phase) << ": " << phase.worstBecause;
+        EXPECT_NE(phase.worst.colour(), watch::Colour::red) << titleOf(phase.phase) << ": " << phase.worst.sentence();
 }
 
 TEST_P(EachDemo, RunUpAndTakeOffWaitForTheLeastTemperatures) {
-    const auto f = plan::fly(*loaded.aircraft, *loaded.sortie);
-    const auto& runUp = f.moments[f[Phase::runUp].firstMoment];
-    const auto& takeOff = f.moments[f[Phase::takeOff].firstMoment];
+    const auto f = flight::fly(*loaded.aircraft, *loaded.sortie);
+    const auto& runUp = f.samples[f[Phase::runUp].firstSample];
+    const auto& takeOff = f.samples[f[Phase::takeOff].firstSample];
     const auto& w = notes().warmUp;
-    EXPECT_GE(runUp.oil, w.oilRunUp.si() - 0.01);
-    EXPECT_GE(takeOff.oil, w.oilTakeOff.si() - 0.01);
+    EXPECT_GE(runUp[Gauge::oilTemperature], w.oilRunUp.si() - 0.01);
+    EXPECT_GE(takeOff[Gauge::oilTemperature], w.oilTakeOff.si() - 0.01);
     if (w.headRunUp) {
-        EXPECT_GE(runUp.metal, w.headRunUp->si() - 0.01);
+        EXPECT_GE(runUp.headOrCoolant(), w.headRunUp->si() - 0.01);
     }
     if (w.headTakeOff) {
-        EXPECT_GE(takeOff.metal, w.headTakeOff->si() - 0.01);
+        EXPECT_GE(takeOff.headOrCoolant(), w.headTakeOff->si() - 0.01);
     }
 }
 
 TEST_P(EachDemo, ClimbsLevelsAndComesDownToTheField) {
-    const auto f = plan::fly(*loaded.aircraft, *loaded.sortie);
+    const auto f = flight::fly(*loaded.aircraft, *loaded.sortie);
     double before = -1e9;
-    for (std::size_t i = f[Phase::climb].firstMoment; i <= f[Phase::climb].lastMoment; ++i) {
-        EXPECT_GE(f.moments[i].height, before - 1e-6);
-        before = f.moments[i].height;
+    for (std::size_t i = f[Phase::climb].firstSample; i <= f[Phase::climb].lastSample; ++i) {
+        EXPECT_GE(f.samples[i][Gauge::height], before - 1e-6);
+        before = f.samples[i][Gauge::height];
     }
     EXPECT_NEAR(before, loaded.sortie->flight.cruiseHeight.si(), 1.0);
-    for (std::size_t i = f[Phase::cruise].firstMoment; i <= f[Phase::cruise].lastMoment; ++i)
-        EXPECT_NEAR(f.moments[i].height, before, 1.0);
-    EXPECT_NEAR(f.moments.back().height, loaded.sortie->flight.toElevation.si(), 1e-6);
+    for (std::size_t i = f[Phase::cruise].firstSample; i <= f[Phase::cruise].lastSample; ++i)
+        EXPECT_NEAR(f.samples[i][Gauge::height], before, 1.0);
+    EXPECT_NEAR(f.samples.back()[Gauge::height], loaded.sortie->flight.toElevation.si(), 1e-6);
     double distance = 0;
     for (const Phase p : {Phase::climb, Phase::cruise, Phase::letDown, Phase::takeOff})
         distance += f[p].distance;
@@ -87,12 +87,13 @@ TEST_P(EachDemo, ClimbsLevelsAndComesDownToTheField) {
 }
 
 TEST_P(EachDemo, TheCruiseIsInBalance) {
-    const auto f = plan::fly(*loaded.aircraft, *loaded.sortie);
-    const auto& m = f.moments[f[Phase::cruise].firstMoment];
-    const auto air = loaded.sortie->day.at(loaded.sortie->day.pressureAltitudeOf(Length::si(m.height)));
-    const double burnt = (f.fuelAtStart - m.fuel) * notes().fuel.density;
-    const auto rate = plan::rateOfClimb(*loaded.aircraft, m.power * static_cast<double>(notes().engineCount()),
-                                        Mass::si(loaded.sortie->weight.si() - burnt), Speed::si(m.speed), air);
+    const auto f = flight::fly(*loaded.aircraft, *loaded.sortie);
+    const auto& m = f.samples[f[Phase::cruise].firstSample];
+    const auto air = loaded.sortie->day.at(loaded.sortie->day.pressureAltitudeOf(Length::si(m[Gauge::height])));
+    const double burnt = (f.fuelAtStart - m[Gauge::fuel]) * notes().fuel.density;
+    const auto rate =
+        flight::rateOfClimb(*loaded.aircraft, m[Gauge::power] * static_cast<double>(notes().engineCount()),
+                            Mass::si(loaded.sortie->weight.si() - burnt), Speed::si(m[Gauge::airspeed]), air);
     EXPECT_NEAR(rate.si(), 0.0, 0.1) << "level flight neither climbs nor sinks";
 }
 
@@ -112,20 +113,20 @@ TEST_P(EachDemo, TheDragIsThatOfTheNotesPerformanceLines) {
             }
             power = std::max(power, engine::operate(loaded.aircraft->model(), demand).power.si());
         }
-        const auto rate = plan::rateOfClimb(*loaded.aircraft, power * static_cast<double>(notes().engineCount()),
-                                            line.weight, line.ias, air);
+        const auto rate = flight::rateOfClimb(*loaded.aircraft, power * static_cast<double>(notes().engineCount()),
+                                              line.weight, line.ias, air);
         EXPECT_NEAR(rate.si(), line.rate ? line.rate->si() : 0.0, 0.02);
     }
 }
 
 TEST_P(EachDemo, HeatKeepsItsOrderThroughTheSortie) {
-    const auto f = plan::fly(*loaded.aircraft, *loaded.sortie);
-    for (const auto& m : f.moments) {
-        EXPECT_GT(m.metal, 220);
-        EXPECT_LT(m.metal, 640);
-        EXPECT_GT(m.oil, 220);
-        EXPECT_LT(m.oil, 400);
-        EXPECT_GE(m.oilPressure, 0);
+    const auto f = flight::fly(*loaded.aircraft, *loaded.sortie);
+    for (const auto& m : f.samples) {
+        EXPECT_GT(m.headOrCoolant(), 220);
+        EXPECT_LT(m.headOrCoolant(), 640);
+        EXPECT_GT(m[Gauge::oilTemperature], 220);
+        EXPECT_LT(m[Gauge::oilTemperature], 400);
+        EXPECT_GE(m[Gauge::oilPressure], 0);
     }
 }
 
@@ -155,14 +156,15 @@ TEST_P(EachDemo, SurvivesAnyHourOfTheYearAndAnyField) {
                 s.flight.toElevation = Length::si(elevation);
                 const auto p = plan::makePlan(*loaded.aircraft, s);
                 EXPECT_EQ(p.phases.size(), plannedPhases);
-                for (const auto& m : p.flown.moments)
-                    ASSERT_TRUE(std::isfinite(m.metal) && std::isfinite(m.oil) && std::isfinite(m.power))
+                for (const auto& m : p.flown.samples)
+                    ASSERT_TRUE(std::isfinite(m.headOrCoolant()) && std::isfinite(m[Gauge::oilTemperature]) &&
+                                std::isfinite(m[Gauge::power]))
                         << oat << " " << elevation;
             }
 }
 
 TEST_P(EachDemo, PicturesHaveCurvesInEveryGear) {
-    const auto f = plan::fly(*loaded.aircraft, *loaded.sortie);
+    const auto f = flight::fly(*loaded.aircraft, *loaded.sortie);
     const auto climb = plan::climbPicture(*loaded.aircraft, *loaded.sortie, f);
     const auto cruise = plan::cruisePicture(*loaded.aircraft, *loaded.sortie, f);
     const auto gears = std::max<std::size_t>(1, notes().engine.gears.size());
@@ -177,12 +179,12 @@ TEST_P(EachDemo, PicturesHaveCurvesInEveryGear) {
 
 TEST_P(EachDemo, HotterNeverGivesMoreTakeOffPowerNorALowerGradeMoreBoost) {
     Sortie s = *loaded.sortie;
-    const auto today = plan::fly(*loaded.aircraft, s);
+    const auto today = flight::fly(*loaded.aircraft, s);
     s.day.oat = Temperature::si(s.day.oat.si() + 10);
-    EXPECT_LE(plan::fly(*loaded.aircraft, s)[Phase::takeOff].point.power, today[Phase::takeOff].point.power);
+    EXPECT_LE(flight::fly(*loaded.aircraft, s)[Phase::takeOff].point.power, today[Phase::takeOff].point.power);
     s = *loaded.sortie;
     s.fuelGrade = notes().fuel.grades.back();
-    EXPECT_LE(plan::fly(*loaded.aircraft, s)[Phase::takeOff].point.manifoldPressure,
+    EXPECT_LE(flight::fly(*loaded.aircraft, s)[Phase::takeOff].point.manifoldPressure,
               today[Phase::takeOff].point.manifoldPressure);
 }
 
@@ -191,12 +193,12 @@ INSTANTIATE_TEST_SUITE_P(Fleet, EachDemo, testing::ValuesIn(test::demoNames()),
 
 TEST(Tanks, AreUsedInTheNotesOrderAndTheLastIsKeptForLanding) {
     const auto loaded = test::loadDemo("lorimer-spring");
-    const auto f = plan::fly(*loaded.aircraft, *loaded.sortie);
+    const auto f = flight::fly(*loaded.aircraft, *loaded.sortie);
     ASSERT_GE(f.tankChanges.size(), 2u);
     EXPECT_EQ(loaded.aircraft->notes.fuel.tanks[static_cast<std::size_t>(f.tankChanges[0].tank)].id, "rear");
     EXPECT_EQ(f.tankChanges[0].phase, Phase::cruise);
     EXPECT_EQ(loaded.aircraft->notes.fuel.tanks[static_cast<std::size_t>(f.tankChanges[1].tank)].id, "front");
-    for (const auto& m : f.moments)
+    for (const auto& m : f.samples)
         if (m.phase == Phase::takeOff || m.phase == Phase::landing) {
             EXPECT_EQ(loaded.aircraft->notes.fuel.tanks[static_cast<std::size_t>(m.tank)].id, "front");
         }
@@ -214,11 +216,11 @@ TEST(Tanks, ATankThatRunsDryIsSaidAndAnotherFeeds) {
 
 TEST(Fields, AHigherFieldLowersWhatTheGaugeShowsAtRest) {
     auto loaded = test::loadDemo("lorimer-spring");
-    const auto low = plan::fly(*loaded.aircraft, *loaded.sortie);
+    const auto low = flight::fly(*loaded.aircraft, *loaded.sortie);
     loaded.sortie->day.elevation = Length::of(5380, units::foot);
-    const auto high = plan::fly(*loaded.aircraft, *loaded.sortie);
+    const auto high = flight::fly(*loaded.aircraft, *loaded.sortie);
     EXPECT_NEAR((low.fieldBoost - high.fieldBoost).in(units::inHg), 5.1, 0.5);
-    EXPECT_NEAR(high.moments.front().boost, high.fieldBoost.si(), 1.0);
+    EXPECT_NEAR(high.samples.front()[Gauge::boost], high.fieldBoost.si(), 1.0);
 }
 
 /// A charge that waits for a propeller lever drains: whatever else is set before the engine turns is set before it is

@@ -1,14 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Heat asked backwards, and the whole sortie's temperatures: what must hold whatever the day.
+#include "advice/climb_bands.h"
+#include "advice/cool_down.h"
+#include "advice/cooling.h"
+#include "advice/ground_budget.h"
+#include "advice/let_down.h"
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
+#include "flight/engine_traces.h"
 #include "heat/heat_solve.h"
-#include "plan/climb_bands.h"
-#include "plan/cool_down.h"
-#include "plan/cooling.h"
-#include "plan/engine_traces.h"
-#include "plan/ground_budget.h"
-#include "plan/let_down.h"
 #include "plan/plan.h"
 #include "test_data.h"
 #include <cmath>
@@ -22,20 +22,20 @@ Temperature celsius(double t) {
     return Temperature::of(t, units::celsius);
 }
 /// The engine at an rpm on the fine stop, standing, flaps at an opening.
-heat::Drive standing(const plan::Aircraft& a, double rpm, Temperature oat, double flap, double wind = 0.0) {
+heat::Drive standing(const flight::Aircraft& a, double rpm, Temperature oat, double coolingFlap, double wind = 0.0) {
     air::Day day = air::standardDay(Length{});
     day.oat = oat;
     const auto air = day.at(Length{});
     const Rotation n = Rotation::of(rpm, units::rpm);
     const auto p = engine::operate(
         a.model(), {n, engine::boostForRpm(a.model(), a.fineStop, n, 0, air), 0, air, Speed{}, Mixture::rich});
-    return {true, p.airFlow, p.fuelAirRatio, p.power, n, air, Speed::si(wind), flap, 1.0, 1.0};
+    return {true, p.airFlow, p.fuelAirRatio, p.power, n, air, Speed::si(wind), coolingFlap, 1.0, 1.0};
 }
-heat::Drive flying(const plan::Aircraft& a, double fraction, Speed ias, double flap, Temperature oat) {
+heat::Drive flying(const flight::Aircraft& a, double fraction, Speed ias, double coolingFlap, Temperature oat) {
     air::Day day = air::standardDay(Length{});
     day.oat = oat;
     const auto air = day.at(Length::si(1000));
-    const Rating& r = plan::ratingFor(a.notes, {}, Phase::climb);
+    const Rating& r = flight::ratingFor(a.notes, {}, Phase::climb);
     const auto p =
         engine::operate(a.model(), {Rotation::si(r.rpm.si() * fraction), r.boost, 0, air, ias, Mixture::rich});
     return {true,
@@ -45,7 +45,7 @@ heat::Drive flying(const plan::Aircraft& a, double fraction, Speed ias, double f
             Rotation::si(r.rpm.si() * fraction),
             air,
             air::trueAirspeed(ias, air.pressure, air.temperature),
-            flap,
+            coolingFlap,
             1.0,
             1.0};
 }
@@ -55,7 +55,7 @@ TEST(HeatSlopes, HeadsFollowTheExponentsOfTheCorrelation) {
     const auto& a = *loaded("lorimer-spring").aircraft;
     const auto ratio = [&](const heat::Drive& d) {
         const double gas = 1323.15 - 1.6e5 * std::pow(d.fuelAirRatio - 0.08, 2);
-        const double t = a.thermal.steady(d).metal.si();
+        const double t = a.thermal.steady(d).headOrCoolant.si();
         return (t - d.air.temperature.si()) / (gas - t);
     };
     auto d = flying(a, 0.9, Speed::of(150, units::knot), 0.4, celsius(10));
@@ -73,8 +73,8 @@ TEST(HeatSlopes, TheTimeConstantIsThatOfALargeRadial) {
     const auto& a = *loaded("lorimer-spring").aircraft;
     const auto constant = [&](const heat::Drive& d) {
         const auto end = a.thermal.steady(d);
-        const heat::Temperatures off{Temperature::si(end.metal.si() + 10), end.oil};
-        return -10.0 / a.thermal.rates(off, d).metal;
+        const heat::Temperatures off{Temperature::si(end.headOrCoolant.si() + 10), end.oil};
+        return -10.0 / a.thermal.rates(off, d).headOrCoolant;
     };
     const auto& h = a.notes.heat;
     const Rating& r = *a.notes.rating(h.rating);
@@ -87,7 +87,7 @@ TEST(HeatSlopes, TheTimeConstantIsThatOfALargeRadial) {
                             r.rpm,
                             air,
                             air::trueAirspeed(h.ias, air.pressure, air.temperature),
-                            h.flap,
+                            h.coolingFlap,
                             1.0,
                             1.0};
     EXPECT_NEAR(constant(rated), 95, 5);
@@ -103,16 +103,16 @@ RC_GTEST_PROP(HeatSolve, FlapFoundSettlesWhereItIsWanted, ()) {
     const auto need = heat::flapFor(a.thermal, d, wanted);
     RC_ASSERT(need.opening >= 0 && need.opening <= 1);
     auto there = d;
-    there.flap = need.opening;
-    const double settles = a.thermal.steady(there).metal.si();
+    there.coolingFlap = need.opening;
+    const double settles = a.thermal.steady(there).headOrCoolant.si();
     RC_ASSERT(std::abs(settles - need.settles.si()) < 0.01);
     if (need.enough) {
         RC_ASSERT(settles <= wanted.si() + 0.05);
     } else
         RC_ASSERT(settles > wanted.si());
     if (need.enough && need.opening > 0.01) {
-        there.flap = need.opening - 0.01;
-        RC_ASSERT(a.thermal.steady(there).metal.si() > settles - 1e-6); // it is the least opening
+        there.coolingFlap = need.opening - 0.01;
+        RC_ASSERT(a.thermal.steady(there).headOrCoolant.si() > settles - 1e-6); // it is the least opening
     }
 }
 
@@ -183,10 +183,10 @@ RC_GTEST_PROP(HeatSolve, BlanksAndThinOilActAsTheyShould, ()) {
 TEST(EngineTraces, EveryEngineFromItsOwnStartAndTheSlowestDecides) {
     for (const char* name : {"lorimer-spring", "ostler-bush", "mercer-frost", "chandler-haven"}) {
         const auto& l = loaded(name);
-        const auto f = plan::fly(*l.aircraft, *l.sortie);
-        const auto traces = plan::engineTraces(*l.aircraft, *l.sortie, f);
+        const auto f = flight::fly(*l.aircraft, *l.sortie);
+        const auto traces = flight::engineTraces(*l.aircraft, *l.sortie, f);
         ASSERT_EQ(traces.size(), l.aircraft->notes.engineCount()) << name;
-        const auto& slow = traces[plan::slowestEngine(traces)];
+        const auto& slow = traces[flight::slowestEngine(traces)];
         for (const auto& t : traces) {
             EXPECT_LE(t.firedAt, slow.firedAt + 1e-6) << name << ": the last to fire is the last to be warm";
             ASSERT_TRUE(t.runUpAt) << name;
@@ -196,15 +196,16 @@ TEST(EngineTraces, EveryEngineFromItsOwnStartAndTheSlowestDecides) {
             }
             for (const auto& p : t.points)
                 if (p.time < t.firedAt) {
-                    EXPECT_NEAR(p.metal, plan::engineTemperatureOf(*l.sortie).si(), 1.0) << "cold until it fires";
+                    EXPECT_NEAR(p.headOrCoolant, flight::engineTemperatureOf(*l.sortie).si(), 1.0)
+                        << "cold until it fires";
                 }
         }
         // The engine the plan draws is the slowest: its trace is the plan's own.
-        const auto& m = f.moments;
+        const auto& m = f.samples;
         for (const auto& p : slow.points)
             for (const auto& moment : m)
                 if (std::abs(moment.time - p.time) < 1e-6 && p.time > f[Phase::warmUp].start + 1) {
-                    EXPECT_NEAR(p.metal, moment.metal, 0.6) << name << " at " << p.time;
+                    EXPECT_NEAR(p.headOrCoolant, moment.headOrCoolant(), 0.6) << name << " at " << p.time;
                 }
     }
 }
@@ -216,27 +217,27 @@ TEST(WarmUp, NeverRunsUpOrTakesOffBeforeTheMinima) {
             Sortie s = *l.sortie;
             s.day.oat = Temperature::si(s.day.oat.si() + off);
             s.day.dewPoint = std::min(s.day.dewPoint, s.day.oat);
-            const auto f = plan::fly(*l.aircraft, s);
+            const auto f = flight::fly(*l.aircraft, s);
             const auto& n = l.aircraft->notes;
             const auto said = [&](Phase phase) {
-                return std::any_of(f.remarks.begin(), f.remarks.end(), [&](const plan::Remark& r) {
-                    return r.phase == phase && r.colour == watch::Colour::red;
+                return std::any_of(f.findings.begin(), f.findings.end(), [&](const watch::Finding& r) {
+                    return r.phase == phase && r.verdict.colour() == watch::Colour::red;
                 });
             };
-            const auto& runUp = f.moments[f[Phase::runUp].firstMoment];
-            const auto& takeOff = f.moments[f[Phase::takeOff].firstMoment];
+            const auto& runUp = f.samples[f[Phase::runUp].firstSample];
+            const auto& takeOff = f.samples[f[Phase::takeOff].firstSample];
             if (f.minutesToRunUp) {
-                EXPECT_GE(runUp.oil, n.warmUp.oilRunUp.si() - 0.01) << name << " " << off;
+                EXPECT_GE(runUp[Gauge::oilTemperature], n.warmUp.oilRunUp.si() - 0.01) << name << " " << off;
                 if (n.warmUp.headRunUp) {
-                    EXPECT_GE(runUp.metal, n.warmUp.headRunUp->si() - 0.01) << name << " " << off;
+                    EXPECT_GE(runUp.headOrCoolant(), n.warmUp.headRunUp->si() - 0.01) << name << " " << off;
                 }
             } else {
                 EXPECT_TRUE(said(Phase::warmUp)) << name << " " << off;
             }
             if (!said(Phase::runUp)) {
-                EXPECT_GE(takeOff.oil, n.warmUp.oilTakeOff.si() - 0.01) << name << " " << off;
+                EXPECT_GE(takeOff[Gauge::oilTemperature], n.warmUp.oilTakeOff.si() - 0.01) << name << " " << off;
                 if (n.warmUp.headTakeOff) {
-                    EXPECT_GE(takeOff.metal, n.warmUp.headTakeOff->si() - 0.01) << name << " " << off;
+                    EXPECT_GE(takeOff.headOrCoolant(), n.warmUp.headTakeOff->si() - 0.01) << name << " " << off;
                 }
             }
         }
@@ -250,7 +251,7 @@ TEST(WarmUp, ColderNeverWarmsFasterAndStepsFollowTheOil) {
         Sortie s = *l.sortie;
         s.day.oat = celsius(oat);
         s.day.dewPoint = celsius(oat - 3);
-        const auto f = plan::fly(*l.aircraft, s);
+        const auto f = flight::fly(*l.aircraft, s);
         ASSERT_TRUE(f.minutesToRunUp);
         EXPECT_GE(*f.minutesToRunUp, last) << oat;
         last = *f.minutesToRunUp;
@@ -258,8 +259,8 @@ TEST(WarmUp, ColderNeverWarmsFasterAndStepsFollowTheOil) {
             EXPECT_GT(f.warmUpSteps[i].second, f.warmUpSteps[i - 1].second);
         }
         const double pressureLimit = *l.aircraft->notes.gauges.at(Gauge::oilPressure).in(Phase::warmUp).limitHigh;
-        for (std::size_t i = f[Phase::warmUp].firstMoment; i <= f[Phase::warmUp].lastMoment; ++i) {
-            EXPECT_LE(f.moments[i].oilPressure, pressureLimit) << oat;
+        for (std::size_t i = f[Phase::warmUp].firstSample; i <= f[Phase::warmUp].lastSample; ++i) {
+            EXPECT_LE(f.samples[i][Gauge::oilPressure], pressureLimit) << oat;
         }
     }
 }
@@ -267,15 +268,15 @@ TEST(WarmUp, ColderNeverWarmsFasterAndStepsFollowTheOil) {
 TEST(WarmUp, TheShutFlapSchoolWarmsFaster) {
     const auto& l = loaded("lorimer-spring");
     Sortie s = *l.sortie;
-    const auto open = plan::fly(*l.aircraft, s);
+    const auto open = flight::fly(*l.aircraft, s);
     s.choices["warm-up/Cowl flaps"] = "closed until warm";
     ASSERT_TRUE(checkSortie(s, l.aircraft->notes, "s").empty());
-    const auto shut = plan::fly(*l.aircraft, s);
+    const auto shut = flight::fly(*l.aircraft, s);
     EXPECT_LE(*shut.minutesToRunUp, *open.minutesToRunUp);
-    const auto metalAfter = [](const plan::Flown& f, double seconds) {
-        for (const auto& m : f.moments)
+    const auto metalAfter = [](const flight::Flown& f, double seconds) {
+        for (const auto& m : f.samples)
             if (m.time >= f[Phase::warmUp].start + seconds)
-                return m.metal;
+                return m.headOrCoolant();
         return 0.0;
     };
     EXPECT_GT(metalAfter(shut, 60), metalAfter(open, 60) - 1e-9);
@@ -283,13 +284,13 @@ TEST(WarmUp, TheShutFlapSchoolWarmsFaster) {
 
 TEST(GroundBudget, WindFlapsAndStoppingBuyTime) {
     const auto& l = loaded("farrier-summer");
-    const auto f = plan::fly(*l.aircraft, *l.sortie);
-    const auto b = plan::groundBudget(*l.aircraft, *l.sortie, f, plan::GroundFrom::holding);
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    const auto b = advice::groundBudget(*l.aircraft, *l.sortie, f, advice::GroundFrom::holding);
     const auto run = [&](const std::string& name) {
         const auto found = std::find_if(b.runs.begin(), b.runs.end(),
-                                        [&](const plan::GroundRun& r) { return r.name.starts_with(name); });
+                                        [&](const advice::GroundRun& r) { return r.name.starts_with(name); });
         EXPECT_NE(found, b.runs.end()) << name;
-        return found->toAmber.value_or(plan::GroundBudget::horizon);
+        return found->toAmber.value_or(advice::GroundBudget::horizon);
     };
     ASSERT_TRUE(b.amber && b.red);
     EXPECT_TRUE(b.runs.front().planned);
@@ -311,17 +312,17 @@ TEST(GroundBudget, WindFlapsAndStoppingBuyTime) {
     Sortie cool = *l.sortie;
     cool.day.oat = celsius(15);
     cool.day.dewPoint = celsius(8);
-    const auto g = plan::fly(*l.aircraft, cool);
-    const auto c = plan::groundBudget(*l.aircraft, cool, g, plan::GroundFrom::holding);
-    EXPECT_GE(c.runs.front().toAmber.value_or(plan::GroundBudget::horizon), *b.runs.front().toAmber);
+    const auto g = flight::fly(*l.aircraft, cool);
+    const auto c = advice::groundBudget(*l.aircraft, cool, g, advice::GroundFrom::holding);
+    EXPECT_GE(c.runs.front().toAmber.value_or(advice::GroundBudget::horizon), *b.runs.front().toAmber);
 }
 
 TEST(Cooling, FasterIsCoolerMoreOpenIsCoolerAndTheNeedIsMet) {
     for (const auto& name : test::demoNames()) {
         const auto& l = loaded(name);
-        const auto f = plan::fly(*l.aircraft, *l.sortie);
+        const auto f = flight::fly(*l.aircraft, *l.sortie);
         for (const Phase phase : {Phase::climb, Phase::cruise}) {
-            const auto p = plan::coolingPicture(*l.aircraft, *l.sortie, f, phase);
+            const auto p = advice::coolingPicture(*l.aircraft, *l.sortie, f, phase);
             ASSERT_EQ(p.openings.size(), 4u);
             for (std::size_t o = 0; o < p.openings.size(); ++o)
                 for (std::size_t i = 0; i < p.openings[o].points.size(); ++i) {
@@ -354,21 +355,23 @@ TEST(LetDown, NeverCoolsFasterThanItMay) {
             Sortie s = *l.sortie;
             s.day.oat = Temperature::si(s.day.oat.si() + off);
             s.day.dewPoint = std::min(s.day.dewPoint, s.day.oat);
-            const auto f = plan::fly(*l.aircraft, s);
-            const auto limit = plan::coolingLimit(l.aircraft->notes);
-            const bool said = std::any_of(f.remarks.begin(), f.remarks.end(),
-                                          [](const plan::Remark& r) { return r.phase == Phase::letDown; });
+            const auto f = flight::fly(*l.aircraft, s);
+            const auto limit = flight::coolingLimit(l.aircraft->notes);
+            const bool said = std::any_of(f.findings.begin(), f.findings.end(),
+                                          [](const watch::Finding& r) { return r.phase == Phase::letDown; });
             if (said)
                 continue; // it cannot be held even at cruising power, and the page says so
             EXPECT_LE(f.letDownCooling, limit.perMinute) << name << " " << off;
             // Over any minute of it, not only those the schedule reckoned.
             const auto& p = f[Phase::letDown];
-            for (std::size_t i = p.firstMoment; i <= p.lastMoment; ++i)
-                for (std::size_t j = i; j <= p.lastMoment && f.moments[j].time <= f.moments[i].time + 60.5; ++j) {
-                    EXPECT_LE(f.moments[i].metal - f.moments[j].metal, limit.perMinute * 1.02) << name << " " << off;
+            for (std::size_t i = p.firstSample; i <= p.lastSample; ++i)
+                for (std::size_t j = i; j <= p.lastSample && f.samples[j].time <= f.samples[i].time + 60.5; ++j) {
+                    EXPECT_LE(f.samples[i].headOrCoolant() - f.samples[j].headOrCoolant(), limit.perMinute * 1.02)
+                        << name << " " << off;
                 }
-            if (const auto least = plan::letDownLeast(l.aircraft->notes)) {
-                EXPECT_GE(f.moments[p.lastMoment].metal, std::min(least->si(), f.moments[p.firstMoment].metal) - 1.0)
+            if (const auto least = flight::letDownLeast(l.aircraft->notes)) {
+                EXPECT_GE(f.samples[p.lastSample].headOrCoolant(),
+                          std::min(least->si(), f.samples[p.firstSample].headOrCoolant()) - 1.0)
                     << name << " " << off;
             }
         }
@@ -377,17 +380,17 @@ TEST(LetDown, NeverCoolsFasterThanItMay) {
 TEST(LetDown, FasterNeedsLessPowerAndCoolsFaster) {
     for (const char* name : {"lorimer-spring", "farrier-summer", "mercer-frost", "thatcher-lesson"}) {
         const auto& l = loaded(name);
-        const auto f = plan::fly(*l.aircraft, *l.sortie);
-        const auto ways = plan::letDownWays(*l.aircraft, *l.sortie, f);
+        const auto f = flight::fly(*l.aircraft, *l.sortie);
+        const auto ways = advice::letDownWays(*l.aircraft, *l.sortie, f);
         ASSERT_EQ(ways.size(), 5u);
         for (std::size_t i = 1; i < ways.size(); ++i) {
             EXPECT_LT(ways[i].power, ways[i - 1].power) << name;
             EXPECT_GE(ways[i].cooling, ways[i - 1].cooling - 1e-6) << name;
             EXPECT_LT(ways[i].duration, ways[i - 1].duration) << name;
         }
-        const double limit = plan::coolingLimit(l.aircraft->notes).perMinute;
+        const double limit = flight::coolingLimit(l.aircraft->notes).perMinute;
         for (const auto& w : ways) {
-            EXPECT_EQ(w.colour == watch::Colour::red, w.cooling > limit) << name;
+            EXPECT_EQ(w.verdict.colour() == watch::Colour::red, w.cooling > limit) << name;
         }
     }
 }
@@ -396,31 +399,31 @@ TEST(LetDown, ATighterLimitTakesThePowerOffInMoreSteps) {
     auto l = loaded("tinker-damp");
     auto strict = *l.aircraft;
     strict.notes.letDown.coolingPerMinute = TemperatureDifference::si(6);
-    const auto loose = plan::fly(*l.aircraft, *l.sortie), tight = plan::fly(strict, *l.sortie);
+    const auto loose = flight::fly(*l.aircraft, *l.sortie), tight = flight::fly(strict, *l.sortie);
     EXPECT_GT(loose.letDownCooling, 6);
     EXPECT_LE(tight.letDownCooling, 6);
     EXPECT_GE(tight.letDown.size(), loose.letDown.size());
-    EXPECT_EQ(plan::coolingLimit(strict.notes).origin, Origin::notes);
-    EXPECT_EQ(plan::coolingLimit(l.aircraft->notes).origin, Origin::model) << "our own figure";
+    EXPECT_EQ(flight::coolingLimit(strict.notes).origin, Origin::notes);
+    EXPECT_EQ(flight::coolingLimit(l.aircraft->notes).origin, Origin::model) << "our own figure";
 }
 
 TEST(CoolDown, DilutionFollowsTheTableAndRestartsCoolDown) {
     const auto& l = loaded("tanner-winter");
     const auto& stop = l.aircraft->notes.stop;
-    EXPECT_FALSE(plan::dilutionFor(stop, celsius(5)));
-    EXPECT_NEAR(plan::dilutionFor(stop, celsius(-5))->seconds, 90, 0.1);
-    const auto between = plan::dilutionFor(stop, celsius(-10));
+    EXPECT_FALSE(advice::dilutionFor(stop, celsius(5)));
+    EXPECT_NEAR(advice::dilutionFor(stop, celsius(-5))->seconds, 90, 0.1);
+    const auto between = advice::dilutionFor(stop, celsius(-10));
     EXPECT_NEAR(between->seconds, 135, 0.5);
-    EXPECT_EQ(between->origin, Origin::betweenNotes);
-    EXPECT_NEAR(plan::dilutionFor(stop, celsius(-60))->seconds, 300, 0.1) << "the coldest entry is held";
+    EXPECT_EQ(between->origin, Origin::between);
+    EXPECT_NEAR(advice::dilutionFor(stop, celsius(-60))->seconds, 300, 0.1) << "the coldest entry is held";
     double last = 0;
     for (double t = 5; t >= -40; t -= 2.5)
-        if (const auto d = plan::dilutionFor(stop, celsius(t))) {
+        if (const auto d = advice::dilutionFor(stop, celsius(t))) {
             EXPECT_GE(d->seconds, last) << "colder never less";
             last = d->seconds;
         }
-    const auto f = plan::fly(*l.aircraft, *l.sortie);
-    const auto cool = plan::coolDown(*l.aircraft, *l.sortie, f);
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    const auto cool = advice::coolDown(*l.aircraft, *l.sortie, f);
     for (std::size_t i = 1; i < cool.restarts.size(); ++i) {
         EXPECT_LT(cool.restarts[i].engine, cool.restarts[i - 1].engine);
         EXPECT_GE(cool.restarts[i].dose, cool.restarts[i - 1].dose) << "colder never less prime";
@@ -430,21 +433,22 @@ TEST(CoolDown, DilutionFollowsTheTableAndRestartsCoolDown) {
     for (const auto& r : cool.restarts)
         for (std::size_t i = 1; i < cool.curve.size(); ++i)
             if (!cool.curve[i].running && cool.curve[i - 1].time <= r.after && cool.curve[i].time >= r.after) {
-                EXPECT_LE(r.engine.si(), cool.curve[i - 1].metal + 0.5);
-                EXPECT_GE(r.engine.si(), cool.curve[i].metal - 0.5);
+                EXPECT_LE(r.engine.si(), cool.curve[i - 1].headOrCoolant + 0.5);
+                EXPECT_GE(r.engine.si(), cool.curve[i].headOrCoolant - 0.5);
             }
     Sortie s = *l.sortie;
     s.forecast = celsius(8);
-    EXPECT_FALSE(plan::coolDown(*l.aircraft, s, f).dilute);
+    EXPECT_FALSE(advice::coolDown(*l.aircraft, s, f).dilute);
 }
 
 TEST(CoolDown, HotFuelBoilsInTheLinesOnAWarmDay) {
     const auto& n = loaded("lorimer-spring").aircraft->notes;
-    const auto warm = plan::restartAfter(n, 900, celsius(180), celsius(28), Length{});
+    const auto warm = advice::restartAfter(n, 900, celsius(180), celsius(28), Length{});
     EXPECT_EQ(warm.dose, 0);
     EXPECT_NE(warm.advice.find("boiled"), std::string::npos);
-    EXPECT_EQ(plan::restartAfter(n, 900, celsius(180), celsius(5), Length{}).advice.find("boiled"), std::string::npos);
-    EXPECT_GT(plan::restartAfter(n, 4 * 3600, celsius(180), celsius(5), Length{}).dose, 1);
+    EXPECT_EQ(advice::restartAfter(n, 900, celsius(180), celsius(5), Length{}).advice.find("boiled"),
+              std::string::npos);
+    EXPECT_GT(advice::restartAfter(n, 4 * 3600, celsius(180), celsius(5), Length{}).dose, 1);
 }
 
 RC_GTEST_PROP(Heat, ABurnOfEnergyIsBalanced, ()) {
@@ -455,7 +459,7 @@ RC_GTEST_PROP(Heat, ABurnOfEnergyIsBalanced, ()) {
                           *rc::gen::inRange(0, 11) / 10.0, celsius(*rc::gen::inRange(-25, 35)));
     const auto settled = a.thermal.steady(d);
     const auto rates = a.thermal.rates(settled, d);
-    RC_ASSERT(std::abs(rates.metal) < 1e-3);
+    RC_ASSERT(std::abs(rates.headOrCoolant) < 1e-3);
     RC_ASSERT(std::abs(rates.oil) < 1e-2);
 }
 
@@ -464,11 +468,11 @@ TEST(TrendOfADay, TenDegreesHotterIsHotterEverywhere) {
         const auto& l = loaded(name);
         Sortie hot = *l.sortie;
         hot.day.oat = Temperature::si(hot.day.oat.si() + 10);
-        const auto f = plan::fly(*l.aircraft, *l.sortie), g = plan::fly(*l.aircraft, hot);
-        const auto highest = [](const plan::Flown& x, Phase phase) {
+        const auto f = flight::fly(*l.aircraft, *l.sortie), g = flight::fly(*l.aircraft, hot);
+        const auto highest = [](const flight::Flown& x, Phase phase) {
             double most = 0;
-            for (std::size_t i = x[phase].firstMoment; i <= x[phase].lastMoment; ++i)
-                most = std::max(most, x.moments[i].metal);
+            for (std::size_t i = x[phase].firstSample; i <= x[phase].lastSample; ++i)
+                most = std::max(most, x.samples[i].headOrCoolant());
             return most;
         };
         EXPECT_GT(highest(g, Phase::climb), highest(f, Phase::climb) - 0.5) << name;
@@ -484,8 +488,8 @@ TEST(TrendOfADay, TenDegreesHotterIsHotterEverywhere) {
 TEST(ClimbBands, RiseAddUpToTheClimbAndAgreeWithIt) {
     for (const auto& name : test::demoNames()) {
         const auto& l = loaded(name);
-        const auto f = plan::fly(*l.aircraft, *l.sortie);
-        const auto bands = plan::climbBands(*l.aircraft, *l.sortie, f);
+        const auto f = flight::fly(*l.aircraft, *l.sortie);
+        const auto bands = advice::climbBands(*l.aircraft, *l.sortie, f);
         ASSERT_FALSE(bands.empty()) << name;
         EXPECT_LE(bands.size(), 11u) << name;
         for (std::size_t i = 1; i < bands.size(); ++i) {
@@ -499,17 +503,17 @@ TEST(ClimbBands, RiseAddUpToTheClimbAndAgreeWithIt) {
         EXPECT_NEAR(bands.back().time, climb.duration, 1e-6) << name;
         EXPECT_NEAR(bands.back().fuel / climb.fuel, 1.0, 1e-6) << name;
         EXPECT_NEAR(bands.back().distance / climb.distance, 1.0, 0.02) << name;
-        EXPECT_NEAR(bands.back().height.si(), f.moments[climb.lastMoment].height, 0.01);
+        EXPECT_NEAR(bands.back().height.si(), f.samples[climb.lastSample][Gauge::height], 0.01);
     }
 }
 
 TEST(HeatSolve, RpmThatStaysNormalForEver) {
     const auto& l = loaded("farrier-summer");
-    const auto f = plan::fly(*l.aircraft, *l.sortie);
-    const auto b = plan::groundBudget(*l.aircraft, *l.sortie, f, plan::GroundFrom::holding);
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    const auto b = advice::groundBudget(*l.aircraft, *l.sortie, f, advice::GroundFrom::holding);
     if (b.rpmForEver) {
         const auto settles = [&](double rpm) {
-            return l.aircraft->thermal.steady(standing(*l.aircraft, rpm, l.sortie->day.oat, 1.0)).metal;
+            return l.aircraft->thermal.steady(standing(*l.aircraft, rpm, l.sortie->day.oat, 1.0)).headOrCoolant;
         };
         EXPECT_LE(settles(b.rpmForEver->in(units::rpm)-20), settles(b.rpmForEver->in(units::rpm) + 20));
         EXPECT_NEAR(settles(b.rpmForEver->in(units::rpm)).si(), b.amber->si(), 4);
@@ -517,8 +521,8 @@ TEST(HeatSolve, RpmThatStaysNormalForEver) {
         EXPECT_TRUE(b.runs.front().toAmber);
     }
     const auto cold = loaded("lorimer-spring");
-    const auto g = plan::fly(*cold.aircraft, *cold.sortie);
-    const auto c = plan::groundBudget(*cold.aircraft, *cold.sortie, g, plan::GroundFrom::warmUp);
+    const auto g = flight::fly(*cold.aircraft, *cold.sortie);
+    const auto c = advice::groundBudget(*cold.aircraft, *cold.sortie, g, advice::GroundFrom::warmUp);
     ASSERT_TRUE(c.rpmForEver) << "a cool morning";
     EXPECT_GT(*c.rpmForEver, cold.aircraft->notes.warmUp.taxiRpm);
 }
@@ -534,9 +538,9 @@ TEST(Plan, WhatPassesALimitOnTheGroundIsRed) {
             const Gauge gauge = n.engine.cooling == Cooling::air ? Gauge::headTemperature : Gauge::coolantTemperature;
             for (const Phase phase : {Phase::runUp, Phase::takeOff}) {
                 const auto& flown = p.flown[phase];
-                for (std::size_t i = flown.firstMoment; i <= flown.lastMoment; ++i)
-                    if (p.flown.moments[i].metal > *n.gauges.at(gauge).in(phase).limitHigh + 1.0) {
-                        EXPECT_EQ(p[phase].worst, watch::Colour::red) << name << " " << off;
+                for (std::size_t i = flown.firstSample; i <= flown.lastSample; ++i)
+                    if (p.flown.samples[i].headOrCoolant() > *n.gauges.at(gauge).in(phase).limitHigh + 1.0) {
+                        EXPECT_EQ(p[phase].worst.colour(), watch::Colour::red) << name << " " << off;
                         break;
                     }
             }

@@ -9,15 +9,15 @@ using namespace amber;
 
 namespace {
 
-const plan::Aircraft& lorimer() {
+const flight::Aircraft& lorimer() {
     return *test::demo("lorimer").aircraft;
 }
-const plan::Aircraft& farrier() {
+const flight::Aircraft& farrier() {
     return *test::demo("farrier").aircraft;
 }
 
-heat::Drive driveAt(const plan::Aircraft& a, double rpm, std::optional<ManifoldPressure> boost, double celsius,
-                    Speed ias, double flap) {
+heat::Drive driveAt(const flight::Aircraft& a, double rpm, std::optional<ManifoldPressure> boost, double celsius,
+                    Speed ias, double coolingFlap) {
     air::Day day = air::standardDay(Length{});
     day.oat = Temperature::of(celsius, units::celsius);
     const auto air = day.at(Length{});
@@ -31,7 +31,7 @@ heat::Drive driveAt(const plan::Aircraft& a, double rpm, std::optional<ManifoldP
             n,
             air,
             ias.si() > 0 ? air::trueAirspeed(ias, air.pressure, air.temperature) : Speed{},
-            flap};
+            coolingFlap};
 }
 
 heat::Temperatures cold(double celsius) {
@@ -42,10 +42,10 @@ TEST(Heat, TheRatedPointIsSteady) {
     for (const auto* a : {&lorimer(), &farrier()}) {
         const auto& h = a->notes.heat;
         const Rating& rating = *a->notes.rating(h.rating);
-        const auto drive = driveAt(*a, rating.rpm.in(units::rpm), rating.boost, 15, h.ias, h.flap);
+        const auto drive = driveAt(*a, rating.rpm.in(units::rpm), rating.boost, 15, h.ias, h.coolingFlap);
         const auto settled = a->thermal.steady(drive);
-        const Temperature metal = a->notes.engine.cooling == Cooling::air ? *h.head : *h.coolant;
-        EXPECT_NEAR(settled.metal.si(), metal.si(), 1.0) << a->notes.name;
+        const Temperature headOrCoolant = a->notes.engine.cooling == Cooling::air ? *h.head : *h.coolant;
+        EXPECT_NEAR(settled.headOrCoolant.si(), headOrCoolant.si(), 1.0) << a->notes.name;
         EXPECT_NEAR(settled.oil.si(), h.oil.si(), 3.0) << a->notes.name;
     }
 }
@@ -57,7 +57,7 @@ TEST(Heat, ALargeRadialWarmsInTheKnownTime) {
     auto t = cold(15);
     for (double s = 0; s < 1200; s += 10) {
         t = lorimer().thermal.after(t, drive, Duration::si(10));
-        if (heads == 0 && t.metal.in(units::celsius) >= 120)
+        if (heads == 0 && t.headOrCoolant.in(units::celsius) >= 120)
             heads = s / 60;
         if (oil == 0 && t.oil.in(units::celsius) >= 40)
             oil = s / 60;
@@ -79,7 +79,7 @@ TEST(Heat, HalvingTheStepChangesNothingThatMatters) {
         whole = lorimer().thermal.after(whole, d, Duration::si(60));
         for (int half = 0; half < 12; ++half)
             halves = lorimer().thermal.after(halves, d, Duration::si(5));
-        EXPECT_NEAR(whole.metal.si(), halves.metal.si(), 0.1);
+        EXPECT_NEAR(whole.headOrCoolant.si(), halves.headOrCoolant.si(), 0.1);
         EXPECT_NEAR(whole.oil.si(), halves.oil.si(), 0.1);
     }
 }
@@ -89,7 +89,7 @@ TEST(Heat, AStoppedEngineCoolsTowardsTheAir) {
     heat::Drive stopped;
     stopped.air = air::standardDay(Length{}).at(Length{});
     const auto later = lorimer().thermal.after(hot, stopped, Duration::si(6 * 3600));
-    EXPECT_NEAR(later.metal.in(units::celsius), 15, 2);
+    EXPECT_NEAR(later.headOrCoolant.in(units::celsius), 15, 2);
     EXPECT_NEAR(later.oil.in(units::celsius), 15, 3);
 }
 
@@ -109,23 +109,24 @@ TEST(OilPressure, ColdOilOvershootsAndIdleIsLow) {
 RC_GTEST_PROP(HeatProperty, HotterAirNeverWarmsSlowerNorCoolsBetter, ()) {
     const auto& a = *rc::gen::arbitrary<bool>() ? lorimer() : farrier();
     const double rpm = *rc::gen::inRange(800, 1400), air = *rc::gen::inRange(-20, 30),
-                 flap = *rc::gen::inRange(0, 11) / 10.0, seconds = *rc::gen::inRange(30, 1500);
+                 coolingFlap = *rc::gen::inRange(0, 11) / 10.0, seconds = *rc::gen::inRange(30, 1500);
     const auto start = cold(air);
-    const auto cool = a.thermal.after(start, driveAt(a, rpm, {}, air, Speed{}, flap), Duration::si(seconds));
-    auto hotter = driveAt(a, rpm, {}, air, Speed{}, flap);
+    const auto cool = a.thermal.after(start, driveAt(a, rpm, {}, air, Speed{}, coolingFlap), Duration::si(seconds));
+    auto hotter = driveAt(a, rpm, {}, air, Speed{}, coolingFlap);
     hotter.air.temperature = Temperature::si(hotter.air.temperature.si() + 12);
     const auto warm = a.thermal.after(start, hotter, Duration::si(seconds));
-    RC_ASSERT(warm.metal.si() >= cool.metal.si() - 1e-6);
+    RC_ASSERT(warm.headOrCoolant.si() >= cool.headOrCoolant.si() - 1e-6);
 }
 
 RC_GTEST_PROP(HeatProperty, MoreFlapIsNeverHotter, ()) {
     const auto& a = *rc::gen::arbitrary<bool>() ? lorimer() : farrier();
-    const double flap = *rc::gen::inRange(0, 10) / 10.0;
+    const double coolingFlap = *rc::gen::inRange(0, 10) / 10.0;
     const Speed ias = Speed::of(*rc::gen::inRange(90, 220), units::knot);
     const auto d = [&](double f) {
         return driveAt(a, 2300, ManifoldPressure::of(*rc::gen::just(36), units::manifold::inHg), 15, ias, f);
     };
-    RC_ASSERT(a.thermal.steady(d(flap + 0.1)).metal.si() <= a.thermal.steady(d(flap)).metal.si() + 1e-6);
+    RC_ASSERT(a.thermal.steady(d(coolingFlap + 0.1)).headOrCoolant.si() <=
+              a.thermal.steady(d(coolingFlap)).headOrCoolant.si() + 1e-6);
 }
 
 } // namespace

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Not only which way a figure moves but how far: hand reckonings and published forms with their numbers.
+#include "advice/cool_down.h"
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
 #include "engine/carburettor_ice.h"
@@ -7,7 +8,6 @@
 #include "engine/knock.h"
 #include "engine/power_chart.h"
 #include "notes/notes_reader.h"
-#include "plan/cool_down.h"
 #include "plan/plan.h"
 #include "start/priming.h"
 #include "test_data.h"
@@ -21,9 +21,9 @@ namespace {
 using namespace amber;
 
 struct Flight {
-    const plan::Aircraft& aircraft;
+    const flight::Aircraft& aircraft;
     Sortie sortie;
-    plan::Flown flown;
+    flight::Flown flown;
 };
 Flight fly(
     const std::string& name, const std::function<void(Sortie&)>& change = [](Sortie&) {}) {
@@ -31,18 +31,18 @@ Flight fly(
     Sortie s = *demo.sortie;
     change(s);
     EXPECT_TRUE(checkSortie(s, demo.aircraft->notes, "").empty());
-    return {*demo.aircraft, s, plan::fly(*demo.aircraft, s)};
+    return {*demo.aircraft, s, flight::fly(*demo.aircraft, s)};
 }
-bool remarked(const plan::Flown& f, const std::string& piece) {
-    return std::any_of(f.remarks.begin(), f.remarks.end(),
-                       [&](const plan::Remark& r) { return r.sentence.find(piece) != std::string::npos; });
+bool remarked(const flight::Flown& f, const std::string& piece) {
+    return std::any_of(f.findings.begin(), f.findings.end(),
+                       [&](const watch::Finding& r) { return r.verdict.sentence().find(piece) != std::string::npos; });
 }
-engine::OperatingPoint pointAt(const Flight& f, const plan::Moment& m, Mixture mixture) {
-    engine::Demand d{Rotation::si(m.rpm),
-                     ManifoldPressure::si(m.boost),
+engine::OperatingPoint pointAt(const Flight& f, const flight::Sample& m, Mixture mixture) {
+    engine::Demand d{Rotation::si(m[Gauge::rpm]),
+                     ManifoldPressure::si(m[Gauge::boost]),
                      m.gear,
-                     f.sortie.day.at(f.sortie.day.pressureAltitudeOf(Length::si(m.height))),
-                     Speed::si(m.speed),
+                     f.sortie.day.at(f.sortie.day.pressureAltitudeOf(Length::si(m[Gauge::height]))),
+                     Speed::si(m[Gauge::airspeed]),
                      mixture};
     return engine::operate(f.aircraft.model(), d);
 }
@@ -55,15 +55,16 @@ TEST(Magnitude, FuelIsBurntByEveryEngineInEveryPhaseOfTheFlight) {
         for (const Phase phase : {Phase::climb, Phase::cruise, Phase::letDown}) {
             const auto& p = f.flown[phase];
             double volume = 0.0;
-            for (std::size_t i = p.firstMoment + 1; i <= p.lastMoment; ++i) {
-                const auto &a = f.flown.moments[i - 1], &b = f.flown.moments[i];
+            for (std::size_t i = p.firstSample + 1; i <= p.lastSample; ++i) {
+                const auto &a = f.flown.samples[i - 1], &b = f.flown.samples[i];
                 volume +=
                     0.5 * (b.time - a.time) *
                     (pointAt(f, a, p.setting.mixture).fuelFlow.si() + pointAt(f, b, p.setting.mixture).fuelFlow.si());
             }
             volume *= engines / f.aircraft.notes.fuel.density;
             EXPECT_NEAR(p.fuel / volume, 1.0, 0.02) << name << " " << titleOf(phase);
-            EXPECT_NEAR(f.flown.moments[p.firstMoment].fuel - f.flown.moments[p.lastMoment].fuel, p.fuel, 1e-3 * p.fuel)
+            EXPECT_NEAR(f.flown.samples[p.firstSample][Gauge::fuel] - f.flown.samples[p.lastSample][Gauge::fuel],
+                        p.fuel, 1e-3 * p.fuel)
                 << "and the tanks hold so much less";
         }
     }
@@ -134,12 +135,13 @@ TEST(Magnitude, TheNearestRatingLiesFivePercentInsideTheBoundary) {
 TEST(Magnitude, TheClimbingSpeedFallsWithHeightByTheNotes) {
     const auto f = fly("lorimer-spring");
     const auto& p = f.flown[Phase::climb];
-    const auto &low = f.flown.moments[p.firstMoment], &high = f.flown.moments[p.lastMoment];
-    const double loss = f.aircraft.notes.speeds.climbLossPerKm.si(), rise = (high.height - low.height) / 1000;
+    const auto &low = f.flown.samples[p.firstSample], &high = f.flown.samples[p.lastSample];
+    const double loss = f.aircraft.notes.speeds.climbLossPerKm.si(),
+                 rise = (high[Gauge::height] - low[Gauge::height]) / 1000;
     ASSERT_GT(loss, 0.1);
     // The weight falls by the climb's fuel, 48 US gal or some 290 lb: under half a knot.
-    EXPECT_NEAR(low.speed - high.speed, loss * rise, 0.4);
-    EXPECT_GT(low.speed, high.speed);
+    EXPECT_NEAR(low[Gauge::airspeed] - high[Gauge::airspeed], loss * rise, 0.4);
+    EXPECT_GT(low[Gauge::airspeed], high[Gauge::airspeed]);
 }
 
 TEST(Magnitude, ARatingIsAmberFromFourFifthsOfItsTime) {
@@ -148,7 +150,7 @@ TEST(Magnitude, ARatingIsAmberFromFourFifthsOfItsTime) {
     const auto colour = [&](double seconds) {
         watch::RatingClock clock(*rating);
         clock.add(Duration::si(seconds));
-        return clock.judgement().colour;
+        return clock.verdict().colour();
     };
     EXPECT_EQ(colour(239), watch::Colour::normal);
     EXPECT_EQ(colour(241), watch::Colour::amber);
@@ -159,12 +161,12 @@ TEST(Magnitude, ARatingIsAmberFromFourFifthsOfItsTime) {
 TEST(Magnitude, RatingMinutesAddUpAndTheClimbStepsDownWhenTheyAreUsed) {
     // The Tinker takes off and climbs at the same five minutes.
     const auto f = fly("tinker-damp", [](Sortie& s) { s.flight.cruiseHeight = Length::of(7000, units::foot); });
-    const Rating& rating = plan::ratingFor(f.aircraft.notes, f.sortie, Phase::takeOff);
-    ASSERT_EQ(&rating, &plan::ratingFor(f.aircraft.notes, f.sortie, Phase::climb));
+    const Rating& rating = flight::ratingFor(f.aircraft.notes, f.sortie, Phase::takeOff);
+    ASSERT_EQ(&rating, &flight::ratingFor(f.aircraft.notes, f.sortie, Phase::climb));
     ASSERT_NEAR(rating.minutes->si(), 300, 1e-9);
     const auto& clock = *f.flown.ratings.of(rating.key);
     EXPECT_NEAR(clock.used().si(), 300, 1.0) << "all of it and no more";
-    EXPECT_EQ(clock.judgement().colour, watch::Colour::amber);
+    EXPECT_EQ(clock.verdict().colour(), watch::Colour::amber);
     ASSERT_EQ(f.flown.ratingChanges.size(), 1u);
     const auto& change = f.flown.ratingChanges.front();
     EXPECT_NEAR(change.time - f.flown[Phase::takeOff].start, 300, 1.0);
@@ -192,7 +194,7 @@ TEST(Magnitude, AChosenCruiseUsesTheMinutesOfTheRatingThatCoversIt) {
     EXPECT_FALSE(easy.aircraft.notes.rating(easy.flown[Phase::cruise].rating)->minutes);
     // At the climb's rpm and boost its half hour goes on from what the climb left, and then the cruise steps down.
     const auto hard = farrier(2700, 8);
-    const Rating& climb = plan::ratingFor(hard.aircraft.notes, hard.sortie, Phase::climb);
+    const Rating& climb = flight::ratingFor(hard.aircraft.notes, hard.sortie, Phase::climb);
     ASSERT_NEAR(climb.minutes->si(), 1800, 1e-9);
     ASSERT_EQ(hard.flown[Phase::cruise].rating, climb.key);
     ASSERT_EQ(hard.flown.ratingChanges.size(), 1u);
@@ -240,9 +242,9 @@ TEST(Magnitude, BlanksLetThroughAFifteenthOfAHundred) {
 TEST(Magnitude, TheDewPointFallsByOnePointEightDegreesAKilometre) {
     air::Day day = air::standardDay(Length::si(100));
     day.dewPoint = Temperature::of(5, units::celsius);
-    EXPECT_NEAR(plan::dewPointAt(day, Length::si(2100), Temperature::of(10, units::celsius)).in(units::celsius), 1.4,
+    EXPECT_NEAR(flight::dewPointAt(day, Length::si(2100), Temperature::of(10, units::celsius)).in(units::celsius), 1.4,
                 1e-6);
-    EXPECT_NEAR(plan::dewPointAt(day, Length::si(2100), Temperature::of(-3, units::celsius)).in(units::celsius), -3,
+    EXPECT_NEAR(flight::dewPointAt(day, Length::si(2100), Temperature::of(-3, units::celsius)).in(units::celsius), -3,
                 1e-6)
         << "never above the air";
 }
@@ -252,8 +254,8 @@ TEST(Magnitude, AGearChangeTakesSixSecondsThrottledBack) {
     ASSERT_EQ(f.flown.gearChanges.size(), 1u);
     const auto& change = f.flown.gearChanges.front();
     double begin = -1, end = -1;
-    for (const auto& m : f.flown.moments) {
-        const bool back = std::abs(m.boost - f.aircraft.notes.gearChange->throttleBackTo.si()) < 50;
+    for (const auto& m : f.flown.samples) {
+        const bool back = std::abs(m[Gauge::boost] - f.aircraft.notes.gearChange->throttleBackTo.si()) < 50;
         if (m.time >= change.time - 1e-6 && back && begin < 0)
             begin = m.time;
         if (m.time > change.time && m.gear == change.to && end < 0)
@@ -267,7 +269,7 @@ TEST(Magnitude, TheLetDownEndsInTheCircuitAThousandFeetUp) {
     for (const char* name : {"lorimer-spring", "tanner-winter"}) {
         const auto f = fly(name);
         const double above =
-            f.flown.moments[f.flown[Phase::letDown].lastMoment].height - f.sortie.flight.toElevation.si();
+            f.flown.samples[f.flown[Phase::letDown].lastSample][Gauge::height] - f.sortie.flight.toElevation.si();
         EXPECT_NEAR(above, 300.0, 1.0) << name;
     }
 }
@@ -301,7 +303,7 @@ TEST(Magnitude, StandingOilLosesAnEthOfItsExcessInAnHour) {
     const heat::Temperatures hot{Temperature::si(288.15 + 100), Temperature::si(288.15 + 60)};
     const auto after = a.thermal.after(hot, standing, Duration::si(3600));
     EXPECT_NEAR((after.oil.si() - 288.15) / 60, std::exp(-1.0), 0.01);
-    EXPECT_NEAR((after.metal.si() - 288.15) / 100, std::exp(-1.5), 0.01);
+    EXPECT_NEAR((after.headOrCoolant.si() - 288.15) / 100, std::exp(-1.5), 0.01);
     const auto primed =
         start::engineTemperature({Duration::si(2400), Temperature::si(393.15), {}}, Temperature::si(293.15));
     EXPECT_NEAR(primed.si() - 293.15, 100 * std::exp(-1.0), 0.01) << "and the prime counts on the same metal";
@@ -311,8 +313,8 @@ TEST(Magnitude, FuelBoilsInTheLinesForAnHourOnAMildDay) {
     const auto& notes = test::loaded("lorimer-spring").aircraft->notes;
     // Heads stopped at 200 °C are still over 60 °C after an hour: 28 + 172 exp(−65/40) = 62 °C after 65 minutes.
     const auto advice = [&](double minutes, double celsius) {
-        return plan::restartAfter(notes, minutes * 60, Temperature::of(200, units::celsius),
-                                  Temperature::of(celsius, units::celsius), Length{})
+        return advice::restartAfter(notes, minutes * 60, Temperature::of(200, units::celsius),
+                                    Temperature::of(celsius, units::celsius), Length{})
             .advice;
     };
     const auto boils = [&](double minutes, double celsius) {
@@ -337,11 +339,11 @@ TEST(Magnitude, TheCruiseIsFlownAtTheWeightThatIsLeft) {
     for (const char* name : {"lorimer-spring", "mercer-frost"}) {
         const auto f = fly(name);
         const auto& p = f.flown[Phase::cruise];
-        const double burnt = f.flown.fuelAtStart - f.flown.moments[p.firstMoment].fuel;
+        const double burnt = f.flown.fuelAtStart - f.flown.samples[p.firstSample][Gauge::fuel];
         const auto air = f.sortie.day.at(f.flown.cruisePressureAltitude);
         const double power = p.point.power.si() * static_cast<double>(f.aircraft.notes.positions.size());
         const auto at = [&](double kilograms) {
-            return plan::levelSpeed(f.aircraft, power, Mass::si(f.sortie.weight.si() + kilograms), air)->si();
+            return flight::levelSpeed(f.aircraft, power, Mass::si(f.sortie.weight.si() + kilograms), air)->si();
         };
         const double lighter = at(-burnt * f.aircraft.notes.fuel.density),
                      heavier = at(burnt * f.aircraft.notes.fuel.density);
@@ -382,11 +384,11 @@ TEST(Magnitude, TooLongAtHighPowerOnTheGroundIsAmber) {
     const auto colour = [&](const char* most) {
         auto reading =
             readNotes(text.substr(0, at) + "high_power_most = \"" + most + "\"" + text.substr(end), "t.toml");
-        auto aircraft = plan::assemble(std::move(*reading.notes), reading.problems);
+        auto aircraft = flight::assemble(std::move(*reading.notes), reading.problems);
         const auto made = plan::makePlan(*aircraft, *test::loaded("lorimer-spring").sortie);
         for (const auto& k : made[Phase::runUp].clocks)
             if (k.what == "At high power")
-                return k.colour;
+                return k.verdict.colour();
         return watch::Colour::red;
     };
     EXPECT_EQ(colour("600 s"), watch::Colour::normal);

@@ -95,13 +95,13 @@ TEST(PlanSchema, KnowsWhatItDescribesAndNothingElse) {
 
 TEST(PlanSchema, ChargeAndMeanPressureAreExportedLikeTheRest) {
     const auto j = planOf("mercer-frost");
-    const auto& f = plan::fly(*test::loaded("mercer-frost").aircraft, *test::loaded("mercer-frost").sortie);
-    ASSERT_EQ(j["series"].size(), f.moments.size());
-    for (const std::size_t i : {std::size_t{0}, f.moments.size() / 2, f.moments.size() - 1}) {
-        EXPECT_NEAR(j["series"][i]["charge_C"], f.moments[i].charge - 273.15, 1e-9);
-        EXPECT_NEAR(j["series"][i]["bmep_kPa"], f.moments[i].bmep / 1000, 1e-9);
-        EXPECT_NEAR(j["series"][i]["power_kW"], f.moments[i].power / 1000, 1e-9);
-        EXPECT_NEAR(j["series"][i]["ias_m_s"], f.moments[i].speed, 1e-9);
+    const auto& f = flight::fly(*test::loaded("mercer-frost").aircraft, *test::loaded("mercer-frost").sortie);
+    ASSERT_EQ(j["series"].size(), f.samples.size());
+    for (const std::size_t i : {std::size_t{0}, f.samples.size() / 2, f.samples.size() - 1}) {
+        EXPECT_NEAR(j["series"][i]["charge_C"], f.samples[i][Gauge::chargeTemperature] - 273.15, 1e-9);
+        EXPECT_NEAR(j["series"][i]["bmep_kPa"], f.samples[i][Gauge::torque] / 1000, 1e-9);
+        EXPECT_NEAR(j["series"][i]["power_kW"], f.samples[i][Gauge::power] / 1000, 1e-9);
+        EXPECT_NEAR(j["series"][i]["ias_m_s"], f.samples[i][Gauge::airspeed], 1e-9);
     }
 }
 } // namespace

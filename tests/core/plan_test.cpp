@@ -47,9 +47,9 @@ TEST(Plan, CoversEveryPhaseInOrderWithoutGaps) {
 TEST(Plan, TimeRunsForwardAndFuelNeverGrows) {
     const auto p = planOf("lorimer");
     double burnt = 0;
-    for (std::size_t i = 1; i < p.flown.moments.size(); ++i) {
-        EXPECT_GE(p.flown.moments[i].time, p.flown.moments[i - 1].time);
-        EXPECT_LE(p.flown.moments[i].fuel, p.flown.moments[i - 1].fuel + 1e-12);
+    for (std::size_t i = 1; i < p.flown.samples.size(); ++i) {
+        EXPECT_GE(p.flown.samples[i].time, p.flown.samples[i - 1].time);
+        EXPECT_LE(p.flown.samples[i][Gauge::fuel], p.flown.samples[i - 1][Gauge::fuel] + 1e-12);
     }
     for (const auto& phase : p.phases)
         burnt += phase.fuel;
@@ -77,54 +77,54 @@ TEST(Plan, ALowerGradeCutsTheTakeOff) {
     s.fuelGrade = "91";
     const auto p = plan::makePlan(*demo("lorimer").aircraft, s);
     EXPECT_EQ(line(p, Phase::takeOff, "Throttle").value, "30 inHg, even, then 40.5 inHg");
-    EXPECT_EQ(p[Phase::takeOff].worst, watch::Colour::amber);
-    EXPECT_NE(p[Phase::takeOff].worstBecause.find("Grade 91 permits 40.5 inHg"), std::string::npos);
+    EXPECT_EQ(p[Phase::takeOff].worst.colour(), watch::Colour::amber);
+    EXPECT_NE(p[Phase::takeOff].worst.sentence().find("Grade 91 permits 40.5 inHg"), std::string::npos);
     EXPECT_LT(p.flown[Phase::takeOff].point.power.si(), planOf("lorimer").flown[Phase::takeOff].point.power.si());
 }
 
 TEST(Plan, QnhTemperatureGradeAndWeightMoveTheFiguresTheRightWay) {
     const auto& a = *demo("lorimer").aircraft;
     const Sortie today = *demo("lorimer").sortie;
-    const auto base = plan::fly(a, today);
+    const auto base = flight::fly(a, today);
     Sortie s = today;
     s.day.qnh = Pressure::of(989, units::hPa);
-    const auto low = plan::fly(a, s);
+    const auto low = flight::fly(a, s);
     EXPECT_LT(low.fieldBoost, base.fieldBoost);
     EXPECT_LT(low.gearChange()->height, base.gearChange()->height) << "lower pressure, lower change above sea level";
     s = today;
     s.day.oat = Temperature::of(26, units::celsius);
-    const auto hot = plan::fly(a, s);
+    const auto hot = flight::fly(a, s);
     EXPECT_LT(hot[Phase::takeOff].point.power, base[Phase::takeOff].point.power);
     EXPECT_LT(hot.gearChange()->height, base.gearChange()->height);
     EXPECT_GT(hot[Phase::climb].duration, base[Phase::climb].duration);
     EXPECT_LT(hot[Phase::cruise].point.power, base[Phase::cruise].point.power);
     s = today;
     s.weight = Mass::of(24000, units::pound);
-    const auto light = plan::fly(a, s);
+    const auto light = flight::fly(a, s);
     EXPECT_LT(light[Phase::climb].duration, base[Phase::climb].duration);
     EXPECT_GT(light.cruiseTas, base.cruiseTas);
-    EXPECT_LT(plan::speedFor(a.notes, "lift-off", s.weight)->speed,
-              plan::speedFor(a.notes, "lift-off", today.weight)->speed);
+    EXPECT_LT(flight::speedFor(a.notes, "lift-off", s.weight)->speed,
+              flight::speedFor(a.notes, "lift-off", today.weight)->speed);
     s = today;
     s.day.elevation = Length::of(5380, units::foot);
-    EXPECT_FALSE(plan::fly(a, s)[Phase::takeOff].point.fullThrottle && base[Phase::takeOff].point.fullThrottle);
+    EXPECT_FALSE(flight::fly(a, s)[Phase::takeOff].point.fullThrottle && base[Phase::takeOff].point.fullThrottle);
 }
 
 TEST(Plan, SpeedsAreReadBetweenTheColumns) {
     const auto& n = demo("lorimer").aircraft->notes;
-    EXPECT_EQ(plan::speedFor(n, "lift-off", Mass::of(22000, units::pound))->origin, Origin::notes);
-    const auto middle = *plan::speedFor(n, "lift-off", Mass::of(25500, units::pound));
+    EXPECT_EQ(flight::speedFor(n, "lift-off", Mass::of(22000, units::pound))->origin, Origin::notes);
+    const auto middle = *flight::speedFor(n, "lift-off", Mass::of(25500, units::pound));
     EXPECT_NEAR(middle.speed.in(units::knot), 84, 1e-6);
-    EXPECT_EQ(middle.origin, Origin::betweenNotes);
-    EXPECT_FALSE(plan::speedFor(n, "no such", Mass::of(25500, units::pound)));
+    EXPECT_EQ(middle.origin, Origin::between);
+    EXPECT_FALSE(flight::speedFor(n, "no such", Mass::of(25500, units::pound)));
 }
 
 TEST(Plan, AQueueOnAHotDayTurnsTheRunUpAmber) {
     Sortie s = *demo("farrier").sortie;
-    EXPECT_EQ(planOf("farrier")[Phase::runUp].worst, watch::Colour::amber);
+    EXPECT_EQ(planOf("farrier")[Phase::runUp].worst.colour(), watch::Colour::amber);
     s.flight.hold = Duration{};
     const auto straight = plan::makePlan(*demo("farrier").aircraft, s);
-    EXPECT_EQ(straight[Phase::runUp].worst, watch::Colour::normal) << straight[Phase::runUp].worstBecause;
+    EXPECT_EQ(straight[Phase::runUp].worst.colour(), watch::Colour::normal) << straight[Phase::runUp].worst.sentence();
 }
 
 TEST(Plan, TooLittleFuelIsRed) {
@@ -132,8 +132,8 @@ TEST(Plan, TooLittleFuelIsRed) {
     s.contents["rear"] = Volume{};
     s.contents["front"] = Volume::of(120, units::usGallon);
     const auto p = plan::makePlan(*demo("lorimer").aircraft, s);
-    EXPECT_EQ(p[Phase::cruise].worst, watch::Colour::red);
-    EXPECT_NE(p[Phase::cruise].worstBecause.find("empty"), std::string::npos);
+    EXPECT_EQ(p[Phase::cruise].worst.colour(), watch::Colour::red);
+    EXPECT_NE(p[Phase::cruise].worst.sentence().find("empty"), std::string::npos);
 }
 
 TEST(Plan, TooHighIsSaidAndPlannedAsHighAsItGoes) {
@@ -141,7 +141,7 @@ TEST(Plan, TooHighIsSaidAndPlannedAsHighAsItGoes) {
     s.flight.cruiseHeight = Length::of(36000, units::foot);
     const auto p = plan::makePlan(*demo("lorimer").aircraft, s);
     EXPECT_FALSE(p.flown.reachedHeight);
-    EXPECT_EQ(p[Phase::climb].worst, watch::Colour::red);
+    EXPECT_EQ(p[Phase::climb].worst.colour(), watch::Colour::red);
 }
 
 TEST(Plan, ASchoolIsTakenOnlyWhereTheNotesLeaveItOpen) {
@@ -187,7 +187,7 @@ TEST(Start, HandTurningFollowsTheHoursStoodAndFloodingHasItsRemedy) {
 
 TEST(Landing, EndsOnTheField) {
     const auto p = planOf("lorimer");
-    EXPECT_NEAR(p.flown.moments[p.flown[Phase::landing].lastMoment].height,
+    EXPECT_NEAR(p.flown.samples[p.flown[Phase::landing].lastSample][Gauge::height],
                 demo("lorimer").sortie->flight.toElevation.si(), 1e-6);
 }
 
@@ -203,13 +203,13 @@ TEST(Export, JsonCsvAndTextSayWhatThePlanSays) {
             EXPECT_NE(text.find(p.phases[i].set[k].value), std::string::npos);
             EXPECT_NE(csv.find(plan::csvField(p.phases[i].set[k].value)), std::string::npos);
         }
-    EXPECT_EQ(json["series"].size(), p.flown.moments.size());
+    EXPECT_EQ(json["series"].size(), p.flown.samples.size());
     EXPECT_EQ(plan::csvField("a,\"b\""), "\"a,\"\"b\"\"\"");
 }
 
 TEST(Pictures, ShowWhatThePlanHas) {
     const auto& d = demo("lorimer");
-    const auto flown = plan::fly(*d.aircraft, *d.sortie);
+    const auto flown = flight::fly(*d.aircraft, *d.sortie);
     const auto climb = plan::climbPicture(*d.aircraft, *d.sortie, flown);
     ASSERT_EQ(climb.fullThrottle.size(), 2u);
     ASSERT_EQ(climb.fullThrottleHeights.size(), 2u);
@@ -243,7 +243,7 @@ TEST(Comparison, HotterIsSlowerAndTheFirstColumnIsToday) {
 }
 
 /// Any day and load that a sortie file may hold.
-Sortie anySortie(const plan::LoadedSortie& from) {
+Sortie anySortie(const flight::LoadedSortie& from) {
     Sortie s = *from.sortie;
     const auto& n = from.aircraft->notes;
     s.day.elevation = Length::si(*rc::gen::inRange(-200, 3000));
@@ -268,18 +268,19 @@ RC_GTEST_PROP(PlanProperty, NoSettingIsEverBeyondALimitOrTheGrade, ()) {
     const auto& d = demo(*rc::gen::arbitrary<bool>() ? "lorimer" : "farrier");
     const Sortie s = anySortie(d);
     RC_PRE(checkSortie(s, d.aircraft->notes, "s").empty());
-    const auto flown = plan::fly(*d.aircraft, s);
-    for (const auto& m : flown.moments) {
-        RC_ASSERT(std::isfinite(m.metal) && std::isfinite(m.oil) && std::isfinite(m.height) && std::isfinite(m.fuel));
-        if (m.rpm <= 0)
+    const auto flown = flight::fly(*d.aircraft, s);
+    for (const auto& m : flown.samples) {
+        RC_ASSERT(std::isfinite(m.headOrCoolant()) && std::isfinite(m[Gauge::oilTemperature]) &&
+                  std::isfinite(m[Gauge::height]) && std::isfinite(m[Gauge::fuel]));
+        if (m[Gauge::rpm] <= 0)
             continue;
         const auto& boost = d.aircraft->notes.gauges.at(Gauge::boost).in(m.phase);
         const auto& rpm = d.aircraft->notes.gauges.at(Gauge::rpm).in(m.phase);
-        RC_ASSERT(!boost.limitHigh || m.boost <= *boost.limitHigh * (1 + 1e-9));
-        RC_ASSERT(!rpm.limitHigh || m.rpm <= *rpm.limitHigh * (1 + 1e-9));
+        RC_ASSERT(!boost.limitHigh || m[Gauge::boost] <= *boost.limitHigh * (1 + 1e-9));
+        RC_ASSERT(!rpm.limitHigh || m[Gauge::rpm] <= *rpm.limitHigh * (1 + 1e-9));
     }
     const auto cap =
-        engine::permittedBoost(d.aircraft->notes, plan::ratingFor(d.aircraft->notes, s, Phase::takeOff), s.fuelGrade);
+        engine::permittedBoost(d.aircraft->notes, flight::ratingFor(d.aircraft->notes, s, Phase::takeOff), s.fuelGrade);
     RC_ASSERT(flown[Phase::takeOff].point.manifoldPressure.si() <= cap.boost->si() + 1e-6);
 }
 
@@ -287,9 +288,9 @@ RC_GTEST_PROP(PlanProperty, AHotterDayNeverGivesMoreTakeOffPower, ()) {
     const auto& d = demo(*rc::gen::arbitrary<bool>() ? "lorimer" : "farrier");
     Sortie s = anySortie(d);
     s.day.oat = Temperature::si(std::min(s.day.oat.si(), 305.0));
-    const auto cool = plan::fly(*d.aircraft, s);
+    const auto cool = flight::fly(*d.aircraft, s);
     s.day.oat = Temperature::si(s.day.oat.si() + 10);
-    RC_ASSERT(plan::fly(*d.aircraft, s)[Phase::takeOff].point.power.si() <=
+    RC_ASSERT(flight::fly(*d.aircraft, s)[Phase::takeOff].point.power.si() <=
               cool[Phase::takeOff].point.power.si() * (1 + 1e-9));
 }
 

@@ -10,8 +10,8 @@ namespace {
 using namespace amber;
 
 struct Case {
-    plan::LoadedSortie loaded;
-    [[nodiscard]] const plan::Aircraft& aircraft() const { return *loaded.aircraft; }
+    flight::LoadedSortie loaded;
+    [[nodiscard]] const flight::Aircraft& aircraft() const { return *loaded.aircraft; }
 };
 const Case& ostler() {
     static const Case c{test::loadDemo("ostler-bush")};
@@ -73,7 +73,7 @@ TEST(FixedPitch, ContradictingNotesAreRefusedWithTheLine) {
     const auto reading = readNotes(test::replaced(text, "reference_rpm = 1650", "reference_rpm = 1950"), "ostler.toml");
     ASSERT_TRUE(reading.notes.has_value());
     Problems problems;
-    EXPECT_FALSE(plan::assemble(*reading.notes, problems));
+    EXPECT_FALSE(flight::assemble(*reading.notes, problems));
     ASSERT_EQ(problems.size(), 1u);
     EXPECT_NE(problems.front().text().find("reference_rpm"), std::string::npos) << problems.front().text();
     EXPECT_EQ(problems.front().text().find("ostler.toml:"), 0u);
@@ -82,10 +82,10 @@ TEST(FixedPitch, ContradictingNotesAreRefusedWithTheLine) {
 
 TEST(Tinker, IsFlownByRpmAloneAndNeverPastItsLimit) {
     const auto d = test::loadDemo("tinker-damp");
-    const auto f = plan::fly(*d.aircraft, *d.sortie);
+    const auto f = flight::fly(*d.aircraft, *d.sortie);
     const double most = *d.aircraft->notes.gauges.at(Gauge::rpm).band.limitHigh;
-    for (const auto& m : f.moments)
-        EXPECT_LE(m.rpm, most + 1e-6);
+    for (const auto& m : f.samples)
+        EXPECT_LE(m[Gauge::rpm], most + 1e-6);
     EXPECT_NEAR(f[Phase::cruise].setting.rpm.si() * 60, 2300, 0.5) << "the rpm asked for";
     EXPECT_LT(f[Phase::climb].setting.rpm.si() * 60, 2450) << "in the climb the propeller holds it back";
     EXPECT_GT(f[Phase::climb].setting.rpm, f.staticRpm);

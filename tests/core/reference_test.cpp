@@ -19,7 +19,7 @@ std::string kept(const std::string& name) {
 
 class Reference : public testing::TestWithParam<std::string> {
 protected:
-    const plan::LoadedSortie& demo() { return test::loaded(GetParam()); }
+    const flight::LoadedSortie& demo() { return test::loaded(GetParam()); }
     plan::Plan plan() { return plan::makePlan(*demo().aircraft, *demo().sortie); }
     /// Writes what is asked for, when it is asked for. @return whether it was
     static bool refreshed(const std::string& name, const std::string& text) {

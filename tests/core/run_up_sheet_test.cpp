@@ -48,10 +48,10 @@ RC_GTEST_PROP(ReadDrop, WhatIsKeptIsReadBack, ()) {
 
 TEST(Magnetos, EachPatternHasItsCauseAndItsNextAction) {
     const auto good = find(drop(60), drop(75));
-    EXPECT_EQ(good.judgement.colour, watch::Colour::normal);
+    EXPECT_EQ(good.verdict.colour(), watch::Colour::normal);
     EXPECT_TRUE(good.cause.empty());
     const auto oily = find(drop(60), drop(130, DropManner::slow));
-    EXPECT_EQ(oily.judgement.colour, watch::Colour::red);
+    EXPECT_EQ(oily.verdict.colour(), watch::Colour::red);
     EXPECT_NE(oily.cause.find("right"), std::string::npos);
     EXPECT_TRUE(oily.burst);
     EXPECT_NE(oily.next.find("30 s at 32 inHg"), std::string::npos);
@@ -62,27 +62,27 @@ TEST(Magnetos, EachPatternHasItsCauseAndItsNextAction) {
     EXPECT_FALSE(dead.burst) << "a burst does not mend a lead";
     EXPECT_NE(dead.cause.find("left"), std::string::npos);
     const auto live = find(drop(0), drop(60));
-    EXPECT_EQ(live.judgement.colour, watch::Colour::red);
+    EXPECT_EQ(live.verdict.colour(), watch::Colour::red);
     EXPECT_NE(live.cause.find("earth"), std::string::npos);
     EXPECT_NE(live.next.find("propeller"), std::string::npos);
     const auto both = find(drop(120), drop(130));
     EXPECT_NE(both.cause.find("mixture"), std::string::npos);
     const auto apart = find(drop(30), drop(80));
-    EXPECT_EQ(apart.judgement.colour, watch::Colour::amber);
+    EXPECT_EQ(apart.verdict.colour(), watch::Colour::amber);
     EXPECT_TRUE(apart.burst);
     const auto misses = find(drop(50, DropManner::sudden), drop(60));
-    EXPECT_EQ(misses.judgement.colour, watch::Colour::amber);
+    EXPECT_EQ(misses.verdict.colour(), watch::Colour::amber);
     const auto stops = find(drop(0, DropManner::stopped), drop(60));
     EXPECT_NE(stops.cause.find("dead"), std::string::npos);
     EXPECT_NE(stops.next.find("throttle"), std::string::npos);
 }
 
 TEST(Magnetos, LimitsOnTheLimitAreInsideIt) {
-    EXPECT_EQ(watch::judgeDrop(notes(), watch::MagnetoSide::left, drop(90)).colour, watch::Colour::normal);
-    EXPECT_EQ(watch::judgeDrop(notes(), watch::MagnetoSide::left, drop(91)).colour, watch::Colour::red);
-    EXPECT_EQ(watch::judgeDrop(notes(), watch::MagnetoSide::left, drop(9)).colour, watch::Colour::red);
-    EXPECT_EQ(watch::judgeDifference(notes(), drop(50), drop(90)).colour, watch::Colour::normal);
-    EXPECT_EQ(watch::judgeDifference(notes(), drop(50), drop(91)).colour, watch::Colour::amber);
+    EXPECT_EQ(watch::judgeDrop(notes(), watch::MagnetoSide::left, drop(90)).colour(), watch::Colour::normal);
+    EXPECT_EQ(watch::judgeDrop(notes(), watch::MagnetoSide::left, drop(91)).colour(), watch::Colour::red);
+    EXPECT_EQ(watch::judgeDrop(notes(), watch::MagnetoSide::left, drop(9)).colour(), watch::Colour::red);
+    EXPECT_EQ(watch::judgeDifference(notes(), drop(50), drop(90)).colour(), watch::Colour::normal);
+    EXPECT_EQ(watch::judgeDifference(notes(), drop(50), drop(91)).colour(), watch::Colour::amber);
 }
 
 RC_GTEST_PROP(Magnetos, TheFindingIsNeverKinderThanTheJudge, ()) {
@@ -92,10 +92,10 @@ RC_GTEST_PROP(Magnetos, TheFindingIsNeverKinderThanTheJudge, ()) {
     };
     const auto l = any(), r = any();
     const auto f = find(l, r, *rc::gen::inRange(0, 3));
-    RC_ASSERT(f.judgement.colour >= watch::judgeDrop(notes(), watch::MagnetoSide::left, l).colour);
-    RC_ASSERT(f.judgement.colour >= watch::judgeDrop(notes(), watch::MagnetoSide::right, r).colour);
-    RC_ASSERT(f.judgement.colour >= watch::judgeDifference(notes(), l, r).colour);
-    RC_ASSERT((f.judgement.colour == watch::Colour::normal) == f.next.empty());
+    RC_ASSERT(f.verdict.colour() >= watch::judgeDrop(notes(), watch::MagnetoSide::left, l).colour());
+    RC_ASSERT(f.verdict.colour() >= watch::judgeDrop(notes(), watch::MagnetoSide::right, r).colour());
+    RC_ASSERT(f.verdict.colour() >= watch::judgeDifference(notes(), l, r).colour());
+    RC_ASSERT((f.verdict.colour() == watch::Colour::normal) == f.next.empty());
     RC_ASSERT(f.cause.empty() == f.next.empty());
 }
 
@@ -114,11 +114,11 @@ TEST(RunUpSheet, EveryTypeHasOneWithItsOwnFigures) {
         }
         ASSERT_TRUE(sheet.highPowerMost) << name;
         EXPECT_LE(sheet.highPower, *sheet.highPowerMost) << name;
-        limits.insert(plan::magnetoLimits(l.aircraft->notes));
+        limits.insert(watch::magnetoLimits(l.aircraft->notes));
         // The steps of the page word the same limits.
         const auto& set = plan[Phase::runUp].set;
         EXPECT_TRUE(std::any_of(set.begin(), set.end(), [&](const plan::SetLine& s) {
-            return s.value.find(plan::magnetoLimits(l.aircraft->notes)) != std::string::npos;
+            return s.value.find(watch::magnetoLimits(l.aircraft->notes)) != std::string::npos;
         })) << name;
     }
     EXPECT_GE(limits.size(), 7u) << "types differ";
@@ -151,20 +151,20 @@ TEST(RunUpSheet, VerdictsAreTheJudges) {
     const auto& fuel = *sheet.line("fuel");
     for (std::size_t i = 0; i < 3; ++i) {
         const auto wanted = watch::judgeReading(fuel.what, fuel.band, *fuel.unit, *fuel.cells[i].value, fuel.stopper);
-        EXPECT_EQ(fuel.cells[i].judgement.colour, wanted.colour);
-        EXPECT_EQ(fuel.cells[i].judgement.sentence, wanted.sentence);
+        EXPECT_EQ(fuel.cells[i].verdict.colour(), wanted.colour());
+        EXPECT_EQ(fuel.cells[i].verdict.sentence(), wanted.sentence());
     }
-    EXPECT_EQ(fuel.cells[0].judgement.colour, watch::Colour::normal);
-    EXPECT_EQ(fuel.cells[1].judgement.colour, watch::Colour::amber);
-    EXPECT_EQ(fuel.cells[2].judgement.colour, watch::Colour::red);
+    EXPECT_EQ(fuel.cells[0].verdict.colour(), watch::Colour::normal);
+    EXPECT_EQ(fuel.cells[1].verdict.colour(), watch::Colour::amber);
+    EXPECT_EQ(fuel.cells[2].verdict.colour(), watch::Colour::red);
     EXPECT_FALSE(fuel.cells[2].cause.empty());
     EXPECT_EQ(sheet.line("magnetos")->cells[0].shown, "in order");
     EXPECT_NE(sheet.line("magnetos")->cells[1].next.find("engineer"), std::string::npos) << "after one burst";
     EXPECT_TRUE(sheet.line("magnetos")->cells[2].shown.empty()) << "not read yet";
-    EXPECT_EQ(sheet.worst, watch::Colour::red);
-    EXPECT_EQ(p[Phase::runUp].worst, watch::Colour::red);
+    EXPECT_EQ(sheet.worst.colour(), watch::Colour::red);
+    EXPECT_EQ(p[Phase::runUp].worst.colour(), watch::Colour::red);
     ASSERT_FALSE(sheet.findings.empty());
-    EXPECT_EQ(sheet.findings.front().colour, watch::Colour::red) << "worst first";
+    EXPECT_EQ(sheet.findings.front().verdict.colour(), watch::Colour::red) << "worst first";
     EXPECT_EQ(sheet.read, 7);
 }
 
@@ -186,7 +186,7 @@ TEST(RunUpSheet, FindingsAreSavedAndReadBackAndBadOnesRefused) {
     s.runUpFound = {{"left/1", "70 rpm, slow"}, {"hydraulic", "1,000 lbf/in²"}};
     s.forecast = Temperature::of(-9, units::celsius);
     s.start.blanks = true;
-    const auto sheet = plan::runUpSheet(l.aircraft->notes, s, {});
+    const auto sheet = watch::runUpSheet(l.aircraft->notes, s.runUpFound, {});
     std::string hydraulic;
     for (const auto& line : sheet.lines)
         if (line.what == "Hydraulic")

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "plan/sortie.h"
+#include "sortie/sortie.h"
 #include "test_data.h"
 #include <rapidcheck/gtest.h>
 
@@ -97,10 +97,11 @@ TEST(Sortie, WhatDoesNotFitTheTypeIsRefused) {
 }
 
 TEST(Sortie, ABrokenFileLeavesNothingHalfLoaded) {
-    const auto loaded = plan::loadSortieText("format = 1\n[airframe]\nnotes = \"missing.toml\"\n", "/tmp/none/s.toml");
+    const auto loaded =
+        flight::loadSortieText("format = 1\n[airframe]\nnotes = \"missing.toml\"\n", "/tmp/none/s.toml");
     EXPECT_FALSE(loaded.ok());
     EXPECT_FALSE(loaded.problems.empty());
-    EXPECT_FALSE(plan::loadSortie("/no/such/sortie.toml").ok());
+    EXPECT_FALSE(flight::loadSortie("/no/such/sortie.toml").ok());
 }
 
 } // namespace

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A sortie laid over the text it was read from: comments, order and units of the writer survive a change.
-#include "plan/sortie_text.h"
+#include "sortie/sortie_text.h"
 #include "test_data.h"
 #include "units/unit_table.h"
 #include <rapidcheck/gtest.h>

@@ -138,7 +138,7 @@ RC_GTEST_PROP(SchoolProperty, WhicheverWayColderNeverMeansLessPrimeAndAHigherFie
 
 TEST(Schools, FirstRpmIsSlowOrWarmUpAtOnceAndThePlanFollows) {
     auto d = test::loadDemo("lorimer-spring");
-    const auto rpmOfStart = [&] { return plan::fly(*d.aircraft, *d.sortie)[Phase::start].setting.rpm.si() * 60; };
+    const auto rpmOfStart = [&] { return flight::fly(*d.aircraft, *d.sortie)[Phase::start].setting.rpm.si() * 60; };
     EXPECT_NEAR(rpmOfStart(), 700, 0.1) << "these notes: slow until oil pressure";
     d.sortie->choices["start/first-rpm"] = "warm-up rpm at once";
     EXPECT_NEAR(rpmOfStart(), 800, 0.1);
@@ -208,7 +208,7 @@ TEST(Sequence, TellsEverySettingBetweenEnginesInOrder) {
 TEST(Sequence, AFailedTryIsToldWithItsRest) {
     const auto d = test::loadDemo("mercer-frost");
     const auto& n = d.aircraft->notes;
-    auto r = plan::startRequestOf(*d.sortie);
+    auto r = flight::startRequestOf(*d.sortie);
     r.failures = {{"4", 1}};
     const auto t = start::planStart(n, n.start, r).value();
     const auto lines = start::startSequence(n, n.start, t, r);
@@ -253,7 +253,7 @@ TEST(Cold, ThePageAdvisesByTemperature) {
         const auto p = plan::makePlan(*d.aircraft, *d.sortie);
         const auto& r = p[Phase::start].remarks;
         return std::any_of(r.begin(), r.end(),
-                           [&](const auto& k) { return k.sentence.find(words) != std::string::npos; });
+                           [&](const auto& k) { return k.verdict.sentence().find(words) != std::string::npos; });
     };
     EXPECT_TRUE(has("Blanks"));
     EXPECT_FALSE(has("Heater")) << "−14 °C is within what these notes start without heat";
@@ -273,9 +273,9 @@ TEST(Cold, ThePageAdvisesByTemperature) {
 
 TEST(Warmth, EarlyEnginesWarmWhileTheLateOnesStart) {
     const auto d = test::loadDemo("mercer-frost");
-    const auto f = plan::fly(*d.aircraft, *d.sortie);
+    const auto f = flight::fly(*d.aircraft, *d.sortie);
     ASSERT_EQ(f.warmth.size(), 4u);
-    std::map<std::string, plan::EngineWarmth> by;
+    std::map<std::string, flight::EngineWarmth> by;
     for (const auto& w : f.warmth)
         by.emplace(w.engine, w);
     const auto& order = d.aircraft->notes.start.order;

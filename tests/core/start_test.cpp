@@ -29,7 +29,7 @@ TEST(Priming, TheNotesRuleAtTheirEntries) {
         EXPECT_GT(a.fireHigh, a.dose);
         EXPECT_GT(a.flood, a.dose);
     }
-    EXPECT_EQ(p.advice(celsius(0), sea).origin, Origin::betweenNotes);
+    EXPECT_EQ(p.advice(celsius(0), sea).origin, Origin::between);
     EXPECT_EQ(p.advice(celsius(-30), sea).origin, Origin::model);
     EXPECT_EQ(p.advice(celsius(6), Pressure::si(80000)).origin, Origin::model) << "a high field is not in the table";
     EXPECT_EQ(p.advice(celsius(59), sea).dose, 1);

@@ -8,8 +8,8 @@
 #include "plan/plan.h"
 #include "start/cranking.h"
 #include "start/start_order.h"
-#include "start/walk_round.h"
 #include "test_data.h"
+#include "watch/walk_round.h"
 #include <cmath>
 
 namespace {
@@ -86,10 +86,10 @@ TEST(GroundGauge, BetweenTwoAttitudesItIsReadInProportion) {
     tank.ground = {{2.0, {{litres(0), litres(0)}, {litres(100), litres(90)}}},
                    {12.0, {{litres(0), litres(10)}, {litres(100), litres(50)}}}};
     // 60 l: 54 shown at 2°, 34 at 12°; a quarter of the way, at 4.5°, 49.
-    EXPECT_NEAR(start::groundGauge(tank, litres(60), 4.5)->shown.si() * 1000, 49, 1e-9);
-    EXPECT_NEAR(start::groundGauge(tank, litres(60), 2.0)->shown.si() * 1000, 54, 1e-9);
-    EXPECT_NEAR(start::groundGauge(tank, litres(60), 20.0)->shown.si() * 1000, 34, 1e-9) << "held at the table's end";
-    EXPECT_NEAR(start::groundGauge(tank, litres(60), -5.0)->shown.si() * 1000, 54, 1e-9);
+    EXPECT_NEAR(watch::groundGauge(tank, litres(60), 4.5)->shown.si() * 1000, 49, 1e-9);
+    EXPECT_NEAR(watch::groundGauge(tank, litres(60), 2.0)->shown.si() * 1000, 54, 1e-9);
+    EXPECT_NEAR(watch::groundGauge(tank, litres(60), 20.0)->shown.si() * 1000, 34, 1e-9) << "held at the table's end";
+    EXPECT_NEAR(watch::groundGauge(tank, litres(60), -5.0)->shown.si() * 1000, 54, 1e-9);
 }
 
 TEST(CarburettorIce, TheRoomToKnockAfterHeatIsThatOfTheHeatedEngine) {
@@ -144,7 +144,7 @@ TEST(RunUpSheet, TheFallOfAMagnetoIsKeptAsAFigure) {
     const auto before = plan::makePlan(*loaded.aircraft, s);
     std::string key;
     for (const auto& line : before.runUpSheet.lines)
-        if (line.kind == plan::SheetKind::drop && key.empty())
+        if (line.kind == watch::SheetKind::drop && key.empty())
             key = line.cells.front().key;
     ASSERT_FALSE(key.empty());
     s.runUpFound[key] = "80 rpm, slow";
@@ -163,7 +163,7 @@ TEST(RunUpSheet, TheFallOfAMagnetoIsKeptAsAFigure) {
 TEST(PlanComparison, TheOtherRatingOfAClimbIsTheNearestBelow) {
     // Lorimer: rated 2,350 rpm; below it maximum cruise at 2,100, not economical at 1,650 nor take-off at 2,650.
     const auto& l = test::loaded("lorimer-spring");
-    const auto f = plan::fly(*l.aircraft, *l.sortie);
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
     const auto c = plan::compareDays(*l.aircraft, *l.sortie, f, Phase::climb);
     ASSERT_EQ(c.columns.size(), 4u);
     EXPECT_EQ(c.columns.back(), "Maximum cruise");

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "data_folder.h"
-#include "plan/loading.h"
+#include "flight/open_files.h"
 #include <fstream>
 #include <gtest/gtest.h>
 #include <map>
@@ -23,15 +23,15 @@ inline std::string fileText(const std::string& path) {
 }
 
 /// Any of the demo sorties by file name; loaded each time.
-inline plan::LoadedSortie loadDemo(const std::string& name) {
-    auto loaded = plan::loadSortie(dataPath("demo/" + name + ".toml"));
+inline flight::LoadedSortie loadDemo(const std::string& name) {
+    auto loaded = flight::loadSortie(dataPath("demo/" + name + ".toml"));
     EXPECT_TRUE(loaded.ok()) << (loaded.problems.empty() ? name : loaded.problems.front().text());
     return loaded;
 }
 
 /// A demo loaded once for the whole run.
-inline const plan::LoadedSortie& loaded(const std::string& name) {
-    static std::map<std::string, plan::LoadedSortie> all;
+inline const flight::LoadedSortie& loaded(const std::string& name) {
+    static std::map<std::string, flight::LoadedSortie> all;
     auto found = all.find(name);
     if (found == all.end())
         found = all.emplace(name, loadDemo(name)).first;
@@ -39,16 +39,16 @@ inline const plan::LoadedSortie& loaded(const std::string& name) {
 }
 
 /// The two demos most used, by their aircraft; any other name is a slip of the test.
-inline const plan::LoadedSortie& demo(const std::string& name) {
+inline const flight::LoadedSortie& demo(const std::string& name) {
     if (name != "lorimer" && name != "farrier")
         throw std::invalid_argument("no such demo: " + name);
     return loaded(name == "lorimer" ? "lorimer-spring" : "farrier-summer");
 }
 
-inline const plan::Aircraft& lorimer() {
+inline const flight::Aircraft& lorimer() {
     return *demo("lorimer").aircraft;
 }
-inline const plan::Aircraft& farrier() {
+inline const flight::Aircraft& farrier() {
     return *demo("farrier").aircraft;
 }
 

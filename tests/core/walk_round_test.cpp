@@ -2,19 +2,19 @@
 // The walk-round: what is found is judged, what the gauges show on the ground follows attitude and contents.
 #include "notes/notes_reader.h"
 #include "plan/plan.h"
-#include "start/walk_round.h"
 #include "test_data.h"
+#include "watch/walk_round.h"
 #include <algorithm>
 #include <rapidcheck/gtest.h>
 
 namespace {
 using namespace amber;
-using start::WalkConditions;
+using watch::WalkConditions;
 
 const TypeNotes& notes() {
     return test::lorimer().notes;
 }
-const start::WalkFinding& finding(const start::WalkRound& walk, const std::string& key) {
+const watch::WalkFinding& finding(const watch::WalkRound& walk, const std::string& key) {
     for (const auto& stop : walk.stops)
         for (const auto& f : stop.items)
             if (f.key == key)
@@ -30,7 +30,7 @@ double gallons(double us) {
 }
 
 TEST(WalkRound, NothingFoundIsNothingWrong) {
-    const auto walk = start::walkRound(notes(), {}, {});
+    const auto walk = watch::walkRound(notes(), {}, {});
     EXPECT_EQ(walk.seen, 0);
     EXPECT_GT(walk.items, 20);
     EXPECT_TRUE(walk.defects.empty());
@@ -40,43 +40,43 @@ TEST(WalkRound, NothingFoundIsNothingWrong) {
 
 TEST(WalkRound, AReadingIsJudgedAndAStopperStopsTheFlight) {
     const auto judged = [](const std::string& text) {
-        return finding(start::walkRound(notes(), {{"stbd-engine/oil-starboard", text}}, {}),
+        return finding(watch::walkRound(notes(), {{"stbd-engine/oil-starboard", text}}, {}),
                        "stbd-engine/oil-starboard")
-            .judgement;
+            .verdict;
     };
-    EXPECT_EQ(judged("21 US gal").colour, watch::Colour::normal);
-    EXPECT_EQ(judged("19 US gal").colour, watch::Colour::amber) << "short, yet over the least";
-    EXPECT_NE(judged("19 US gal").sentence.find("short of 20 US gal by 1 US gal"), std::string::npos)
-        << judged("19 US gal").sentence;
-    EXPECT_EQ(judged("17 US gal").colour, watch::Colour::red);
-    EXPECT_NE(judged("17 US gal").sentence.find("stops the flight"), std::string::npos);
-    EXPECT_EQ(judged("75 l").colour, watch::Colour::amber) << "other units are read";
+    EXPECT_EQ(judged("21 US gal").colour(), watch::Colour::normal);
+    EXPECT_EQ(judged("19 US gal").colour(), watch::Colour::amber) << "short, yet over the least";
+    EXPECT_NE(judged("19 US gal").sentence().find("short of 20 US gal by 1 US gal"), std::string::npos)
+        << judged("19 US gal").sentence();
+    EXPECT_EQ(judged("17 US gal").colour(), watch::Colour::red);
+    EXPECT_NE(judged("17 US gal").sentence().find("stops the flight"), std::string::npos);
+    EXPECT_EQ(judged("75 l").colour(), watch::Colour::amber) << "other units are read";
 }
 
 TEST(WalkRound, WhatIsNoStopperIsAmberHoweverLow) {
-    const auto walk = start::walkRound(notes(), {{"tail/tail-wheel-tyre", "20 lbf/in²"}}, {});
-    EXPECT_EQ(finding(walk, "tail/tail-wheel-tyre").judgement.colour, watch::Colour::amber);
+    const auto walk = watch::walkRound(notes(), {{"tail/tail-wheel-tyre", "20 lbf/in²"}}, {});
+    EXPECT_EQ(finding(walk, "tail/tail-wheel-tyre").verdict.colour(), watch::Colour::amber);
     ASSERT_EQ(walk.defects.size(), 1u);
     EXPECT_EQ(walk.defects.front().where, "Tail");
 }
 
 TEST(WalkRound, SomethingLookedAtIsInOrderOrWrittenUp) {
-    const auto walk = start::walkRound(
-        notes(), {{"nose/pitot-covers", std::string(start::inOrder)}, {"tail/de-icer-boots", "hole at the root"}}, {});
+    const auto walk = watch::walkRound(
+        notes(), {{"nose/pitot-covers", std::string(watch::inOrder)}, {"tail/de-icer-boots", "hole at the root"}}, {});
     EXPECT_EQ(walk.seen, 2);
     ASSERT_EQ(walk.defects.size(), 1u);
-    EXPECT_EQ(walk.defects.front().sentence, "De-icer boots: hole at the root.");
-    const auto locked = start::walkRound(notes(), {{"nose/pitot-covers", "still on"}}, {});
-    EXPECT_EQ(locked.defects.front().colour, watch::Colour::red);
+    EXPECT_EQ(walk.defects.front().verdict.sentence(), "De-icer boots: hole at the root.");
+    const auto locked = watch::walkRound(notes(), {{"nose/pitot-covers", "still on"}}, {});
+    EXPECT_EQ(locked.defects.front().verdict.colour(), watch::Colour::red);
 }
 
 TEST(WalkRound, RedDefectsComeFirst) {
-    const auto walk = start::walkRound(
+    const auto walk = watch::walkRound(
         notes(), {{"nose/landing-lamp", "cracked"}, {"port-leg/tyre", "30 lbf/in²"}, {"tail/de-icer-boots", "torn"}},
         {});
     ASSERT_EQ(walk.defects.size(), 3u);
     EXPECT_EQ(walk.defects.front().where, "Port leg");
-    EXPECT_EQ(walk.defects.front().colour, watch::Colour::red);
+    EXPECT_EQ(walk.defects.front().verdict.colour(), watch::Colour::red);
 }
 
 TEST(WalkRound, ADipShortOfThePlanIsWrittenUpAndThePlanFliesOnTheDip) {
@@ -85,31 +85,31 @@ TEST(WalkRound, ADipShortOfThePlanIsWrittenUpAndThePlanFliesOnTheDip) {
     d.sortie->walk.found = {{"stbd-tip/dip-rear", "150 US gal"}};
     const auto p = plan::makePlan(*d.aircraft, *d.sortie);
     const auto& f = finding(p.walk, "stbd-tip/dip-rear");
-    EXPECT_EQ(f.judgement.colour, watch::Colour::amber);
-    EXPECT_NE(f.judgement.sentence.find("30 US gal less than the plan counts on"), std::string::npos)
-        << f.judgement.sentence;
+    EXPECT_EQ(f.verdict.colour(), watch::Colour::amber);
+    EXPECT_NE(f.verdict.sentence().find("30 US gal less than the plan counts on"), std::string::npos)
+        << f.verdict.sentence();
     auto other = *d.sortie;
     other.walk.found.clear();
-    EXPECT_NEAR(plan::fly(*d.aircraft, other).fuelAtStart - p.flown.fuelAtStart, gallons(30), 1e-9);
+    EXPECT_NEAR(flight::fly(*d.aircraft, other).fuelAtStart - p.flown.fuelAtStart, gallons(30), 1e-9);
 }
 
 TEST(WalkRound, AStopperHoldsThePhaseAndTheStartRed) {
     auto d = test::loadDemo("lorimer-spring");
     d.sortie->walk.found = {{"port-engine/oil-port", "12 US gal"}};
     const auto p = plan::makePlan(*d.aircraft, *d.sortie);
-    EXPECT_EQ(p[Phase::walkRound].worst, watch::Colour::red);
-    EXPECT_EQ(p[Phase::start].worst, watch::Colour::red);
-    EXPECT_NE(p[Phase::start].worstBecause.find("Not to be started"), std::string::npos);
+    EXPECT_EQ(p[Phase::walkRound].worst.colour(), watch::Colour::red);
+    EXPECT_EQ(p[Phase::start].worst.colour(), watch::Colour::red);
+    EXPECT_NE(p[Phase::start].worst.sentence().find("Not to be started"), std::string::npos);
 }
 
 TEST(GroundGauge, FollowsTheTableAndSaysWhereTheFigureIsFrom) {
     const Tank& front = tank("front");
     const auto at = [&](double held, double attitude) {
-        return *start::groundGauge(front, Volume::si(gallons(held)), attitude);
+        return *watch::groundGauge(front, Volume::si(gallons(held)), attitude);
     };
     EXPECT_NEAR(at(200, 11.5).shown.si(), gallons(228), 1e-9);
     EXPECT_EQ(at(200, 11.5).origin, Origin::notes);
-    EXPECT_EQ(at(250, 11.5).origin, Origin::betweenNotes);
+    EXPECT_EQ(at(250, 11.5).origin, Origin::between);
     EXPECT_NEAR(at(250, 11.5).shown.si(), gallons(281), 1e-9) << "half way between 228 and 334";
     EXPECT_NEAR(at(200, 0).shown.si(), gallons(198), 1e-9) << "nearly right when she is level";
     const double half = at(200, 5.75).shown.si();
@@ -119,7 +119,7 @@ TEST(GroundGauge, FollowsTheTableAndSaysWhereTheFigureIsFrom) {
 
 TEST(GroundGauge, ATankWithoutGaugeShowsNothing) {
     const auto ostler = test::loadDemo("ostler-bush");
-    EXPECT_FALSE(start::groundGauge(ostler.aircraft->notes.fuel.tanks[0], Volume::si(0.2), 0).has_value());
+    EXPECT_FALSE(watch::groundGauge(ostler.aircraft->notes.fuel.tanks[0], Volume::si(0.2), 0).has_value());
     const auto p = plan::makePlan(*ostler.aircraft, *ostler.sortie);
     EXPECT_NE(p[Phase::walkRound].groundFuel.at(0).value.find("no gauge"), std::string::npos);
 }
@@ -129,8 +129,8 @@ RC_GTEST_PROP(GroundGaugeProperty, MoreFuelNeverShowsLess, ()) {
     const double attitude = *rc::gen::inRange(-100, 200) / 10.0;
     const double a = *rc::gen::inRange(0, 1000) / 1000.0 * t.capacity.si(),
                  b = *rc::gen::inRange(0, 1000) / 1000.0 * t.capacity.si();
-    const auto low = start::groundGauge(t, Volume::si(std::min(a, b)), attitude);
-    const auto high = start::groundGauge(t, Volume::si(std::max(a, b)), attitude);
+    const auto low = watch::groundGauge(t, Volume::si(std::min(a, b)), attitude);
+    const auto high = watch::groundGauge(t, Volume::si(std::max(a, b)), attitude);
     RC_ASSERT(low && high);
     RC_ASSERT(low->shown.si() <= high->shown.si() + 1e-12);
 }
@@ -139,7 +139,7 @@ TEST(WalkRound, AGaugeIsComparedWithTheDipAndTheAttitude) {
     auto d = test::loadDemo("lorimer-spring");
     d.sortie->walk.found = {{"stbd-tip/dip-rear", "180 US gal"}, {"cockpit/gauge-rear", "160 US gal"}};
     const auto gauge = [&] {
-        return finding(plan::makePlan(*d.aircraft, *d.sortie).walk, "cockpit/gauge-rear").judgement.colour;
+        return finding(plan::makePlan(*d.aircraft, *d.sortie).walk, "cockpit/gauge-rear").verdict.colour();
     };
     EXPECT_EQ(gauge(), watch::Colour::normal) << "tail down the rear gauge reads 20 less than the dip";
     d.sortie->walk.attitude = 0.0;
@@ -147,14 +147,14 @@ TEST(WalkRound, AGaugeIsComparedWithTheDipAndTheAttitude) {
 }
 
 TEST(WalkRound, WhatCannotBeReadIsRefusedWithAReason) {
-    const auto* oil = start::itemOf(notes(), "port-engine/oil-port");
+    const auto* oil = watch::itemOf(notes(), "port-engine/oil-port");
     ASSERT_NE(oil, nullptr);
-    EXPECT_EQ(start::refusal(*oil, "21"), "") << "a bare number is in the cockpit's unit";
-    EXPECT_EQ(start::kept(*oil, "21"), "21 US gal");
-    EXPECT_NE(start::refusal(*oil, "plenty"), "");
-    EXPECT_NE(start::refusal(*oil, "-3"), "");
-    EXPECT_NE(start::refusal(*oil, "40 lbf/in²"), "") << "a pressure is no volume";
-    EXPECT_EQ(start::itemOf(notes(), "port-engine/water"), nullptr);
+    EXPECT_EQ(watch::refusal(*oil, "21"), "") << "a bare number is in the cockpit's unit";
+    EXPECT_EQ(watch::kept(*oil, "21"), "21 US gal");
+    EXPECT_NE(watch::refusal(*oil, "plenty"), "");
+    EXPECT_NE(watch::refusal(*oil, "-3"), "");
+    EXPECT_NE(watch::refusal(*oil, "40 lbf/in²"), "") << "a pressure is no volume";
+    EXPECT_EQ(watch::itemOf(notes(), "port-engine/water"), nullptr);
 }
 
 TEST(WalkRound, EveryTypeHasAPathWithEveryTankOnIt) {

@@ -18,42 +18,44 @@ double celsius(double t) {
 }
 
 TEST(Judge, NormalAmberRedInThePhasesOwnLimits) {
-    EXPECT_EQ(watch::judge(notes(), Gauge::headTemperature, Phase::climb, celsius(220)).colour, Colour::normal);
-    EXPECT_EQ(watch::judge(notes(), Gauge::headTemperature, Phase::climb, celsius(240)).colour, Colour::amber);
-    EXPECT_EQ(watch::judge(notes(), Gauge::headTemperature, Phase::climb, celsius(250)).colour, Colour::red);
+    EXPECT_EQ(watch::judge(notes(), Gauge::headTemperature, Phase::climb, celsius(220)).colour(), Colour::normal);
+    EXPECT_EQ(watch::judge(notes(), Gauge::headTemperature, Phase::climb, celsius(240)).colour(), Colour::amber);
+    EXPECT_EQ(watch::judge(notes(), Gauge::headTemperature, Phase::climb, celsius(250)).colour(), Colour::red);
     // The same reading is allowed at take-off.
-    EXPECT_EQ(watch::judge(notes(), Gauge::headTemperature, Phase::takeOff, celsius(250)).colour, Colour::amber);
-    EXPECT_EQ(watch::judge(notes(), Gauge::oilTemperature, Phase::takeOff, celsius(39)).colour, Colour::red);
-    EXPECT_EQ(watch::judge(notes(), Gauge::oilTemperature, Phase::takeOff, celsius(42)).colour, Colour::amber);
+    EXPECT_EQ(watch::judge(notes(), Gauge::headTemperature, Phase::takeOff, celsius(250)).colour(), Colour::amber);
+    EXPECT_EQ(watch::judge(notes(), Gauge::oilTemperature, Phase::takeOff, celsius(39)).colour(), Colour::red);
+    EXPECT_EQ(watch::judge(notes(), Gauge::oilTemperature, Phase::takeOff, celsius(42)).colour(), Colour::amber);
 }
 
 TEST(Judge, OnTheLimitIsNotPastIt) {
     EXPECT_EQ(watch::judge(notes(), Gauge::boost, Phase::takeOff, ManifoldPressure::of(45, units::manifold::inHg).si())
-                  .colour,
+                  .colour(),
               Colour::normal);
     EXPECT_EQ(
         watch::judge(notes(), Gauge::boost, Phase::takeOff, ManifoldPressure::of(45.1, units::manifold::inHg).si())
-            .colour,
+            .colour(),
         Colour::red);
 }
 
 TEST(Judge, SaysWhyInTheGaugesOwnUnits) {
     const auto j = watch::judge(notes(), Gauge::headTemperature, Phase::climb, celsius(240));
-    EXPECT_EQ(j.sentence, "Head temp. 240 °C is above the normal 232 °C; the limit is 248 °C.");
-    EXPECT_NE(watch::judge(notes(), Gauge::headTemperature, Phase::takeOff, celsius(240)).sentence.find("5:00 allowed"),
-              std::string::npos);
+    EXPECT_EQ(j.sentence(), "Head temp. 240 °C is above the normal 232 °C; the limit is 248 °C.");
+    EXPECT_NE(
+        watch::judge(notes(), Gauge::headTemperature, Phase::takeOff, celsius(240)).sentence().find("5:00 allowed"),
+        std::string::npos);
     EXPECT_NE(watch::judge(notes(), Gauge::oilTemperature, Phase::takeOff, celsius(10))
-                  .sentence.find("under the least of 40 °C for Take-off"),
+                  .sentence()
+                  .find("under the least of 40 °C for Take-off"),
               std::string::npos);
 }
 
 TEST(Judge, WhatCannotBeReadIsRedAndWhatHasNoLimitsSaysSo) {
     EXPECT_EQ(
-        watch::judge(notes(), Gauge::oilTemperature, Phase::climb, std::numeric_limits<double>::quiet_NaN()).colour,
+        watch::judge(notes(), Gauge::oilTemperature, Phase::climb, std::numeric_limits<double>::quiet_NaN()).colour(),
         Colour::red);
     const auto j = watch::judge(notes(), Gauge::coolantTemperature, Phase::climb, celsius(90));
-    EXPECT_EQ(j.colour, Colour::normal);
-    EXPECT_NE(j.sentence.find("no limits"), std::string::npos);
+    EXPECT_EQ(j.colour(), Colour::normal);
+    EXPECT_NE(j.sentence().find("no limits"), std::string::npos);
 }
 
 RC_GTEST_PROP(JudgeProperty, FartherOutIsNeverABetterColour, ()) {
@@ -63,20 +65,20 @@ RC_GTEST_PROP(JudgeProperty, FartherOutIsNeverABetterColour, ()) {
     const Band& band = notes().gauges.at(gauge).in(phase);
     const double high = *band.normalHigh, step = 0.01 * high;
     const double a = high + step * *rc::gen::inRange(0, 60), b = a + step * *rc::gen::inRange(0, 30);
-    RC_ASSERT(watch::judge(notes(), gauge, phase, b).colour >= watch::judge(notes(), gauge, phase, a).colour);
-    RC_ASSERT(watch::judge(notes(), gauge, phase, a).colour == watch::colourOf(band, a));
+    RC_ASSERT(watch::judge(notes(), gauge, phase, b).colour() >= watch::judge(notes(), gauge, phase, a).colour());
+    RC_ASSERT(watch::judge(notes(), gauge, phase, a).colour() == watch::colourOf(band, a));
 }
 
 TEST(RatingClock, CountsToAmberAndRed) {
     watch::RatingClock clock(*notes().rating("take-off"));
     clock.add(Duration::si(120));
-    EXPECT_EQ(clock.judgement().colour, Colour::normal);
+    EXPECT_EQ(clock.verdict().colour(), Colour::normal);
     EXPECT_NEAR(clock.left()->si(), 180, 1e-9);
     clock.add(Duration::si(150));
-    EXPECT_EQ(clock.judgement().colour, Colour::amber);
-    EXPECT_NE(clock.judgement().sentence.find("4:30 used of 5:00"), std::string::npos);
+    EXPECT_EQ(clock.verdict().colour(), Colour::amber);
+    EXPECT_NE(clock.verdict().sentence().find("4:30 used of 5:00"), std::string::npos);
     clock.add(Duration::si(31));
-    EXPECT_EQ(clock.judgement().colour, Colour::red);
+    EXPECT_EQ(clock.verdict().colour(), Colour::red);
     EXPECT_FALSE(watch::RatingClock(*notes().rating("climb")).left().has_value());
 }
 

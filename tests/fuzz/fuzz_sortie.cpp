@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "data_folder.h"
+#include "flight/open_files.h"
 #include "notes/notes_reader.h"
-#include "plan/loading.h"
 #include "plan/plan_export.h"
 #include <cmath>
 #include <cstdint>
@@ -10,8 +10,8 @@
 #include <sstream>
 
 namespace {
-const amber::plan::Aircraft& lorimer() {
-    static const auto loaded = amber::plan::loadAircraft(amber::test::dataFolder() + "/notes/lorimer-l4.toml", {});
+const amber::flight::Aircraft& lorimer() {
+    static const auto loaded = amber::flight::loadAircraft(amber::test::dataFolder() + "/notes/lorimer-l4.toml", {});
     return *loaded.aircraft;
 }
 } // namespace
@@ -24,8 +24,9 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t siz
     if (!reading.sortie || !amber::checkSortie(*reading.sortie, lorimer().notes, "fuzz.toml").empty())
         return 0;
     const auto plan = amber::plan::makePlan(lorimer(), *reading.sortie);
-    for (const auto& m : plan.flown.moments)
-        if (!std::isfinite(m.metal) || !std::isfinite(m.fuel) || !std::isfinite(m.height) || !std::isfinite(m.time))
+    for (const auto& m : plan.flown.samples)
+        if (!std::isfinite(m.headOrCoolant()) || !std::isfinite(m[amber::Gauge::fuel]) || !std::isfinite(m[amber::Gauge::height]) ||
+            !std::isfinite(m.time))
             std::abort();
     if (amber::plan::planJson(lorimer(), *reading.sortie, plan).empty())
         std::abort();

@@ -2,19 +2,19 @@
 // Notes and sorties spoilt in every way a hand, a slip or a damaged disk can: each is refused with a reason or planned
 // with figures that can be. Deterministic: hostile-files SEED COUNT. Writes the first offending file to OUT (default
 // hostile.toml) and ends with 1.
+#include "advice/cool_down.h"
+#include "advice/cooling.h"
+#include "advice/ground_budget.h"
+#include "advice/let_down.h"
 #include "data_folder.h"
+#include "flight/cruise.h"
+#include "flight/engine_traces.h"
+#include "flight/open_files.h"
 #include "notes/notes_reader.h"
-#include "plan/cool_down.h"
-#include "plan/cooling.h"
-#include "plan/cruise.h"
-#include "plan/engine_traces.h"
-#include "plan/ground_budget.h"
-#include "plan/let_down.h"
-#include "plan/loading.h"
 #include "plan/pictures.h"
 #include "plan/plan.h"
 #include "plan/plan_export.h"
-#include "plan/sortie_text.h"
+#include "sortie/sortie_text.h"
 #include <algorithm>
 #include <chrono>
 #include <cmath>
@@ -150,21 +150,23 @@ void spoil(std::string& text, Random& r) {
 }
 
 /// What is wrong with a plan; empty when every figure can be.
-std::string wrongWith(const plan::Aircraft& aircraft, const Sortie& sortie, const plan::Plan& made, bool everything) {
+std::string wrongWith(const flight::Aircraft& aircraft, const Sortie& sortie, const plan::Plan& made, bool everything) {
     const auto& f = made.flown;
     double last = 0.0;
-    for (const auto& m : f.moments) {
+    for (const auto& m : f.samples) {
         const auto warm = [](double k) { return k > 150 && k < 1500; };
-        if (!(m.time >= last - 1e-6 && m.time < 3.6e6) || !(m.rpm >= 0 && m.rpm < 150) ||
-            !(m.boost > 0 && m.boost < 1e6) || !warm(m.metal) || !warm(m.oil) ||
-            !(m.oilPressure >= 0 && m.oilPressure < 1e8) || !(m.fuel >= -1e-9 && m.fuel < 1e4) ||
-            !std::isfinite(m.power) || !std::isfinite(m.charge) || !std::isfinite(m.height) ||
-            !std::isfinite(m.speed) || !std::isfinite(m.bmep))
+        if (!(m.time >= last - 1e-6 && m.time < 3.6e6) || !(m[Gauge::rpm] >= 0 && m[Gauge::rpm] < 150) ||
+            !(m[Gauge::boost] > 0 && m[Gauge::boost] < 1e6) || !warm(m.headOrCoolant()) ||
+            !warm(m[Gauge::oilTemperature]) || !(m[Gauge::oilPressure] >= 0 && m[Gauge::oilPressure] < 1e8) ||
+            !(m[Gauge::fuel] >= -1e-9 && m[Gauge::fuel] < 1e4) || !std::isfinite(m[Gauge::power]) ||
+            !std::isfinite(m[Gauge::chargeTemperature]) || !std::isfinite(m[Gauge::height]) ||
+            !std::isfinite(m[Gauge::airspeed]) || !std::isfinite(m[Gauge::torque]))
             return fmt::format(
                 "at {} s in {}: rpm {}, boost {}, metal {}, oil {}, oil pressure {}, fuel {}, power {}, charge "
                 "{}, height {}, speed {}",
-                m.time, titleOf(m.phase), m.rpm, m.boost, m.metal, m.oil, m.oilPressure, m.fuel, m.power, m.charge,
-                m.height, m.speed);
+                m.time, titleOf(m.phase), m[Gauge::rpm], m[Gauge::boost], m.headOrCoolant(), m[Gauge::oilTemperature],
+                m[Gauge::oilPressure], m[Gauge::fuel], m[Gauge::power], m[Gauge::chargeTemperature], m[Gauge::height],
+                m[Gauge::airspeed]);
         last = m.time;
     }
     if (plan::planJson(aircraft, sortie, made).empty() || plan::planCsv(made).empty() || plan::planText(made).empty())
@@ -178,20 +180,20 @@ std::string wrongWith(const plan::Aircraft& aircraft, const Sortie& sortie, cons
     if (!everything)
         return {};
     // What the pages reckon besides.
-    plan::groundBudget(aircraft, sortie, f, plan::GroundFrom{});
+    advice::groundBudget(aircraft, sortie, f, advice::GroundFrom{});
     for (const Phase p : {Phase::climb, Phase::cruise}) {
-        plan::coolingPicture(aircraft, sortie, f, p);
+        advice::coolingPicture(aircraft, sortie, f, p);
         plan::compareDays(aircraft, sortie, f, p);
     }
     plan::climbPicture(aircraft, sortie, f);
     plan::cruisePicture(aircraft, sortie, f);
-    plan::letDownWays(aircraft, sortie, f);
-    plan::coolDown(aircraft, sortie, f);
+    advice::letDownWays(aircraft, sortie, f);
+    advice::coolDown(aircraft, sortie, f);
     return {};
 }
 
 Sortie anyDay(const TypeNotes& notes, Random& r) {
-    Sortie s = plan::plainSortie(notes);
+    Sortie s = flight::plainSortie(notes);
     s.airframe.notes = "hostile.toml";
     s.day.oat = Temperature::si(228 + 90 * unit(r));
     s.day.dewPoint = Temperature::si(s.day.oat.si() - 30 * unit(r));
@@ -213,7 +215,7 @@ std::string tryNotes(const std::string& text, Random& r, bool everything, std::s
     if (!reading.notes)
         return {};
     Problems problems;
-    const auto aircraft = plan::assemble(*reading.notes, problems);
+    const auto aircraft = flight::assemble(*reading.notes, problems);
     if (!aircraft)
         return problems.empty() || problems.front().what.empty() ? "refused without a reason" : std::string{};
     const Sortie sortie = anyDay(aircraft->notes, r);
@@ -224,7 +226,7 @@ std::string tryNotes(const std::string& text, Random& r, bool everything, std::s
 }
 
 std::string trySortie(const std::string& text, const std::string& path, bool everything, std::size_t& planned) {
-    const auto loaded = plan::loadSortieText(text, path);
+    const auto loaded = flight::loadSortieText(text, path);
     if (!loaded.ok())
         return loaded.problems.empty() ? "refused without a reason" : std::string{};
     ++planned;

@@ -31,12 +31,12 @@ GroundBudgetView::GroundBudgetView(SortieDocument& document, QWidget* parent) : 
 void GroundBudgetView::refresh() {
     if (!document_.isOpen())
         return;
-    budget_ = plan::groundBudget(document_.aircraft(), document_.sortie(), document_.plan().flown, from_);
+    budget_ = advice::groundBudget(document_.aircraft(), document_.sortie(), document_.plan().flown, from_);
     selected_ = std::clamp(selected_, 0, std::max(0, static_cast<int>(budget_.runs.size()) - 1));
     update();
 }
 
-void GroundBudgetView::startFrom(plan::GroundFrom from) {
+void GroundBudgetView::startFrom(advice::GroundFrom from) {
     from_ = from;
     refresh();
     emit chosen();
@@ -89,7 +89,7 @@ double GroundBudgetView::longest() const {
     double most = 600.0;
     for (const auto& r : budget_.runs)
         most = std::max({most, r.toAmber.value_or(0) * 1.15, r.toRed.value_or(0) * 1.05});
-    return std::min(plan::GroundBudget::horizon, std::ceil(most / 600.0) * 600.0);
+    return std::min(advice::GroundBudget::horizon, std::ceil(most / 600.0) * 600.0);
 }
 
 QRectF GroundBudgetView::rowBox(int run) const {
@@ -196,10 +196,10 @@ void GroundBudgetView::keyPressEvent(QKeyEvent* event) {
         select(selected_ + 1);
         break;
     case Qt::Key_W:
-        startFrom(plan::GroundFrom::warmUp);
+        startFrom(advice::GroundFrom::warmUp);
         break;
     case Qt::Key_H:
-        startFrom(plan::GroundFrom::holding);
+        startFrom(advice::GroundFrom::holding);
         break;
     default:
         QWidget::keyPressEvent(event);

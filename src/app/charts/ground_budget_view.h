@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "plan/ground_budget.h"
+#include "advice/ground_budget.h"
 #include "store/sortie_document.h"
 #include <QElapsedTimer>
 #include <QTimer>
@@ -16,9 +16,9 @@ class GroundBudgetView : public QWidget {
 public:
     explicit GroundBudgetView(SortieDocument& document, QWidget* parent = nullptr);
     void refresh();
-    void startFrom(plan::GroundFrom from);
-    [[nodiscard]] plan::GroundFrom from() const { return from_; }
-    [[nodiscard]] const plan::GroundBudget& budget() const { return budget_; }
+    void startFrom(advice::GroundFrom from);
+    [[nodiscard]] advice::GroundFrom from() const { return from_; }
+    [[nodiscard]] const advice::GroundBudget& budget() const { return budget_; }
     [[nodiscard]] int selected() const { return selected_; }
     void select(int run);
     /// Starts or stops the clock.
@@ -46,8 +46,8 @@ private:
     [[nodiscard]] double elapsed() const;
 
     SortieDocument& document_;
-    plan::GroundFrom from_ = plan::GroundFrom::holding;
-    plan::GroundBudget budget_;
+    advice::GroundFrom from_ = advice::GroundFrom::holding;
+    advice::GroundBudget budget_;
     int selected_ = 0;
     QTimer timer_;
     QElapsedTimer since_;

@@ -1,10 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "charts/heat_chart.h"
+#include "advice/cool_down.h"
+#include "advice/cooling.h"
+#include "flight/engine_traces.h"
 #include "kit/plot_style.h"
 #include "kit/words.h"
-#include "plan/cool_down.h"
-#include "plan/cooling.h"
-#include "plan/engine_traces.h"
+#include "notes/lever_words.h"
 #include "units/text.h"
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -30,7 +31,7 @@ struct HeatChart::Impl {
     [[nodiscard]] const TypeNotes& notes() const { return document.aircraft().notes; }
     [[nodiscard]] const UnitSpec& t() const { return *notes().cockpit.temperature; }
     [[nodiscard]] bool heads() const { return notes().engine.cooling == Cooling::air; }
-    [[nodiscard]] QString metal() const { return heads() ? tr("heads") : tr("coolant"); }
+    [[nodiscard]] QString headOrCoolant() const { return heads() ? tr("heads") : tr("coolant"); }
 
     void ranges(double xLow, double xHigh, double yLow, double yHigh) {
         if (zoomed)
@@ -91,7 +92,7 @@ struct HeatChart::Impl {
         const auto& f = plan.flown;
         const auto& n = notes();
         const double runUpEnd = f[Phase::runUp].start + f[Phase::runUp].duration;
-        const auto traces = plan::engineTraces(document.aircraft(), document.sortie(), f, runUpEnd);
+        const auto traces = flight::engineTraces(document.aircraft(), document.sortie(), f, runUpEnd);
         xUnit = tr("min");
         yUnit = q(std::string(t().symbol));
         title = tr("%1 (heavy) and oil (light), %2, against minutes from the first engine's first fire")
@@ -110,8 +111,8 @@ struct HeatChart::Impl {
         for (const auto& e : traces)
             for (const auto& p : e.points)
                 if (p.time <= last && p.time >= first) {
-                    low = std::min({low, p.metal, p.oil});
-                    high = std::max({high, p.metal, p.oil});
+                    low = std::min({low, p.headOrCoolant, p.oil});
+                    high = std::max({high, p.headOrCoolant, p.oil});
                 }
         const double end = (last - first) / 60, margin = 0.1 * (shown(high, t()) - shown(low, t()));
         const double bottom = shown(low, t()) - (traces.size() > 1 ? 3.4 : 1.0) * margin,
@@ -120,9 +121,9 @@ struct HeatChart::Impl {
         level(n.warmUp.oilRunUp.si(), tr("oil %1").arg(q(format(n.warmUp.oilRunUp.si(), t()))), c.green, Qt::DotLine,
               -0.035 * end);
         if (n.warmUp.headRunUp)
-            level(n.warmUp.headRunUp->si(), tr("%1 %2").arg(metal(), q(format(n.warmUp.headRunUp->si(), t()))), c.green,
-                  Qt::DotLine, -0.035 * end);
-        const std::size_t slowest = plan::slowestEngine(traces);
+            level(n.warmUp.headRunUp->si(), tr("%1 %2").arg(headOrCoolant(), q(format(n.warmUp.headRunUp->si(), t()))),
+                  c.green, Qt::DotLine, -0.035 * end);
+        const std::size_t slowest = flight::slowestEngine(traces);
         for (std::size_t i = 0; i < traces.size(); ++i) {
             const auto& e = traces[i];
             QVector<double> x, metals, oils;
@@ -131,7 +132,7 @@ struct HeatChart::Impl {
                 if (p.time < first - 60 || p.time > last)
                     continue;
                 x << (p.time - first) / 60;
-                metals << shown(p.metal, t());
+                metals << shown(p.headOrCoolant, t());
                 oils << shown(p.oil, t());
                 if (e.runUpAt && p.time <= *e.runUpAt)
                     readyMetal = metals.back();
@@ -170,14 +171,14 @@ struct HeatChart::Impl {
         dressPlot(*plot);
         QVector<double> x, metals, charges, oils;
         double low = 1e9, high = 0;
-        for (std::size_t i = p.firstMoment; i <= p.lastMoment; ++i) {
-            const auto& m = f.moments[i];
-            x << shown(m.height, h);
-            metals << shown(m.metal, t());
-            charges << shown(m.charge, t());
-            oils << shown(m.oil, t());
-            low = std::min({low, m.metal, m.charge, m.oil});
-            high = std::max({high, m.metal, m.charge, m.oil});
+        for (std::size_t i = p.firstSample; i <= p.lastSample; ++i) {
+            const auto& m = f.samples[i];
+            x << shown(m[Gauge::height], h);
+            metals << shown(m.headOrCoolant(), t());
+            charges << shown(m[Gauge::chargeTemperature], t());
+            oils << shown(m[Gauge::oilTemperature], t());
+            low = std::min({low, m.headOrCoolant(), m[Gauge::chargeTemperature], m[Gauge::oilTemperature]});
+            high = std::max({high, m.headOrCoolant(), m[Gauge::chargeTemperature], m[Gauge::oilTemperature]});
         }
         if (x.isEmpty())
             return;
@@ -197,7 +198,7 @@ struct HeatChart::Impl {
         addLine(*plot, x, charges, QPen(c.ink, 1.4, Qt::DotLine));
         addLine(*plot, x, oils, QPen(c.ink, 1.4, Qt::DashLine));
         const bool close = std::abs(charges.back() - oils.back()) < 0.05 * shown(high - low + t().offset, t());
-        addText(*plot, x.back(), metals.back(), metal(), Qt::AlignLeft | Qt::AlignVCenter, c.ink, true);
+        addText(*plot, x.back(), metals.back(), headOrCoolant(), Qt::AlignLeft | Qt::AlignVCenter, c.ink, true);
         addText(*plot, x.back(), charges.back(), tr("charge"),
                 Qt::AlignLeft | (!close                         ? Qt::AlignVCenter
                                  : charges.back() > oils.back() ? Qt::AlignBottom
@@ -219,7 +220,7 @@ struct HeatChart::Impl {
     void cooling() {
         const Colours c(plot);
         const auto& f = document.plan().flown;
-        const auto picture = plan::coolingPicture(document.aircraft(), document.sortie(), f, phase);
+        const auto picture = advice::coolingPicture(document.aircraft(), document.sortie(), f, phase);
         const UnitSpec& v = *notes().cockpit.speed;
         xUnit = q(std::string(v.symbol));
         yUnit = q(std::string(t().symbol));
@@ -275,8 +276,7 @@ struct HeatChart::Impl {
         }
         addRing(*plot, shown(picture.planned.x, v), shown(picture.planned.y, t()), c.amber, c.sheet, 10);
         addText(*plot, shown(picture.planned.x, v), shown(picture.planned.y, t()),
-                tr("planned, %1").arg(q(plan::flapText(picture.opening))), Qt::AlignLeft | Qt::AlignBottom, c.amber,
-                true);
+                tr("planned, %1").arg(q(flapText(picture.opening))), Qt::AlignLeft | Qt::AlignBottom, c.amber, true);
     }
 
     void schedule() {
@@ -290,34 +290,34 @@ struct HeatChart::Impl {
         dressPlot(*plot);
         QVector<double> x, metals, oils;
         double low = 1e9, high = 0;
-        const std::size_t before = p.firstMoment > 3 ? p.firstMoment - 3 : 0;
-        for (std::size_t i = before; i <= p.lastMoment; ++i) {
-            const auto& m = f.moments[i];
+        const std::size_t before = p.firstSample > 3 ? p.firstSample - 3 : 0;
+        for (std::size_t i = before; i <= p.lastSample; ++i) {
+            const auto& m = f.samples[i];
             x << (m.time - p.start) / 60;
-            metals << shown(m.metal, t());
-            oils << shown(m.oil, t());
-            low = std::min({low, m.metal, m.oil});
-            high = std::max({high, m.metal, m.oil});
+            metals << shown(m.headOrCoolant(), t());
+            oils << shown(m[Gauge::oilTemperature], t());
+            low = std::min({low, m.headOrCoolant(), m[Gauge::oilTemperature]});
+            high = std::max({high, m.headOrCoolant(), m[Gauge::oilTemperature]});
         }
-        const auto least = plan::letDownLeast(notes());
+        const auto least = flight::letDownLeast(notes());
         if (least)
             low = std::min(low, least->si());
         const double margin = 0.1 * (high - low) + 2, end = std::max(1.0, p.duration / 60);
         const double top = shown(high + 3.2 * margin, t()), bottom = shown(low - margin, t());
         ranges(-0.08 * end, 1.12 * end, bottom, top);
         if (least)
-            level(least->si(), tr("%1 no cooler than %2").arg(metal(), q(format(least->si(), t()))), c.amber,
+            level(least->si(), tr("%1 no cooler than %2").arg(headOrCoolant(), q(format(least->si(), t()))), c.amber,
                   Qt::DashLine, 1.115 * end, Qt::AlignRight | Qt::AlignBottom);
         addLine(*plot, x, metals, QPen(c.ink, 2.2));
         addLine(*plot, x, oils, QPen(c.ink, 1.2, Qt::DashLine));
         if (!x.isEmpty()) {
-            addText(*plot, x.back(), metals.back(), metal(), Qt::AlignLeft | Qt::AlignVCenter, c.ink, true);
+            addText(*plot, x.back(), metals.back(), headOrCoolant(), Qt::AlignLeft | Qt::AlignVCenter, c.ink, true);
             addText(*plot, x.back(), oils.back(), tr("oil"), Qt::AlignLeft | Qt::AlignVCenter, c.ink, true);
         }
         int row = 0;
         double freeUntil = -1e9;
         for (const auto& s : f.letDown) {
-            const double at = (s.time - p.start) / 60, y = shown(s.metal.si(), t());
+            const double at = (s.time - p.start) / 60, y = shown(s.headOrCoolant.si(), t());
             upright(at, bottom, top, c.rule);
             addRing(*plot, at, y, c.amber, c.sheet, 7);
             const QString setting = notes().gauges.contains(Gauge::boost)
@@ -336,7 +336,7 @@ struct HeatChart::Impl {
 
     void afterwards() {
         const Colours c(plot);
-        const auto cool = plan::coolDown(document.aircraft(), document.sortie(), document.plan().flown);
+        const auto cool = advice::coolDown(document.aircraft(), document.sortie(), document.plan().flown);
         xUnit = tr("min");
         yUnit = q(std::string(t().symbol));
         title = tr("%1 and oil, %2, against minutes from the stop; prime of a start from there")
@@ -348,10 +348,10 @@ struct HeatChart::Impl {
             if (p.time > 130 * 60)
                 continue;
             x << p.time / 60;
-            metals << shown(p.metal, t());
+            metals << shown(p.headOrCoolant, t());
             oils << shown(p.oil, t());
-            low = std::min({low, p.metal, p.oil});
-            high = std::max({high, p.metal, p.oil});
+            low = std::min({low, p.headOrCoolant, p.oil});
+            high = std::max({high, p.headOrCoolant, p.oil});
             left = std::min(left, p.time / 60);
         }
         const double margin = 0.1 * (high - low) + 2;
@@ -368,8 +368,8 @@ struct HeatChart::Impl {
             // Named where they are well apart: on the way down.
             const auto at = x.size() * 5 / 8;
             const bool above = metals[at] > oils[at];
-            addText(*plot, x[at], metals[at], metal(), Qt::AlignLeft | (above ? Qt::AlignBottom : Qt::AlignTop), c.ink,
-                    true);
+            addText(*plot, x[at], metals[at], headOrCoolant(), Qt::AlignLeft | (above ? Qt::AlignBottom : Qt::AlignTop),
+                    c.ink, true);
             addText(*plot, x[at], oils[at], tr("oil"), Qt::AlignLeft | (above ? Qt::AlignTop : Qt::AlignBottom), c.ink,
                     true);
         }

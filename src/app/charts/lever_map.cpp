@@ -9,14 +9,14 @@
 #include <cmath>
 
 namespace amber::app {
-plan::CruiseConditions cruiseConditionsOf(const SortieDocument& document) {
+flight::CruiseConditions cruiseConditionsOf(const SortieDocument& document) {
     const auto& f = document.plan().flown;
     const auto& s = document.sortie();
-    const auto& first = f.moments[f[Phase::cruise].firstMoment];
-    plan::CruiseConditions c;
+    const auto& first = f.samples[f[Phase::cruise].firstSample];
+    flight::CruiseConditions c;
     c.air = s.day.at(f.cruisePressureAltitude);
-    c.weight = Mass::si(s.weight.si() - (f.fuelAtStart - first.fuel) * document.aircraft().notes.fuel.density);
-    c.fuel = Volume::si(first.fuel);
+    c.weight = Mass::si(s.weight.si() - (f.fuelAtStart - first[Gauge::fuel]) * document.aircraft().notes.fuel.density);
+    c.fuel = Volume::si(first[Gauge::fuel]);
     c.grade = s.fuelGrade;
     return c;
 }
@@ -39,8 +39,8 @@ void LeverMap::refresh() {
     const auto& climb = f[Phase::climb];
     const auto& cruise = f[Phase::cruise];
     // Where the climb ended: the last moment of it.
-    const auto& last = f.moments[climb.lastMoment];
-    from_ = {Rotation::si(last.rpm), ManifoldPressure::si(last.boost)};
+    const auto& last = f.samples[climb.lastSample];
+    from_ = {Rotation::si(last[Gauge::rpm]), ManifoldPressure::si(last[Gauge::boost])};
     to_ = {cruise.setting.rpm, cruise.point.manifoldPressure};
     const engine::KnockBoundary knock(a.notes, a.model(), document_.sortie().fuelGrade);
     const auto conditions = cruiseConditionsOf(document_);

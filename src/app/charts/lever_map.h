@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "engine/lever_order.h"
-#include "plan/cruise.h"
+#include "flight/cruise.h"
 #include "store/sortie_document.h"
 #include <QWidget>
 
@@ -31,6 +31,6 @@ private:
 };
 
 /// Where the cruise of the open sortie is asked.
-plan::CruiseConditions cruiseConditionsOf(const SortieDocument& document);
+flight::CruiseConditions cruiseConditionsOf(const SortieDocument& document);
 
 } // namespace amber::app

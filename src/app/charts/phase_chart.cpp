@@ -18,7 +18,7 @@ constexpr double handleReach = 14; // px
 struct Columns {
     QVector<double> x, y;
 };
-Columns inUnits(const std::vector<plan::CurvePoint>& points, const UnitSpec& xUnit, const UnitSpec& yUnit) {
+Columns inUnits(const std::vector<flight::CurvePoint>& points, const UnitSpec& xUnit, const UnitSpec& yUnit) {
     Columns out;
     for (const auto& p : points) {
         out.x << shown(p.x, xUnit);
@@ -204,7 +204,7 @@ struct PhaseChart::Impl {
         const auto& p = f[phase];
         const UnitSpec& t = *notes().cockpit.temperature;
         const bool heads = notes().engine.cooling == Cooling::air;
-        const Gauge metalGauge = heads ? Gauge::headTemperature : Gauge::coolantTemperature;
+        const Gauge headOrCoolantGauge = heads ? Gauge::headTemperature : Gauge::coolantTemperature;
         xUnit = tr("min");
         yUnit = q(std::string(t.symbol));
         xDecimals = 1;
@@ -213,16 +213,16 @@ struct PhaseChart::Impl {
                        : tr("Coolant and oil, %1, against minutes from the start of this phase"))
                     .arg(yUnit);
         dressPlot(*plot);
-        QVector<double> x, metal, oil;
-        for (std::size_t i = p.firstMoment; i <= p.lastMoment; ++i) {
-            const auto& m = f.moments[i];
+        QVector<double> x, headOrCoolant, oil;
+        for (std::size_t i = p.firstSample; i <= p.lastSample; ++i) {
+            const auto& m = f.samples[i];
             x << (m.time - p.start) / 60.0;
-            metal << shown(m.metal, t);
-            oil << shown(m.oil, t);
+            headOrCoolant << shown(m.headOrCoolant(), t);
+            oil << shown(m[Gauge::oilTemperature], t);
         }
         const double end = std::max(1.0, p.duration / 60.0);
         double low = 1e9, high = -1e9;
-        for (const double v : metal + oil) {
+        for (const double v : headOrCoolant + oil) {
             low = std::min(low, v);
             high = std::max(high, v);
         }
@@ -232,7 +232,7 @@ struct PhaseChart::Impl {
                 high = std::max(high, shown(*si, t));
             }
         };
-        const auto band = notes().gauges.find(metalGauge);
+        const auto band = notes().gauges.find(headOrCoolantGauge);
         if (band != notes().gauges.end())
             consider(band->second.in(phase).limitHigh);
         const double margin = 0.08 * (high - low) + 2;
@@ -261,16 +261,16 @@ struct PhaseChart::Impl {
                           .arg(heads ? tr("heads") : tr("coolant"), q(format(notes().warmUp.headRunUp->si(), t))),
                       c.green, Qt::DotLine);
         }
-        addLine(*plot, x, metal, QPen(c.ink, 2.4));
+        addLine(*plot, x, headOrCoolant, QPen(c.ink, 2.4));
         addLine(*plot, x, oil, QPen(c.ink, 1.6, Qt::DashLine));
         if (!x.isEmpty()) {
-            addText(*plot, x.back(), metal.back(), heads ? tr("heads") : tr("coolant"),
+            addText(*plot, x.back(), headOrCoolant.back(), heads ? tr("heads") : tr("coolant"),
                     Qt::AlignLeft | Qt::AlignVCenter, c.ink, true);
             addText(*plot, x.back(), oil.back(), tr("oil"), Qt::AlignLeft | Qt::AlignVCenter, c.ink, true);
         }
     }
 
-    [[nodiscard]] Temperature engine() const { return plan::engineTemperatureOf(document.sortie()); }
+    [[nodiscard]] Temperature engine() const { return flight::engineTemperatureOf(document.sortie()); }
     [[nodiscard]] Pressure field() const { return document.sortie().day.fieldPressure(); }
 
     /// The two edges of the firing window.
@@ -317,8 +317,7 @@ struct PhaseChart::Impl {
         const double ratio = priming.vapourRatio(advice.dose, engine(), field());
         addLine(*plot, {advice.dose, advice.dose}, {0, ratio}, QPen(c.amber, 2));
         addRing(*plot, advice.dose, ratio, c.amber, c.sheet);
-        const QString mark =
-            advice.origin == Origin::betweenNotes ? tr("between") : q(std::string(markOf(advice.origin)));
+        const QString mark = advice.origin == Origin::between ? tr("between") : q(std::string(markOf(advice.origin)));
         addText(*plot, advice.dose, 0.047, tr("%1 · %2").arg(q(formatNumber(advice.dose, 0)), mark),
                 (advice.dose > 0.55 * most ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop, c.amber, true);
     }

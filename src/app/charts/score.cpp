@@ -11,7 +11,6 @@
 #include <QToolTip>
 #include <algorithm>
 #include <cmath>
-#include <functional>
 
 namespace amber::app {
 namespace {
@@ -19,37 +18,12 @@ constexpr int leftMargin = 168, rightMargin = 18, topMargin = 40, bottomMargin =
 constexpr double shortestView = 120.0; // s
 constexpr double clickSlack = 4.0;     // px
 
-plan::Moment between(const std::vector<plan::Moment>& moments, double t) {
-    if (moments.empty())
-        return {};
-    const auto after = std::lower_bound(moments.begin(), moments.end(), t,
-                                        [](const plan::Moment& m, double value) { return m.time < value; });
-    if (after == moments.begin())
-        return moments.front();
-    if (after == moments.end())
-        return moments.back();
-    const auto& a = *(after - 1);
-    const auto& b = *after;
-    const double x = b.time > a.time ? (t - a.time) / (b.time - a.time) : 0.0;
-    plan::Moment m = x < 0.5 ? a : b;
-    m.time = t;
-    const auto mix = [x](double p, double r) { return p + x * (r - p); };
-    m.boost = mix(a.boost, b.boost);
-    m.rpm = mix(a.rpm, b.rpm);
-    m.height = mix(a.height, b.height);
-    m.metal = mix(a.metal, b.metal);
-    m.oil = mix(a.oil, b.oil);
-    m.fuel = mix(a.fuel, b.fuel);
-    return m;
-}
 } // namespace
 
 struct Score::Lane {
-    QString name;
-    std::function<double(const plan::Moment&)> value; // SI
+    const GaugeRow* row;
     const UnitSpec* unit;
-    std::optional<Gauge> gauge; // judged, with its bands behind
-    int weight = 1;
+    [[nodiscard]] double value(const flight::Sample& m) const { return m[row->gauge]; } // SI
 };
 
 Score::Score(SortieDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
@@ -62,29 +36,14 @@ Score::Score(SortieDocument& document, QWidget* parent) : QWidget(parent), docum
 
 std::vector<Score::Lane> Score::lanes() const {
     const TypeNotes& n = document_.aircraft().notes;
-    const bool heads = n.engine.cooling == Cooling::air;
+    const auto& samples = document_.plan().flown.samples;
     std::vector<Lane> out;
-    if (n.gauges.contains(Gauge::boost))
-        out.push_back(
-            {tr("boost"), [](const plan::Moment& m) { return m.boost; }, &n.unitOf(Gauge::boost), Gauge::boost});
-    const std::vector<Lane> others{
-        {tr("rpm"), [](const plan::Moment& m) { return m.rpm; }, units::rpm.spec, Gauge::rpm},
-        {tr("height"), [](const plan::Moment& m) { return m.height; }, n.cockpit.height, {}},
-        {heads ? tr("heads") : tr("coolant"), [](const plan::Moment& m) { return m.metal; },
-         &n.unitOf(heads ? Gauge::headTemperature : Gauge::coolantTemperature),
-         heads ? Gauge::headTemperature : Gauge::coolantTemperature},
-        {tr("oil"), [](const plan::Moment& m) { return m.oil; }, &n.unitOf(Gauge::oilTemperature),
-         Gauge::oilTemperature},
-    };
-    out.insert(out.end(), others.begin(), others.end());
-    // Gauges that not every cockpit has.
-    if (n.gauges.contains(Gauge::chargeTemperature))
-        out.push_back({tr("charge"), [](const plan::Moment& m) { return m.charge; },
-                       &n.unitOf(Gauge::chargeTemperature), Gauge::chargeTemperature});
-    if (n.gauges.contains(Gauge::torque))
-        out.push_back(
-            {tr("torque"), [](const plan::Moment& m) { return m.bmep; }, &n.unitOf(Gauge::torque), Gauge::torque});
-    out.push_back({tr("fuel"), [](const plan::Moment& m) { return m.fuel; }, n.cockpit.fuel, {}});
+    for (const auto& row : gaugeRegister) {
+        const bool shown = row.lane == amber::Lane::always ||
+                           (row.lane == amber::Lane::whereThereIsAGauge && n.gauges.contains(row.gauge));
+        if (shown && !samples.empty() && samples.front().has(row.gauge))
+            out.push_back({&row, &n.unitOf(row.gauge)});
+    }
     return out;
 }
 
@@ -92,14 +51,14 @@ bool Score::crossingAt(QPointF place) const {
     const auto all = lanes();
     const QRectF box = area();
     const auto& n = document_.aircraft().notes;
-    const auto moment = between(document_.plan().flown.moments, timeAt(place.x()));
+    const auto moment = flight::sampleAt(document_.plan().flown.samples, timeAt(place.x()));
     const double each = box.height() / static_cast<double>(all.size());
     const auto i =
         static_cast<std::size_t>(std::clamp((place.y() - box.top()) / each, 0.0, static_cast<double>(all.size()) - 1));
     const auto& lane = all[i];
-    if (!lane.gauge || nameOf(*lane.gauge).dimension != Dimension::temperature || moment.rpm <= 0)
+    if (lane.row->dimension != Dimension::temperature || moment[Gauge::rpm] <= 0)
         return false;
-    const auto gauge = n.gauges.find(*lane.gauge);
+    const auto gauge = n.gauges.find(lane.row->gauge);
     return gauge != n.gauges.end() &&
            watch::colourOf(gauge->second.in(moment.phase), lane.value(moment)) != watch::Colour::normal;
 }
@@ -158,7 +117,7 @@ QStringList Score::readings(double seconds) const {
     QStringList out;
     if (!document_.isOpen())
         return out;
-    const auto moment = between(document_.plan().flown.moments, seconds);
+    const auto moment = flight::sampleAt(document_.plan().flown.samples, seconds);
     for (const auto& lane : lanes())
         out << q(format(lane.value(moment), *lane.unit));
     return out;
@@ -166,15 +125,15 @@ QStringList Score::readings(double seconds) const {
 
 void Score::paintLane(QPainter& p, const Lane& lane, const QRectF& box) const {
     const Colours c(this);
-    const auto& moments = document_.plan().flown.moments;
+    const auto& samples = document_.plan().flown.samples;
     double low = 1e30, high = -1e30;
-    for (const auto& m : moments) {
+    for (const auto& m : samples) {
         low = std::min(low, lane.value(m));
         high = std::max(high, lane.value(m));
     }
     const TypeNotes& n = document_.aircraft().notes;
-    const auto gauge = lane.gauge ? n.gauges.find(*lane.gauge) : n.gauges.end();
-    const bool temperature = lane.gauge && nameOf(*lane.gauge).dimension == Dimension::temperature;
+    const auto gauge = n.gauges.find(lane.row->gauge);
+    const bool temperature = lane.row->dimension == Dimension::temperature;
     if (gauge != n.gauges.end() && temperature && gauge->second.band.limitHigh)
         high = std::max(high, *gauge->second.band.limitHigh);
     if (high - low < 1e-9)
@@ -213,8 +172,8 @@ void Score::paintLane(QPainter& p, const Lane& lane, const QRectF& box) const {
     p.setRenderHint(QPainter::Antialiasing);
     QPainterPath path;
     bool started = false;
-    for (std::size_t i = 0; i < moments.size(); ++i) {
-        const QPointF at(xOf(moments[i].time), y(lane.value(moments[i])));
+    for (std::size_t i = 0; i < samples.size(); ++i) {
+        const QPointF at(xOf(samples[i].time), y(lane.value(samples[i])));
         if (!started)
             path.moveTo(at);
         else
@@ -225,15 +184,15 @@ void Score::paintLane(QPainter& p, const Lane& lane, const QRectF& box) const {
     p.setBrush(Qt::NoBrush);
     p.drawPath(path);
     if (gauge != n.gauges.end())
-        for (std::size_t i = 1; i < moments.size(); ++i) {
-            const auto& m = moments[i];
-            if (m.rpm <= 0 || moments[i - 1].rpm <= 0)
+        for (std::size_t i = 1; i < samples.size(); ++i) {
+            const auto& m = samples[i];
+            if (m[Gauge::rpm] <= 0 || samples[i - 1][Gauge::rpm] <= 0)
                 continue;
             const auto colour = watch::colourOf(gauge->second.in(m.phase), lane.value(m));
             if (colour == watch::Colour::normal)
                 continue;
             p.setPen(QPen(c.of(colour), 3));
-            p.drawLine(QPointF(xOf(moments[i - 1].time), y(lane.value(moments[i - 1]))),
+            p.drawLine(QPointF(xOf(samples[i - 1].time), y(lane.value(samples[i - 1]))),
                        QPointF(xOf(m.time), y(lane.value(m))));
         }
     p.restore();
@@ -299,7 +258,7 @@ void Score::paintEvent(QPaintEvent*) {
         p.drawLine(lane.bottomLeft() + QPointF(0, gap / 2), lane.bottomRight() + QPointF(0, gap / 2));
         p.setFont(face(12));
         p.setPen(c.faint);
-        p.drawText(QRectF(20, lane.top(), 60, laneHeight), Qt::AlignVCenter | Qt::AlignLeft, all[i].name);
+        p.drawText(QRectF(20, lane.top(), 60, laneHeight), Qt::AlignVCenter | Qt::AlignLeft, q(all[i].row->laneTitle));
         p.setFont(face(12, true));
         p.setPen(reading ? c.ink : c.faint);
         p.drawText(QRectF(64, lane.top(), leftMargin - 64 - 10, laneHeight), Qt::AlignVCenter | Qt::AlignRight,
@@ -317,7 +276,7 @@ void Score::paintEvent(QPaintEvent*) {
             continue;
         p.setPen(QPen(c.rule, 1, Qt::DotLine));
         p.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
-        if (mark.colour == watch::Colour::normal) {
+        if (mark.verdict.colour() == watch::Colour::normal) {
             p.setPen(QPen(c.ink, 1.5));
             p.drawLine(QPointF(x, markY + 1), QPointF(x, markY + 7));
             const QString text = q(mark.text);
@@ -328,7 +287,7 @@ void Score::paintEvent(QPaintEvent*) {
                 free = x + wide + 9;
             }
         } else {
-            drawColourMark(p, QPointF(x, box.bottom() - 3), mark.colour, c, 4);
+            drawColourMark(p, QPointF(x, box.bottom() - 3), mark.verdict.colour(), c, 4);
         }
     }
 

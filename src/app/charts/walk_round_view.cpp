@@ -248,8 +248,8 @@ bool WalkRoundView::event(QEvent* event) {
             QString text = q(stop.name);
             text += stop.open > 0 ? tr(": %n to see", nullptr, stop.open) : tr(": seen");
             for (const auto& f : stop.items)
-                if (f.judgement.colour != watch::Colour::normal)
-                    text += QStringLiteral("\n") + q(f.judgement.sentence);
+                if (f.verdict.colour() != watch::Colour::normal)
+                    text += QStringLiteral("\n") + q(f.verdict.sentence());
             QToolTip::showText(help->globalPos(), text, this);
         }
         return true;

@@ -37,8 +37,8 @@ private:
 
     SortieDocument& document_;
     int station_ = 0;
-    start::WalkRound drawn_; ///< what was drawn last, and of which aircraft
-    std::shared_ptr<const plan::Aircraft> drawnOf_;
+    watch::WalkRound drawn_; ///< what was drawn last, and of which aircraft
+    std::shared_ptr<const flight::Aircraft> drawnOf_;
 };
 
 } // namespace amber::app

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "plan/loading.h"
+#include "flight/open_files.h"
 #include <cstdio>
 #include <fmt/format.h>
 #include <memory>
@@ -11,8 +11,8 @@
 namespace amber::app {
 
 /// The aircraft of a command's notes and variant; its problems go to standard error. Nothing when it cannot be read.
-inline std::shared_ptr<const plan::Aircraft> aircraftOf(const std::string& notes, const std::string& variant) {
-    auto loaded = plan::loadAircraft(notes, variant);
+inline std::shared_ptr<const flight::Aircraft> aircraftOf(const std::string& notes, const std::string& variant) {
+    auto loaded = flight::loadAircraft(notes, variant);
     for (const auto& p : loaded.problems)
         fmt::print(stderr, "{}\n", p.text());
     return loaded.aircraft;

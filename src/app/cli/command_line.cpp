@@ -5,10 +5,10 @@
 #include "cli/heat_commands.h"
 #include "cli/point_command.h"
 #include "cli/start_commands.h"
+#include "flight/open_files.h"
 #include "notes/document.h"
 #include "notes/key_ranges.h"
 #include "notes/notes_reader.h"
-#include "plan/loading.h"
 #include "plan/plan_export.h"
 #include <CLI/CLI.hpp>
 #include <cerrno>
@@ -28,7 +28,7 @@ void print(const Problems& problems, std::FILE* to) {
 }
 
 int runPlan(const std::string& path, bool json, bool csv) {
-    const auto loaded = plan::loadSortie(path);
+    const auto loaded = flight::loadSortie(path);
     if (!loaded.ok()) {
         print(loaded.problems, stderr);
         return exitProblems;
@@ -52,7 +52,7 @@ int runCheck(const std::vector<std::string>& files) {
             Problems ignored;
             const auto root = document::parse(*text, file, ignored);
             if (root && root->find("airframe")) {
-                problems = plan::loadSortieText(*text, file).problems;
+                problems = flight::loadSortieText(*text, file).problems;
                 verdict = "sortie";
             } else {
                 const auto plain = readNotes(*text, file);
@@ -65,7 +65,7 @@ int runCheck(const std::vector<std::string>& files) {
                             variants.push_back(v.id);
                 for (const auto& v : variants)
                     if (problems.empty()) {
-                        const auto loaded = plan::loadAircraft(file, v);
+                        const auto loaded = flight::loadAircraft(file, v);
                         problems = loaded.problems;
                         if (loaded.aircraft)
                             problems = engine::contradictions(loaded.aircraft->notes, loaded.aircraft->calibration);

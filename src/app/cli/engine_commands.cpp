@@ -7,11 +7,11 @@
 #include "cli/option_range.h"
 #include "engine/fuel_grade.h"
 #include "engine/power_chart.h"
+#include "flight/cruise.h"
+#include "flight/open_files.h"
 #include "notes/cockpit_units.h"
 #include "notes/document.h"
 #include "notes/notes_reader.h"
-#include "plan/cruise.h"
-#include "plan/loading.h"
 #include "store/sortie_document.h"
 #include "units/text.h"
 #include <cstdio>
@@ -120,7 +120,7 @@ int runCalibrate(const CalibrateOptions& o) {
 }
 
 int runCruise(const CruiseOptions& o) {
-    const auto loaded = plan::loadAircraft(o.notes, o.variant);
+    const auto loaded = flight::loadAircraft(o.notes, o.variant);
     if (!loaded.aircraft) {
         print(loaded.problems);
         return exitProblems;
@@ -131,7 +131,7 @@ int runCruise(const CruiseOptions& o) {
     if (const auto e = take("altitude", o.altitude, n.cockpit.height, altitude); !e.empty())
         return wrong("cruise", e);
     air::Day day = air::standardDay(Length{});
-    plan::CruiseConditions c;
+    flight::CruiseConditions c;
     c.air = day.at(altitude);
     if (!o.oat.empty()) {
         Temperature oat;
@@ -168,24 +168,24 @@ int runCruise(const CruiseOptions& o) {
     if (c.fuel.si() < 0 || c.fuel.si() > fuel * 1.0001)
         return wrong("cruise",
                      fmt::format("--fuel: the tanks hold {} that can be used", format(fuel, *n.cockpit.fuel)));
-    const std::pair<plan::Ask, const std::string*> asks[] = {{plan::Ask::power, &o.power},
-                                                             {plan::Ask::burn, &o.burn},
-                                                             {plan::Ask::airspeed, &o.speed},
-                                                             {plan::Ask::endurance, &o.endurance},
-                                                             {plan::Ask::range, &o.range}};
-    std::optional<plan::Ask> ask;
+    const std::pair<flight::Ask, const std::string*> asks[] = {{flight::Ask::power, &o.power},
+                                                               {flight::Ask::burn, &o.burn},
+                                                               {flight::Ask::airspeed, &o.speed},
+                                                               {flight::Ask::endurance, &o.endurance},
+                                                               {flight::Ask::range, &o.range}};
+    std::optional<flight::Ask> ask;
     double value = 0.0;
     for (const auto& [which, text] : asks)
         if (!text->empty()) {
             if (ask)
                 return wrong("cruise", "ask one thing: --power, --burn, --speed, --endurance or --range");
             ask = which;
-            const auto& name = plan::nameOf(which);
-            const UnitSpec* unit = which == plan::Ask::power       ? n.cockpit.power
-                                   : which == plan::Ask::airspeed  ? n.cockpit.speed
-                                   : which == plan::Ask::range     ? n.cockpit.distance
-                                   : which == plan::Ask::endurance ? units::hour.spec
-                                                                   : nullptr;
+            const auto& name = flight::nameOf(which);
+            const UnitSpec* unit = which == flight::Ask::power       ? n.cockpit.power
+                                   : which == flight::Ask::airspeed  ? n.cockpit.speed
+                                   : which == flight::Ask::range     ? n.cockpit.distance
+                                   : which == flight::Ask::endurance ? units::hour.spec
+                                                                     : nullptr;
             const auto read = readQuantity(name.dimension, *text, unit);
             if (!read)
                 return wrong("cruise", fmt::format("--{}: {}", name.key, read.error()));
@@ -193,12 +193,12 @@ int runCruise(const CruiseOptions& o) {
         }
     if (!ask)
         return wrong("cruise", "ask something: --power, --burn, --speed, --endurance or --range");
-    const auto answer = plan::cruiseCandidates(aircraft, c, *ask, value);
+    const auto answer = flight::cruiseCandidates(aircraft, c, *ask, value);
     const auto gearName = [&](std::size_t g) {
         return n.engine.gears.empty() ? std::string{} : n.engine.gears[g].name;
     };
     if (o.json) {
-        json out{{"ask", plan::nameOf(*ask).key}, {"candidates", json::array()}, {"why", answer.why}};
+        json out{{"ask", flight::nameOf(*ask).key}, {"candidates", json::array()}, {"why", answer.why}};
         for (const auto& p : answer.candidates)
             out["candidates"].push_back({{"rpm", p.setting.rpm.si() * 60},
                                          {"manifold_pressure_kPa", p.point.manifoldPressure.si() / 1000},
@@ -209,7 +209,7 @@ int runCruise(const CruiseOptions& o) {
                                          {"bmep_kPa", p.point.meanEffectivePressure / 1000},
                                          {"fuel_l_h", p.burn * 3.6e6},
                                          {"tas_m_s", p.tas.si()},
-                                         {"endurance_h", p.hours / 3600},
+                                         {"endurance_h", p.endurance / 3600},
                                          {"range_km", p.range / 1000},
                                          {"knock_limit_kPa", p.boundary.si() / 1000},
                                          {"within_notes", p.withinNotes},
@@ -230,14 +230,14 @@ int runCruise(const CruiseOptions& o) {
 }
 
 int runChart(const ChartOptions& o) {
-    const auto loaded = plan::loadAircraft(o.notes, o.variant);
+    const auto loaded = flight::loadAircraft(o.notes, o.variant);
     if (!loaded.aircraft) {
         print(loaded.problems);
         return exitProblems;
     }
     const auto& aircraft = *loaded.aircraft;
     const TypeNotes& n = aircraft.notes;
-    Rotation rpm = plan::ratingFor(n, {}, Phase::climb).rpm;
+    Rotation rpm = flight::ratingFor(n, {}, Phase::climb).rpm;
     if (!o.rpm.empty())
         if (const auto e = take("rpm", o.rpm, units::rpm.spec, rpm); !e.empty())
             return wrong("chart", e);

@@ -1,15 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/heat_commands.h"
+#include "advice/cool_down.h"
+#include "advice/let_down.h"
 #include "cli/aircraft_option.h"
 #include "cli/cautions.h"
 #include "cli/exit_codes.h"
 #include "cli/option_range.h"
+#include "flight/engine_traces.h"
+#include "flight/open_files.h"
 #include "heat/drive.h"
 #include "notes/cockpit_units.h"
-#include "plan/cool_down.h"
-#include "plan/engine_traces.h"
-#include "plan/let_down.h"
-#include "plan/loading.h"
 #include "units/text.h"
 #include <algorithm>
 #include <array>
@@ -25,7 +25,7 @@ struct Bad {
     int code;
 };
 /// The aircraft, or the end of the command: its problems have been told.
-std::shared_ptr<const plan::Aircraft> neededAircraft(const std::string& notes, const std::string& variant) {
+std::shared_ptr<const flight::Aircraft> neededAircraft(const std::string& notes, const std::string& variant) {
     if (auto aircraft = aircraftOf(notes, variant))
         return aircraft;
     throw Bad{exitProblems};
@@ -53,7 +53,7 @@ std::string clock(std::optional<double> seconds) {
 int warmUp(const WarmUpOptions& o) {
     const auto aircraft = neededAircraft(o.notes, o.variant);
     const TypeNotes& n = aircraft->notes;
-    Sortie s = plan::plainSortie(n);
+    Sortie s = flight::plainSortie(n);
     s.day.oat = take<Dimension::temperature>("warmup", "temperature", o.temperature, n.cockpit.temperature, "day.oat");
     s.day.dewPoint = Temperature::si(s.day.oat.si() - 3);
     if (!o.elevation.empty())
@@ -66,15 +66,15 @@ int warmUp(const WarmUpOptions& o) {
     s.start.blanks = o.blanks;
     s.flight.toElevation = s.day.elevation;
     s.flight.cruiseHeight = Length::si(s.day.elevation.si() + 1000);
-    const auto f = plan::fly(*aircraft, s);
-    const auto traces = plan::engineTraces(*aircraft, s, f, f[Phase::runUp].start + f[Phase::runUp].duration);
+    const auto f = flight::fly(*aircraft, s);
+    const auto traces = flight::engineTraces(*aircraft, s, f, f[Phase::runUp].start + f[Phase::runUp].duration);
     double first = traces.empty() ? 0.0 : 1e18;
     for (const auto& t : traces)
         first = std::min(first, t.firedAt);
     const auto since = [&](std::optional<double> at) {
         return at ? std::optional(*at - first) : std::optional<double>();
     };
-    const std::size_t slowest = plan::slowestEngine(traces);
+    const std::size_t slowest = flight::slowestEngine(traces);
     if (o.json) {
         json out;
         out["engines"] = json::array();
@@ -82,10 +82,11 @@ int warmUp(const WarmUpOptions& o) {
             json points = json::array();
             for (const auto& p : t.points)
                 if (p.time >= first)
-                    points.push_back({{"t_s", p.time - first},
-                                      {n.engine.cooling == Cooling::air ? "head_C" : "coolant_C", p.metal - 273.15},
-                                      {"oil_C", p.oil - 273.15},
-                                      {"oil_pressure_kPa", p.oilPressure / 1000}});
+                    points.push_back(
+                        {{"t_s", p.time - first},
+                         {n.engine.cooling == Cooling::air ? "head_C" : "coolant_C", p.headOrCoolant - 273.15},
+                         {"oil_C", p.oil - 273.15},
+                         {"oil_pressure_kPa", p.oilPressure / 1000}});
             out["engines"].push_back({{"engine", t.engine},
                                       {"fires_s", t.firedAt - first},
                                       {"run_up_s", orNull(since(t.runUpAt))},
@@ -115,7 +116,7 @@ int warmUp(const WarmUpOptions& o) {
 int letDown(const LetDownOptions& o) {
     auto aircraft = *neededAircraft(o.notes, o.variant);
     TypeNotes& n = aircraft.notes;
-    Sortie s = plan::plainSortie(n);
+    Sortie s = flight::plainSortie(n);
     s.flight.cruiseHeight =
         orEnd<Dimension::length>("letdown", readOption<Dimension::length>("from", o.from, n.cockpit.height));
     s.flight.toElevation = take<Dimension::length>("letdown", "to", o.to, n.cockpit.height, "day.elevation");
@@ -143,16 +144,16 @@ int letDown(const LetDownOptions& o) {
     if (!o.weight.empty()) {
         const double wanted = s.weight.si();
         for (int round = 0; round < 2; ++round) {
-            const auto trial = plan::fly(aircraft, s);
+            const auto trial = flight::fly(aircraft, s);
             const double burnt =
-                (trial.fuelAtStart - trial.moments[trial[Phase::letDown].firstMoment].fuel) * n.fuel.density;
+                (trial.fuelAtStart - trial.samples[trial[Phase::letDown].firstSample][Gauge::fuel]) * n.fuel.density;
             s.weight = Mass::si(std::min(n.maxWeight.si(), wanted + burnt));
         }
     }
-    const auto f = plan::fly(aircraft, s);
+    const auto f = flight::fly(aircraft, s);
     const auto& phase = f[Phase::letDown];
-    const auto limit = plan::coolingLimit(n);
-    const auto ways = plan::letDownWays(aircraft, s, f);
+    const auto limit = flight::coolingLimit(n);
+    const auto ways = advice::letDownWays(aircraft, s, f);
     if (o.json) {
         json out;
         out["steps"] = json::array();
@@ -162,8 +163,8 @@ int letDown(const LetDownOptions& o) {
                  {"height_m", step.height.si()},
                  {"manifold_pressure_kPa", step.boost.si() / 1000},
                  {"rpm", step.setting.rpm.si() * 60},
-                 {"flap", step.setting.flap},
-                 {n.engine.cooling == Cooling::air ? "head_C" : "coolant_C", step.metal.si() - 273.15}});
+                 {"flap", step.setting.coolingFlap},
+                 {n.engine.cooling == Cooling::air ? "head_C" : "coolant_C", step.headOrCoolant.si() - 273.15}});
         out["minutes"] = phase.duration / 60;
         out["distance_km"] = phase.distance / 1000;
         out["fuel_l"] = phase.fuel * 1000;
@@ -180,8 +181,8 @@ int letDown(const LetDownOptions& o) {
                  {"manifold_pressure_kPa", w.boost ? json(w.boost->si() / 1000) : json(nullptr)},
                  {"cooling_K_min", w.cooling},
                  {"least_C", w.least.si() - 273.15},
-                 {"colour", watch::wordOf(w.colour)},
-                 {"sentence", w.sentence}});
+                 {"colour", watch::wordOf(w.verdict.colour())},
+                 {"sentence", w.verdict.sentence()}});
         out["origin"] = markOf(Origin::model);
         fmt::print("{}\n", out.dump(2));
         return exitOk;
@@ -191,13 +192,13 @@ int letDown(const LetDownOptions& o) {
                    formatHeight(step.height.si(), *n.cockpit.height),
                    n.gauges.contains(Gauge::boost) ? format(step.boost.si(), n.unitOf(Gauge::boost)) : "",
                    format(std::round(step.setting.rpm.si() * 6) / 6, *units::rpm.spec),
-                   format(step.metal.si(), *n.cockpit.temperature));
+                   format(step.headOrCoolant.si(), *n.cockpit.temperature));
     const UnitSpec& degrees = differenceUnit(n.cockpit);
     fmt::print("falls {} a minute at most, of {} ({})\n", format(f.letDownCooling, degrees, 1),
                format(limit.perMinute, degrees), limit.origin == Origin::notes ? "notes" : "ours");
     for (const auto& w : ways)
         fmt::print("{:>10}  {:>3.0f} min  {:<6}  {}\n", format(w.rate.si(), verticalSpeedUnit(n.cockpit)),
-                   w.duration / 60, watch::wordOf(w.colour), w.sentence);
+                   w.duration / 60, watch::wordOf(w.verdict.colour()), w.verdict.sentence());
     return exitOk;
 }
 
@@ -221,17 +222,17 @@ int coolDown(const CoolDownOptions& o) {
     const Rotation idle = *n.phase(Phase::stop).rpm;
     const auto boost = engine::boostForRpm(aircraft->model(), aircraft->fineStop, idle, 0, air);
     const auto p = engine::operate(aircraft->model(), {idle, boost, 0, air, Speed{}, Mixture::rich});
-    const heat::Drive drive = heat::driveOf(p, idle, air, Speed{}, n.phase(Phase::stop).flap.value_or(1.0));
+    const heat::Drive drive = heat::driveOf(p, idle, air, Speed{}, n.phase(Phase::stop).coolingFlap.value_or(1.0));
     std::optional<double> wait;
     if (n.stop.coolBelow)
         if (const auto t = heat::timeToCool(aircraft->thermal, {hot, aircraft->notes.heat.oil}, drive,
                                             *n.stop.coolBelow, Duration::si(1800)))
             wait = t->si();
     const Temperature stopped = n.stop.coolBelow ? std::min(hot, *n.stop.coolBelow) : hot;
-    const auto dilution = plan::dilutionFor(n.stop, forecast);
-    std::vector<plan::RestartRow> rows;
+    const auto dilution = advice::dilutionFor(n.stop, forecast);
+    std::vector<advice::RestartRow> rows;
     for (const double minutes : {5.0, 15.0, 30.0, 60.0, 120.0})
-        rows.push_back(plan::restartAfter(n, minutes * 60, stopped, oat, day.pressureAltitude()));
+        rows.push_back(advice::restartAfter(n, minutes * 60, stopped, oat, day.pressureAltitude()));
     if (o.json) {
         json out;
         out["below_C"] = n.stop.coolBelow ? json(n.stop.coolBelow->si() - 273.15) : json(nullptr);
@@ -259,7 +260,7 @@ int coolDown(const CoolDownOptions& o) {
         fmt::print("dilute {} ({})\n", formatMinutesSeconds(dilution->seconds), markOf(dilution->origin));
     for (const auto& r : rows)
         fmt::print("after {:>3.0f} min  {:>7}  {}  {}\n", r.after / 60, format(r.engine.si(), *unit),
-                   r.dose > 0 ? plan::doseText(r.dose, n.start.primer) : "no prime", r.advice);
+                   r.dose > 0 ? advice::doseText(r.dose, n.start.primer) : "no prime", r.advice);
     fmt::print("{}", groundCaution);
     return exitOk;
 }

@@ -7,8 +7,8 @@
 #include "engine/fuel_grade.h"
 #include "engine/knock.h"
 #include "engine/operating_point.h"
-#include "plan/cruise.h"
-#include "plan/loading.h"
+#include "flight/cruise.h"
+#include "flight/open_files.h"
 #include "units/text.h"
 #include "units/unit_table.h"
 #include <algorithm>
@@ -26,7 +26,7 @@ int wrong(const std::string& why) {
 } // namespace
 
 int runPoint(const PointOptions& o) {
-    const auto loaded = plan::loadAircraft(o.notes, o.variant);
+    const auto loaded = flight::loadAircraft(o.notes, o.variant);
     if (!loaded.aircraft) {
         for (const auto& p : loaded.problems)
             fmt::print(stderr, "{}\n", p.text());
@@ -100,9 +100,9 @@ int runPoint(const PointOptions& o) {
     const ManifoldPressure held = demand.boost.value_or(point.manifoldPressure);
     const auto height = engine::fullThrottleHeight(loaded.aircraft->model(), demand.rpm, held, demand.gear, day,
                                                    demand.ias, demand.mixture);
-    const plan::LeverSetting setting{demand.rpm, demand.boost, demand.gear,
-                                     o.mixture == "weak" ? Mixture::weak : Mixture::rich};
-    const Rating* rating = plan::coveringRating(notes, grade, setting, point.manifoldPressure, o.water);
+    const flight::LeverSetting setting{demand.rpm, demand.boost, demand.gear,
+                                       o.mixture == "weak" ? Mixture::weak : Mixture::rich};
+    const Rating* rating = flight::coveringRating(notes, grade, setting, point.manifoldPressure, o.water);
     std::vector<std::string> remarks;
     if (const auto remark = engine::gradeRemark(notes, grade); !remark.empty())
         remarks.push_back(remark + ".");

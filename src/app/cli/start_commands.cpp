@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/start_commands.h"
+#include "advice/cool_down.h"
 #include "air/atmosphere.h"
 #include "cli/aircraft_option.h"
 #include "cli/cautions.h"
 #include "cli/exit_codes.h"
 #include "cli/option_range.h"
-#include "plan/cool_down.h"
-#include "plan/loading.h"
+#include "flight/open_files.h"
 #include "start/start_order.h"
 #include "start/start_school.h"
 #include "units/text.h"
@@ -78,7 +78,7 @@ int runPrime(const PrimeOptions& o) {
                                .dump(2));
     else {
         fmt::print("{} ({}); fires with {} to {}, floods from {}; wait {}, drained after {}\n",
-                   plan::doseText(a.dose, unit), markOf(a.origin), formatNumber(a.fireLow, 1),
+                   advice::doseText(a.dose, unit), markOf(a.origin), formatNumber(a.fireLow, 1),
                    formatNumber(a.fireHigh, 1), formatNumber(a.flood, 0), formatMinutesSeconds(a.vaporise.si()),
                    formatMinutesSeconds(a.drain.si()));
         fmt::print("{}", groundCaution);

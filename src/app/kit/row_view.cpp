@@ -20,7 +20,7 @@ using plan::ExpectLine;
 using plan::SetLine;
 
 QString mark(Origin origin) {
-    return origin == Origin::betweenNotes ? QStringLiteral("between") : QString::fromUtf8(markOf(origin).data());
+    return origin == Origin::between ? QStringLiteral("between") : QString::fromUtf8(markOf(origin).data());
 }
 
 constexpr int rowPadding = 4;
@@ -46,10 +46,6 @@ QString schoolPrint(const SetLine& s) {
     return (s.open ? QStringLiteral("◇ ") : QString()) + q(s.schools[static_cast<std::size_t>(s.school)].name);
 }
 
-QString shortMark(const ClockLine& k) {
-    return k.mark == markOf(Origin::betweenNotes) ? QStringLiteral("between") : q(k.mark);
-}
-
 class RowDelegate : public PromptDelegate {
 public:
     using PromptDelegate::PromptDelegate;
@@ -67,7 +63,7 @@ public:
                 height += smallRect(small, width).height() + 1;
             return {width, height};
         }
-        if (const auto* f = std::get_if<start::WalkFinding>(&row))
+        if (const auto* f = std::get_if<watch::WalkFinding>(&row))
             return {width, 2 * rowPadding + 19 + wantRect(*f, width).height()};
         if (const auto* k = std::get_if<CandidateRow>(&row))
             return {width, k->heading ? candidateHeadHeight : candidateHeight};
@@ -80,21 +76,21 @@ public:
         auto* editor = new QLineEdit(parent);
         editor->setObjectName(QStringLiteral("finding"));
         editor->setFont(face(14));
-        const auto* f = std::get_if<start::WalkFinding>(&rowOf(index));
+        const auto* f = std::get_if<watch::WalkFinding>(&rowOf(index));
         if (f && f->item.kind == WalkItemKind::look)
             editor->setPlaceholderText(QObject::tr("what is wrong with it"));
         return editor;
     }
     void updateEditorGeometry(QWidget* editor, const QStyleOptionViewItem& option,
                               const QModelIndex& index) const override {
-        const auto* f = std::get_if<start::WalkFinding>(&rowOf(index));
+        const auto* f = std::get_if<watch::WalkFinding>(&rowOf(index));
         const bool look = f && f->item.kind == WalkItemKind::look;
         const int left = look ? option.rect.left() + walkLeft : option.rect.right() - walkFoundWidth;
         editor->setGeometry(left, option.rect.top() + 1, option.rect.right() - left, 25);
     }
     void setEditorData(QWidget* editor, const QModelIndex& index) const override {
-        if (const auto* f = std::get_if<start::WalkFinding>(&rowOf(index)))
-            static_cast<QLineEdit*>(editor)->setText(f->found == start::inOrder ? QString() : q(f->found));
+        if (const auto* f = std::get_if<watch::WalkFinding>(&rowOf(index)))
+            static_cast<QLineEdit*>(editor)->setText(f->found == watch::inOrder ? QString() : q(f->found));
     }
     void setModelData(QWidget* editor, QAbstractItemModel* model, const QModelIndex& index) const override {
         model->setData(index, static_cast<QLineEdit*>(editor)->text().trimmed(), Qt::EditRole);
@@ -114,7 +110,7 @@ public:
             paintSet(*p, r, c, *s, index.row() + 1, option.state & QStyle::State_Selected);
         else if (const auto* e = std::get_if<ExpectLine>(&row))
             paintExpect(*p, r, c, *e, valueWidthOf(*static_cast<const RowModel*>(index.model())));
-        else if (const auto* f = std::get_if<start::WalkFinding>(&row))
+        else if (const auto* f = std::get_if<watch::WalkFinding>(&row))
             paintFinding(*p, r, c, *f);
         else if (const auto* line = std::get_if<SequenceRow>(&row))
             paintSequence(*p, r, c, *line);
@@ -207,7 +203,7 @@ private:
         }
     }
 
-    static QRect wantRect(const start::WalkFinding& f, int width) {
+    static QRect wantRect(const watch::WalkFinding& f, int width) {
         return QFontMetrics(face(12)).boundingRect(QRect(0, 0, std::max(60, width - walkLeft - 8), 1000),
                                                    Qt::TextWordWrap, q(f.want));
     }
@@ -218,7 +214,7 @@ private:
     }
 
     /// What to look at or read, how it should be, how it was found.
-    static void paintFinding(QPainter& p, const QRect& r, const Colours& c, const start::WalkFinding& f) {
+    static void paintFinding(QPainter& p, const QRect& r, const Colours& c, const watch::WalkFinding& f) {
         const int top = r.top() + rowPadding;
         const QPointF state(r.left() + 10, top + 10);
         if (f.found.empty()) {
@@ -229,10 +225,10 @@ private:
             p.drawEllipse(state, 4.4, 4.4);
             p.restore();
         } else {
-            drawColourMark(p, state, f.judgement.colour, c, 4.4);
+            drawColourMark(p, state, f.verdict.colour(), c, 4.4);
         }
-        const QString found = f.found == start::inOrder ? QObject::tr("in order") : q(f.found);
-        const bool wrong = f.judgement.colour != watch::Colour::normal;
+        const QString found = f.found == watch::inOrder ? QObject::tr("in order") : q(f.found);
+        const bool wrong = f.verdict.colour() != watch::Colour::normal;
         const QFont foundFace = face(14, true);
         const int foundWidth = std::min(QFontMetrics(foundFace).horizontalAdvance(found) + 4, r.width() / 2);
         p.setFont(face(14));
@@ -241,7 +237,7 @@ private:
         p.drawText(QRect(r.left() + walkLeft, top, room, 19), Qt::AlignLeft | Qt::AlignVCenter,
                    QFontMetrics(face(14)).elidedText(q(f.what), Qt::ElideRight, room));
         p.setFont(foundFace);
-        p.setPen(wrong ? c.of(f.judgement.colour) : c.ink);
+        p.setPen(wrong ? c.of(f.verdict.colour()) : c.ink);
         p.drawText(QRect(r.right() - foundWidth - 4, top, foundWidth, 19), Qt::AlignRight | Qt::AlignVCenter,
                    QFontMetrics(foundFace).elidedText(found, Qt::ElideRight, foundWidth));
         p.setFont(face(12));
@@ -269,7 +265,7 @@ private:
     /// Columns: rpm, boost, gear, mixture, power, burn, speed, hours; why under them.
     static void paintCandidate(QPainter& p, const QRect& r, const Colours& c, const CandidateRow& k) {
         static constexpr std::array widths{0.135, 0.135, 0.115, 0.09, 0.135, 0.165, 0.125, 0.10};
-        const std::array texts{&k.rpm, &k.boost, &k.gear, &k.mixture, &k.power, &k.burn, &k.speed, &k.hours};
+        const std::array texts{&k.rpm, &k.boost, &k.gear, &k.mixture, &k.power, &k.burn, &k.speed, &k.endurance};
         double left = r.left() + 14;
         const double whole = r.width() - 18;
         if (k.chosen)
@@ -293,7 +289,7 @@ private:
 
     static void paintExpect(QPainter& p, const QRect& r, const Colours& c, const ExpectLine& e, int valueWidth) {
         const int titleWidth = 108, markWidth = 50;
-        const watch::Colour colour = e.judgement.colour;
+        const watch::Colour colour = e.verdict.colour();
         int left = r.left() + 2;
         if (colour != watch::Colour::normal) {
             drawColourMark(p, QPointF(left + 6, r.center().y() + 1), colour, c, 4.4);
@@ -371,7 +367,7 @@ private:
         const QFontMetrics metrics(face(12));
         for (int i = 0; i < model.rowCount(); ++i)
             if (const auto* k = std::get_if<ClockLine>(&model.row(i)))
-                width = std::max(width, metrics.horizontalAdvance(shortMark(*k)));
+                width = std::max(width, metrics.horizontalAdvance(mark(k->origin)));
         return width + 4;
     }
 
@@ -384,7 +380,7 @@ private:
         }
     };
     static ClockFaces clockFaces(const ClockLine& k, int width, int markWidth) {
-        const int left = 2 + (k.colour != watch::Colour::normal ? 16 : 0);
+        const int left = 2 + (k.verdict.colour() != watch::Colour::normal ? 16 : 0);
         ClockFaces f;
         // A long figure is set smaller rather than its name cut.
         for (const int size : {15, 14, 13, 12}) {
@@ -403,8 +399,8 @@ private:
 
     static void paintClock(QPainter& p, const QRect& r, const Colours& c, const ClockLine& k, int markWidth) {
         int left = r.left() + 2;
-        if (k.colour != watch::Colour::normal) {
-            drawColourMark(p, QPointF(left + 6, r.center().y() + 1), k.colour, c, 4.4);
+        if (k.verdict.colour() != watch::Colour::normal) {
+            drawColourMark(p, QPointF(left + 6, r.center().y() + 1), k.verdict.colour(), c, 4.4);
             left += 16;
         }
         const auto [whatFace, valueFace, whatWidth, valueWidth] = clockFaces(k, r.width(), markWidth);
@@ -413,13 +409,13 @@ private:
         p.drawText(QRect(left, r.top(), whatWidth, r.height()), Qt::AlignVCenter | Qt::AlignLeft,
                    QFontMetrics(whatFace).elidedText(q(k.what), Qt::ElideRight, whatWidth));
         p.setFont(valueFace);
-        p.setPen(k.colour == watch::Colour::normal ? c.ink : c.of(k.colour));
+        p.setPen(k.verdict.colour() == watch::Colour::normal ? c.ink : c.of(k.verdict.colour()));
         p.drawText(QRect(r.right() - markWidth - valueWidth - 6, r.top(), valueWidth, r.height()),
                    Qt::AlignVCenter | Qt::AlignRight, q(k.value));
         p.setFont(face(12));
         p.setPen(c.faint);
         p.drawText(QRect(r.right() - markWidth, r.top(), markWidth - 2, r.height()), Qt::AlignVCenter | Qt::AlignRight,
-                   shortMark(k));
+                   mark(k.origin));
     }
 };
 } // namespace
@@ -451,15 +447,15 @@ QVariant RowModel::data(const QModelIndex& index, int role) const {
     if (role != Qt::DisplayRole && role != Qt::AccessibleTextRole && role != Qt::ToolTipRole)
         return {};
     const bool tip = role == Qt::ToolTipRole;
-    if (const auto* f = std::get_if<start::WalkFinding>(&any))
-        return tip ? q(f->found.empty() ? (f->item.why.empty() ? f->want : f->item.why) : f->judgement.sentence)
+    if (const auto* f = std::get_if<watch::WalkFinding>(&any))
+        return tip ? q(f->found.empty() ? (f->item.why.empty() ? f->want : f->item.why) : f->verdict.sentence())
                    : QStringLiteral("%1, %2: %3")
                          .arg(q(f->what), q(f->want), f->found.empty() ? QObject::tr("not yet seen") : q(f->found));
     if (const auto* k = std::get_if<CandidateRow>(&any))
         return tip ? q(k->why)
                    : QStringLiteral("%1 %2 %3 %4: %5, %6, %7, %8")
                          .arg(q(k->rpm), q(k->boost), q(k->gear), q(k->mixture), q(k->power), q(k->burn), q(k->speed),
-                              q(k->hours));
+                              q(k->endurance));
     if (const auto* s = std::get_if<SequenceRow>(&any))
         return QStringLiteral("%1 %2: %3").arg(q(formatMinutesSeconds(s->time)), q(s->engine), q(s->text));
     if (const auto* s = std::get_if<SetLine>(&any))
@@ -468,21 +464,21 @@ QVariant RowModel::data(const QModelIndex& index, int role) const {
                          .arg(q(s->what), q(s->value), QString::fromUtf8(markOf(s->origin).data()));
     if (const auto* e = std::get_if<ExpectLine>(&any))
         return tip ? QStringLiteral("%1\n%2, %3")
-                         .arg(q(e->judgement.sentence), q(e->moment), QString::fromUtf8(markOf(e->origin).data()))
+                         .arg(q(e->verdict.sentence()), q(e->moment), QString::fromUtf8(markOf(e->origin).data()))
                    : QStringLiteral("%1: %2 (%3)")
-                         .arg(q(e->title), q(e->text), QString::fromUtf8(watch::wordOf(e->judgement.colour).data()));
+                         .arg(q(e->title), q(e->text), QString::fromUtf8(watch::wordOf(e->verdict.colour()).data()));
     const auto& k = std::get<ClockLine>(any);
-    return tip ? q(k.why) : QStringLiteral("%1: %2 %3").arg(q(k.what), q(k.value), q(k.mark));
+    return tip ? q(k.why) : QStringLiteral("%1: %2 %3").arg(q(k.what), q(k.value), mark(k.origin));
 }
 
 Qt::ItemFlags RowModel::flags(const QModelIndex& index) const {
     const auto plain = QAbstractListModel::flags(index);
-    return index.isValid() && std::holds_alternative<start::WalkFinding>(row(index.row())) ? plain | Qt::ItemIsEditable
+    return index.isValid() && std::holds_alternative<watch::WalkFinding>(row(index.row())) ? plain | Qt::ItemIsEditable
                                                                                            : plain;
 }
 
 bool RowModel::setData(const QModelIndex& index, const QVariant& value, int role) {
-    if (role != Qt::EditRole || !index.isValid() || !std::holds_alternative<start::WalkFinding>(row(index.row())))
+    if (role != Qt::EditRole || !index.isValid() || !std::holds_alternative<watch::WalkFinding>(row(index.row())))
         return false;
     emit typed(index.row(), value.toString());
     return true;
@@ -545,11 +541,11 @@ void RowView::closeEditor(QWidget* editor, QAbstractItemDelegate::EndEditHint hi
 void RowView::keyPressEvent(QKeyEvent* event) {
     const int row = currentIndex().row(), last = model_->rowCount() - 1;
     if (currentIndex().isValid())
-        if (const auto* f = std::get_if<start::WalkFinding>(&model_->row(row)); f && state() != EditingState) {
+        if (const auto* f = std::get_if<watch::WalkFinding>(&model_->row(row)); f && state() != EditingState) {
             switch (event->key()) {
             case Qt::Key_Space:
                 if (f->item.kind == WalkItemKind::look)
-                    emit found(row, f->found == start::inOrder ? QString() : q(std::string(start::inOrder)));
+                    emit found(row, f->found == watch::inOrder ? QString() : q(std::string(watch::inOrder)));
                 else
                     edit(currentIndex());
                 return;
@@ -590,9 +586,9 @@ void RowView::mousePressEvent(QMouseEvent* event) {
     const QModelIndex at = indexAt(event->pos());
     if (!at.isValid() || event->pos().x() >= walkLeft || event->button() != Qt::LeftButton)
         return;
-    if (const auto* f = std::get_if<start::WalkFinding>(&model_->row(at.row())))
+    if (const auto* f = std::get_if<watch::WalkFinding>(&model_->row(at.row())))
         if (f->item.kind == WalkItemKind::look)
-            emit found(at.row(), f->found == start::inOrder ? QString() : q(std::string(start::inOrder)));
+            emit found(at.row(), f->found == watch::inOrder ? QString() : q(std::string(watch::inOrder)));
 }
 
 void RowView::mouseDoubleClickEvent(QMouseEvent* event) {

@@ -20,14 +20,14 @@ struct SequenceRow {
 
 /// A setting that answers what was asked of the cruise, in the cockpit's units.
 struct CandidateRow {
-    std::string rpm, boost, gear, mixture, power, burn, speed, hours, why;
+    std::string rpm, boost, gear, mixture, power, burn, speed, endurance, why;
     bool chosen = false; ///< the one the plan uses
     bool heading = false;
     bool operator==(const CandidateRow&) const = default;
 };
 
 using Row =
-    std::variant<plan::SetLine, plan::ExpectLine, plan::ClockLine, start::WalkFinding, SequenceRow, CandidateRow>;
+    std::variant<plan::SetLine, plan::ExpectLine, plan::ClockLine, watch::WalkFinding, SequenceRow, CandidateRow>;
 
 /// The rows of one column of a phase page.
 class RowModel : public QAbstractListModel {

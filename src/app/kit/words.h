@@ -2,13 +2,13 @@
 #pragma once
 #include "units/quantity.h"
 #include <QString>
-#include <string>
+#include <string_view>
 
 namespace amber::app {
 
 /// The core's words for a widget.
-inline QString q(const std::string& text) {
-    return QString::fromStdString(text);
+inline QString q(std::string_view text) {
+    return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size()));
 }
 
 /// A figure in SI as the number shown in `unit`.

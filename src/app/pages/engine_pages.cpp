@@ -12,7 +12,7 @@
 namespace amber::app {
 
 namespace {
-std::string fmtTorque(const plan::CruisePoint& p, const TypeNotes& n) {
+std::string fmtTorque(const flight::CruisePoint& p, const TypeNotes& n) {
     return "BMEP " + format(p.point.meanEffectivePressure, n.unitOf(Gauge::torque)) + "; ";
 }
 
@@ -44,8 +44,8 @@ void PhasePage::buildEnginePages(QHBoxLayout* row) {
 
 void PhasePage::refreshChart() {
     const auto& f = document_.plan().flown[phase_];
-    const auto& m = document_.plan().flown.moments[f.firstMoment];
-    const Length altitude = document_.sortie().day.pressureAltitudeOf(Length::si(m.height));
+    const auto& m = document_.plan().flown.samples[f.firstSample];
+    const Length altitude = document_.sortie().day.pressureAltitudeOf(Length::si(m[Gauge::height]));
     powerChart_->show(document_.sharedAircraft(),
                       {f.setting.rpm, f.point.manifoldPressure, f.setting.gear,
                        Length::si(std::max(0.0, altitude.si())), document_.sortie().day.at(altitude).temperature});
@@ -67,15 +67,15 @@ QByteArray PhasePage::chartTable() {
 const UnitSpec& PhasePage::askUnit() const {
     const auto& c = document_.aircraft().notes.cockpit;
     switch (ask_) {
-    case plan::Ask::power:
+    case flight::Ask::power:
         return *c.power;
-    case plan::Ask::burn:
+    case flight::Ask::burn:
         return fuelFlowUnit(c);
-    case plan::Ask::airspeed:
+    case flight::Ask::airspeed:
         return *c.speed;
-    case plan::Ask::endurance:
+    case flight::Ask::endurance:
         return *units::hour.spec;
-    case plan::Ask::range:
+    case flight::Ask::range:
         break;
     }
     return *c.distance;
@@ -85,24 +85,24 @@ double PhasePage::askedValue() const {
     if (const auto found = askedValues_.find(ask_); found != askedValues_.end())
         return found->second;
     const auto& f = document_.plan().flown;
-    const double fuel = f.moments[f[Phase::cruise].firstMoment].fuel,
-                 hours = f.cruiseFuelFlow > 0 ? fuel / f.cruiseFuelFlow : 0;
+    const double fuel = f.samples[f[Phase::cruise].firstSample][Gauge::fuel],
+                 endurance = f.cruiseFuelFlow > 0 ? fuel / f.cruiseFuelFlow : 0;
     switch (ask_) {
-    case plan::Ask::power:
+    case flight::Ask::power:
         return f[Phase::cruise].point.power.si();
-    case plan::Ask::burn:
+    case flight::Ask::burn:
         return f.cruiseFuelFlow;
-    case plan::Ask::airspeed:
+    case flight::Ask::airspeed:
         return f.cruiseTas.si();
-    case plan::Ask::endurance:
-        return hours;
-    case plan::Ask::range:
+    case flight::Ask::endurance:
+        return endurance;
+    case flight::Ask::range:
         break;
     }
-    return hours * f.cruiseTas.si();
+    return endurance * f.cruiseTas.si();
 }
 
-void PhasePage::ask(plan::Ask what, double valueSi) {
+void PhasePage::ask(flight::Ask what, double valueSi) {
     ask_ = what;
     askedValues_[what] = valueSi;
     askChoice_->setCurrentIndex(static_cast<int>(what));
@@ -113,14 +113,14 @@ void PhasePage::refreshChoice() {
     const auto& a = document_.aircraft();
     const auto& n = a.notes;
     const auto& cruise = document_.plan().flown[Phase::cruise];
-    answer_ = plan::cruiseCandidates(a, cruiseConditionsOf(document_), ask_, askedValue());
+    answer_ = flight::cruiseCandidates(a, cruiseConditionsOf(document_), ask_, askedValue());
     std::vector<Row> rows;
     CandidateRow head{"rpm", "boost", "gear", "mixture", "power", "burn", "true speed", "hours", {}, false, true};
     if (n.engine.gears.size() < 2)
         head.gear.clear();
     rows.emplace_back(head);
     const UnitSpec* flow = &fuelFlowUnit(n.cockpit);
-    const auto rowOf = [&](const plan::CruisePoint& p) {
+    const auto rowOf = [&](const flight::CruisePoint& p) {
         CandidateRow row;
         row.rpm = format(std::round(p.setting.rpm.si() * 6) / 6, *units::rpm.spec);
         row.boost = n.gauges.contains(Gauge::boost) ? format(p.point.manifoldPressure.si(), n.unitOf(Gauge::boost))
@@ -130,7 +130,7 @@ void PhasePage::refreshChoice() {
         row.power = format(p.point.power.si(), *n.cockpit.power);
         row.burn = format(p.burn, *flow, p.burn < 30 * flow->scale ? 1 : 0);
         row.speed = format(p.tas.si(), *n.cockpit.speed);
-        row.hours = formatHoursMinutes(p.hours) + " h";
+        row.endurance = formatHoursMinutes(p.endurance) + " h";
         row.why = p.why;
         if (n.gauges.contains(Gauge::torque))
             row.why = fmtTorque(p, n) + row.why;
@@ -147,9 +147,9 @@ void PhasePage::refreshChoice() {
     if (!any) {
         // The plan's own cruise, for comparison.
         const engine::KnockBoundary knock(n, a.model(), document_.sortie().fuelGrade);
-        auto own =
-            plan::cruisePoint(a, cruiseConditionsOf(document_), knock,
-                              {cruise.setting.rpm, cruise.setting.boost, cruise.setting.gear, cruise.setting.mixture});
+        auto own = flight::cruisePoint(
+            a, cruiseConditionsOf(document_), knock,
+            {cruise.setting.rpm, cruise.setting.boost, cruise.setting.gear, cruise.setting.mixture});
         own.why = "as planned now";
         rows.emplace_back(rowOf(own));
     }

@@ -67,7 +67,7 @@ void PhasePage::showSequence() {
     const TypeNotes& notes = document_.aircraft().notes;
     // With what does not catch on the timeline, and the settings that follow from it.
     const auto lines = start::startSequence(notes, document_.plan().startInForce, startTimeline_->timeline(),
-                                            plan::startRequestOf(document_.sortie()));
+                                            flight::startRequestOf(document_.sortie()));
     std::vector<SequenceRow> told;
     std::string last;
     for (const auto& line : lines) {
@@ -103,7 +103,8 @@ void PhasePage::refreshWalk(bool first) {
     const Colours c(this);
     QStringList lines;
     for (const auto& d : walk.defects)
-        lines << QStringLiteral("%1 %2: %3").arg(html::mark(d.colour, c), html::text(d.where), html::text(d.sentence));
+        lines << QStringLiteral("%1 %2: %3")
+                     .arg(html::mark(d.verdict, c), html::text(d.where), html::text(d.verdict.sentence()));
     const QString head = QStringLiteral("<span style='color:%1'><b>%2</b></span><br>")
                              .arg(palette().color(QPalette::Link).name(), tr("Written up"));
     defects_->setText(head + (lines.isEmpty() ? tr("Nothing so far.") : lines.join(QStringLiteral("<br>"))));
@@ -122,11 +123,11 @@ void PhasePage::takeFinding(int row, const QString& text) {
     if (typed.empty()) {
         changed.walk.found.erase(finding.key);
     } else {
-        if (const auto why = start::refusal(finding.item, typed); !why.empty()) {
+        if (const auto why = watch::refusal(finding.item, typed); !why.empty()) {
             emit refused(QString::fromStdString(finding.what + ": " + why));
             return;
         }
-        changed.walk.found[finding.key] = start::kept(finding.item, typed);
+        changed.walk.found[finding.key] = watch::kept(finding.item, typed);
     }
     if (const QString error = document_.edit(changed, tr("walk-round")); !error.isEmpty()) {
         emit refused(error);

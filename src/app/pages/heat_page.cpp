@@ -1,14 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/heat_page.h"
+#include "advice/climb_bands.h"
+#include "advice/cool_down.h"
+#include "advice/cooling.h"
+#include "advice/let_down.h"
+#include "flight/engine_traces.h"
 #include "kit/html.h"
 #include "kit/rich_label.h"
 #include "kit/theme.h"
 #include "notes/cockpit_units.h"
-#include "plan/climb_bands.h"
-#include "plan/cool_down.h"
-#include "plan/cooling.h"
-#include "plan/engine_traces.h"
-#include "plan/let_down.h"
+#include "notes/lever_words.h"
 #include "units/text.h"
 #include <QHBoxLayout>
 #include <QVBoxLayout>
@@ -113,7 +114,7 @@ void HeatPage::present(Kind kind, Phase phase) {
         figures_->setFixedWidth(300);
         // The warm-up asks from its own start, the run-up from the holding point, until the pilot says otherwise.
         if (phase != phase_)
-            budget_->startFrom(phase == Phase::warmUp ? plan::GroundFrom::warmUp : plan::GroundFrom::holding);
+            budget_->startFrom(phase == Phase::warmUp ? advice::GroundFrom::warmUp : advice::GroundFrom::holding);
         budget_->refresh();
     } else {
         budget_->hide();
@@ -164,8 +165,8 @@ QString HeatPage::engines() const {
     const auto& n = document_.aircraft().notes;
     const auto& f = document_.plan().flown;
     const double runUpEnd = f[Phase::runUp].start + f[Phase::runUp].duration;
-    const auto traces = plan::engineTraces(document_.aircraft(), document_.sortie(), f, runUpEnd);
-    const std::size_t slowest = plan::slowestEngine(traces);
+    const auto traces = flight::engineTraces(document_.aircraft(), document_.sortie(), f, runUpEnd);
+    const std::size_t slowest = flight::slowestEngine(traces);
     double first = 1e18;
     for (const auto& t : traces)
         first = std::min(first, t.firedAt);
@@ -205,12 +206,13 @@ QString HeatPage::engines() const {
     if (n.warmUp.leastRpm)
         lines << tr("<b>Too slow</b> Under %1 (notes) the plugs foul and little oil is flung about.")
                      .arg(html::text(format(n.warmUp.leastRpm->si(), *units::rpm.spec)));
-    const Temperature cold = plan::engineTemperatureOf(document_.sortie());
+    const Temperature cold = flight::engineTemperatureOf(document_.sortie());
     if (const auto g = n.gauges.find(Gauge::oilPressure); g != n.gauges.end())
         if (const auto most = g->second.in(Phase::warmUp).limitHigh) {
             const Rotation top = Rotation::si(40);
-            const Rotation rpm = heat::rpmForOilPressure(
-                document_.aircraft().thermal, cold, plan::oilThinning(n, document_.sortie()), Pressure::si(*most), top);
+            const Rotation rpm =
+                heat::rpmForOilPressure(document_.aircraft().thermal, cold, flight::oilThinning(n, document_.sortie()),
+                                        Pressure::si(*most), top);
             lines << (rpm < top ? tr("<b>Too fast</b> With oil at %1 its pressure passes %2 above %3.")
                                       .arg(html::text(format(cold.si(), *n.cockpit.temperature)),
                                            html::text(format(*most, n.unitOf(Gauge::oilPressure))),
@@ -237,11 +239,11 @@ QString HeatPage::budgetWords() const {
     const auto& n = document_.aircraft().notes;
     const auto& t = *n.cockpit.temperature;
     QStringList lines;
-    const QString metal = n.engine.cooling == Cooling::air ? tr("Heads") : tr("Coolant");
-    lines << (budget_->from() == plan::GroundFrom::holding
+    const QString headOrCoolant = n.engine.cooling == Cooling::air ? tr("Heads") : tr("Coolant");
+    lines << (budget_->from() == advice::GroundFrom::holding
                   ? tr("<b>From the holding point</b>, after the run-up: %1 at %2.")
                   : tr("<b>From the start of the warm-up</b>: %1 at %2."))
-                 .arg(metal.toLower(), html::text(format(b.metal.si(), t)));
+                 .arg(headOrCoolant.toLower(), html::text(format(b.headOrCoolant.si(), t)));
     if (b.amber)
         lines << tr("Normal to %1%2 (notes).")
                      .arg(html::text(format(b.amber->si(), t)),
@@ -261,16 +263,13 @@ QString HeatPage::budgetWords() const {
         lines << tr("<b>Stopping the engine</b> at amber and standing %1 brings it down enough; started again it lasts "
                     "%2 to amber. Restarting hot has its own troubles: see the stop.")
                      .arg(tr("%1 min").arg(std::lround(*b.stopFor / 60)),
-                          b.thenToAmber >= plan::GroundBudget::horizon
+                          b.thenToAmber >= advice::GroundBudget::horizon
                               ? tr("over two hours")
                               : tr("%1 min").arg(std::lround(b.thenToAmber / 60)));
     const auto& s = document_.sortie();
-    if (s.flight.hold.si() > 0 && !b.runs.empty()) {
-        const bool fits = !b.runs.front().toAmber || *b.runs.front().toAmber >= s.flight.hold.si();
+    if (s.flight.hold.si() > 0) {
         const Colours c(this);
-        lines << (fits ? tr("%1 The queue of %2 fits.") : tr("%1 The queue of %2 is longer than it stays normal."))
-                     .arg(html::mark(fits ? watch::Colour::normal : watch::Colour::amber, c),
-                          html::text(format(s.flight.hold.si(), *units::minute.spec)));
+        lines << QStringLiteral("%1 %2").arg(html::mark(b.queue, c), html::text(b.queue.sentence()));
     }
     lines << tr("<i>W: from the warm-up. H: from the holding point. Up and Down: another way.</i>");
     return lines.join(QStringLiteral("<br><br>"));
@@ -288,7 +287,7 @@ QString HeatPage::bands() const {
         heads << tr("gear");
     heads << tr("climbs") << tr("after") << tr("fuel") << tr("over");
     Table table(c, heads);
-    const auto bands = plan::climbBands(document_.aircraft(), document_.sortie(), f);
+    const auto bands = advice::climbBands(document_.aircraft(), document_.sortie(), f);
     for (const auto& b : bands) {
         QStringList row{html::text(formatHeight(b.height.si(), *n.cockpit.height)),
                         html::text(formatValue(b.ias.si(), *n.cockpit.speed)),
@@ -326,14 +325,15 @@ QString HeatPage::bands() const {
 QString HeatPage::cooling(Phase phase) const {
     const Colours c(this);
     const auto& n = document_.aircraft().notes;
-    const auto picture = plan::coolingPicture(document_.aircraft(), document_.sortie(), document_.plan().flown, phase);
+    const auto picture =
+        advice::coolingPicture(document_.aircraft(), document_.sortie(), document_.plan().flown, phase);
     const auto& t = *n.cockpit.temperature;
     Table table(
         c, {tr("IAS"), phase == Phase::climb ? tr("climbs") : tr("to spare"), tr("settles"), tr("opening for normal")});
     for (const auto& w : picture.ways) {
         table.row({html::text(format(w.ias.si(), *n.cockpit.speed)),
                    html::text(format(rounded(w.rate.si(), verticalSpeedStep(n.cockpit)), verticalSpeedUnit(n.cockpit))),
-                   html::mark(w.colour, c) + QStringLiteral(" ") + html::text(format(w.settles.si(), t)),
+                   html::mark(w.verdict, c) + QStringLiteral(" ") + html::text(format(w.settles.si(), t)),
                    w.need.enough ? tr("%1 %").arg(std::lround(100 * w.need.opening))
                                  : tr("not even open: %1").arg(html::text(format(w.need.settles.si(), t)))},
                   w.planned);
@@ -342,14 +342,11 @@ QString HeatPage::cooling(Phase phase) const {
     QStringList lines;
     lines << tr("Bold is the plan: %1 at %2, the hottest moment. Faster is flatter and cooler; slower is steeper and "
                 "hotter.")
-                 .arg(html::text(plan::flapText(picture.opening)),
+                 .arg(html::text(flapText(picture.opening)),
                       html::text(formatHeight(picture.height.si(), *n.cockpit.height)));
-    if (picture.amber) {
-        const double margin = picture.amber->si() - picture.planned.y;
-        const auto colour = margin < 0 ? watch::Colour::amber : watch::Colour::normal;
-        lines << (margin < 0 ? tr("%1 It settles %2 over the normal range.") : tr("%1 It settles %2 under amber."))
-                     .arg(html::mark(colour, c), degrees(std::abs(margin), n.cockpit).remove(QLatin1Char('+')));
-    }
+    if (picture.amber)
+        lines << QStringLiteral("%1 %2").arg(html::mark(picture.planSettles, c),
+                                             html::text(picture.planSettles.sentence()));
     if (picture.boils)
         lines << tr("Coolant boils at %1 here, with %2 % glycol%3.")
                      .arg(html::text(format(picture.boils->si(), t)))
@@ -373,7 +370,7 @@ QString HeatPage::schedule() const {
     const auto& n = document_.aircraft().notes;
     const auto& f = document_.plan().flown;
     const bool boost = n.gauges.contains(Gauge::boost);
-    const auto limit = plan::coolingLimit(n);
+    const auto limit = flight::coolingLimit(n);
     Table steps(c, {tr("from"), boost ? tr("boost") : tr("rpm"), tr("flaps"),
                     n.engine.cooling == Cooling::air ? tr("heads") : tr("coolant"), tr("at")});
     std::size_t shown = 0;
@@ -384,20 +381,21 @@ QString HeatPage::schedule() const {
         steps.row({html::text(formatHeight(s.height.si(), *n.cockpit.height)),
                    boost ? html::text(format(s.boost.si(), n.unitOf(Gauge::boost)))
                          : html::text(format(rounded(s.setting.rpm.si(), 10.0 / 60), *units::rpm.spec)),
-                   html::text(plan::flapText(s.setting.flap)), html::text(format(s.metal.si(), *n.cockpit.temperature)),
+                   html::text(flapText(s.setting.coolingFlap)),
+                   html::text(format(s.headOrCoolant.si(), *n.cockpit.temperature)),
                    clock(s.time - f[Phase::letDown].start)});
     }
     QString out = steps.html();
     out +=
         tr("<p>%1 Falls %2 a minute at most, where %3 is %4.</p>")
-            .arg(html::mark(plan::coolingColour(limit, f.letDownCooling), c),
+            .arg(html::mark(watch::coolingRate(f.letDownCooling, limit.perMinute, {}), c),
                  degrees(f.letDownCooling, n.cockpit).remove(QLatin1Char('+')),
                  degrees(limit.perMinute, n.cockpit).remove(QLatin1Char('+')),
                  limit.origin == Origin::notes ? tr("the notes' most") : tr("our own figure, for want of the notes'"));
     Table ways(c, {tr("if let down at"), tr("needs"), tr("takes"), tr("over"), tr("fuel"), tr("at once")});
-    const auto all = plan::letDownWays(document_.aircraft(), document_.sortie(), f);
+    const auto all = advice::letDownWays(document_.aircraft(), document_.sortie(), f);
     for (const auto& w : all)
-        ways.row({html::mark(w.colour, c) + QStringLiteral(" ") +
+        ways.row({html::mark(w.verdict, c) + QStringLiteral(" ") +
                       html::text(format(w.rate.si(), verticalSpeedUnit(n.cockpit))),
                   !w.boost ? tr("shut, and drag")
                   : boost  ? html::text(format(w.boost->si(), n.unitOf(Gauge::boost)))
@@ -409,12 +407,12 @@ QString HeatPage::schedule() const {
     QStringList lines;
     lines << tr("At %1, flaps %2, power taken off at once; the last column is the change of the first minute.")
                  .arg(html::text(format(n.phase(Phase::letDown).ias->si(), *n.cockpit.speed)),
-                      html::text(plan::flapText(f[Phase::letDown].setting.flap)));
+                      html::text(flapText(f[Phase::letDown].setting.coolingFlap)));
     for (const auto& w : all)
-        if (w.colour != watch::Colour::normal && lines.size() < 3)
+        if (w.verdict.colour() != watch::Colour::normal && lines.size() < 3)
             lines << QStringLiteral("%1 %2: %3")
-                         .arg(html::mark(w.colour, c), html::text(format(w.rate.si(), verticalSpeedUnit(n.cockpit))),
-                              html::text(w.sentence));
+                         .arg(html::mark(w.verdict, c), html::text(format(w.rate.si(), verticalSpeedUnit(n.cockpit))),
+                              html::text(w.verdict.sentence()));
     if (n.letDown.clearEvery)
         lines << tr("▴ marks the bursts that clear the engine.");
     return out + QStringLiteral("<p>%1</p>").arg(lines.join(QStringLiteral("<br>")));
@@ -423,7 +421,7 @@ QString HeatPage::schedule() const {
 QString HeatPage::afterwards() const {
     const Colours c(this);
     const auto& n = document_.aircraft().notes;
-    const auto cool = plan::coolDown(document_.aircraft(), document_.sortie(), document_.plan().flown);
+    const auto cool = advice::coolDown(document_.aircraft(), document_.sortie(), document_.plan().flown);
     QStringList lines;
     if (cool.below)
         lines << (cool.atIdle > 0
@@ -445,7 +443,7 @@ QString HeatPage::afterwards() const {
     for (const auto& r : cool.restarts) {
         table.row({tr("%1 min").arg(std::lround(r.after / 60)),
                    html::text(format(r.engine.si(), *n.cockpit.temperature)),
-                   r.dose > 0 ? html::text(plan::doseText(r.dose, n.start.primer)) : tr("none"),
+                   r.dose > 0 ? html::text(advice::doseText(r.dose, n.start.primer)) : tr("none"),
                    html::text(std::string(markOf(r.origin)))});
         if (html::text(r.advice) != advice.section(QStringLiteral("</b> "), -1))
             advice += QStringLiteral("%1<b>%2</b> %3")

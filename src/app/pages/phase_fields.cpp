@@ -374,18 +374,18 @@ void PhasePage::buildCruiseFields() {
     }
     askChoice_ = new QComboBox(fieldRow_);
     askChoice_->setObjectName(QStringLiteral("ask"));
-    for (const auto& name : plan::askNames)
+    for (const auto& name : flight::askNames)
         askChoice_->addItem(QString::fromUtf8(name.title.data()));
     choice(tr("Ask for"), askChoice_);
     connect(askChoice_, &QComboBox::activated, this, [this](int index) {
-        ask_ = plan::askNames[static_cast<std::size_t>(index)].ask;
+        ask_ = flight::askNames[static_cast<std::size_t>(index)].ask;
         refresh();
     });
     {
         InlineField::Behaviour b;
-        b.show = [this] { return q(format(askedValue(), askUnit(), ask_ == plan::Ask::endurance ? 1 : -1)); };
+        b.show = [this] { return q(format(askedValue(), askUnit(), ask_ == flight::Ask::endurance ? 1 : -1)); };
         b.apply = [this](const QString& text, int) -> QString {
-            const auto read = readQuantity(plan::nameOf(ask_).dimension, text.toStdString(), &askUnit());
+            const auto read = readQuantity(flight::nameOf(ask_).dimension, text.toStdString(), &askUnit());
             if (!read || !(read.value().si > 0))
                 return read ? tr("Ask for more than nothing.") : QString::fromStdString(read.error());
             ask(ask_, read.value().si);

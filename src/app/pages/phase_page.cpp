@@ -268,14 +268,15 @@ void PhasePage::refresh() {
     for (const auto& caution : p.cautions)
         lines << QStringLiteral("<b>%1</b> %2").arg(tr("Caution:"), html::text(caution));
     for (const auto& r : p.remarks)
-        if (phase_ != Phase::walkRound || r.colour == watch::Colour::red) // the others are listed as written up
-            lines << QStringLiteral("%1 %2").arg(html::mark(r.colour, c), html::text(r.sentence));
+        if (phase_ != Phase::walkRound ||
+            r.verdict.colour() == watch::Colour::red) // the others are listed as written up
+            lines << QStringLiteral("%1 %2").arg(html::mark(r.verdict, c), html::text(r.verdict.sentence()));
     for (const auto& e : p.expect)
-        if (e.judgement.colour != watch::Colour::normal)
-            lines << QStringLiteral("%1 %2").arg(html::mark(e.judgement.colour, c), html::text(e.judgement.sentence));
+        if (e.verdict.colour() != watch::Colour::normal)
+            lines << QStringLiteral("%1 %2").arg(html::mark(e.verdict, c), html::text(e.verdict.sentence()));
     for (const auto& k : p.clocks)
-        if (k.colour != watch::Colour::normal)
-            lines << QStringLiteral("%1 %2: %3").arg(html::mark(k.colour, c), html::text(k.what), html::text(k.why));
+        if (k.verdict.colour() != watch::Colour::normal)
+            lines << QStringLiteral("%1 %2: %3").arg(html::mark(k.verdict, c), html::text(k.what), html::text(k.why));
     notices_->setText(lines.join(QStringLiteral("<br>")));
     notices_->setVisible(!lines.isEmpty());
 
@@ -375,7 +376,7 @@ void PhasePage::refresh() {
         for (const auto& rating : notes.ratings)
             choices << ComboChoice{q(rating.name), q(rating.key), {}};
         const Phase phase = place == &Flight::climbRating ? Phase::climb : Phase::cruise;
-        offer(*box, choices, q(plan::ratingFor(notes, document_.sortie(), phase).key));
+        offer(*box, choices, q(flight::ratingFor(notes, document_.sortie(), phase).key));
     }
     for (auto* field : inlineFields_)
         field->refresh();
@@ -593,9 +594,9 @@ void PhasePage::refreshComparison() {
         for (std::size_t i = 0; i < row.cells.size(); ++i) {
             QString cell = html::text(once ? row.cells[i].substr(0, row.cells[i].find(' ')) : row.cells[i])
                                .replace(QLatin1Char(' '), QStringLiteral("&nbsp;"));
-            if (row.colours[i] != watch::Colour::normal)
-                cell = html::mark(row.colours[i], c) +
-                       QStringLiteral("&nbsp;<span style='color:%1'>%2</span>").arg(c.of(row.colours[i]).name(), cell);
+            if (row.verdicts[i].colour() != watch::Colour::normal)
+                cell = html::mark(row.verdicts[i], c) + QStringLiteral("&nbsp;<span style='color:%1'>%2</span>")
+                                                            .arg(c.of(row.verdicts[i].colour()).name(), cell);
             rich +=
                 QStringLiteral("<td align='right'>%1</td>").arg(i == 0 ? QStringLiteral("<b>%1</b>").arg(cell) : cell);
         }

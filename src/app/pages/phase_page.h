@@ -66,13 +66,13 @@ public:
     [[nodiscard]] LeverMap& leverMap() { return *leverMap_; }
     [[nodiscard]] HeatPage& heat() { return *heat_; }
     [[nodiscard]] RunUpPage& runUp() { return *runUp_; }
-    [[nodiscard]] const std::vector<plan::CruisePoint>& candidates() const { return answer_.candidates; }
+    [[nodiscard]] const std::vector<flight::CruisePoint>& candidates() const { return answer_.candidates; }
     /// The power chart with its reading as SVG or PNG.
     [[nodiscard]] QByteArray chartPicture(bool svg);
     /// The same chart's lines as CSV.
     [[nodiscard]] QByteArray chartTable();
     /// Asks a cruise; the candidates follow.
-    void ask(plan::Ask ask, double valueSi);
+    void ask(flight::Ask ask, double valueSi);
     /// Takes a candidate as the plan's cruise: an undoable edit.
     void takeCandidate(int index);
 
@@ -144,9 +144,9 @@ private:
     QWidget* leverColumn_;
     QLabel *steps_, *moves_;
     std::map<Phase, SubPage> subPages_;
-    plan::Ask ask_ = plan::Ask::power;
-    std::map<plan::Ask, double> askedValues_; ///< SI; what was not asked yet is the plan's own
-    plan::CruiseAnswer answer_;
+    flight::Ask ask_ = flight::Ask::power;
+    std::map<flight::Ask, double> askedValues_; ///< SI; what was not asked yet is the plan's own
+    flight::CruiseAnswer answer_;
     Picture doseChart_{nullptr, nullptr, PhaseChart::Kind::primeDose},
         timeChart_{nullptr, nullptr, PhaseChart::Kind::primeTime};
     std::vector<PageField> fields_;

@@ -39,7 +39,7 @@ public:
             p->drawText(r.adjusted(4, 0, -4, 0), Qt::AlignVCenter | Qt::AlignLeft,
                         QFontMetrics(p->font()).elidedText(text, Qt::ElideRight, r.width() - 8));
         } else if (cell) {
-            const bool computed = line->kind == plan::SheetKind::computed;
+            const bool computed = line->kind == watch::SheetKind::computed;
             const bool current =
                 option.state.testFlag(QStyle::State_HasFocus) || option.state.testFlag(QStyle::State_Selected);
             if (!computed)
@@ -55,9 +55,9 @@ public:
                 p->setFont(face(12));
                 p->drawText(r, Qt::AlignCenter, computed ? QString() : QStringLiteral("…"));
             } else {
-                if (line->kind != plan::SheetKind::count)
-                    drawColourMark(*p, QPointF(r.left() + 14, r.center().y() + 0.5), cell->judgement.colour, c, 4.5);
-                p->setPen(cell->judgement.colour == watch::Colour::normal ? c.ink : c.of(cell->judgement.colour));
+                if (line->kind != watch::SheetKind::count)
+                    drawColourMark(*p, QPointF(r.left() + 14, r.center().y() + 0.5), cell->verdict.colour(), c, 4.5);
+                p->setPen(cell->verdict.colour() == watch::Colour::normal ? c.ink : c.of(cell->verdict.colour()));
                 // In a narrow column the unit is left to what it should be.
                 QString text = q(cell->shown);
                 if (QFontMetrics(p->font()).horizontalAdvance(text) > r.width() - 30)
@@ -120,12 +120,12 @@ int RunUpModel::columnCount(const QModelIndex& parent) const {
     return parent.isValid() ? 0 : columns_;
 }
 
-const plan::SheetLine* RunUpModel::line(int row) const {
+const watch::SheetLine* RunUpModel::line(int row) const {
     const auto& lines = document_.plan().runUpSheet.lines;
     return row >= 0 && row < static_cast<int>(lines.size()) ? &lines[static_cast<std::size_t>(row)] : nullptr;
 }
 
-const plan::SheetCell* RunUpModel::cell(const QModelIndex& index) const {
+const watch::SheetCell* RunUpModel::cell(const QModelIndex& index) const {
     const auto* l = line(index.row());
     const int engine = index.column() - firstEngine;
     if (!l || engine < 0)
@@ -155,9 +155,9 @@ QVariant RunUpModel::data(const QModelIndex& index, int role) const {
     if (role == Qt::EditRole)
         return c ? q(c->shown) : QString();
     if (role == Qt::ToolTipRole)
-        return c && !c->judgement.sentence.empty() ? q(c->judgement.sentence) : q(l->why);
+        return c && !c->verdict.sentence().empty() ? q(c->verdict.sentence()) : q(l->why);
     if (role == Qt::AccessibleTextRole)
-        return c ? q(l->what + ": " + c->shown + " " + c->judgement.sentence) : q(l->what);
+        return c ? q(l->what + ": " + c->shown + " " + c->verdict.sentence()) : q(l->what);
     return {};
 }
 
@@ -180,14 +180,14 @@ Qt::ItemFlags RunUpModel::flags(const QModelIndex& index) const {
     if (!c)
         return Qt::ItemIsEnabled;
     Qt::ItemFlags f = Qt::ItemIsEnabled | Qt::ItemIsSelectable;
-    if (line(index.row())->kind != plan::SheetKind::computed)
+    if (line(index.row())->kind != watch::SheetKind::computed)
         f |= Qt::ItemIsEditable;
     return f;
 }
 
 bool RunUpModel::setData(const QModelIndex& index, const QVariant& value, int role) {
     const auto* c = cell(index);
-    if (role != Qt::EditRole || !c || line(index.row())->kind == plan::SheetKind::computed)
+    if (role != Qt::EditRole || !c || line(index.row())->kind == watch::SheetKind::computed)
         return false;
     if (value.toString().trimmed() == q(c->shown))
         return false;
@@ -288,9 +288,8 @@ void RunUpPage::showVerdict() {
     QStringList lines;
     lines
         << QStringLiteral("<span style='color:%1'><b>%2</b></span>").arg(c.amber.name(), q(line->what).toHtmlEscaped());
-    if (cell && !cell->shown.empty() && line->kind != plan::SheetKind::count) {
-        lines << QStringLiteral("%1 %2").arg(html::mark(cell->judgement.colour, c),
-                                             q(cell->judgement.sentence).toHtmlEscaped());
+    if (cell && !cell->shown.empty() && line->kind != watch::SheetKind::count) {
+        lines << QStringLiteral("%1 %2").arg(html::mark(cell->verdict, c), q(cell->verdict.sentence()).toHtmlEscaped());
         if (!cell->cause.empty())
             lines << tr("<i>Likely:</i> %1").arg(q(cell->cause).toHtmlEscaped());
         if (!cell->next.empty())
@@ -304,18 +303,17 @@ void RunUpPage::showVerdict() {
     for (const auto& f : sheet.findings)
         if (found.size() < 5)
             found << QStringLiteral("%1 %2%3 <b>%4</b>")
-                         .arg(html::mark(f.colour, c),
+                         .arg(html::mark(f.verdict, c),
                               f.engine.empty() ? QString()
                                                : QStringLiteral("<b>%1</b>: ").arg(q(f.engine).toHtmlEscaped()),
-                              q(f.sentence).toHtmlEscaped(), q(f.next).toHtmlEscaped());
+                              q(f.verdict.sentence()).toHtmlEscaped(), q(f.next).toHtmlEscaped());
     if (sheet.findings.empty())
         found << (sheet.read == 0 ? tr("Nothing read yet. Type a reading in its place.")
-                                  : tr("%1 All that was read is in order.").arg(html::mark(watch::Colour::normal, c)));
+                                  : tr("%1 All that was read is in order.").arg(html::mark({}, c)));
     found << tr("%1 of %2 read.").arg(sheet.read).arg(sheet.cells);
     if (sheet.highPowerMost)
         found << tr("%1 At high power: %2 s each engine by the sheet, %3 s at most on the ground.")
-                     .arg(html::mark(
-                         sheet.highPower > *sheet.highPowerMost ? watch::Colour::amber : watch::Colour::normal, c))
+                     .arg(html::mark(sheet.highPowerVerdict({}), c))
                      .arg(std::lround(sheet.highPower))
                      .arg(std::lround(*sheet.highPowerMost));
     if (sheet.findings.size() < 3) // they matter more
@@ -334,11 +332,11 @@ void RunUpPage::take(const QString& key, const QString& text, int row) {
     if (typed.empty()) {
         changed.runUpFound.erase(key.toStdString());
     } else {
-        if (const auto why = plan::sheetRefusal(*line, typed); !why.empty()) {
+        if (const auto why = watch::sheetRefusal(*line, typed); !why.empty()) {
             emit refused(q(line->what + ": " + why));
             return;
         }
-        changed.runUpFound[key.toStdString()] = plan::sheetKept(*line, typed);
+        changed.runUpFound[key.toStdString()] = watch::sheetKept(*line, typed);
     }
     if (const QString error = document_.edit(changed, tr("run-up reading")); !error.isEmpty()) {
         emit refused(error);
@@ -349,7 +347,7 @@ void RunUpPage::take(const QString& key, const QString& text, int row) {
     if (!typed.empty() && index.row() == row)
         for (int r = row + 1; r < model_->rowCount(); ++r)
             if (const auto next = model_->index(r, index.column());
-                model_->cell(next) && model_->line(r)->kind != plan::SheetKind::computed) {
+                model_->cell(next) && model_->line(r)->kind != watch::SheetKind::computed) {
                 next_ = next; // when the editor has closed: not from within its own commit
                 break;
             }

@@ -22,8 +22,8 @@ public:
     [[nodiscard]] Qt::ItemFlags flags(const QModelIndex& index) const override;
     bool setData(const QModelIndex& index, const QVariant& value, int role) override;
     /// The cell of an index; null where there is none.
-    [[nodiscard]] const plan::SheetCell* cell(const QModelIndex& index) const;
-    [[nodiscard]] const plan::SheetLine* line(int row) const;
+    [[nodiscard]] const watch::SheetCell* cell(const QModelIndex& index) const;
+    [[nodiscard]] const watch::SheetLine* line(int row) const;
 
 signals:
     void typed(const QString& key, const QString& text, int row);

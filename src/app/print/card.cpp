@@ -18,9 +18,15 @@ constexpr double bodyPoints = 7.6, smallPoints = 6.2, titlePoints = 10.5;
 /// Origin marks are letters on the card, explained at its foot.
 QString letter(Origin origin) {
     switch (origin) {
+    case Origin::entered:
+        return QStringLiteral("y");
+    case Origin::practice:
+        return QStringLiteral("p");
+    case Origin::ours:
+        return QStringLiteral("o");
     case Origin::notes:
         return QStringLiteral("n");
-    case Origin::betweenNotes:
+    case Origin::between:
         return QStringLiteral("b");
     case Origin::model:
         return QStringLiteral("m");
@@ -131,19 +137,19 @@ QString shape(watch::Colour colour) {
 
 /// The walk-round: a station a paragraph, a box or a blank for each thing, what was found where it is known; and the
 /// defects at its foot.
-void paintWalk(Setter& s, const start::WalkRound& walk) {
+void paintWalk(Setter& s, const watch::WalkRound& walk) {
     const double mm = s.mm();
     const QFont body = cardFont(bodyPoints), bold = cardFont(bodyPoints, true);
     int number = 1;
     for (const auto& stop : walk.stops) {
         QStringList items;
         for (const auto& f : stop.items) {
-            const QString found = f.found == start::inOrder ? QStringLiteral("✓") : q(f.found);
+            const QString found = f.found == watch::inOrder ? QStringLiteral("✓") : q(f.found);
             const bool look = f.item.kind == WalkItemKind::look;
             QString text = look ? q(f.what) : QStringLiteral("%1 (%2)").arg(q(f.what), q(f.want));
             if (f.item.stopper)
                 text += QStringLiteral(" !");
-            items << shape(f.judgement.colour) + text +
+            items << shape(f.verdict.colour()) + text +
                          (found.isEmpty() ? (look ? QStringLiteral(" □") : QStringLiteral(" ______"))
                                           : QStringLiteral(" ") + found);
         }
@@ -156,7 +162,8 @@ void paintWalk(Setter& s, const start::WalkRound& walk) {
         s.down(height + 0.35 * mm);
     }
     for (const auto& d : walk.defects) {
-        const QString line = QObject::tr("WRITTEN UP  %1%2: %3").arg(shape(d.colour), q(d.where), q(d.sentence));
+        const QString line =
+            QObject::tr("WRITTEN UP  %1%2: %3").arg(shape(d.verdict.colour()), q(d.where), q(d.verdict.sentence()));
         const double height = s.heightOf(line, bold, s.width() - 5 * mm);
         s.need(height);
         s.text(5 * mm, s.width() - 5 * mm, line, bold);
@@ -192,17 +199,17 @@ void paintSequence(Setter& s, const plan::Plan& plan, const TypeNotes& notes) {
 }
 
 /// The run-up sheet to be filled in with a pencil, or as it was read; and the let-down's steps.
-void paintSheet(Setter& s, const plan::RunUpSheet& sheet) {
+void paintSheet(Setter& s, const watch::RunUpSheet& sheet) {
     const QFont body = cardFont(bodyPoints), bold = cardFont(bodyPoints, true);
     const double left = 5 * s.mm();
     for (const auto& l : sheet.lines) {
-        if (l.kind == plan::SheetKind::computed && l.id != "apart")
+        if (l.kind == watch::SheetKind::computed && l.id != "apart")
             continue;
         QStringList cells;
         for (std::size_t i = 0; i < l.cells.size(); ++i) {
             const auto& c = l.cells[i];
             const QString engine = l.cells.size() > 1 ? q(sheet.engines[i]) + QStringLiteral(" ") : QString();
-            cells << engine + shape(c.judgement.colour) + (c.shown.empty() ? QStringLiteral("______") : q(c.shown));
+            cells << engine + shape(c.verdict.colour()) + (c.shown.empty() ? QStringLiteral("______") : q(c.shown));
         }
         const QString line =
             QStringLiteral("%1%2 (%3):  %4")
@@ -214,8 +221,9 @@ void paintSheet(Setter& s, const plan::RunUpSheet& sheet) {
         s.down(height + 0.3 * s.mm());
     }
     for (const auto& f : sheet.findings) {
-        const QString line = shape(f.colour) + (f.engine.empty() ? QString() : q(f.engine) + QStringLiteral(": ")) +
-                             q(f.sentence) + QStringLiteral(" ") + q(f.next);
+        const QString line = shape(f.verdict.colour()) +
+                             (f.engine.empty() ? QString() : q(f.engine) + QStringLiteral(": ")) +
+                             q(f.verdict.sentence()) + QStringLiteral(" ") + q(f.next);
         const double height = s.heightOf(line, bold, s.width() - left);
         s.need(height);
         s.text(left, s.width() - left, line, bold);
@@ -294,15 +302,17 @@ int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const TypeNotes
             const double height = s.heightOf(QStringLiteral("X"), body, 50 * mm);
             s.need(height);
             s.text(5 * mm, 27 * mm, q(e.title), body);
-            s.text(32 * mm, 28 * mm, shape(e.judgement.colour) + q(e.text), body);
+            s.text(32 * mm, 28 * mm, shape(e.verdict.colour()) + q(e.text), body);
             s.text(58 * mm, s.width() - 58 * mm - markWidth, band, small);
             s.text(s.width() - markWidth, markWidth, letter(e.origin), small, Qt::AlignRight);
             s.down(height + 0.1 * mm);
         }
         QStringList clocks;
         for (const auto& c : phase.clocks)
-            clocks << shape(c.colour) +
-                          QStringLiteral("%1 %2%3").arg(q(c.what), q(c.value), QStringLiteral(" (%1)").arg(q(c.mark)));
+            clocks << shape(c.verdict.colour()) +
+                          QStringLiteral("%1 %2%3").arg(
+                              q(c.what), q(c.value),
+                              QStringLiteral(" (%1)").arg(QString::fromUtf8(markOf(c.origin).data())));
         if (!clocks.isEmpty()) {
             const QString line = clocks.join(QStringLiteral("  ·  "));
             const double height = s.heightOf(line, body, s.width() - 5 * mm);
@@ -320,7 +330,7 @@ int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const TypeNotes
         for (const auto& r : phase.remarks) {
             if (walking)
                 break; // written up above
-            const QString line = shape(r.colour) + q(r.sentence);
+            const QString line = shape(r.verdict.colour()) + q(r.verdict.sentence());
             const double height = s.heightOf(line, bold, s.width() - 5 * mm);
             s.need(height);
             s.text(5 * mm, s.width() - 5 * mm, line, bold);

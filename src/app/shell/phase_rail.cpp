@@ -96,8 +96,8 @@ void PhaseRail::show(const plan::Plan& plan) {
     std::vector<Model::Stop> stops;
     for (const auto& p : plan.phases)
         stops.push_back({QString::fromUtf8(titleOf(p.phase).data()),
-                         QString::fromStdString(formatHoursMinutes(p.start)), p.worst,
-                         QString::fromStdString(p.worstBecause)});
+                         QString::fromStdString(formatHoursMinutes(p.start)), p.worst.colour(),
+                         QString::fromStdString(p.worst.sentence())});
     model_->put(std::move(stops));
     if (!currentIndex().isValid() && model_->rowCount() > 0)
         setCurrentIndex(model_->index(0));

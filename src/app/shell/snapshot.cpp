@@ -4,8 +4,8 @@
 #include "charts/power_chart_view.h"
 #include "cli/exit_codes.h"
 #include "cli/option_range.h"
-#include "plan/flown.h"
-#include "plan/loading.h"
+#include "flight/flown.h"
+#include "flight/open_files.h"
 #include "shell/main_window.h"
 #include "store/data_folder.h"
 #include "units/text.h"
@@ -57,9 +57,9 @@ void fillSheet(SortieDocument& document, bool sick) {
     for (const auto& line : document.plan().runUpSheet.lines)
         for (std::size_t i = 0; i < line.cells.size(); ++i) {
             std::string text;
-            if (line.kind == plan::SheetKind::drop)
+            if (line.kind == watch::SheetKind::drop)
                 text = drops[sick ? i % drops.size() : 0][line.id == "left" ? 0 : 1];
-            else if (line.kind == plan::SheetKind::reading && line.band.normalLow && line.band.normalHigh) {
+            else if (line.kind == watch::SheetKind::reading && line.band.normalLow && line.band.normalHigh) {
                 const double value =
                     (0.45 * *line.band.normalLow + 0.55 * *line.band.normalHigh - line.unit->offset) / line.unit->scale;
                 text = fmt::format("{:.3g} {}", value, line.unit->symbol); // three figures are what one reads
@@ -67,7 +67,7 @@ void fillSheet(SortieDocument& document, bool sick) {
                     text = fmt::format("{:.0f} {}", 10 * std::round(value / 10), line.unit->symbol);
             }
             if (!text.empty())
-                changed.runUpFound[line.cells[i].key] = plan::sheetKept(line, text);
+                changed.runUpFound[line.cells[i].key] = watch::sheetKept(line, text);
         }
     document.edit(changed, QStringLiteral("run-up reading"));
 }
@@ -148,13 +148,13 @@ int takeSnapshot(const std::string& view, const std::string& out, int width, int
 }
 
 int drawChart(const ChartOptions& o) {
-    const auto loaded = plan::loadAircraft(o.notes, o.variant);
+    const auto loaded = flight::loadAircraft(o.notes, o.variant);
     for (const auto& p : loaded.problems)
         fmt::print(stderr, "{}\n", p.text());
     if (!loaded.aircraft)
         return exitProblems;
     const TypeNotes& n = loaded.aircraft->notes;
-    const Rating& rating = plan::ratingFor(n, {}, Phase::climb);
+    const Rating& rating = flight::ratingFor(n, {}, Phase::climb);
     PowerChartView::Reading reading{rating.rpm, rating.boost.value_or(ManifoldPressure::si(standardPressure)), 0,
                                     Length::si(1000), air::standardTemperature(Length::si(1000))};
     const auto bad = [](const std::string& why) {

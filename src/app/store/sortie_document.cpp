@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/sortie_document.h"
 #include "notes/document.h"
-#include "plan/sortie_text.h"
+#include "sortie/sortie_text.h"
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
@@ -53,8 +53,8 @@ QString writeAtomically(const QString& path, const QByteArray& contents) {
 class SortieDocument::EditCommand : public QUndoCommand {
 public:
     EditCommand(SortieDocument& document, Sortie before, Sortie after,
-                std::shared_ptr<const plan::Aircraft> aircraftBefore,
-                std::shared_ptr<const plan::Aircraft> aircraftAfter, const QString& what, int gesture)
+                std::shared_ptr<const flight::Aircraft> aircraftBefore,
+                std::shared_ptr<const flight::Aircraft> aircraftAfter, const QString& what, int gesture)
         : QUndoCommand(what), document_(document), before_(std::move(before)), after_(std::move(after)),
           aircraftBefore_(std::move(aircraftBefore)), aircraftAfter_(std::move(aircraftAfter)), gesture_(gesture) {}
     void undo() override {
@@ -75,7 +75,7 @@ public:
 private:
     SortieDocument& document_;
     Sortie before_, after_;
-    std::shared_ptr<const plan::Aircraft> aircraftBefore_, aircraftAfter_;
+    std::shared_ptr<const flight::Aircraft> aircraftBefore_, aircraftAfter_;
     int gesture_;
     bool abandoned_ = false; ///< goes when it is undone, instead of waiting to be done again
 };
@@ -98,7 +98,7 @@ Problems SortieDocument::load(const QString& path) {
     auto text = document::readFile(path.toStdString(), problems);
     if (!text)
         return problems;
-    auto loaded = plan::loadSortieText(*text, path.toStdString());
+    auto loaded = flight::loadSortieText(*text, path.toStdString());
     if (!loaded.ok())
         return loaded.problems;
     recovered_ = false;
@@ -111,7 +111,8 @@ Problems SortieDocument::recover(const QString& autosaveFile, const QString& ori
     const auto kept = document::readFile(autosaveFile.toStdString(), problems);
     if (!kept)
         return problems;
-    auto loaded = plan::loadSortieText(*kept, original.isEmpty() ? autosaveFile.toStdString() : original.toStdString());
+    auto loaded =
+        flight::loadSortieText(*kept, original.isEmpty() ? autosaveFile.toStdString() : original.toStdString());
     if (!loaded.ok())
         return loaded.problems;
     Problems ignored;
@@ -127,12 +128,12 @@ Problems SortieDocument::recover(const QString& autosaveFile, const QString& ori
 }
 
 Problems SortieDocument::startNew(const QString& notesPath) {
-    plan::LoadedSortie loaded;
-    auto aircraft = plan::loadAircraft(notesPath.toStdString(), {});
+    flight::LoadedSortie loaded;
+    auto aircraft = flight::loadAircraft(notesPath.toStdString(), {});
     if (!aircraft.aircraft)
         return aircraft.problems;
     const TypeNotes& notes = aircraft.aircraft->notes;
-    Sortie s = plan::plainSortie(notes);
+    Sortie s = flight::plainSortie(notes);
     s.airframe.notes = QFileInfo(notesPath).absoluteFilePath().toStdString();
     loaded.sortie = s;
     loaded.aircraft = aircraft.aircraft;
@@ -141,7 +142,7 @@ Problems SortieDocument::startNew(const QString& notesPath) {
     return {};
 }
 
-void SortieDocument::open(plan::LoadedSortie loaded, const QString& path, std::string text) {
+void SortieDocument::open(flight::LoadedSortie loaded, const QString& path, std::string text) {
     dropAutosave();
     undo_.clear();
     path_ = path;
@@ -151,7 +152,7 @@ void SortieDocument::open(plan::LoadedSortie loaded, const QString& path, std::s
     emit fileChanged();
 }
 
-void SortieDocument::put(const Sortie& sortie, std::shared_ptr<const plan::Aircraft> aircraft) {
+void SortieDocument::put(const Sortie& sortie, std::shared_ptr<const flight::Aircraft> aircraft) {
     const bool reading =
         isOpen() && (sortie.walk.found != sortie_.walk.found || sortie.runUpFound != sortie_.runUpFound);
     sortie_ = sortie;
@@ -163,7 +164,7 @@ void SortieDocument::put(const Sortie& sortie, std::shared_ptr<const plan::Aircr
     emit changed();
 }
 
-Problems SortieDocument::problemsOf(const Sortie& proposed, const plan::Aircraft& aircraft) const {
+Problems SortieDocument::problemsOf(const Sortie& proposed, const flight::Aircraft& aircraft) const {
     return checkSortie(proposed, aircraft.notes, path_.toStdString());
 }
 
@@ -181,7 +182,8 @@ QString SortieDocument::refusal(const Sortie& proposed) const {
 QString SortieDocument::edit(const Sortie& proposed, const QString& what, int gesture) {
     auto aircraft = aircraft_;
     if (proposed.airframe.notes != sortie_.airframe.notes || proposed.airframe.variant != sortie_.airframe.variant) {
-        auto loaded = plan::loadAircraft(plan::notesPathOf(proposed, path_.toStdString()), proposed.airframe.variant);
+        auto loaded =
+            flight::loadAircraft(flight::notesPathOf(proposed, path_.toStdString()), proposed.airframe.variant);
         if (!loaded.aircraft)
             return loaded.problems.empty() ? tr("The notes could not be read.")
                                            : QString::fromStdString(loaded.problems.front().text());
@@ -225,7 +227,7 @@ QString SortieDocument::save(const QString& path) {
     // The notes are found from the sortie's folder: keep them found when the sortie moves.
     const QFileInfo target(path);
     const QString notes =
-        QFileInfo(QString::fromStdString(plan::notesPathOf(sortie_, path_.toStdString()))).absoluteFilePath();
+        QFileInfo(QString::fromStdString(flight::notesPathOf(sortie_, path_.toStdString()))).absoluteFilePath();
     if (path != path_)
         toWrite.airframe.notes = target.absoluteDir().relativeFilePath(notes).toStdString();
     auto text = rewriteSortie(text_, toWrite, aircraft_->notes.cockpit);
@@ -270,7 +272,7 @@ void SortieDocument::autosave() {
         lock_->tryLock(0);
     }
     Sortie absolute = sortie_;
-    absolute.airframe.notes = QFileInfo(QString::fromStdString(plan::notesPathOf(sortie_, path_.toStdString())))
+    absolute.airframe.notes = QFileInfo(QString::fromStdString(flight::notesPathOf(sortie_, path_.toStdString())))
                                   .absoluteFilePath()
                                   .toStdString();
     const QByteArray text = (originalTag + path_ + QLatin1Char('\n')).toUtf8() +

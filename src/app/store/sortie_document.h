@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "plan/loading.h"
+#include "flight/open_files.h"
 #include "plan/plan.h"
 #include <QDateTime>
 #include <QLockFile>
@@ -23,9 +23,9 @@ public:
 
     [[nodiscard]] bool isOpen() const { return aircraft_ != nullptr; }
     [[nodiscard]] const Sortie& sortie() const { return sortie_; }
-    [[nodiscard]] const plan::Aircraft& aircraft() const { return *aircraft_; }
+    [[nodiscard]] const flight::Aircraft& aircraft() const { return *aircraft_; }
     /// For what outlives the next edit.
-    [[nodiscard]] std::shared_ptr<const plan::Aircraft> sharedAircraft() const { return aircraft_; }
+    [[nodiscard]] std::shared_ptr<const flight::Aircraft> sharedAircraft() const { return aircraft_; }
     [[nodiscard]] const plan::Plan& plan() const { return plan_; }
     [[nodiscard]] const QString& path() const { return path_; }
     [[nodiscard]] bool isModified() const { return !undo_.isClean() || recovered_; }
@@ -67,15 +67,15 @@ signals:
 
 private:
     class EditCommand;
-    void put(const Sortie& sortie, std::shared_ptr<const plan::Aircraft> aircraft);
-    void open(plan::LoadedSortie loaded, const QString& path, std::string text);
-    [[nodiscard]] Problems problemsOf(const Sortie& proposed, const plan::Aircraft& aircraft) const;
+    void put(const Sortie& sortie, std::shared_ptr<const flight::Aircraft> aircraft);
+    void open(flight::LoadedSortie loaded, const QString& path, std::string text);
+    [[nodiscard]] Problems problemsOf(const Sortie& proposed, const flight::Aircraft& aircraft) const;
     void autosave();
     void dropAutosave();
     [[nodiscard]] QString autosavePath() const;
 
     Sortie sortie_;
-    std::shared_ptr<const plan::Aircraft> aircraft_;
+    std::shared_ptr<const flight::Aircraft> aircraft_;
     plan::Plan plan_;
     QString path_;
     std::string text_; ///< of the file as it was read or saved here

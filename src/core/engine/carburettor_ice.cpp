@@ -29,16 +29,16 @@ double gramsPerKilogram(double vapour, double pressure) {
     return 622.0 * vapour / std::max(1.0, pressure - vapour);
 }
 
-IceRisk riskOf(double metal, double water) {
-    if (metal > warmest || water < lightFrom)
+IceRisk riskOf(double headOrCoolant, double water) {
+    if (headOrCoolant > warmest || water < lightFrom)
         return IceRisk::none;
     const IceRisk byWater = water < moderateFrom  ? IceRisk::light
                             : water < seriousFrom ? IceRisk::moderate
                                                   : IceRisk::serious;
     // Near freezing little of it clings.
-    return std::min(byWater, metal > freezingPoint ? IceRisk::light
-                             : metal > coldMetal   ? IceRisk::moderate
-                                                   : IceRisk::serious);
+    return std::min(byWater, headOrCoolant > freezingPoint ? IceRisk::light
+                             : headOrCoolant > coldMetal   ? IceRisk::moderate
+                                                           : IceRisk::serious);
 }
 } // namespace
 
@@ -51,17 +51,17 @@ IceAdvice carburettorIce(const EngineNotes& notes, const EngineParameters& engin
                          const Demand& demand, Temperature dewPoint) {
     IceAdvice out;
     const auto cold = operate(engine, demand);
-    const double metal = throttleTemperature(notes, cold);
+    const double headOrCoolant = throttleTemperature(notes, cold);
     const double ambient = demand.air.pressure.si();
-    out.atThrottle = Temperature::si(metal);
+    out.atThrottle = Temperature::si(headOrCoolant);
     out.water = std::max(0.0, gramsPerKilogram(saturated(dewPoint.si()), ambient) -
-                                  gramsPerKilogram(saturated(metal), ambient));
+                                  gramsPerKilogram(saturated(headOrCoolant), ambient));
     out.marginBefore = knock.permitted(demand).si() / cold.manifoldPressure.si() - 1.0;
     out.marginAfter = out.marginBefore;
-    out.risk = riskOf(metal, out.water);
+    out.risk = riskOf(headOrCoolant, out.water);
     if (out.risk == IceRisk::none)
         return out;
-    out.heatNeeded = clearFrom - metal;
+    out.heatNeeded = clearFrom - headOrCoolant;
     out.withinHeat = !notes.carburettorHeatRise || out.heatNeeded <= *notes.carburettorHeatRise;
     if (notes.carburettorHeatRise)
         out.position = std::min(1.0, out.heatNeeded / *notes.carburettorHeatRise);

@@ -35,10 +35,10 @@ EnergyBalance energyBalance(const TypeNotes& notes, const EngineParameters& e, c
                                    r.mixture})
                            .airFlow.si();
             }
-    b.metal = metalShare * rated * std::pow(p.airFlow.si() / std::max(1e-6, flow), 0.65);
+    b.headOrCoolant = metalShare * rated * std::pow(p.airFlow.si() / std::max(1e-6, flow), 0.65);
     // The blower's work is in the charge already: it leaves with the exhaust.
     const double burnt = b.fuel - b.unburnt;
-    b.exhaust = burnt - b.shaft - b.friction - b.pumping - b.chargeAir - b.blowerLoss - b.metal;
+    b.exhaust = burnt - b.shaft - b.friction - b.pumping - b.chargeAir - b.blowerLoss - b.headOrCoolant;
     const double gas = p.airFlow.si() + fuel;
     b.exhaustTemperature =
         Temperature::si(p.chargeTemperature.si() + (gas > 0 ? (b.exhaust) / (gas * exhaustHeat) : 0.0));

@@ -14,7 +14,7 @@ struct EnergyBalance {
     double shaft = 0.0, friction = 0.0, pumping = 0.0;
     double chargeAir = 0.0;  ///< enthalpy the blower gives the charge, that comes back through intercooler or exhaust
     double blowerLoss = 0.0; ///< in its gears and bearings
-    double metal = 0.0, unburnt = 0.0, exhaust = 0.0;
+    double headOrCoolant = 0.0, unburnt = 0.0, exhaust = 0.0;
     Temperature exhaustTemperature;
 };
 EnergyBalance energyBalance(const TypeNotes& notes, const EngineParameters& engine, const OperatingPoint& point);

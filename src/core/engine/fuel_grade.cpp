@@ -56,7 +56,7 @@ std::optional<std::pair<ManifoldPressure, Origin>> byEntries(const Rating& ratin
             const auto &high = entries[i - 1], &low = entries[i];
             const double t = high.number > low.number ? (wanted - low.number) / (high.number - low.number) : 0.0;
             return std::pair{ManifoldPressure::si(low.boost.si() + t * (high.boost.si() - low.boost.si())),
-                             Origin::betweenNotes};
+                             Origin::between};
         }
     return std::pair{ManifoldPressure::si(entries.back().boost.si() * wanted / entries.back().number), Origin::model};
 }

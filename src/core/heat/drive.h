@@ -8,7 +8,7 @@ namespace amber::heat {
 /// The drive that a running engine's point makes, flying at an IAS (0: standing in calm air) with flaps at an opening;
 /// oil cooler free, oil undiluted.
 inline Drive driveOf(const engine::OperatingPoint& point, Rotation rpm, const air::Ambient& air, Speed ias,
-                     double flap) {
+                     double coolingFlap) {
     Drive d;
     d.running = true;
     d.airFlow = point.airFlow;
@@ -17,7 +17,7 @@ inline Drive driveOf(const engine::OperatingPoint& point, Rotation rpm, const ai
     d.rpm = rpm;
     d.air = air;
     d.trueAirspeed = ias.si() > 0 ? air::trueAirspeed(ias, air.pressure, air.temperature) : Speed{};
-    d.flap = flap;
+    d.coolingFlap = coolingFlap;
     return d;
 }
 

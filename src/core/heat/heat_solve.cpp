@@ -35,20 +35,22 @@ std::optional<Duration> timeToMinima(const ThermalModel& model, Temperatures fro
     return timeUntil(model, from, drive, horizon, [&](const Temperatures& t) { return minima.met(t); });
 }
 
-std::optional<Duration> timeToPass(const ThermalModel& model, Temperatures from, const Drive& drive, Temperature metal,
-                                   Duration horizon) {
-    return timeUntil(model, from, drive, horizon, [&](const Temperatures& t) { return t.metal > metal; });
+std::optional<Duration> timeToPass(const ThermalModel& model, Temperatures from, const Drive& drive,
+                                   Temperature headOrCoolant, Duration horizon) {
+    return timeUntil(model, from, drive, horizon,
+                     [&](const Temperatures& t) { return t.headOrCoolant > headOrCoolant; });
 }
 
-std::optional<Duration> timeToCool(const ThermalModel& model, Temperatures from, const Drive& drive, Temperature metal,
-                                   Duration horizon) {
-    return timeUntil(model, from, drive, horizon, [&](const Temperatures& t) { return t.metal <= metal; });
+std::optional<Duration> timeToCool(const ThermalModel& model, Temperatures from, const Drive& drive,
+                                   Temperature headOrCoolant, Duration horizon) {
+    return timeUntil(model, from, drive, horizon,
+                     [&](const Temperatures& t) { return t.headOrCoolant <= headOrCoolant; });
 }
 
 FlapNeed flapFor(const ThermalModel& model, Drive drive, Temperature wanted) {
     const auto over = [&](double opening) {
-        drive.flap = opening;
-        return model.steady(drive).metal.si() - wanted.si();
+        drive.coolingFlap = opening;
+        return model.steady(drive).headOrCoolant.si() - wanted.si();
     };
     const double shut = over(0.0), open = over(1.0);
     if (shut <= 0)
@@ -77,7 +79,7 @@ Rotation rpmForOilPressure(const ThermalModel& model, Temperature oil, double th
 
 std::optional<Rotation> rpmFor(const ThermalModel& model, const std::function<Drive(Rotation)>& driveAt,
                                Temperature wanted, Rotation low, Rotation high) {
-    const auto over = [&](double n) { return model.steady(driveAt(Rotation::si(n))).metal.si() - wanted.si(); };
+    const auto over = [&](double n) { return model.steady(driveAt(Rotation::si(n))).headOrCoolant.si() - wanted.si(); };
     const double atLow = over(low.si()), atHigh = over(high.si());
     if (atHigh <= 0)
         return high;

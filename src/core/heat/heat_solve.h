@@ -9,9 +9,9 @@ namespace amber::heat {
 
 /// Least temperatures that are waited for; an empty one is not asked.
 struct Minima {
-    std::optional<Temperature> metal, oil;
+    std::optional<Temperature> headOrCoolant, oil;
     [[nodiscard]] bool met(const Temperatures& t) const {
-        return (!metal || t.metal >= *metal) && (!oil || t.oil >= *oil);
+        return (!headOrCoolant || t.headOrCoolant >= *headOrCoolant) && (!oil || t.oil >= *oil);
     }
 };
 
@@ -19,11 +19,11 @@ struct Minima {
 std::optional<Duration> timeToMinima(const ThermalModel& model, Temperatures from, const Drive& drive,
                                      const Minima& minima, Duration horizon);
 /// Time until heads or coolant pass a temperature, rising, to a second; nothing when they do not within the horizon.
-std::optional<Duration> timeToPass(const ThermalModel& model, Temperatures from, const Drive& drive, Temperature metal,
-                                   Duration horizon);
+std::optional<Duration> timeToPass(const ThermalModel& model, Temperatures from, const Drive& drive,
+                                   Temperature headOrCoolant, Duration horizon);
 /// Time until they have fallen to one, to a second; nothing when they do not within the horizon.
-std::optional<Duration> timeToCool(const ThermalModel& model, Temperatures from, const Drive& drive, Temperature metal,
-                                   Duration horizon);
+std::optional<Duration> timeToCool(const ThermalModel& model, Temperatures from, const Drive& drive,
+                                   Temperature headOrCoolant, Duration horizon);
 
 struct FlapNeed {
     double opening = 0.0; ///< 0 shut … 1 open

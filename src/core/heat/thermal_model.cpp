@@ -22,8 +22,8 @@ double gasTemperature(double fuelAir) {
 }
 
 /// A shut flap still lets two fifths of the air through.
-double flapFactor(double flap) {
-    return 0.4 + 0.6 * std::clamp(flap, 0.0, 1.0);
+double flapFactor(double coolingFlap) {
+    return 0.4 + 0.6 * std::clamp(coolingFlap, 0.0, 1.0);
 }
 
 double smooth(double x) {
@@ -69,7 +69,7 @@ struct ThermalModel::Forcing {
 ThermalModel::ThermalModel(const TypeNotes& notes, const engine::EngineParameters& engine)
     : cooling_(notes.engine.cooling),
       propellerArea_(std::numbers::pi / 4 * notes.propeller.diameter * notes.propeller.diameter),
-      ratedFlap_(notes.heat.flap), slipstream_(notes.heat.slipstream), oilRelief_(notes.heat.oilRelief.si()) {
+      ratedFlap_(notes.heat.coolingFlap), slipstream_(notes.heat.slipstream), oilRelief_(notes.heat.oilRelief.si()) {
     const HeatNotes& h = notes.heat;
     const Rating& rating = *notes.rating(h.rating);
     const air::Day day = air::standardDay(Length{});
@@ -80,13 +80,13 @@ ThermalModel::ThermalModel(const TypeNotes& notes, const engine::EngineParameter
     ratedRpm_ = rating.rpm.si();
     ratedAmbient_ = air.temperature.si();
     gasRated_ = gasTemperature(point.fuelAirRatio);
-    rated_.metal =
+    rated_.headOrCoolant =
         cooling_ == Cooling::air ? h.head.value_or(Temperature::si(480)) : h.coolant.value_or(Temperature::si(370));
-    rated_.metal = Temperature::si(std::max(rated_.metal.si(), ratedAmbient_ + 10.0));
+    rated_.headOrCoolant = Temperature::si(std::max(rated_.headOrCoolant.si(), ratedAmbient_ + 10.0));
     rated_.oil = Temperature::si(std::max(h.oil.si(), ratedAmbient_ + 10.0));
-    thermostat_ = h.thermostat ? h.thermostat->si() : rated_.metal.si() - 15.0;
+    thermostat_ = h.thermostat ? h.thermostat->si() : rated_.headOrCoolant.si() - 15.0;
     oilThermostat_ = std::min(h.oilThermostat.si(), rated_.oil.si());
-    ratedCoolantOpen_ = coolantOpening(rated_.metal.si(), thermostat_);
+    ratedCoolantOpen_ = coolantOpening(rated_.headOrCoolant.si(), thermostat_);
     ratedOilOpen_ = oilOpening(rated_.oil.si(), oilThermostat_);
     const Drive drive{true,
                       point.airFlow,
@@ -95,7 +95,7 @@ ThermalModel::ThermalModel(const TypeNotes& notes, const engine::EngineParameter
                       rating.rpm,
                       air,
                       air::trueAirspeed(h.ias, air.pressure, air.temperature),
-                      h.flap};
+                      h.coolingFlap};
     ratedWind_ = std::max(1e-3, coolingWind(drive));
 }
 
@@ -118,7 +118,7 @@ ThermalModel::Forcing ThermalModel::forcing(const Drive& d) const {
     Forcing f{};
     f.running = d.running;
     f.ambient = d.air.temperature.si();
-    const double open = flapFactor(d.flap) / flapFactor(ratedFlap_);
+    const double open = flapFactor(d.coolingFlap) / flapFactor(ratedFlap_);
     const double wind = coolingWind(d) / ratedWind_;
     const double flow = d.airFlow.si() / ratedAirFlow_;
     f.gas = gasTemperature(d.fuelAirRatio);
@@ -141,18 +141,19 @@ using State = std::array<double, 2>;
 } // namespace
 
 Rates ThermalModel::rates(double tm, double to, const Forcing& f) const {
-    const double ta0 = ratedAmbient_, tm0 = rated_.metal.si(), to0 = rated_.oil.si();
+    const double ta0 = ratedAmbient_, tm0 = rated_.headOrCoolant.si(), to0 = rated_.oil.si();
     Rates dx;
     if (!f.running) {
         // Natural cooling of the whole lump, as the priming reckons it.
-        dx.metal = -(tm - f.ambient) / standingTime;
+        dx.headOrCoolant = -(tm - f.ambient) / standingTime;
     } else if (cooling_ == Cooling::air) {
         const double beta = (gasRated_ - tm0) / (tm0 - ta0); // heads: out over in at the rated point
-        dx.metal = (f.metalIn * (f.gas - tm) - beta * f.metalOut * (tm - f.ambient)) / (headTime * (1.0 + beta));
+        dx.headOrCoolant =
+            (f.metalIn * (f.gas - tm) - beta * f.metalOut * (tm - f.ambient)) / (headTime * (1.0 + beta));
     } else {
-        dx.metal = (f.metalIn * (tm0 - ta0) * (f.gas - tm) / (gasRated_ - tm0) -
-                    f.metalOut * coolantOpening(tm, thermostat_) / ratedCoolantOpen_ * (tm - f.ambient)) /
-                   coolantTime;
+        dx.headOrCoolant = (f.metalIn * (tm0 - ta0) * (f.gas - tm) / (gasRated_ - tm0) -
+                            f.metalOut * coolantOpening(tm, thermostat_) / ratedCoolantOpen_ * (tm - f.ambient)) /
+                           coolantTime;
     }
     // Cold oil takes more friction work; the tank and sump lose a little heat always.
     static const double viscosityWarm = oilViscosity(Temperature::si(343.15));
@@ -166,16 +167,16 @@ Rates ThermalModel::rates(double tm, double to, const Forcing& f) const {
 }
 
 Rates ThermalModel::rates(Temperatures now, const Drive& drive) const {
-    return rates(now.metal.si(), now.oil.si(), forcing(drive));
+    return rates(now.headOrCoolant.si(), now.oil.si(), forcing(drive));
 }
 
 Temperatures ThermalModel::after(Temperatures now, const Drive& drive, Duration time) const {
     const Forcing f = forcing(drive);
     const auto slope = [&](const State& x, State& dx, double) {
         const Rates r = rates(x[0], x[1], f);
-        dx = {r.metal, r.oil};
+        dx = {r.headOrCoolant, r.oil};
     };
-    State x{now.metal.si(), now.oil.si()};
+    State x{now.headOrCoolant.si(), now.oil.si()};
     const double total = std::max(0.0, time.si());
     const int steps = std::max(1, static_cast<int>(std::ceil(total / longestStep)));
     const double dt = total / steps;
@@ -192,7 +193,7 @@ std::vector<std::pair<std::string, double>> ThermalModel::constants() const {
             {"oil_time", oilTime},
             {"standing_time", standingTime},
             {"rated_ambient", ratedAmbient_},
-            {"rated_metal", rated_.metal.si()},
+            {"rated_metal", rated_.headOrCoolant.si()},
             {"rated_oil", rated_.oil.si()},
             {"gas_rated", gasRated_},
             {"thermostat", thermostat_},
@@ -227,11 +228,11 @@ Temperatures ThermalModel::steady(const Drive& drive) const {
             rate, low, high, atLow, atHigh, [](double x, double y) { return std::abs(x - y) < 1e-6; }, most);
         return 0.5 * (b.first + b.second);
     };
-    const double metal =
-        root([&](double t) { return rates(t, rated_.oil.si(), f).metal; }, f.ambient, std::max(f.gas, f.ambient + 1.0));
-    const double oil =
-        root([&](double t) { return rates(rated_.metal.si(), t, f).oil; }, f.ambient, std::max(600.0, f.ambient + 1.0));
-    return {Temperature::si(metal), Temperature::si(oil)};
+    const double headOrCoolant = root([&](double t) { return rates(t, rated_.oil.si(), f).headOrCoolant; }, f.ambient,
+                                      std::max(f.gas, f.ambient + 1.0));
+    const double oil = root([&](double t) { return rates(rated_.headOrCoolant.si(), t, f).oil; }, f.ambient,
+                            std::max(600.0, f.ambient + 1.0));
+    return {Temperature::si(headOrCoolant), Temperature::si(oil)};
 }
 
 Pressure ThermalModel::oilPressure(Rotation rpm, Temperature oil, double thinning) const {

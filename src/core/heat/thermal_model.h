@@ -11,7 +11,7 @@ namespace amber::heat {
 
 /// Temperatures of one engine that change with time.
 struct Temperatures {
-    Temperature metal; ///< cylinder heads, or coolant in a liquid-cooled engine
+    Temperature headOrCoolant; ///< cylinder heads, or coolant in a liquid-cooled engine
     Temperature oil;
 };
 
@@ -24,14 +24,14 @@ struct Drive {
     Rotation rpm;
     air::Ambient air;
     Speed trueAirspeed;       ///< of the air that meets the cowl: taxying down wind it may be negative
-    double flap = 0.5;        ///< 0 shut … 1 open
+    double coolingFlap = 0.5; ///< 0 shut … 1 open
     double oilCooler = 1.0;   ///< share of the oil cooler's air that is let through: blanked 0.15, free 1
     double oilThinning = 1.0; ///< viscosity of the oil over undiluted
 };
 
 /// How fast they change, K/s.
 struct Rates {
-    double metal = 0.0, oil = 0.0;
+    double headOrCoolant = 0.0, oil = 0.0;
 };
 
 /// Head or coolant and oil as lumped masses (heads: Pinkel, NACA Report 612, 1938: heat in ∝ ṁ^0.62 (Tg − Th), out ∝
@@ -61,7 +61,7 @@ private:
     /// σ q of the air on the cowl, propeller's wash included, Pa.
     [[nodiscard]] double coolingWind(const Drive& drive) const;
     [[nodiscard]] Forcing forcing(const Drive& drive) const;
-    [[nodiscard]] Rates rates(double metal, double oil, const Forcing& forcing) const;
+    [[nodiscard]] Rates rates(double headOrCoolant, double oil, const Forcing& forcing) const;
 
     Cooling cooling_;
     double propellerArea_;

@@ -27,7 +27,7 @@ inline double verticalSpeedStep(const Cockpit& cockpit) {
     return cockpit.height == units::metre.spec ? 0.1 : 10 * 0.3048 / 60;
 }
 /// Heads or coolant, by the cooling.
-inline Gauge metalGauge(const TypeNotes& notes) {
+inline Gauge headOrCoolantGauge(const TypeNotes& notes) {
     return notes.engine.cooling == Cooling::air ? Gauge::headTemperature : Gauge::coolantTemperature;
 }
 

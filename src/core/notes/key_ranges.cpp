@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "notes/key_ranges.h"
-#include "notes/gauge.h"
+#include "notes/gauge_register.h"
 #include "notes/phase.h"
 #include "units/text.h"
 #include "units/unit_table.h"

@@ -153,16 +153,17 @@ private:
     }
 
     void gauges() {
-        const Gauge metal = metalGauge(n_);
-        for (const Gauge needed : {Gauge::rpm, metal, Gauge::oilTemperature, Gauge::oilPressure})
+        const Gauge headOrCoolant = headOrCoolantGauge(n_);
+        for (const Gauge needed : {Gauge::rpm, headOrCoolant, Gauge::oilTemperature, Gauge::oilPressure})
             if (!n_.gauges.contains(needed))
                 say(0, fmt::format("limits.{} is missing", nameOf(needed).key),
                     "Every engine needs its limits for rpm, head or coolant, oil and oil pressure");
-        if (metal == Gauge::headTemperature ? !n_.heat.head : !n_.heat.coolant)
+        if (headOrCoolant == Gauge::headTemperature ? !n_.heat.head : !n_.heat.coolant)
             say(n_.heat.line,
                 fmt::format("heat does not give the {} temperature of its rated point",
-                            metal == Gauge::headTemperature ? "head" : "coolant"),
-                fmt::format("Add {} = \"… °C\" to [heat]", metal == Gauge::headTemperature ? "head" : "coolant"));
+                            headOrCoolant == Gauge::headTemperature ? "head" : "coolant"),
+                fmt::format("Add {} = \"… °C\" to [heat]",
+                            headOrCoolant == Gauge::headTemperature ? "head" : "coolant"));
         const auto settled = [&](Gauge gauge, const char* key, std::optional<double> value) {
             const auto g = n_.gauges.find(gauge);
             if (!value || g == n_.gauges.end())

@@ -164,8 +164,9 @@ std::map<Gauge, GaugeNotes> readLimits(TableReader t) {
         const auto gauge = gaugeFromKey(key);
         if (!gauge) {
             std::vector<std::string> names;
-            for (const auto& name : gaugeNames)
-                names.emplace_back(name.key);
+            for (const auto& row : gaugeRegister)
+                if (row.limited)
+                    names.emplace_back(row.key);
             gaugeTable.problem(gaugeTable.line(), fmt::format("limits.{} is not a gauge", key),
                                fmt::format("Use one of: {}", fmt::join(names, ", ")));
             continue;
@@ -246,7 +247,7 @@ PhaseNotes readPhase(TableReader t) {
     p.gear = t.text("gear");
     if (const auto mixture = t.word("mixture", {"rich", "weak"}))
         p.mixture = *mixture == 0 ? Mixture::rich : Mixture::weak;
-    p.flap = t.number("flap");
+    p.coolingFlap = t.number("flap");
     p.brakesHold = t.quantity<Dimension::manifoldPressure>("brakes_hold");
     p.tailLifts = t.quantity<Dimension::manifoldPressure>("tail_lifts");
     p.cautions = t.texts("cautions");
@@ -266,7 +267,7 @@ HeatNotes readHeat(TableReader t) {
     h.rating = t.text("rating", true);
     h.ias = t.quantity<Dimension::speed>("ias", true).value_or(Speed::si(70));
     h.height = t.quantity<Dimension::length>("height").value_or(Length{});
-    h.flap = t.number("flap").value_or(0.5);
+    h.coolingFlap = t.number("flap").value_or(0.5);
     h.slipstream = t.number("slipstream").value_or(1.0);
     h.head = t.quantity<Dimension::temperature>("head");
     h.coolant = t.quantity<Dimension::temperature>("coolant");
@@ -377,7 +378,7 @@ TypeNotes readType(TableReader& t, const std::string& file) {
     for (auto& r : t.tables("rating"))
         n.ratings.push_back(readRating(r));
     if (auto g = t.table("gear_change")) {
-        n.gearChange = GearChange{
+        n.gearChange = GearChangeRule{
             g->quantity<Dimension::pressure>("fall", true).value_or(Pressure::si(1e4)),
             g->quantity<Dimension::manifoldPressure>("throttle_back_to", true).value_or(ManifoldPressure::si(1e5))};
         g->finish();

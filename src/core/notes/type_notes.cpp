@@ -61,6 +61,14 @@ const UnitSpec& TypeNotes::unitOf(Gauge gauge) const {
     if (const auto found = gauges.find(gauge); found != gauges.end() && found->second.unit)
         return *found->second.unit;
     switch (amber::nameOf(gauge).dimension) {
+    case Dimension::length:
+        return *cockpit.height;
+    case Dimension::speed:
+        return *cockpit.speed;
+    case Dimension::power:
+        return *cockpit.power;
+    case Dimension::volume:
+        return *cockpit.fuel;
     case Dimension::manifoldPressure:
         return *cockpit.boost;
     case Dimension::temperature:

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "notes/band.h"
-#include "notes/gauge.h"
+#include "notes/gauge_register.h"
 #include "notes/origin.h"
 #include "notes/phase.h"
 #include "notes/problem.h"
@@ -110,7 +110,7 @@ struct PhaseNotes {
     std::optional<VerticalSpeed> rate;
     std::string gear;
     std::optional<Mixture> mixture;
-    std::optional<double> flap;                            ///< cowl flaps or radiator shutter, 0 shut … 1 open
+    std::optional<double> coolingFlap;                     ///< cowl flaps or radiator shutter, 0 shut … 1 open
     std::optional<ManifoldPressure> brakesHold, tailLifts; ///< most boost that brakes hold; at which the tail lifts
     std::vector<Step> steps;
     std::vector<ClockNote> clocks;
@@ -229,7 +229,7 @@ struct HeatNotes {
     std::string rating;
     Speed ias;
     Length height;
-    double flap = 0.5;
+    double coolingFlap = 0.5;
     double slipstream = 1.0; ///< share of the propeller's wash that reaches cowl or radiator
     std::optional<Temperature> head, coolant;
     Temperature oil;
@@ -431,7 +431,7 @@ struct StartNotes {
     std::vector<StartAction> actions;
 };
 
-struct GearChange {
+struct GearChangeRule {
     Pressure fall;
     ManifoldPressure throttleBackTo;
 };
@@ -488,7 +488,7 @@ struct TypeNotes {
     std::vector<Position> positions;
     std::map<Gauge, GaugeNotes> gauges;
     std::vector<Rating> ratings;
-    std::optional<GearChange> gearChange;
+    std::optional<GearChangeRule> gearChange;
     std::string coolingLever; ///< what the cooling flaps are called
     std::vector<Lever> levers;
     Speeds speeds;

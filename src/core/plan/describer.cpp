@@ -27,7 +27,7 @@ Plan Describer::run() {
                                format(s_.day.fieldPressure().si(), *units::hPa.spec), height(s_.day.pressureAltitude()),
                                height(s_.day.densityAltitude()),
                                fmt::format("{} °C", formatNumber(s_.day.deviation().si(), 0, true)));
-    plan.runUpSheet = runUpSheet(n_, s_, f_);
+    plan.runUpSheet = watch::runUpSheet(n_, s_.runUpFound, flight::runUpDay(s_, f_));
     sheet_ = &plan.runUpSheet;
     for (std::size_t i = 0; i < plannedPhases; ++i)
         plan.phases.push_back(describe(static_cast<Phase>(i)));
@@ -37,7 +37,7 @@ Plan Describer::run() {
 }
 
 PhasePlan Describer::describe(Phase phase) {
-    const PhaseFlown& flown = f_[phase];
+    const flight::PhaseFlown& flown = f_[phase];
     const PhaseNotes& notes = n_.phase(phase);
     PhasePlan p;
     p.phase = phase;
@@ -50,23 +50,21 @@ PhasePlan Describer::describe(Phase phase) {
             p.set.push_back(setLine(phase, step));
     expectations(phase, p);
     clocks(phase, p);
-    for (const auto& r : f_.remarks)
-        if (r.phase == phase)
-            p.remarks.push_back(r);
+    for (const auto& finding : f_.findings)
+        if (finding.phase == phase)
+            p.remarks.push_back(finding);
     words_.remarks(phase, p);
     p.headline = headline(phase, p);
-    const auto worse = [&](watch::Colour colour, const std::string& sentence) {
-        if (colour > p.worst) {
-            p.worst = colour;
-            p.worstBecause = sentence;
-        }
+    const auto worse = [&](const watch::Verdict& verdict) {
+        if (verdict.colour() > p.worst.colour())
+            p.worst = verdict;
     };
     for (const auto& e : p.expect)
-        worse(e.judgement.colour, e.judgement.sentence);
+        worse(e.verdict);
     for (const auto& r : p.remarks)
-        worse(r.colour, r.sentence);
+        worse(r.verdict);
     for (const auto& c : p.clocks)
-        worse(c.colour, c.why);
+        worse(c.verdict);
     return p;
 }
 
@@ -86,7 +84,7 @@ SetLine Describer::setLine(Phase phase, const Step& step) const {
     const auto fill = [&](const std::string& text, Origin& origin) {
         return placeholder::filled(text, [&](std::string_view name) {
             const Filled value = figure(phase, name);
-            origin = std::max(origin, value.origin);
+            origin = together(origin, value.origin);
             return value.text;
         });
     };
@@ -123,13 +121,13 @@ void Describer::expect(PhasePlan& p, Gauge gauge, double value, Origin origin, c
     line.title = nameOf(gauge).title;
     // What the needle can show: judged as read, so that the words and the colour agree.
     const UnitSpec& unit = n_.unitOf(gauge);
-    line.value = gauge == Gauge::rpm ? roundTo(value, 10.0 / 60.0) : asRead(value, unit);
+    line.value = watch::asRead(n_, gauge, value);
     line.text = format(line.value, unit);
     line.moment = moment;
     line.origin = origin;
     line.band = found->second.in(p.phase);
     line.scale = scaleOf(found->second, line.value);
-    line.judgement = watch::judge(n_, gauge, p.phase, line.value);
+    line.verdict = watch::judge(n_, gauge, p.phase, line.value);
     p.expect.push_back(std::move(line));
 }
 
@@ -149,23 +147,18 @@ std::pair<double, double> Describer::scaleOf(const GaugeNotes& g, double value) 
 void Describer::expectations(Phase phase, PhasePlan& p) const {
     if (phase == Phase::walkRound)
         return;
-    const PhaseFlown& flown = f_[phase];
-    double metalHigh = 0, metalLow = 1e9, oilHigh = 0, chargeHigh = 0, bmepHigh = 0, pressureLow = 1e12,
-           pressureHigh = 0, rpmHigh = 0, boostHigh = 0;
-    const Moment* last = nullptr;
-    for (std::size_t i = flown.firstMoment; i <= flown.lastMoment; ++i) {
-        const Moment& m = f_.moments[i];
-        if (m.rpm <= 0)
+    const flight::PhaseFlown& flown = f_[phase];
+    // Highest and lowest of every gauge while the engine runs.
+    Readings high, low;
+    const flight::Sample* last = nullptr;
+    for (std::size_t i = flown.firstSample; i <= flown.lastSample; ++i) {
+        const flight::Sample& m = f_.samples[i];
+        if (m[Gauge::rpm] <= 0)
             continue;
-        metalHigh = std::max(metalHigh, m.metal);
-        metalLow = std::min(metalLow, m.metal);
-        oilHigh = std::max(oilHigh, m.oil);
-        chargeHigh = std::max(chargeHigh, m.charge);
-        bmepHigh = std::max(bmepHigh, m.bmep);
-        pressureLow = std::min(pressureLow, m.oilPressure);
-        pressureHigh = std::max(pressureHigh, m.oilPressure);
-        rpmHigh = std::max(rpmHigh, m.rpm);
-        boostHigh = std::max(boostHigh, m.boost);
+        for (const auto& row : gaugeRegister) {
+            high[row.gauge] = std::fmax(high[row.gauge], m[row.gauge]);
+            low[row.gauge] = std::fmin(low[row.gauge], m[row.gauge]);
+        }
         last = &m;
     }
     if (!last)
@@ -173,31 +166,34 @@ void Describer::expectations(Phase phase, PhasePlan& p) const {
     const bool descending = phase == Phase::letDown || phase == Phase::landing;
     const bool warming = phase == Phase::start || phase == Phase::warmUp;
     const bool settled = phase == Phase::cruise;
-    const Gauge metal = metalGauge(n_);
-    const Moment& first = f_.moments[flown.firstMoment];
+    const Gauge headOrCoolant = headOrCoolantGauge(n_);
+    const flight::Sample& first = f_.samples[flown.firstSample];
     expect(p, Gauge::boost,
-           phase == Phase::runUp || phase == Phase::cruise ? f_[phase].point.manifoldPressure.si() : boostHigh,
+           phase == Phase::runUp || phase == Phase::cruise ? f_[phase].point.manifoldPressure.si() : high[Gauge::boost],
            phase >= Phase::takeOff && phase <= Phase::landing && !f_[phase].point.fullThrottle
                ? f_[phase].setting.boostOrigin
                : Origin::model,
            phase == Phase::runUp ? "at the reference" : "highest");
-    expect(p, Gauge::rpm, rpmHigh, phase == Phase::runUp ? Origin::model : rpmOrigin(phase), "highest");
+    expect(p, Gauge::rpm, high[Gauge::rpm], phase == Phase::runUp ? Origin::model : rpmOrigin(phase), "highest");
     if (descending)
-        expect(p, metal, metalLow, Origin::model, "lowest");
+        expect(p, headOrCoolant, low.headOrCoolant(), Origin::model, "lowest");
     else if (phase == Phase::stop)
-        expect(p, metal, last->metal, Origin::model, "when stopped");
+        expect(p, headOrCoolant, last->headOrCoolant(), Origin::model, "when stopped");
     else if (warming)
-        expect(p, metal, last->metal, Origin::model, "at the end");
+        expect(p, headOrCoolant, last->headOrCoolant(), Origin::model, "at the end");
     else if (settled)
-        expect(p, metal, last->metal, Origin::model, "settled");
-    else if (phase == Phase::takeOff && worstIsFirst(metal, phase, first.metal, metalHigh))
-        expect(p, metal, first.metal, Origin::model, "before opening up");
+        expect(p, headOrCoolant, last->headOrCoolant(), Origin::model, "settled");
+    else if (phase == Phase::takeOff && worstIsFirst(headOrCoolant, phase, first.headOrCoolant(), high.headOrCoolant()))
+        expect(p, headOrCoolant, first.headOrCoolant(), Origin::model, "before opening up");
     else
-        expect(p, metal, metalHigh, Origin::model, "highest");
-    if (phase == Phase::takeOff && worstIsFirst(Gauge::oilTemperature, phase, first.oil, oilHigh))
-        expect(p, Gauge::oilTemperature, first.oil, Origin::model, "before opening up");
+        expect(p, headOrCoolant, high.headOrCoolant(), Origin::model, "highest");
+    if (phase == Phase::takeOff &&
+        worstIsFirst(Gauge::oilTemperature, phase, first[Gauge::oilTemperature], high[Gauge::oilTemperature]))
+        expect(p, Gauge::oilTemperature, first[Gauge::oilTemperature], Origin::model, "before opening up");
     else
-        expect(p, Gauge::oilTemperature, warming || descending || settled || phase == Phase::stop ? last->oil : oilHigh,
+        expect(p, Gauge::oilTemperature,
+               warming || descending || settled || phase == Phase::stop ? (*last)[Gauge::oilTemperature]
+                                                                        : high[Gauge::oilTemperature],
                Origin::model,
                settled                                         ? "settled"
                : warming || descending || phase == Phase::stop ? "at the end"
@@ -209,30 +205,32 @@ void Describer::expectations(Phase phase, PhasePlan& p) const {
         if (!settled || highest - steady < 3.0 || line == p.expect.end())
             return;
         const UnitSpec& unit = n_.unitOf(gauge);
-        const double value = asRead(highest, unit);
+        const double value = watch::asRead(n_, gauge, highest);
         line->moment = fmt::format("settled, {} at first", format(value, unit));
-        if (auto verdict = watch::judge(n_, gauge, phase, value); verdict.colour > line->judgement.colour) {
-            verdict.sentence += fmt::format(" That is at first; it settles at {}.", format(steady, unit));
-            line->judgement = std::move(verdict);
-        }
+        auto verdict = watch::judge(n_, gauge, phase, value,
+                                    fmt::format(" That is at first; it settles at {}.", format(steady, unit)));
+        if (verdict.colour() > line->verdict.colour())
+            line->verdict = std::move(verdict);
     };
-    atFirst(metal, metalHigh, last->metal);
-    atFirst(Gauge::oilTemperature, oilHigh, last->oil);
+    atFirst(headOrCoolant, high.headOrCoolant(), last->headOrCoolant());
+    atFirst(Gauge::oilTemperature, high[Gauge::oilTemperature], (*last)[Gauge::oilTemperature]);
     // Cold oil stands high, idling low: the one nearer its limit is shown.
-    const auto pressureColour = [&](double v) { return watch::judge(n_, Gauge::oilPressure, phase, v).colour; };
+    const auto pressureColour = [&](double v) { return watch::judge(n_, Gauge::oilPressure, phase, v).colour(); };
     if (settled)
-        expect(p, Gauge::oilPressure, last->oilPressure, Origin::model, "steady");
-    else if (pressureColour(pressureHigh) > pressureColour(pressureLow))
-        expect(p, Gauge::oilPressure, pressureHigh, Origin::model, "highest");
+        expect(p, Gauge::oilPressure, (*last)[Gauge::oilPressure], Origin::model, "steady");
+    else if (pressureColour(high[Gauge::oilPressure]) > pressureColour(low[Gauge::oilPressure]))
+        expect(p, Gauge::oilPressure, high[Gauge::oilPressure], Origin::model, "highest");
     else
-        expect(p, Gauge::oilPressure, pressureLow, Origin::model, "lowest");
+        expect(p, Gauge::oilPressure, low[Gauge::oilPressure], Origin::model, "lowest");
     expect(p, Gauge::fuelPressure, n_.heat.fuelPressure.si(), Origin::notes, "steady");
-    expect(p, Gauge::chargeTemperature, settled ? last->charge : chargeHigh, Origin::model, "highest");
-    expect(p, Gauge::torque, settled ? last->bmep : bmepHigh, Origin::model, settled ? "steady" : "highest");
+    expect(p, Gauge::chargeTemperature, settled ? (*last)[Gauge::chargeTemperature] : high[Gauge::chargeTemperature],
+           Origin::model, "highest");
+    expect(p, Gauge::torque, settled ? (*last)[Gauge::torque] : high[Gauge::torque], Origin::model,
+           settled ? "steady" : "highest");
 }
 
 bool Describer::worstIsFirst(Gauge gauge, Phase phase, double first, double highest) const {
-    return watch::judge(n_, gauge, phase, first).colour > watch::judge(n_, gauge, phase, highest).colour;
+    return watch::judge(n_, gauge, phase, first).colour() > watch::judge(n_, gauge, phase, highest).colour();
 }
 
 std::string Describer::headline(Phase phase, const PhasePlan& p) const {
@@ -241,7 +239,8 @@ std::string Describer::headline(Phase phase, const PhasePlan& p) const {
     case Phase::walkRound:
         return s_.start.sinceStop
                    ? fmt::format("{} · engines at {}, {} after stopping", minutes(p.duration),
-                                 temperature(engineTemperatureOf(s_)), formatHoursOrMinutes(s_.start.sinceStop->si()))
+                                 temperature(flight::engineTemperatureOf(s_)),
+                                 formatHoursOrMinutes(s_.start.sinceStop->si()))
                    : fmt::format("{} · engines cold at {}", minutes(p.duration), temperature(s_.day.oat));
     case Phase::start:
         return fmt::format("{} · {}", words_.orderText(), minutes(p.duration));
@@ -252,15 +251,17 @@ std::string Describer::headline(Phase phase, const PhasePlan& p) const {
     case Phase::takeOff:
         return fmt::format("grade {} · {} · {}", s_.fuelGrade, height(Length::si(s_.day.elevation.si())), burnt);
     case Phase::climb: {
-        const auto top = height(Length::si(f_.moments[f_[phase].lastMoment].height));
-        return fmt::format("to {} · {} · {} · {}", top, ratingFor(n_, s_, phase).name, minutes(p.duration), burnt);
+        const auto top = height(Length::si(f_.samples[f_[phase].lastSample][Gauge::height]));
+        return fmt::format("to {} · {} · {} · {}", top, flight::ratingFor(n_, s_, phase).name, minutes(p.duration),
+                           burnt);
     }
     case Phase::cruise:
-        return fmt::format(
-            "at {} · {} · {} in still air · {}", height(Length::si(f_.moments[f_[phase].firstMoment].height)),
-            s_.flight.cruiseRpm || s_.flight.cruiseBoost || s_.flight.cruiseMixture ? "your setting"
-                                                                                    : ratingFor(n_, s_, phase).name,
-            formatHoursOrMinutes(p.duration), burnt);
+        return fmt::format("at {} · {} · {} in still air · {}",
+                           height(Length::si(f_.samples[f_[phase].firstSample][Gauge::height])),
+                           s_.flight.cruiseRpm || s_.flight.cruiseBoost || s_.flight.cruiseMixture
+                               ? "your setting"
+                               : flight::ratingFor(n_, s_, phase).name,
+                           formatHoursOrMinutes(p.duration), burnt);
     case Phase::letDown:
     case Phase::landing:
         return fmt::format("{} · {} · {}", s_.flight.to, minutes(p.duration), burnt);
@@ -271,8 +272,8 @@ std::string Describer::headline(Phase phase, const PhasePlan& p) const {
 }
 
 void Describer::marks(Plan& plan) const {
-    const auto add = [&](double time, Phase phase, std::string text, watch::Colour colour = watch::Colour::normal) {
-        plan.marks.push_back({time, phase, std::move(text), colour});
+    const auto add = [&](double time, Phase phase, std::string text, watch::Verdict verdict = {}) {
+        plan.marks.push_back({time, phase, std::move(text), std::move(verdict)});
     };
     add(f_[Phase::start].start, Phase::start, "Start");
     add(f_[Phase::runUp].start, Phase::runUp, "Run-up");
@@ -280,13 +281,15 @@ void Describer::marks(Plan& plan) const {
     add(f_[Phase::climb].start, Phase::climb, "First reduction");
     for (const auto& change : f_.gearChanges)
         add(change.time, Phase::climb, "Blower to " + gearName(change.to));
-    for (const auto& c : f_.tankChanges)
-        add(c.time, c.phase, "Fuel to " + tankName(c.tank), c.ranDry ? watch::Colour::red : watch::Colour::normal);
+    for (const auto& c : f_.tankChanges) {
+        const std::string text = "Fuel to " + tankName(c.tank);
+        add(c.time, c.phase, text, watch::unless(!c.ranDry, watch::Rule::tankDry, text));
+    }
     add(f_[Phase::letDown].start, Phase::letDown, "Let-down");
     add(f_[Phase::stop].start, Phase::stop, "Cool and stop");
     for (const auto& p : plan.phases)
-        if (p.worst != watch::Colour::normal)
-            add(p.start, p.phase, p.worstBecause, p.worst);
+        if (p.worst.colour() != watch::Colour::normal)
+            add(p.start, p.phase, p.worst.sentence(), p.worst);
     std::stable_sort(plan.marks.begin(), plan.marks.end(),
                      [](const Mark& a, const Mark& b) { return a.time < b.time; });
 }

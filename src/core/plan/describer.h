@@ -16,16 +16,11 @@ struct Filled {
 inline double roundTo(double value, double step) {
     return std::round(value / step) * step;
 }
-/// A figure as it is read in `unit`, SI: judged so, the words and the colour agree.
-inline double asRead(double si, const UnitSpec& unit) {
-    return unit.offset + roundTo(si - unit.offset, unit.scale * std::pow(10.0, -unit.decimals));
-}
-
 /// Words for one sortie already flown in figures: what makePlan() runs. Figures in the cockpit's units and placeholders
 /// in describer_figures.cpp, the Clock column in describer_clocks.cpp.
 class Describer {
 public:
-    Describer(const Aircraft& aircraft, const Sortie& sortie, const Flown& flown)
+    Describer(const flight::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown)
         : a_(aircraft), n_(aircraft.notes), s_(sortie), f_(flown), words_(aircraft, sortie, flown) {}
     Plan run();
 
@@ -62,7 +57,7 @@ private:
     [[nodiscard]] Origin rpmOrigin(Phase phase) const;
     [[nodiscard]] Mass weightAt(Phase phase) const;
     [[nodiscard]] int tankOf(const std::string& id) const;
-    [[nodiscard]] int tankAtStartOf(Phase phase) const { return f_.moments[f_[phase].firstMoment].tank; }
+    [[nodiscard]] int tankAtStartOf(Phase phase) const { return f_.samples[f_[phase].firstSample].tank; }
     // ---- one phase
     PhasePlan describe(Phase phase);
     SetLine setLine(Phase phase, const Step& step) const;
@@ -78,15 +73,15 @@ private:
     void iceClock(Phase phase, PhasePlan& p) const;
     /// Loss of boost over a thousand feet (300 m) with the throttle left where it is.
     [[nodiscard]] double boostFall(Phase phase) const;
-    [[nodiscard]] std::string changeReason(const GearChange& change) const;
+    [[nodiscard]] std::string changeReason(const flight::GearChange& change) const;
     [[nodiscard]] const UnitSpec& fuelFlowUnit() const;
     [[nodiscard]] std::string headline(Phase phase, const PhasePlan& p) const;
     void marks(Plan& plan) const;
-    const Aircraft& a_;
+    const flight::Aircraft& a_;
     const TypeNotes& n_;
     const Sortie& s_;
-    const Flown& f_;
-    const RunUpSheet* sheet_ = nullptr;
+    const flight::Flown& f_;
+    const watch::RunUpSheet* sheet_ = nullptr;
     StartWords words_;
 };
 

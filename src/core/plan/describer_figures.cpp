@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "advice/cool_down.h"
 #include "notes/cockpit_units.h"
-#include "plan/cool_down.h"
+#include "notes/lever_words.h"
 #include "plan/describer.h"
 #include <algorithm>
 #include <fmt/format.h>
@@ -37,8 +38,8 @@ std::string Describer::tankName(int index) const {
 }
 
 Filled Describer::figure(Phase phase, std::string_view name) const {
-    const PhaseFlown& p = f_[phase];
-    const Setting& s = p.setting;
+    const flight::PhaseFlown& p = f_[phase];
+    const flight::Setting& s = p.setting;
     if (name == "boost") {
         if (!s.boost)
             return {"full throttle", Origin::notes};
@@ -55,10 +56,10 @@ Filled Describer::figure(Phase phase, std::string_view name) const {
     if (name == "gear")
         return {gearName(s.gear), phase == Phase::cruise ? Origin::model : Origin::notes};
     if (name == "flap")
-        return {flapText(s.flap), Origin::notes};
+        return {flapText(s.coolingFlap), Origin::notes};
     if (name == "ias") {
         if (phase == Phase::climb)
-            if (const auto v = speedFor(n_, "climb", weightAt(phase)))
+            if (const auto v = flight::speedFor(n_, "climb", weightAt(phase)))
                 return {speed(s.ias), v->origin};
         return {speed(s.ias), phase == Phase::cruise ? Origin::model : Origin::notes};
     }
@@ -87,7 +88,7 @@ Filled Describer::figure(Phase phase, std::string_view name) const {
                             format(n_.propeller.referenceTolerance, *units::rpm.spec)),
                 Origin::model};
     if (name == "lift-off" || name == "safe-single" || name == "approach") {
-        const auto v = speedFor(n_, name, weightAt(phase));
+        const auto v = flight::speedFor(n_, name, weightAt(phase));
         return v ? Filled{speed(v->speed), v->origin} : Filled{"not in the notes", Origin::notes};
     }
     if (name == "climb-boost")
@@ -106,11 +107,11 @@ Filled Describer::figure(Phase phase, std::string_view name) const {
     if (name == "scavenge-rpm")
         return {rpm(n_.stop.scavengeRpm.si()), Origin::notes};
     if (name == "magneto-limits")
-        return {magnetoLimits(n_), Origin::notes};
+        return {watch::magnetoLimits(n_), Origin::notes};
     if (name == "parking")
         return {n_.stop.parking.empty() ? "as it stops" : n_.stop.parking, Origin::notes};
     if (name == "dilution") {
-        const auto d = dilutionFor(n_.stop, forecast());
+        const auto d = advice::dilutionFor(n_.stop, forecast());
         if (!d)
             return {n_.stop.dilution.empty() ? "none in the notes" : "not needed", Origin::notes};
         return {fmt::format("{:.0f} min{}", std::max(1.0, std::round(d->seconds / 60)),
@@ -160,7 +161,7 @@ std::string Describer::degrees(double kelvin) const {
 }
 
 std::string Describer::doses(double dose) const {
-    return doseText(dose, n_.start.primer);
+    return advice::doseText(dose, n_.start.primer);
 }
 
 Origin Describer::rpmOrigin(Phase phase) const {
@@ -169,7 +170,7 @@ Origin Describer::rpmOrigin(Phase phase) const {
 }
 
 Mass Describer::weightAt(Phase phase) const {
-    const double burnt = f_.fuelAtStart - f_.moments[f_[phase].firstMoment].fuel;
+    const double burnt = f_.fuelAtStart - f_.samples[f_[phase].firstSample][Gauge::fuel];
     return Mass::si(s_.weight.si() - burnt * n_.fuel.density);
 }
 

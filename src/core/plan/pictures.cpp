@@ -9,28 +9,28 @@ namespace {
 constexpr int curveSteps = 60;
 
 /// Right end of a picture: the height flown and some more, on a round figure.
-double topFor(const Flown& flown) {
+double topFor(const flight::Flown& flown) {
     double highest = 3000.0;
-    for (const auto& m : flown.moments)
-        highest = std::max(highest, m.height);
+    for (const auto& m : flown.samples)
+        highest = std::max(highest, m[Gauge::height]);
     return std::ceil(highest * 1.3 / 1524.0) * 1524.0;
 }
 
-std::size_t gearCount(const Aircraft& a) {
+std::size_t gearCount(const flight::Aircraft& a) {
     return std::max<std::size_t>(1, a.notes.engine.gears.size());
 }
-std::string gearName(const Aircraft& a, std::size_t gear) {
+std::string gearName(const flight::Aircraft& a, std::size_t gear) {
     return a.notes.engine.gears.empty() ? "" : a.notes.engine.gears[gear].name;
 }
 } // namespace
 
-ClimbPicture climbPicture(const Aircraft& aircraft, const Sortie& sortie, const Flown& flown) {
+ClimbPicture climbPicture(const flight::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown) {
     ClimbPicture out;
     out.top = topFor(flown);
-    const PhaseFlown& climb = flown[Phase::climb];
-    const Setting& s = climb.setting;
+    const flight::PhaseFlown& climb = flown[Phase::climb];
+    const flight::Setting& s = climb.setting;
     for (std::size_t gear = 0; gear < gearCount(aircraft); ++gear) {
-        Curve curve{gearName(aircraft, gear), gear, {}};
+        flight::Curve curve{gearName(aircraft, gear), gear, {}};
         for (int i = 0; i <= curveSteps; ++i) {
             const double x = out.top * i / curveSteps;
             const auto wide = engine::fullThrottlePressure(
@@ -41,24 +41,24 @@ ClimbPicture climbPicture(const Aircraft& aircraft, const Sortie& sortie, const 
         const auto height = flown.fullThrottleHeights[gear];
         if (s.boost && height && height->si() <= out.top && height->si() > 0) {
             // In some gears the notes give another boost; a grade's cut goes with it.
-            const Rating& rating = ratingFor(aircraft.notes, sortie, Phase::climb);
+            const Rating& rating = flight::ratingFor(aircraft.notes, sortie, Phase::climb);
             const double own =
                 rating.boostIn(gearName(aircraft, gear))->si() / rating.boostIn(gearName(aircraft, s.gear))->si();
             out.fullThrottleHeights.push_back({height->si(), s.boost->si() * own});
             out.heightGears.push_back(gearName(aircraft, gear));
         }
     }
-    for (std::size_t i = climb.firstMoment; i <= climb.lastMoment; ++i)
-        out.planned.push_back(
-            {sortie.day.pressureAltitudeOf(Length::si(flown.moments[i].height)).si(), flown.moments[i].boost});
+    for (std::size_t i = climb.firstSample; i <= climb.lastSample; ++i)
+        out.planned.push_back({sortie.day.pressureAltitudeOf(Length::si(flown.samples[i][Gauge::height])).si(),
+                               flown.samples[i][Gauge::boost]});
     return out;
 }
 
-CruisePicture cruisePicture(const Aircraft& aircraft, const Sortie& sortie, const Flown& flown) {
+CruisePicture cruisePicture(const flight::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown) {
     CruisePicture out;
     out.top = topFor(flown);
-    const PhaseFlown& cruise = flown[Phase::cruise];
-    const Setting& s = cruise.setting;
+    const flight::PhaseFlown& cruise = flown[Phase::cruise];
+    const flight::Setting& s = cruise.setting;
     const UnitSpec& unit = aircraft.notes.unitOf(Gauge::boost);
     const double step = (unit.symbol == "lbf/in²" ? 2.0
                          : unit.symbol == "mmHg"  ? 50.0
@@ -69,7 +69,7 @@ CruisePicture cruisePicture(const Aircraft& aircraft, const Sortie& sortie, cons
         return engine::operate(aircraft.model(), {s.rpm, boost, gear, sortie.day.at(Length::si(x)), s.ias, s.mixture});
     };
     const auto line = [&](ManifoldPressure boost, std::size_t gear, std::string label) {
-        Curve curve{std::move(label), gear, {}};
+        flight::Curve curve{std::move(label), gear, {}};
         for (int i = 0; i <= curveSteps; ++i) {
             const double x = out.top * i / curveSteps;
             const auto point = at(x, boost, gear);
@@ -86,7 +86,7 @@ CruisePicture cruisePicture(const Aircraft& aircraft, const Sortie& sortie, cons
             out.constantBoost.push_back(std::move(curve));
     };
     for (std::size_t gear = 0; gear < gearCount(aircraft); ++gear) {
-        Curve envelope{gearName(aircraft, gear), gear, {}};
+        flight::Curve envelope{gearName(aircraft, gear), gear, {}};
         for (int i = 0; i <= curveSteps; ++i) {
             const double x = out.top * i / curveSteps;
             envelope.points.push_back({x, at(x, std::nullopt, gear).power.si()});

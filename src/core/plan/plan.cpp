@@ -26,49 +26,32 @@ PhasePlan& PhasePlan::operator=(const PhasePlan&) = default;
 PhasePlan& PhasePlan::operator=(PhasePlan&&) noexcept = default;
 PhasePlan::~PhasePlan() = default;
 
-std::string flapText(double opening) {
-    struct Word {
-        double value;
-        const char* text;
-    };
-    static constexpr std::array<Word, 7> words{{{0.0, "shut"},
-                                                {0.25, "one quarter"},
-                                                {1.0 / 3, "one third"},
-                                                {0.5, "half"},
-                                                {2.0 / 3, "two thirds"},
-                                                {0.75, "three quarters"},
-                                                {1.0, "open"}}};
-    for (const auto& w : words)
-        if (std::abs(opening - w.value) < 0.012)
-            return w.text;
-    return fmt::format("{:.0f} % open", 100 * opening);
-}
-
-Plan makePlan(const Aircraft& aircraft, const Sortie& sortie) {
-    const Flown flown = fly(aircraft, sortie);
+Plan makePlan(const flight::Aircraft& aircraft, const Sortie& sortie) {
+    const flight::Flown flown = flight::fly(aircraft, sortie);
     return Describer(aircraft, sortie, flown).run();
 }
 
-Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flown& today, Phase phase) {
+Comparison compareDays(const flight::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& today,
+                       Phase phase) {
     Comparison out;
     if (!comparesDays(phase))
         return out;
     const TypeNotes& n = aircraft.notes;
-    std::vector<Flown> others;
+    std::vector<flight::Flown> others;
     out.columns = {"today", n.cockpit.temperature == units::fahrenheit.spec ? "+36 °F" : "+20 °C"};
     Sortie hot = sortie;
     hot.day.oat = Temperature::si(std::min(333.0, sortie.day.oat.si() + 20.0));
-    others.push_back(fly(aircraft, hot));
+    others.push_back(flight::fly(aircraft, hot));
     const auto grade = std::find(n.fuel.grades.begin(), n.fuel.grades.end(), sortie.fuelGrade);
     if (grade != n.fuel.grades.end() && n.fuel.grades.size() > 1) {
         Sortie lower = sortie;
         lower.fuelGrade = grade + 1 != n.fuel.grades.end() ? *(grade + 1) : n.fuel.grades.front();
         out.columns.push_back("grade " + lower.fuelGrade);
-        others.push_back(fly(aircraft, lower));
+        others.push_back(flight::fly(aircraft, lower));
     }
     if (phase == Phase::climb) {
         // The next rating down that may be climbed at, beside the one chosen.
-        const Rating& now = ratingFor(n, sortie, phase);
+        const Rating& now = flight::ratingFor(n, sortie, phase);
         const Rating* other = nullptr;
         for (const auto& r : n.ratings)
             if (r.key != now.key && r.mixture == Mixture::rich && !r.water && (r.rpm < now.rpm || !other) &&
@@ -79,51 +62,53 @@ Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flo
             changed.flight.climbRating = other->key;
             // A long name is told up to its "and": the column is narrow.
             out.columns.push_back(other->name.substr(0, std::min(other->name.find(" and "), other->name.find(','))));
-            others.push_back(fly(aircraft, changed));
+            others.push_back(flight::fly(aircraft, changed));
         }
     }
     const auto row = [&](std::string what, auto text) {
         Comparison::Row r{std::move(what), {}, {}};
-        const auto cell = [&](const Flown& f) {
-            auto [shown, colour] = text(f);
+        const auto cell = [&](const flight::Flown& f) {
+            auto [shown, verdict] = text(f);
             r.cells.push_back(std::move(shown));
-            r.colours.push_back(colour);
+            r.verdicts.push_back(std::move(verdict));
         };
         cell(today);
         for (const auto& f : others)
             cell(f);
         out.rows.push_back(std::move(r));
     };
-    using Cell = std::pair<std::string, watch::Colour>;
-    const auto plain = [](std::string text) { return Cell{std::move(text), watch::Colour::normal}; };
-    const Gauge metal = metalGauge(n);
-    const auto highest = [&](const Flown& f) {
+    using Cell = std::pair<std::string, watch::Verdict>;
+    const auto plain = [](std::string text) { return Cell{std::move(text), {}}; };
+    const Gauge headOrCoolant = headOrCoolantGauge(n);
+    const auto highest = [&](const flight::Flown& f) {
         // As the page's own column: settled in the cruise, and judged as it is read.
-        double most = f.moments[f[phase].lastMoment].metal;
+        double most = f.samples[f[phase].lastSample].headOrCoolant();
         if (phase != Phase::cruise)
-            for (std::size_t i = f[phase].firstMoment; i <= f[phase].lastMoment; ++i)
-                most = std::max(most, f.moments[i].metal);
-        const UnitSpec& unit = n.unitOf(metal);
-        const double read = asRead(most, unit);
-        return Cell{format(read, unit), watch::judge(n, metal, phase, read).colour};
+            for (std::size_t i = f[phase].firstSample; i <= f[phase].lastSample; ++i)
+                most = std::max(most, f.samples[i].headOrCoolant());
+        const UnitSpec& unit = n.unitOf(headOrCoolant);
+        const double read = watch::asRead(most, unit);
+        return Cell{format(read, unit), watch::judge(n, headOrCoolant, phase, read)};
     };
     if (phase == Phase::takeOff) {
-        row("boost", [&](const Flown& f) {
+        row("boost", [&](const flight::Flown& f) {
             return plain(format(f[phase].point.manifoldPressure.si(), n.unitOf(Gauge::boost)));
         });
-        row("power", [&](const Flown& f) { return plain(format(f[phase].point.power.si(), *n.cockpit.power)); });
+        row("power",
+            [&](const flight::Flown& f) { return plain(format(f[phase].point.power.si(), *n.cockpit.power)); });
     }
     if (phase == Phase::climb) {
-        row("time", [&](const Flown& f) { return plain(fmt::format("{:.0f} min", f[phase].duration / 60)); });
-        row("fuel", [&](const Flown& f) { return plain(format(f[phase].fuel, *n.cockpit.fuel)); });
-        row("gear change", [&](const Flown& f) {
+        row("time", [&](const flight::Flown& f) { return plain(fmt::format("{:.0f} min", f[phase].duration / 60)); });
+        row("fuel", [&](const flight::Flown& f) { return plain(format(f[phase].fuel, *n.cockpit.fuel)); });
+        row("gear change", [&](const flight::Flown& f) {
             return plain(f.gearChange() ? formatHeight(f.gearChange()->height.si(), *n.cockpit.height) : "none");
         });
     }
     if (phase == Phase::cruise) {
-        row("power", [&](const Flown& f) { return plain(format(f[phase].point.power.si(), *n.cockpit.power)); });
-        row("true airspeed", [&](const Flown& f) { return plain(format(f.cruiseTas.si(), *n.cockpit.speed)); });
-        row("fuel", [&](const Flown& f) { return plain(format(f[phase].fuel, *n.cockpit.fuel)); });
+        row("power",
+            [&](const flight::Flown& f) { return plain(format(f[phase].point.power.si(), *n.cockpit.power)); });
+        row("true airspeed", [&](const flight::Flown& f) { return plain(format(f.cruiseTas.si(), *n.cockpit.speed)); });
+        row("fuel", [&](const flight::Flown& f) { return plain(format(f[phase].fuel, *n.cockpit.fuel)); });
     }
     row(fmt::format("{}, {}", n.engine.cooling == Cooling::air ? "heads" : "coolant",
                     phase == Phase::cruise ? "settled" : "highest"),

@@ -1,8 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "plan/flown.h"
-#include "plan/run_up_sheet.h"
+#include "flight/flown.h"
+#include "watch/rules.h"
+#include "watch/run_up_sheet.h"
+#include <cmath>
+#include <limits>
 #include <map>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -35,16 +39,29 @@ struct ExpectLine {
     Origin origin = Origin::model;
     Band band;
     std::pair<double, double> scale{0.0, 1.0}; ///< SI, ends of the drawn dial
-    watch::Judgement judgement;
+    watch::Verdict verdict;
     bool operator==(const ExpectLine&) const = default;
+};
+
+/// A shown figure before it is words.
+struct Fact {
+    std::string id;                                          ///< in exports: "to-amber"
+    std::optional<Dimension> dimension{};                    ///< none: it is words only
+    double value = std::numeric_limits<double>::quiet_NaN(); ///< SI
+    std::string engine{};                                    ///< position id, where it is one engine's
+    bool operator==(const Fact& o) const {
+        return id == o.id && dimension == o.dimension && engine == o.engine &&
+               (value == o.value || (std::isnan(value) && std::isnan(o.value)));
+    }
 };
 
 /// One line of the Clock column.
 struct ClockLine {
-    std::string what, value;
-    std::string mark; ///< origin of the figure, or "yours" for what the pilot entered
+    Fact fact;
+    std::string what, value; ///< in words and the cockpit's units
+    Origin origin = Origin::model;
     std::string why;
-    watch::Colour colour = watch::Colour::normal;
+    watch::Verdict verdict;
     bool operator==(const ClockLine&) const = default;
 };
 
@@ -54,7 +71,7 @@ struct Comparison {
     struct Row {
         std::string what;
         std::vector<std::string> cells;
-        std::vector<watch::Colour> colours;
+        std::vector<watch::Verdict> verdicts; ///< one a cell
     };
     std::vector<Row> rows;
 };
@@ -76,9 +93,8 @@ struct PhasePlan {
     std::vector<ClockLine> priming;    ///< start: the dose and all about it
     std::vector<ClockLine> groundFuel; ///< walk-round: each tank by dip and what its gauge should show
     std::vector<std::string> cautions;
-    std::vector<Remark> remarks;
-    watch::Colour worst = watch::Colour::normal;
-    std::string worstBecause; ///< the sentence of the worst thing in it
+    std::vector<watch::Finding> remarks;
+    watch::Verdict worst; ///< of all that is in it
 };
 
 /// A point on the score where something must be done.
@@ -86,7 +102,7 @@ struct Mark {
     double time = 0.0;
     Phase phase = Phase::start;
     std::string text;
-    watch::Colour colour = watch::Colour::normal;
+    watch::Verdict verdict;
 };
 
 /// The plan: everything that screen, card and export show of a sortie.
@@ -103,9 +119,9 @@ struct Plan {
     std::string dayLine; ///< field pressure, pressure and density altitude, ISA deviation
     std::vector<PhasePlan> phases;
     std::vector<Mark> marks;
-    Flown flown;
-    start::WalkRound walk;
-    RunUpSheet runUpSheet;
+    flight::Flown flown;
+    watch::WalkRound walk;
+    watch::RunUpSheet runUpSheet;
     StartNotes startInForce; ///< with the schools chosen
     start::PrimeAdvice prime;
     std::vector<start::SequenceLine> startSequence;
@@ -115,16 +131,13 @@ struct Plan {
 };
 
 /// The plan of a sortie: a pure function of aircraft and sortie, under 5 ms for the four-engined type.
-Plan makePlan(const Aircraft& aircraft, const Sortie& sortie);
+Plan makePlan(const flight::Aircraft& aircraft, const Sortie& sortie);
 
 /// Whether a phase is compared with other days: take-off, climb and cruise.
 constexpr bool comparesDays(Phase phase) {
     return phase >= Phase::takeOff && phase <= Phase::cruise;
 }
 /// Take-off, climb or cruise today, twenty degrees hotter, and on the next lower grade; empty for other phases.
-Comparison compareDays(const Aircraft& aircraft, const Sortie& sortie, const Flown& today, Phase phase);
-
-/// "shut", "one third", "open", "40 % open".
-std::string flapText(double opening);
+Comparison compareDays(const flight::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& today, Phase phase);
 
 } // namespace amber::plan

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/plan_export.h"
-#include "plan/climb_bands.h"
-#include "plan/engine_traces.h"
+#include "advice/climb_bands.h"
+#include "flight/engine_traces.h"
 #include "units/text.h"
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
@@ -20,9 +20,9 @@ std::string csvField(const std::string& text) {
     return out + "\"";
 }
 
-std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan& plan) {
+std::string planJson(const flight::Aircraft& aircraft, const Sortie& sortie, const Plan& plan) {
     using json = nlohmann::ordered_json;
-    const Flown& f = plan.flown;
+    const flight::Flown& f = plan.flown;
     json root;
     root["format"] = 1;
     root["title"] = plan.title;
@@ -46,12 +46,13 @@ std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan&
                                    {"name", clock.name()},
                                    {"used_s", clock.used().si()},
                                    {"allowed_s", clock.allowed() ? json(clock.allowed()->si()) : json(nullptr)},
-                                   {"colour", watch::wordOf(clock.judgement().colour)}});
+                                   {"colour", watch::wordOf(clock.verdict().colour())}});
     root["still_air"] = true; // wind aloft is not known: distances and times are without it
     for (const auto& p : plan.phases) {
-        json phase{{"phase", keyOf(p.phase)},  {"headline", p.headline},  {"start_s", p.start},
-                   {"duration_s", p.duration}, {"fuel_l", p.fuel * 1000}, {"colour", watch::wordOf(p.worst)},
-                   {"because", p.worstBecause}};
+        json phase{{"phase", keyOf(p.phase)},      {"headline", p.headline},
+                   {"start_s", p.start},           {"duration_s", p.duration},
+                   {"fuel_l", p.fuel * 1000},      {"colour", watch::wordOf(p.worst.colour())},
+                   {"because", p.worst.sentence()}};
         phase["set"] = json::array();
         for (const auto& s : p.set) {
             json line{{"what", s.what}, {"value", s.value}, {"origin", markOf(s.origin)}};
@@ -69,12 +70,19 @@ std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan&
                                        {"si", e.value},
                                        {"moment", e.moment},
                                        {"origin", markOf(e.origin)},
-                                       {"colour", watch::wordOf(e.judgement.colour)},
-                                       {"sentence", e.judgement.sentence}});
+                                       {"colour", watch::wordOf(e.verdict.colour())},
+                                       {"sentence", e.verdict.sentence()}});
         phase["clock"] = json::array();
-        for (const auto& c : p.clocks)
-            phase["clock"].push_back(
-                {{"what", c.what}, {"value", c.value}, {"origin", c.mark}, {"colour", watch::wordOf(c.colour)}});
+        for (const auto& c : p.clocks) {
+            json line{{"id", c.fact.id},
+                      {"what", c.what},
+                      {"value", c.value},
+                      {"origin", markOf(c.origin)},
+                      {"colour", watch::wordOf(c.verdict.colour())}};
+            if (std::isfinite(c.fact.value))
+                line["si"] = c.fact.value;
+            phase["clock"].push_back(std::move(line));
+        }
         if (p.phase == Phase::walkRound && !plan.walk.stops.empty()) {
             json stations = json::array();
             for (const auto& stop : plan.walk.stops) {
@@ -84,14 +92,15 @@ std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan&
                                      {"want", i.want},
                                      {"found", i.found},
                                      {"origin", markOf(i.origin)},
-                                     {"colour", watch::wordOf(i.judgement.colour)}});
+                                     {"colour", watch::wordOf(i.verdict.colour())}});
                 stations.push_back({{"station", stop.name}, {"items", std::move(items)}});
             }
             phase["stations"] = std::move(stations);
             phase["defects"] = json::array();
             for (const auto& d : plan.walk.defects)
-                phase["defects"].push_back(
-                    {{"where", d.where}, {"sentence", d.sentence}, {"colour", watch::wordOf(d.colour)}});
+                phase["defects"].push_back({{"where", d.where},
+                                            {"sentence", d.verdict.sentence()},
+                                            {"colour", watch::wordOf(d.verdict.colour())}});
         }
         if (p.phase == Phase::start) {
             phase["sequence"] = json::array();
@@ -105,8 +114,8 @@ std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan&
                 for (const auto& c : l.cells)
                     cells.push_back({{"key", c.key},
                                      {"found", c.shown},
-                                     {"colour", watch::wordOf(c.judgement.colour)},
-                                     {"sentence", c.judgement.sentence},
+                                     {"colour", watch::wordOf(c.verdict.colour())},
+                                     {"sentence", c.verdict.sentence()},
                                      {"cause", c.cause},
                                      {"next", c.next}});
                 phase["sheet"].push_back({{"what", l.what},
@@ -123,14 +132,15 @@ std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan&
                                           {"height_m", step.height.si()},
                                           {"manifold_pressure_kPa", step.boost.si() / 1000},
                                           {"rpm", step.setting.rpm.si() * 60},
-                                          {"flap", step.setting.flap}});
+                                          {"flap", step.setting.coolingFlap}});
             phase["cooling_K_min"] = f.letDownCooling;
-            phase["cooling_limit_K_min"] = coolingLimit(aircraft.notes).perMinute;
+            phase["cooling_limit_K_min"] = flight::coolingLimit(aircraft.notes).perMinute;
         }
         phase["cautions"] = p.cautions;
         phase["remarks"] = json::array();
         for (const auto& r : p.remarks)
-            phase["remarks"].push_back({{"colour", watch::wordOf(r.colour)}, {"sentence", r.sentence}});
+            phase["remarks"].push_back(
+                {{"colour", watch::wordOf(r.verdict.colour())}, {"sentence", r.verdict.sentence()}});
         root["phases"].push_back(std::move(phase));
     }
     const auto& t = f[Phase::takeOff];
@@ -143,7 +153,7 @@ std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan&
                {"distance_km", f[Phase::climb].distance / 1000},
                {"reached", f.reachedHeight}};
     climb["bands"] = json::array();
-    for (const auto& b : climbBands(aircraft, sortie, f))
+    for (const auto& b : advice::climbBands(aircraft, sortie, f))
         climb["bands"].push_back({{"height_m", b.height.si()},
                                   {"ias_m_s", b.ias.si()},
                                   {"rpm", b.rpm.si() * 60},
@@ -160,28 +170,35 @@ std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan&
                       {"fuel_flow_l_h", f.cruiseFuelFlow * 3.6e6},
                       {"power_kW", f[Phase::cruise].point.power.si() / 1000}};
     json series = json::array();
-    for (const auto& m : f.moments)
-        series.push_back({{"t_s", m.time},
-                          {"rpm", m.rpm * 60},
-                          {"manifold_pressure_kPa", m.boost / 1000},
-                          {"height_m", m.height},
-                          {aircraft.notes.engine.cooling == Cooling::air ? "head_C" : "coolant_C", m.metal - 273.15},
-                          {"oil_C", m.oil - 273.15},
-                          {"oil_pressure_kPa", m.oilPressure / 1000},
-                          {"charge_C", m.charge - 273.15},
-                          {"bmep_kPa", m.bmep / 1000},
-                          {"power_kW", m.power / 1000},
-                          {"ias_m_s", m.speed},
-                          {"fuel_l", m.fuel * 1000}});
+    for (const auto& m : f.samples) {
+        json at{{"t_s", m.time}};
+        for (const auto& row : gaugeRegister)
+            if (m.has(row.gauge))
+                at[std::string(row.exported)] = (m[row.gauge] - row.exportZero) / row.exportScale;
+        series.push_back(std::move(at));
+    }
     root["series"] = std::move(series);
+    root["findings"] = json::array();
+    for (const auto* list : {&f.findings, &f.excursions})
+        for (const auto& finding : *list) {
+            json line{{"rule", watch::rowOf(finding.rule).id},
+                      {"phase", keyOf(finding.phase)},
+                      {"begin_s", finding.begin},
+                      {"end_s", finding.end},
+                      {"colour", watch::wordOf(finding.verdict.colour())},
+                      {"sentence", finding.verdict.sentence()}};
+            if (std::isfinite(finding.worst))
+                line["worst"] = finding.worst;
+            root["findings"].push_back(std::move(line));
+        }
     // Each engine from its own start.
     json engines = json::object();
-    for (const auto& trace : engineTraces(aircraft, sortie, f)) {
+    for (const auto& trace : flight::engineTraces(aircraft, sortie, f)) {
         json points = json::array();
         for (const auto& p : trace.points)
             points.push_back(
                 {{"t_s", p.time},
-                 {aircraft.notes.engine.cooling == Cooling::air ? "head_C" : "coolant_C", p.metal - 273.15},
+                 {aircraft.notes.engine.cooling == Cooling::air ? "head_C" : "coolant_C", p.headOrCoolant - 273.15},
                  {"oil_C", p.oil - 273.15},
                  {"oil_pressure_kPa", p.oilPressure / 1000}});
         engines[trace.engine] = std::move(points);
@@ -189,8 +206,10 @@ std::string planJson(const Aircraft& aircraft, const Sortie& sortie, const Plan&
     root["engines"] = std::move(engines);
     json marks = json::array();
     for (const auto& m : plan.marks)
-        marks.push_back(
-            {{"t_s", m.time}, {"phase", keyOf(m.phase)}, {"text", m.text}, {"colour", watch::wordOf(m.colour)}});
+        marks.push_back({{"t_s", m.time},
+                         {"phase", keyOf(m.phase)},
+                         {"text", m.text},
+                         {"colour", watch::wordOf(m.verdict.colour())}});
     root["marks"] = std::move(marks);
     return root.dump(2, ' ', false, json::error_handler_t::replace) + "\n";
 }
@@ -207,13 +226,13 @@ std::string planCsv(const Plan& plan) {
             for (const auto& stop : plan.walk.stops)
                 for (const auto& i : stop.items)
                     row(p, "walk", stop.name + ": " + i.what, i.found.empty() ? i.want : i.found,
-                        i.found.empty() ? markOf(i.origin) : "yours", i.judgement.colour);
+                        i.found.empty() ? markOf(i.origin) : "yours", i.verdict.colour());
         for (const auto& s : p.set)
             row(p, "set", s.what, s.value, markOf(s.origin), watch::Colour::normal);
         for (const auto& e : p.expect)
-            row(p, "expect", e.title, e.text, markOf(e.origin), e.judgement.colour);
+            row(p, "expect", e.title, e.text, markOf(e.origin), e.verdict.colour());
         for (const auto& c : p.clocks)
-            row(p, "clock", c.what, c.value, csvField(c.mark), c.colour);
+            row(p, "clock", c.what, c.value, markOf(c.origin), c.verdict.colour());
     }
     return out;
 }
@@ -235,15 +254,16 @@ std::string planText(const Plan& plan) {
             out += fmt::format("  {:>2} {:<22} {}  [{}]\n", number++, s.what, s.value, markOf(s.origin));
         for (const auto& e : p.expect)
             out += fmt::format("     {:<22} {:<14} {}  [{}]{}\n", e.title, e.text, e.moment, markOf(e.origin),
-                               e.judgement.colour == watch::Colour::normal
+                               e.verdict.colour() == watch::Colour::normal
                                    ? ""
-                                   : fmt::format("  {}: {}", watch::wordOf(e.judgement.colour), e.judgement.sentence));
+                                   : fmt::format("  {}: {}", watch::wordOf(e.verdict.colour()), e.verdict.sentence()));
         for (const auto& c : p.clocks)
-            out += fmt::format(
-                "     {:<22} {:<14} {}{}\n", c.what, c.value, c.mark,
-                c.colour == watch::Colour::normal ? "" : fmt::format("  {}: {}", watch::wordOf(c.colour), c.why));
+            out += fmt::format("     {:<22} {:<14} {}{}\n", c.what, c.value, markOf(c.origin),
+                               c.verdict.colour() == watch::Colour::normal
+                                   ? ""
+                                   : fmt::format("  {}: {}", watch::wordOf(c.verdict.colour()), c.why));
         for (const auto& r : p.remarks)
-            out += fmt::format("  {}: {}\n", watch::wordOf(r.colour), r.sentence);
+            out += fmt::format("  {}: {}\n", watch::wordOf(r.verdict.colour()), r.verdict.sentence());
     }
     return out;
 }

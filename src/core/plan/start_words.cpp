@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/start_words.h"
-#include "plan/cool_down.h"
+#include "advice/cool_down.h"
 #include "start/preheat.h"
 #include "units/text.h"
 #include <algorithm>
@@ -9,14 +9,21 @@
 
 namespace amber::plan {
 namespace {
-void add(PhasePlan& page, std::string what, std::string value, std::string mark, std::string why,
-         watch::Colour colour = watch::Colour::normal) {
-    page.clocks.push_back({std::move(what), std::move(value), std::move(mark), std::move(why), colour});
+void add(PhasePlan& page, Fact fact, std::string what, std::string value, Origin origin, std::string why,
+         watch::Verdict verdict = {}) {
+    page.clocks.push_back(
+        {std::move(fact), std::move(what), std::move(value), origin, std::move(why), std::move(verdict)});
+}
+/// The same, its words judged.
+template <typename Judge>
+void addJudged(PhasePlan& page, Fact fact, std::string what, std::string value, Origin origin, std::string why,
+               Judge judge) {
+    auto verdict = judge(why);
+    add(page, std::move(fact), std::move(what), std::move(value), origin, std::move(why), std::move(verdict));
 }
 std::string seconds(Duration d) {
     return format(std::round(d.si()), *units::second.spec);
 }
-constexpr double slowTurning = 0.55; // of the warm speed, below which it hardly fires
 } // namespace
 
 std::string fuelOff(const TypeNotes& notes) {
@@ -31,12 +38,13 @@ double groundAttitude(const TypeNotes& notes, const Sortie& sortie) {
     return sortie.walk.attitude.value_or(notes.fuel.groundAttitude);
 }
 
-StartWords::StartWords(const Aircraft& aircraft, const Sortie& sortie, const Flown& flown)
+StartWords::StartWords(const flight::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown)
     : n_(aircraft.notes), s_(sortie), f_(flown), inForce_(start::startInForce(n_, sortie.choices)),
-      request_(startRequestOf(sortie)), prime_(start::Priming(inForce_).advice(request_.engine, request_.field)),
+      request_(flight::startRequestOf(sortie)),
+      prime_(start::Priming(inForce_).advice(request_.engine, request_.field)),
       cranking_(
           start::crank(inForce_, {request_.oil, request_.supply, request_.diluted, start::bladesPerRevolution(n_)})),
-      walk_(start::walkRound(n_, sortie.walk.found, {sortie.contents, groundAttitude(n_, sortie)})) {}
+      walk_(watch::walkRound(n_, sortie.walk.found, {sortie.contents, groundAttitude(n_, sortie)})) {}
 
 std::string StartWords::temperature(Temperature t) const {
     return format(t.si(), *n_.cockpit.temperature);
@@ -63,8 +71,9 @@ std::pair<std::string, Origin> StartWords::primeText() const {
     }
     const std::string blades = prime_.blades > 0 ? fmt::format(" and {} blades", formatNumber(prime_.blades, 0)) : "";
     if (same)
-        return {fmt::format("{}{}{}", doseText(first, prime_.unit), blades, n_.positions.size() > 1 ? " each" : ""),
-                prime_.origin};
+        return {
+            fmt::format("{}{}{}", advice::doseText(first, prime_.unit), blades, n_.positions.size() > 1 ? " each" : ""),
+            prime_.origin};
     return {text + " " + prime_.unit + blades, Origin::logged};
 }
 
@@ -105,7 +114,7 @@ std::optional<std::pair<std::string, Origin>> StartWords::figure(std::string_vie
     if (name == "vaporise")
         return Figure{seconds(prime_.vaporise), Origin::model};
     if (name == "warm-up-rpm")
-        return Figure{rpm(Rotation::si(f_.moments[f_[Phase::start].lastMoment].rpm)), Origin::notes};
+        return Figure{rpm(Rotation::si(f_.samples[f_[Phase::start].lastSample][Gauge::rpm])), Origin::notes};
     if (name == "slow-rpm")
         return Figure{inForce_.slowRpm ? rpm(*inForce_.slowRpm) : "slowest smooth rpm", Origin::notes};
     if (name == "hot-air")
@@ -117,10 +126,12 @@ std::optional<std::pair<std::string, Origin>> StartWords::figure(std::string_vie
 }
 
 void StartWords::walkClocks(PhasePlan& page) const {
-    add(page, "Walk-round", fmt::format("{:.0f} min", std::max(1.0, std::round(page.duration / 60))), "notes",
+    add(page, {"walk-round", Dimension::duration, page.duration}, "Walk-round",
+        fmt::format("{:.0f} min", std::max(1.0, std::round(page.duration / 60))), Origin::notes,
         "Time for every station, always in the same order.");
     if (walk_.items > 0)
-        add(page, "Seen", fmt::format("{} of {}", walk_.seen, walk_.items), "yours",
+        add(page, {"seen", {}, static_cast<double>(walk_.seen)}, "Seen",
+            fmt::format("{} of {}", walk_.seen, walk_.items), Origin::entered,
             "What has been looked at or read so far.");
     const auto& hand = n_.start.handTurning;
     if (!(hand.blades > 0))
@@ -129,8 +140,8 @@ void StartWords::walkClocks(PhasePlan& page) const {
     const std::string stood =
         s_.start.sinceStop ? formatHoursOrMinutes(s_.start.sinceStop->si()) : "overnight or longer";
     const bool many = n_.positions.size() > 1;
-    add(page, hand.byStarter ? "Turn by starter" : "Turn by hand",
-        blades > 0 ? fmt::format("{:.0f} blades{}", blades, many ? " each" : "") : "not yet needed", "notes",
+    add(page, {"blades", {}, blades}, hand.byStarter ? "Turn by starter" : "Turn by hand",
+        blades > 0 ? fmt::format("{:.0f} blades{}", blades, many ? " each" : "") : "not yet needed", Origin::notes,
         fmt::format("Stood {}; needed after {} h. Ignition off, throttle closed, and live all the same.", stood,
                     formatHoursMinutes(hand.standing.si())));
     if (!hand.locks)
@@ -138,7 +149,7 @@ void StartWords::walkClocks(PhasePlan& page) const {
     std::string names;
     for (const auto& p : n_.positions)
         names += (names.empty() ? "" : ", ") + p.name;
-    add(page, "If it stops", "never force it", "notes",
+    add(page, {"hydraulic-lock"}, "If it stops", "never force it", Origin::notes,
         fmt::format(
             "Oil has locked a low cylinder{}{}: do not turn it back to clear it either. Plugs out of the lowest "
             "cylinders, drain, turn again by hand; a forced rod bends now and fails in flight.",
@@ -150,26 +161,28 @@ void StartWords::groundFuel(PhasePlan& page) const {
     const UnitSpec& unit = *n_.cockpit.fuel;
     const double attitude = groundAttitude(n_, s_);
     for (const auto& tank : n_.fuel.tanks) {
-        const Volume held = start::contentsOf(n_, tank, s_.walk.found, s_.contents);
+        const Volume held = watch::contentsOf(n_, tank, s_.walk.found, s_.contents);
         ClockLine line;
         line.what = fmt::format("{}, {}", tank.name, formatValue(held.si(), unit));
-        if (const auto gauge = start::groundGauge(tank, held, attitude)) {
+        if (const auto gauge = watch::groundGauge(tank, held, attitude)) {
             const double off = gauge->shown.si() - held.si();
             line.value = fmt::format("shows {}", format(gauge->shown.si(), unit));
-            line.mark = markOf(gauge->origin);
+            line.origin = gauge->origin;
+            line.fact = {"gauge-" + tank.id, Dimension::volume, gauge->shown.si()};
             line.why = fmt::format("Standing {:.0f}° nose up the gauge reads {} {} than the dip.", attitude,
                                    format(std::abs(off), unit), off >= 0 ? "more" : "less");
             for (const auto& stop : walk_.stops)
                 for (const auto& f : stop.items)
                     if (f.item.kind == WalkItemKind::gauge && f.item.tank == tank.id && f.value) {
-                        line.colour = f.judgement.colour;
+                        line.verdict = f.verdict;
                         line.value = fmt::format("shows {}, read {}", formatValue(gauge->shown.si(), unit), f.found);
-                        line.why = f.judgement.sentence;
+                        line.why = f.verdict.sentence();
                     }
         } else {
             line.value = fmt::format("{} by dip, no gauge", format(held.si(), unit));
             line.what = tank.name;
-            line.mark = "notes";
+            line.origin = Origin::notes;
+            line.fact = {"dip-" + tank.id, Dimension::volume, held.si()};
             line.why = "Nothing in the cockpit shows this tank: it is dipped now and counted by the clock in flight.";
         }
         page.groundFuel.push_back(std::move(line));
@@ -177,187 +190,206 @@ void StartWords::groundFuel(PhasePlan& page) const {
 }
 
 void StartWords::priming(PhasePlan& page) const {
-    const auto line = [&](std::string what, std::string value, std::string mark, std::string why) {
-        page.priming.push_back({std::move(what), std::move(value), std::move(mark), std::move(why), {}});
+    const auto line = [&](Fact fact, std::string what, std::string value, Origin origin, std::string why) {
+        page.priming.push_back({std::move(fact), std::move(what), std::move(value), origin, std::move(why), {}});
     };
     const std::string how = s_.start.preheated ? "pre-heated"
                             : s_.start.sinceStop
                                 ? fmt::format("{} after stopping", formatHoursOrMinutes(s_.start.sinceStop->si()))
                                 : "cold-soaked";
-    line(fmt::format("Engine, {}", how), temperature(request_.engine), s_.start.preheated ? "yours" : "model",
+    line({"engine-temperature", Dimension::temperature, request_.engine.si()}, fmt::format("Engine, {}", how),
+         temperature(request_.engine), s_.start.preheated ? Origin::entered : Origin::model,
          "A standing engine cools towards the air with a time constant of forty minutes.");
     for (const auto& p : n_.positions) {
         const auto extra = s_.airframe.extraPrime.find(p.id);
         const double more = extra == s_.airframe.extraPrime.end() ? 0.0 : extra->second;
-        line(p.name,
-             fmt::format("{}{}", doseText(std::max(0.0, prime_.dose + more), prime_.unit),
+        line({"prime", {}, std::max(0.0, prime_.dose + more), p.id}, p.name,
+             fmt::format("{}{}", advice::doseText(std::max(0.0, prime_.dose + more), prime_.unit),
                          prime_.blades > 0 ? fmt::format(", {} blades", formatNumber(prime_.blades, 0)) : ""),
-             more != 0 ? "logged" : std::string(markOf(prime_.origin)),
+             more != 0 ? Origin::logged : prime_.origin,
              more != 0 ? fmt::format("This engine has been found to like {} more than the notes say.",
                                      formatNumber(more, 0, true))
                        : beyondTable());
     }
     if (prime_.dose > 0) {
-        line("Fires with",
+        line({"fires-with", {}, prime_.fireLow}, "Fires with",
              fmt::format("{} to {} {}", formatNumber(prime_.fireLow, 1), formatNumber(prime_.fireHigh, 1), prime_.unit),
-             "model", "Less turns and never fires.");
-        line("Floods from", fmt::format("{} {}", formatNumber(prime_.flood, 0), prime_.unit), "model",
+             Origin::model, "Less turns and never fires.");
+        line({"floods-from", {}, prime_.flood}, "Floods from",
+             fmt::format("{} {}", formatNumber(prime_.flood, 0), prime_.unit), Origin::model,
              "Coughing, popping, black smoke, fuel from the drain; a fire risk.");
-        line("Vapour after", inForce_.primeWhileTurning ? "as it turns" : formatMinutesSeconds(prime_.vaporise.si()),
-             "model", "Cold metal takes its time.");
-        line("Drained after", formatMinutesSeconds(prime_.drain.si()), "model",
-             "Left longer than this it must be primed again.");
+        line({"vapour-after", Dimension::duration, prime_.vaporise.si()}, "Vapour after",
+             inForce_.primeWhileTurning ? "as it turns" : formatMinutesSeconds(prime_.vaporise.si()), Origin::model,
+             "Cold metal takes its time.");
+        line({"drained-after", Dimension::duration, prime_.drain.si()}, "Drained after",
+             formatMinutesSeconds(prime_.drain.si()), Origin::model, "Left longer than this it must be primed again.");
     }
     if (const double turns =
             start::Priming(inForce_).clearingRevolutions(prime_.flood + 1.0, request_.engine, request_.field);
         turns > 0)
-        line("If flooded", fmt::format("{:.0f} turns, throttle open", turns), "model",
-             "Mixture cut off, throttle wide open; within the starter's limit.");
+        line({"clearing-turns", {}, turns}, "If flooded", fmt::format("{:.0f} turns, throttle open", turns),
+             Origin::model, "Mixture cut off, throttle wide open; within the starter's limit.");
     std::string table;
     for (const auto& entry : n_.start.prime)
         table +=
             fmt::format("{}{}: {}", table.empty() ? "" : " · ", temperature(entry.at), formatNumber(entry.dose, 0));
-    line("Notes", table, "notes", fmt::format("{} by engine temperature.", n_.start.primer));
+    line({"prime-table"}, "Notes", table, Origin::notes, fmt::format("{} by engine temperature.", n_.start.primer));
 }
 
 void StartWords::turning(PhasePlan& page) const {
     const auto& k = cranking_;
     const auto& starter = inForce_.starter;
     const std::string rpm = fmt::format("{:.0f} rpm", std::round(k.rpm * 60 / 5) * 5);
-    const bool slow = k.rpm < slowTurning * starter.warmRpm;
     if (k.amperes > 0) {
-        add(page, "Turns at", fmt::format("{}, {:.0f} V, {:.0f} A", rpm, k.volts, std::round(k.amperes / 10) * 10),
-            "model",
-            k.fuseMargin < 0
-                ? fmt::format("The starter draws more than the fuse of {:.0f} A: {}.", inForce_.battery.fuseAmperes,
-                              request_.supply == start::Supply::battery ? "use the ground cart, or warm the oil"
-                                                                        : "warm the oil; the cart is on already")
-            : k.cartAdvised && request_.supply == start::Supply::battery
-                ? fmt::format("The battery sags to {:.0f} V: the ground cart is advised.", k.volts)
-                : fmt::format("Fuse margin {:.0f} %; cold oil turns slower and draws more.", 100 * k.fuseMargin),
-            k.fuseMargin < 0 ? watch::Colour::red
-            : k.cartAdvised  ? watch::Colour::amber
-                             : watch::Colour::normal);
+        addJudged(page, {"turns-at", Dimension::rotation, k.rpm}, "Turns at",
+                  fmt::format("{}, {:.0f} V, {:.0f} A", rpm, k.volts, std::round(k.amperes / 10) * 10), Origin::model,
+                  k.fuseMargin < 0
+                      ? fmt::format("The starter draws more than the fuse of {:.0f} A: {}.",
+                                    inForce_.battery.fuseAmperes,
+                                    request_.supply == start::Supply::battery ? "use the ground cart, or warm the oil"
+                                                                              : "warm the oil; the cart is on already")
+                  : k.cartAdvised && request_.supply == start::Supply::battery
+                      ? fmt::format("The battery sags to {:.0f} V: the ground cart is advised.", k.volts)
+                      : fmt::format("Fuse margin {:.0f} %; cold oil turns slower and draws more.", 100 * k.fuseMargin),
+                  [&](const std::string& why) { return watch::starterCurrent(k.fuseMargin, k.cartAdvised, why); });
         if (request_.supply == start::Supply::battery)
-            add(page, "Battery after", fmt::format("{:.0f} % left", 100 * f_.start.batteryLeft), "model",
-                fmt::format("{:.1f} Ah of {:.0f} for the whole start, every try catching.", f_.start.ampereHours,
-                            inForce_.battery.ampereHours),
-                f_.start.batteryLeft < 0.5 ? watch::Colour::amber : watch::Colour::normal);
+            addJudged(page, {"battery-after", {}, f_.start.batteryLeft}, "Battery after",
+                      fmt::format("{:.0f} % left", 100 * f_.start.batteryLeft), Origin::model,
+                      fmt::format("{:.1f} Ah of {:.0f} for the whole start, every try catching.", f_.start.ampereHours,
+                                  inForce_.battery.ampereHours),
+                      [&](const std::string& why) { return watch::battery(f_.start.batteryLeft, why); });
     } else if (starter.kind != StarterKind::hand) {
-        add(page, "Turns at", rpm, "model", "Cold oil turns slower.",
-            slow ? watch::Colour::amber : watch::Colour::normal);
+        addJudged(page, {"turns-at", Dimension::rotation, k.rpm}, "Turns at", rpm, Origin::model,
+                  "Cold oil turns slower.",
+                  [&](const std::string& why) { return watch::turnsSlowly(k.rpm, starter.warmRpm, why); });
     }
-    add(page, "Fires, oil pressure", fmt::format("{}, then {}", seconds(k.untilFiring), seconds(k.untilOilPressure)),
-        "model",
+    addJudged(
+        page, {"fires-after", Dimension::duration, k.untilFiring.si()}, "Fires, oil pressure",
+        fmt::format("{}, then {}", seconds(k.untilFiring), seconds(k.untilOilPressure)), Origin::model,
         k.firesInTime
             ? fmt::format("From the first turn{}; then from first fire.",
                           k.forBlades.si() > 0 ? fmt::format(", {} of it for the blades", seconds(k.forBlades)) : "")
             : "Longer than one try may last: warm it, dilute it, or prime it as it turns.",
-        k.firesInTime ? watch::Colour::normal : watch::Colour::amber);
+        [&](const std::string& why) { return watch::unless(k.firesInTime, watch::Rule::firesLate, why); });
     if (starter.boosterMost)
-        add(page, "Booster coil", fmt::format("{} at most", seconds(*starter.boosterMost)), "notes",
+        add(page, {"booster-most", Dimension::duration, starter.boosterMost->si()}, "Booster coil",
+            fmt::format("{} at most", seconds(*starter.boosterMost)), Origin::notes,
             "Held until it runs by itself; longer burns the coil.");
     if (!starter.spark.empty())
-        add(page, "Spark lever", starter.spark, "notes",
+        add(page, {"spark"}, "Spark lever", starter.spark, Origin::notes,
             "Advanced, it kicks back and breaks the wrist or the starter.");
     if (starter.kind == StarterKind::air)
-        add(page, "Air left after it", format(k.airLeft.si(), *n_.cockpit.pressure), "model",
+        addJudged(
+            page, {"air-left", Dimension::pressure, k.airLeft.si()}, "Air left after it",
+            format(k.airLeft.si(), *n_.cockpit.pressure), Origin::model,
             fmt::format("Of {} in a full bottle.", format(starter.airBottle.si(), *n_.cockpit.pressure)),
-            k.airLeft.si() < starter.airPerStart.si() ? watch::Colour::amber : watch::Colour::normal);
+            [&](const std::string& why) { return watch::starterAir(k.airLeft.si(), starter.airPerStart.si(), why); });
     if (starter.kind == StarterKind::cartridge)
-        add(page, "Cartridges", fmt::format("{}", starter.cartridges), "notes", "Each try spends one.");
+        add(page, {"cartridges", {}, static_cast<double>(starter.cartridges)}, "Cartridges",
+            fmt::format("{}", starter.cartridges), Origin::notes, "Each try spends one.");
 }
 
 void StartWords::frost(PhasePlan& page) const {
     const auto& c = n_.start.cold;
     if (c.preheatBelow && request_.engine < *c.preheatBelow) {
         const auto time = start::heaterTime(n_, request_.engine, *c.preheatBelow, s_.day.oat);
-        add(page, "Heater",
-            time ? fmt::format("{} to {}", formatHoursOrMinutes(std::ceil(time->si() / 300) * 300),
-                               temperature(*c.preheatBelow))
-                 : "not enough",
-            "model",
-            fmt::format("{} on each engine, oil and carburettor, under covers.",
-                        format(c.heater.si(), *units::kilowatt.spec)),
-            time ? watch::Colour::normal : watch::Colour::amber);
+        addJudged(page, {"heater", Dimension::duration, time ? time->si() : NAN}, "Heater",
+                  time ? fmt::format("{} to {}", formatHoursOrMinutes(std::ceil(time->si() / 300) * 300),
+                                     temperature(*c.preheatBelow))
+                       : "not enough",
+                  Origin::model,
+                  fmt::format("{} on each engine, oil and carburettor, under covers.",
+                              format(c.heater.si(), *units::kilowatt.spec)),
+                  [&](const std::string& why) { return watch::unless(time.has_value(), watch::Rule::heater, why); });
     } else if (s_.start.preheated && *s_.start.preheated > s_.day.oat) {
         const auto time = start::heaterTime(n_, s_.day.oat, *s_.start.preheated, s_.day.oat);
-        add(page, "Heater",
-            time ? fmt::format("{} to {}", formatHoursOrMinutes(std::ceil(time->si() / 300) * 300),
-                               temperature(*s_.start.preheated))
-                 : fmt::format("cannot reach {}", temperature(*s_.start.preheated)),
-            "model",
-            fmt::format("{} on each engine, from {}.", format(c.heater.si(), *units::kilowatt.spec),
-                        temperature(s_.day.oat)),
-            time ? watch::Colour::normal : watch::Colour::amber);
+        addJudged(page, {"heater", Dimension::duration, time ? time->si() : NAN}, "Heater",
+                  time ? fmt::format("{} to {}", formatHoursOrMinutes(std::ceil(time->si() / 300) * 300),
+                                     temperature(*s_.start.preheated))
+                       : fmt::format("cannot reach {}", temperature(*s_.start.preheated)),
+                  Origin::model,
+                  fmt::format("{} on each engine, from {}.", format(c.heater.si(), *units::kilowatt.spec),
+                              temperature(s_.day.oat)),
+                  [&](const std::string& why) { return watch::unless(time.has_value(), watch::Rule::heater, why); });
     }
     if (c.blanksBelow && s_.day.oat < *c.blanksBelow)
-        add(page, "Blanks", "fitted", "notes",
+        add(page, {"blanks"}, "Blanks", "fitted", Origin::notes,
             fmt::format("Below {}: intake and cooler blanks on until the oil is warm; off before take-off.",
                         temperature(*c.blanksBelow)));
     if (c.hotAirAfter && s_.day.oat.si() < 278.15)
-        add(page, "Hot air", fmt::format("after {}", formatMinutesSeconds(c.hotAirAfter->si())), "notes",
+        add(page, {"hot-air-after", Dimension::duration, c.hotAirAfter->si()}, "Hot air",
+            fmt::format("after {}", formatMinutesSeconds(c.hotAirAfter->si())), Origin::notes,
             "Only once the exhaust is hot; before that it is no warmer, and a backfire runs up the duct.");
 }
 
 void StartWords::startClocks(PhasePlan& page) const {
     priming(page);
     if (!(prime_.dose > 0))
-        add(page, "Prime", "none, it is hot", "notes", "A hot engine primed is a flooded one.");
+        add(page, {"prime", {}, 0.0}, "Prime", "none, it is hot", Origin::notes,
+            "A hot engine primed is a flooded one.");
     else if (!inForce_.primeWhileTurning)
-        add(page, "Prime waits, drains",
+        add(page, {"prime-waits", Dimension::duration, prime_.vaporise.si()}, "Prime waits, drains",
             fmt::format("{}, {}", formatMinutesSeconds(prime_.vaporise.si()), formatMinutesSeconds(prime_.drain.si())),
-            "model", "Time to vaporise after the last stroke, and until it has drained again.");
+            Origin::model, "Time to vaporise after the last stroke, and until it has drained again.");
     if (const double turns =
             start::Priming(inForce_).clearingRevolutions(prime_.flood + 1.0, request_.engine, request_.field);
         turns > 0)
-        add(page, "If flooded", fmt::format("{:.0f} turns, open", turns), "model",
+        add(page, {"clearing-turns", {}, turns}, "If flooded", fmt::format("{:.0f} turns, open", turns), Origin::model,
             fmt::format("Coughing, popping, black smoke, fuel from the drain: {}, throttle wide open, this many "
                         "revolutions {}; then start again without prime. Fuel on the ground: fire guard first.",
                         fuelOff(n_),
                         inForce_.starter.kind == StarterKind::hand ? "by hand, ignition off and treated as live"
                                                                    : "within the starter's limit"));
     if (inForce_.starter.kind != StarterKind::hand)
-        add(page, "Starter",
+        add(page, {"starter-most", Dimension::duration, start::longestTry(inForce_).si()}, "Starter",
             fmt::format("{}, rest {}", seconds(start::longestTry(inForce_)), formatMinutesSeconds(n_.start.rest.si())),
-            "notes",
+            Origin::notes,
             fmt::format("At most; {} tries, then {} of rest. After that something is wrong that turning will not mend.",
                         n_.start.tries, formatMinutesSeconds(n_.start.starter.longRest.si())));
     turning(page);
-    add(page, "Stop unless",
+    add(page, {"oil-pressure-within", Dimension::duration, n_.start.oilPressureWithin.si()}, "Stop unless",
         fmt::format("{} in {}", format(n_.start.oilPressure.si(), n_.unitOf(Gauge::oilPressure)),
                     seconds(n_.start.oilPressureWithin)),
-        "notes", "No oil pressure by then: the engine is stopped.");
+        Origin::notes, "No oil pressure by then: the engine is stopped.");
     frost(page);
     if (n_.positions.size() > 1)
-        add(page, "All running", formatMinutesSeconds(f_.start.total), "model",
+        add(page, {"all-running", Dimension::duration, f_.start.total}, "All running",
+            formatMinutesSeconds(f_.start.total), Origin::model,
             "From the first stroke of prime to the last oil pressure, every try catching. " + n_.start.orderReason);
 }
 
 void StartWords::remarks(Phase phase, PhasePlan& page) const {
+    const auto say = [&](watch::Rule rule, watch::Verdict verdict, std::string engine = {}) {
+        page.remarks.push_back(
+            {rule, phase, std::move(engine), page.start, page.start + page.duration, NAN, std::move(verdict)});
+    };
     if (phase == Phase::walkRound) {
         for (const auto& d : walk_.defects)
-            page.remarks.push_back({phase, d.colour, fmt::format("{}: {}", d.where, d.sentence)});
+            say(watch::Rule::walkRound, d.told());
         return;
     }
     if (phase != Phase::start)
         return;
     for (const auto& d : walk_.defects)
-        if (d.colour == watch::Colour::red)
-            page.remarks.push_back(
-                {phase, watch::Colour::red, fmt::format("Not to be started: {}: {}", d.where, d.sentence)});
+        if (d.stops())
+            say(watch::Rule::walkRound,
+                watch::broken(watch::Rule::walkRound,
+                              fmt::format("Not to be started: {}: {}", d.where, d.verdict.sentence())));
     const auto& c = n_.start.cold;
     if (c.preheatBelow && request_.engine < *c.preheatBelow)
-        page.remarks.push_back({phase, watch::Colour::amber,
-                                fmt::format("Engines at {}: these notes want them pre-heated below {}{}.",
-                                            temperature(request_.engine), temperature(*c.preheatBelow),
-                                            c.oilGrade.empty() ? std::string{} : fmt::format(" with {}", c.oilGrade))});
+        say(watch::Rule::preheat,
+            watch::broken(watch::Rule::preheat,
+                          fmt::format("Engines at {}: these notes want them pre-heated below {}{}.",
+                                      temperature(request_.engine), temperature(*c.preheatBelow),
+                                      c.oilGrade.empty() ? std::string{} : fmt::format(" with {}", c.oilGrade))));
     if (c.diluteBelow && !s_.start.diluted && !s_.start.preheated && request_.engine < *c.diluteBelow)
-        page.remarks.push_back(
-            {phase, watch::Colour::amber,
-             fmt::format("Below {} the oil is diluted at the stop before; it was not.", temperature(*c.diluteBelow))});
+        say(watch::Rule::dilution,
+            watch::broken(watch::Rule::dilution,
+                          fmt::format("Below {} the oil is diluted at the stop before; it was not.",
+                                      temperature(*c.diluteBelow))));
     for (const auto& id : f_.start.abandoned)
-        page.remarks.push_back({phase, watch::Colour::red, fmt::format("No. {} has used its tries.", id)});
+        say(watch::Rule::starterTries,
+            watch::broken(watch::Rule::starterTries, fmt::format("No. {} has used its tries.", id)), id);
 }
 
 } // namespace amber::plan

@@ -8,11 +8,11 @@ namespace amber::plan {
 /// Everything the start page shows, computed once for a sortie, and its words.
 class StartWords {
 public:
-    StartWords(const Aircraft& aircraft, const Sortie& sortie, const Flown& flown);
+    StartWords(const flight::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown);
 
     [[nodiscard]] const StartNotes& inForce() const { return inForce_; }
     [[nodiscard]] const start::PrimeAdvice& prime() const { return prime_; }
-    [[nodiscard]] const start::WalkRound& walk() const { return walk_; }
+    [[nodiscard]] const watch::WalkRound& walk() const { return walk_; }
     [[nodiscard]] std::vector<start::SequenceLine> sequence() const;
     [[nodiscard]] std::vector<start::ComparedOrder> orders() const;
 
@@ -41,12 +41,12 @@ private:
 
     const TypeNotes& n_;
     const Sortie& s_;
-    const Flown& f_;
+    const flight::Flown& f_;
     StartNotes inForce_;
     start::StartRequest request_;
     start::PrimeAdvice prime_;
     start::Cranking cranking_;
-    start::WalkRound walk_;
+    watch::WalkRound walk_;
 };
 
 /// How she stands: the sortie's attitude, else the notes'.

@@ -27,8 +27,8 @@ double pressureFactor(Pressure field) {
 }
 } // namespace
 
-double vapourFraction(Temperature metal) {
-    return 1.0 / (1.0 + std::exp(-(metal.si() - celsiusZero - 14.0) / 16.0));
+double vapourFraction(Temperature headOrCoolant) {
+    return 1.0 / (1.0 + std::exp(-(headOrCoolant.si() - celsiusZero - 14.0) / 16.0));
 }
 
 Priming::Priming(const StartNotes& notes)
@@ -74,7 +74,7 @@ Origin Priming::originAt(Temperature engine, Pressure field) const {
             return Origin::notes;
     if (beyond && engine > hotEngine)
         return Origin::model;
-    return beyond ? Origin::notes : Origin::betweenNotes;
+    return beyond ? Origin::notes : Origin::between;
 }
 
 double Priming::vapourRatio(double dose, Temperature engine, Pressure field) const {

@@ -20,7 +20,7 @@ struct PrimeAdvice {
 
 /// Fraction of liquid fuel that is vapour in equilibrium: 1/(1 + exp(−(T − 14 °C)/16 °C)), a gasoline's equilibrium air
 /// distillation curve, simplified.
-double vapourFraction(Temperature metal);
+double vapourFraction(Temperature headOrCoolant);
 
 inline constexpr double leanestFiring = 0.050, richestFiring = 0.130, bestFiring = 0.075; ///< vapour fuel–air ratios
 

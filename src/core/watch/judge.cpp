@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "watch/judge.h"
 #include "units/text.h"
+#include "watch/maker.h"
 #include <cmath>
 #include <fmt/format.h>
 
@@ -26,6 +27,16 @@ int decimalsBeside(const Band& band, double value, const UnitSpec& unit) {
 }
 } // namespace
 
+double asRead(double value, const UnitSpec& unit) {
+    const double step = unit.scale * std::pow(10.0, -unit.decimals);
+    return unit.offset + std::round((value - unit.offset) / step) * step;
+}
+
+double asRead(const TypeNotes& notes, Gauge gauge, double value) {
+    constexpr double tens = 10.0 / 60.0;
+    return gauge == Gauge::rpm ? std::round(value / tens) * tens : asRead(value, notes.unitOf(gauge));
+}
+
 Colour colourOf(const Band& band, double value) {
     if (!std::isfinite(value) || above(value, band.limitHigh) || below(value, band.limitLow))
         return Colour::red;
@@ -34,78 +45,75 @@ Colour colourOf(const Band& band, double value) {
     return Colour::normal;
 }
 
-Judgement judge(const TypeNotes& notes, Gauge gauge, Phase phase, double value) {
+Verdict judge(const TypeNotes& notes, Gauge gauge, Phase phase, double value, std::string_view also) {
     const auto found = notes.gauges.find(gauge);
     const auto& name = nameOf(gauge);
     if (found == notes.gauges.end())
-        return {std::isfinite(value) ? Colour::normal : Colour::red,
-                fmt::format("The notes give no limits for {}.", name.key)};
+        return Maker::verdict(std::isfinite(value) ? Colour::normal : Colour::red,
+                              fmt::format("The notes give no limits for {}.", name.key));
     const Band& band = found->second.in(phase);
     const UnitSpec& unit = notes.unitOf(gauge);
     // A figure a hair past its edge is told with as many decimals as show it.
     const int decimals = decimalsBeside(band, value, unit);
     const auto shown = [&](double si) { return format(si, unit, decimals); };
-    Judgement out;
-    out.colour = colourOf(band, value);
+    std::string sentence;
     const std::string subject = fmt::format("{} {}", name.title, shown(value));
     const auto stage = titleOf(phase);
     if (!std::isfinite(value))
-        out.sentence = fmt::format("{} cannot be read.", name.title);
+        sentence = fmt::format("{} cannot be read.", name.title);
     else if (above(value, band.limitHigh))
-        out.sentence = fmt::format("{} is over the limit of {} for {}.", subject, shown(*band.limitHigh), stage);
+        sentence = fmt::format("{} is over the limit of {} for {}.", subject, shown(*band.limitHigh), stage);
     else if (below(value, band.limitLow))
-        out.sentence = fmt::format("{} is under the least of {} for {}.", subject, shown(*band.limitLow), stage);
+        sentence = fmt::format("{} is under the least of {} for {}.", subject, shown(*band.limitLow), stage);
     else if (above(value, band.normalHigh))
-        out.sentence =
+        sentence =
             fmt::format("{} is above the normal {}{}{}.", subject, shown(*band.normalHigh),
                         band.limitHigh ? "; the limit is " + shown(*band.limitHigh) : "",
                         band.amberFor ? fmt::format(", {} allowed", formatMinutesSeconds(band.amberFor->si())) : "");
     else if (below(value, band.normalLow))
-        out.sentence = fmt::format("{} is below the normal {}{}.", subject, shown(*band.normalLow),
-                                   band.limitLow ? "; the least is " + shown(*band.limitLow) : "");
+        sentence = fmt::format("{} is below the normal {}{}.", subject, shown(*band.normalLow),
+                               band.limitLow ? "; the least is " + shown(*band.limitLow) : "");
     else if (band.normalLow && band.normalHigh)
-        out.sentence = fmt::format("{} is within the normal {} to {}.", subject, formatValue(*band.normalLow, unit),
-                                   shown(*band.normalHigh));
+        sentence = fmt::format("{} is within the normal {} to {}.", subject, formatValue(*band.normalLow, unit),
+                               shown(*band.normalHigh));
     else
-        out.sentence = fmt::format("{} is within its limits.", subject);
-    return out;
+        sentence = fmt::format("{} is within its limits.", subject);
+    const Colour colour = colourOf(band, value);
+    if (colour != Colour::normal)
+        sentence += also;
+    return Maker::verdict(colour, std::move(sentence));
 }
 
-Judgement judgeReading(std::string_view what, const Band& band, const UnitSpec& unit, double value, bool stopper) {
-    Judgement out;
+Verdict judgeReading(std::string_view what, const Band& band, const UnitSpec& unit, double value, bool stopper) {
     const int decimals = decimalsBeside(band, value, unit);
     const auto shown = [&](double si) { return format(si, unit, decimals); };
-    if (!std::isfinite(value)) {
-        out.colour = Colour::red;
-        out.sentence = fmt::format("{} cannot be read.", what);
-        return out;
-    }
-    out.colour = colourOf(band, value);
-    if (out.colour == Colour::red && !stopper)
-        out.colour = Colour::amber;
-    const std::string stops = out.colour == Colour::red ? "; it stops the flight" : "";
+    if (!std::isfinite(value))
+        return Maker::red(fmt::format("{} cannot be read.", what));
+    Colour colour = colourOf(band, value);
+    if (colour == Colour::red && !stopper)
+        colour = Colour::amber;
+    const std::string stops = colour == Colour::red ? "; it stops the flight" : "";
+    std::string sentence;
     if (below(value, band.limitLow))
-        out.sentence =
-            fmt::format("{} {} is under the least of {}{}.", what, shown(value), shown(*band.limitLow), stops);
+        sentence = fmt::format("{} {} is under the least of {}{}.", what, shown(value), shown(*band.limitLow), stops);
     else if (above(value, band.limitHigh))
-        out.sentence =
-            fmt::format("{} {} is over the most of {}{}.", what, shown(value), shown(*band.limitHigh), stops);
+        sentence = fmt::format("{} {} is over the most of {}{}.", what, shown(value), shown(*band.limitHigh), stops);
     else if (below(value, band.normalLow))
-        out.sentence = fmt::format("{} {} is short of {} by {}.", what, shown(value), shown(*band.normalLow),
-                                   shown(unit.offset + *band.normalLow - value));
+        sentence = fmt::format("{} {} is short of {} by {}.", what, shown(value), shown(*band.normalLow),
+                               shown(unit.offset + *band.normalLow - value));
     else if (above(value, band.normalHigh))
-        out.sentence = fmt::format("{} {} is over {} by {}.", what, shown(value), shown(*band.normalHigh),
-                                   shown(unit.offset + value - *band.normalHigh));
+        sentence = fmt::format("{} {} is over {} by {}.", what, shown(value), shown(*band.normalHigh),
+                               shown(unit.offset + value - *band.normalHigh));
     else
-        out.sentence = fmt::format("{} {} is as wanted.", what, shown(value));
-    return out;
+        sentence = fmt::format("{} {} is as wanted.", what, shown(value));
+    return Maker::verdict(colour, std::move(sentence));
 }
 
-Judgement judgeLook(std::string_view what, std::string_view defect, bool stopper) {
+Verdict judgeLook(std::string_view what, std::string_view defect, bool stopper) {
     if (defect.empty())
-        return {Colour::normal, fmt::format("{}: in order.", what)};
-    return {stopper ? Colour::red : Colour::amber,
-            fmt::format("{}: {}{}.", what, defect, stopper ? "; it stops the flight" : "")};
+        return Maker::normal(fmt::format("{}: in order.", what));
+    return Maker::verdict(stopper ? Colour::red : Colour::amber,
+                          fmt::format("{}: {}{}.", what, defect, stopper ? "; it stops the flight" : ""));
 }
 
 } // namespace amber::watch

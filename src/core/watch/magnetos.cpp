@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "watch/magnetos.h"
 #include "units/text.h"
+#include "watch/maker.h"
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -91,43 +92,41 @@ std::string wordsOf(const Drop& d) {
     return rpm(d.fall);
 }
 
-Judgement judgeDrop(const MagnetoNotes& n, MagnetoSide side, const Drop& d) {
+Verdict judgeDrop(const MagnetoNotes& n, MagnetoSide side, const Drop& d) {
     const auto where = nameOf(side);
     if (d.manner == DropManner::stopped)
-        return {Colour::red, fmt::format("On the {} magneto alone it stops.", where)};
+        return Maker::red(fmt::format("On the {} magneto alone it stops.", where));
     if (none(n, d))
-        return {Colour::red, fmt::format("The {} magneto shows no fall: less than {} means its switch does not earth.",
-                                         where, rpm(n.least))};
+        return Maker::red(fmt::format("The {} magneto shows no fall: less than {} means its switch does not earth.",
+                                      where, rpm(n.least)));
     if (over(n, side, d))
-        return {Colour::red, fmt::format("The {} magneto falls {}, over the most of {}.", where, rpm(d.fall),
-                                         rpm(limitOf(n, side)))};
+        return Maker::red(
+            fmt::format("The {} magneto falls {}, over the most of {}.", where, rpm(d.fall), rpm(limitOf(n, side))));
     if (d.manner == DropManner::sudden)
-        return {Colour::amber, fmt::format("The {} magneto falls {}, within {}, but roughly.", where, rpm(d.fall),
-                                           rpm(limitOf(n, side)))};
-    return {Colour::normal,
-            fmt::format("The {} magneto falls {}, within {}.", where, rpm(d.fall), rpm(limitOf(n, side)))};
+        return Maker::amber(
+            fmt::format("The {} magneto falls {}, within {}, but roughly.", where, rpm(d.fall), rpm(limitOf(n, side))));
+    return Maker::normal(fmt::format("The {} magneto falls {}, within {}.", where, rpm(d.fall), rpm(limitOf(n, side))));
 }
 
-Judgement judgeDifference(const MagnetoNotes& n, const Drop& left, const Drop& right) {
+Verdict judgeDifference(const MagnetoNotes& n, const Drop& left, const Drop& right) {
     const double apart = std::abs(left.fall.si() - right.fall.si());
     if (left.manner == DropManner::stopped || right.manner == DropManner::stopped)
-        return {Colour::red, "One magneto does not carry the engine."};
+        return Maker::red("One magneto does not carry the engine.");
     if (!n.difference)
-        return {Colour::normal, fmt::format("They are {} apart; the notes give no limit.", rpm(Rotation::si(apart)))};
+        return Maker::normal(fmt::format("They are {} apart; the notes give no limit.", rpm(Rotation::si(apart))));
     if (apart > n.difference->si() + rpmHair)
-        return {Colour::amber,
-                fmt::format("They are {} apart, over {}.", rpm(Rotation::si(apart)), rpm(*n.difference))};
-    return {Colour::normal, fmt::format("They are {} apart, within {}.", rpm(Rotation::si(apart)), rpm(*n.difference))};
+        return Maker::amber(fmt::format("They are {} apart, over {}.", rpm(Rotation::si(apart)), rpm(*n.difference)));
+    return Maker::normal(fmt::format("They are {} apart, within {}.", rpm(Rotation::si(apart)), rpm(*n.difference)));
 }
 
 MagnetoFinding magnetoFinding(const MagnetoNotes& n, const Drop& left, const Drop& right, int cleared,
                               const std::string& burst) {
     MagnetoFinding f;
-    const Judgement l = judgeDrop(n, MagnetoSide::left, left), r = judgeDrop(n, MagnetoSide::right, right),
-                    apart = judgeDifference(n, left, right);
-    const Judgement& worse = r.colour > l.colour ? r : l;
-    f.judgement = apart.colour > worse.colour ? apart : worse;
-    const bool leftIs = !(r.colour > l.colour);
+    const Verdict l = judgeDrop(n, MagnetoSide::left, left), r = judgeDrop(n, MagnetoSide::right, right),
+                  apart = judgeDifference(n, left, right);
+    const Verdict& worse = r.colour() > l.colour() ? r : l;
+    f.verdict = apart.colour() > worse.colour() ? apart : worse;
+    const bool leftIs = !(r.colour() > l.colour());
     const auto side = nameOf(leftIs ? MagnetoSide::left : MagnetoSide::right);
     const Drop& bad = leftIs ? left : right;
     const auto clearOr = [&](std::string after) {
@@ -153,13 +152,13 @@ MagnetoFinding magnetoFinding(const MagnetoNotes& n, const Drop& left, const Dro
         return f;
     }
     if (over(n, MagnetoSide::left, left) && over(n, MagnetoSide::right, right)) {
-        f.judgement = {Colour::red, fmt::format("Both fall too far: {} and {}.", rpm(left.fall), rpm(right.fall))};
+        f.verdict = Maker::red(fmt::format("Both fall too far: {} and {}.", rpm(left.fall), rpm(right.fall)));
         f.cause = "Both sides alike: mixture, warm carburettor air or ignition timing rather than a plug.";
         f.next =
             cleared == 0 ? "Mixture rich, carburettor air cold, then once more." : "Shut down and call the engineer.";
         return f;
     }
-    if (worse.colour == Colour::red) {
+    if (worse.colour() == Colour::red) {
         if (bad.manner == DropManner::sudden) {
             f.cause = fmt::format("Sudden and rough on one side: a plug or lead of the {} magneto is dead.", side);
             f.next = "A burst will not mend it: shut down and call the engineer.";
@@ -170,19 +169,19 @@ MagnetoFinding magnetoFinding(const MagnetoNotes& n, const Drop& left, const Dro
         }
         return f;
     }
-    if (apart.colour == Colour::amber) {
+    if (apart.colour() == Colour::amber) {
         const auto weaker = left.fall > right.fall ? "left" : "right";
         f.cause = fmt::format("Each is within its limit, but the {} is weaker: plugs, points or timing of that side.",
                               weaker);
         clearOr("Still apart: write it up and ask the engineer before flight.");
         return f;
     }
-    if (worse.colour == Colour::amber) {
+    if (worse.colour() == Colour::amber) {
         f.cause = fmt::format("It misses on the {}: a plug or lead that begins to fail.", side);
         clearOr("It still misses: ask the engineer before flight.");
         return f;
     }
-    f.judgement.sentence = "Both fall smoothly and alike.";
+    f.verdict = Maker::verdict(f.verdict.colour(), "Both fall smoothly and alike.");
     return f;
 }
 

@@ -28,12 +28,12 @@ constexpr std::string_view nameOf(MagnetoSide side) {
     return side == MagnetoSide::left ? "left" : "right";
 }
 /// Red over the side's limit, under the least fall or when it stops; amber when it falls suddenly within the limit.
-Judgement judgeDrop(const MagnetoNotes& notes, MagnetoSide side, const Drop& drop);
+Verdict judgeDrop(const MagnetoNotes& notes, MagnetoSide side, const Drop& drop);
 /// Amber over the notes' difference.
-Judgement judgeDifference(const MagnetoNotes& notes, const Drop& left, const Drop& right);
+Verdict judgeDifference(const MagnetoNotes& notes, const Drop& left, const Drop& right);
 
 struct MagnetoFinding {
-    Judgement judgement;
+    Verdict verdict;
     std::string cause;  ///< likely, from the pattern; empty when all is well
     std::string next;   ///< what to do now
     bool burst = false; ///< a clearing burst is the next action

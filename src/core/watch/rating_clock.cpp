@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "watch/rating_clock.h"
 #include "units/text.h"
+#include "watch/maker.h"
 #include <fmt/format.h>
 
 namespace amber::watch {
@@ -14,16 +15,16 @@ std::optional<Duration> RatingClock::left() const {
     return *allowed_ - used_;
 }
 
-Judgement RatingClock::judgement() const {
+Verdict RatingClock::verdict() const {
     if (!allowed_)
-        return {Colour::normal, fmt::format("{} has no time limit in the notes.", name_)};
+        return Maker::normal(fmt::format("{} has no time limit in the notes.", name_));
     const double limit = allowed_->si();
     const auto shown = formatMinutesSeconds(used_.si()), of = formatMinutesSeconds(limit);
     if (used_.si() > limit * (1 + 1e-9))
-        return {Colour::red, fmt::format("{} {} used, past the limit of {}.", name_, shown, of)};
+        return Maker::red(fmt::format("{} {} used, past the limit of {}.", name_, shown, of));
     if (used_.si() > amberFraction * limit)
-        return {Colour::amber, fmt::format("{} {} used of {}: reduce soon.", name_, shown, of)};
-    return {Colour::normal, fmt::format("{} {} used of {}.", name_, shown, of)};
+        return Maker::amber(fmt::format("{} {} used of {}: reduce soon.", name_, shown, of));
+    return Maker::normal(fmt::format("{} {} used of {}.", name_, shown, of));
 }
 
 void RatingLedger::add(std::string_view key, Duration time) {

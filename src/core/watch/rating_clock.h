@@ -18,7 +18,7 @@ public:
     /// Time left, nothing for a rating without limit.
     [[nodiscard]] std::optional<Duration> left() const;
     /// Amber past four fifths of the time, red past all of it.
-    [[nodiscard]] Judgement judgement() const;
+    [[nodiscard]] Verdict verdict() const;
 
 private:
     std::string key_, name_;

@@ -1,0 +1,111 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "flight/flown.h"
+#include "flight/simulation.h"
+#include "notes/cockpit_units.h"
+#include <algorithm>
+#include <cmath>
+
+namespace amber::flight {
+
+Sample between(const Sample& a, const Sample& b, double x) {
+    Sample out = b;
+    out.time = a.time + x * (b.time - a.time);
+    const bool moved = a.gear != b.gear;
+    for (const auto& row : gaugeRegister)
+        if (!(moved && row.byLevers))
+            out[row.gauge] = a[row.gauge] + x * (b[row.gauge] - a[row.gauge]);
+    return out;
+}
+
+Sample sampleAt(const std::vector<Sample>& samples, double time) {
+    const auto after = std::lower_bound(samples.begin(), samples.end(), time,
+                                        [](const Sample& m, double value) { return m.time < value; });
+    if (after == samples.begin())
+        return samples.front();
+    if (after == samples.end())
+        return samples.back();
+    const auto& a = *(after - 1);
+    const double x = after->time > a.time ? (time - a.time) / (after->time - a.time) : 1.0;
+    Sample out = between(a, *after, x);
+    out.phase = x < 0.5 ? a.phase : after->phase;
+    return out;
+}
+
+CoolingLimit coolingLimit(const TypeNotes& notes) {
+    if (notes.letDown.coolingPerMinute)
+        return {notes.letDown.coolingPerMinute->si(), Origin::notes};
+    return {notes.engine.cooling == Cooling::air ? 20.0 : 15.0, Origin::model};
+}
+
+std::optional<Temperature> letDownLeast(const TypeNotes& notes) {
+    const Gauge gauge = headOrCoolantGauge(notes);
+    const auto found = notes.gauges.find(gauge);
+    if (found == notes.gauges.end())
+        return std::nullopt;
+    const Band& band = found->second.in(Phase::letDown);
+    if (band.normalLow)
+        return Temperature::si(*band.normalLow);
+    if (band.limitLow)
+        return Temperature::si(*band.limitLow);
+    return std::nullopt;
+}
+
+double oilThinning(const TypeNotes& notes, const Sortie& sortie) {
+    return sortie.start.diluted ? notes.start.cold.dilutedViscosity : 1.0;
+}
+
+watch::RunUpDay runUpDay(const Sortie& sortie, const Flown& flown) {
+    return {sortie.day.oat, flown.fieldBoost, flown.referenceRpm, flown.staticRpm};
+}
+
+const Rating& ratingFor(const TypeNotes& notes, const Sortie& sortie, Phase phase) {
+    const std::string& chosen = phase == Phase::climb    ? sortie.flight.climbRating
+                                : phase == Phase::cruise ? sortie.flight.cruiseRating
+                                                         : notes.phase(phase).rating;
+    if (const Rating* rating = notes.rating(chosen))
+        return *rating;
+    if (const Rating* rating = notes.rating(notes.phase(phase).rating))
+        return *rating;
+    return notes.ratings.front();
+}
+
+std::optional<TabulatedSpeed> speedFor(const TypeNotes& notes, std::string_view id, Mass weight) {
+    for (const auto& entry : notes.speeds.entries)
+        if (entry.id == id) {
+            const double t = std::clamp((weight.si() - notes.speeds.lightWeight.si()) /
+                                            (notes.speeds.heavyWeight.si() - notes.speeds.lightWeight.si()),
+                                        0.0, 1.0);
+            const Origin origin = t <= 0.0 || t >= 1.0 ? Origin::notes : Origin::between;
+            return TabulatedSpeed{Speed::si(entry.light.si() + t * (entry.heavy.si() - entry.light.si())), origin};
+        }
+    return std::nullopt;
+}
+
+Temperature dewPointAt(const air::Day& day, Length height, Temperature air) {
+    constexpr double fallPerMetre = 1.8e-3;
+    const double dew = day.dewPoint.si() - fallPerMetre * std::max(0.0, height.si() - day.elevation.si());
+    return Temperature::si(std::min(dew, air.si()));
+}
+
+Temperature engineTemperatureOf(const Sortie& sortie) {
+    return start::engineTemperature({sortie.start.sinceStop, start::Soak{}.whenStopped, sortie.start.preheated},
+                                    sortie.day.oat);
+}
+
+start::StartRequest startRequestOf(const Sortie& sortie) {
+    start::StartRequest r;
+    r.order = sortie.start.order;
+    r.engine = engineTemperatureOf(sortie);
+    r.oil = r.engine;
+    r.field = sortie.day.fieldPressure();
+    r.supply = sortie.start.supply;
+    r.extraPrime = sortie.airframe.extraPrime;
+    r.diluted = sortie.start.diluted;
+    return r;
+}
+
+Flown fly(const Aircraft& aircraft, const Sortie& sortie) {
+    return Simulation(aircraft, sortie).run();
+}
+
+} // namespace amber::flight

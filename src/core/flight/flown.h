@@ -1,0 +1,204 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "engine/carburettor_ice.h"
+#include "engine/knock.h"
+#include "flight/aircraft.h"
+#include "heat/heat_solve.h"
+#include "notes/gauge_register.h"
+#include "sortie/sortie.h"
+#include "start/start_order.h"
+#include "watch/judge.h"
+#include "watch/rating_clock.h"
+#include "watch/rules.h"
+#include "watch/run_up_sheet.h"
+#include <array>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace amber::flight {
+
+inline constexpr double throttleShut = 2.5e4; ///< Pa in the manifold with the throttle shut, in flight
+
+/// Every gauge of the sortie at one moment, SI, for one (the slowest) engine. The engine standing: the manifold reads
+/// the barometric pressure.
+struct Sample : Readings {
+    double time = 0.0; ///< s from the first look at the tyres
+    Phase phase = Phase::walkRound;
+    std::size_t gear = 0;
+    int tank = -1; ///< index of the tank that feeds
+};
+/// Between two samples, x of the way from one to the other: levers stand as in the later one once they have moved.
+Sample between(const Sample& a, const Sample& b, double x);
+/// At a time, held at the ends. The samples must not be empty.
+Sample sampleAt(const std::vector<Sample>& samples, double time);
+
+/// Lever positions over a stretch.
+struct Setting {
+    Rotation rpm;
+    std::optional<ManifoldPressure> boost; ///< what is set; what comes may be less
+    Origin boostOrigin = Origin::notes;
+    std::size_t gear = 0;
+    Mixture mixture = Mixture::rich;
+    double coolingFlap = 1.0;
+    Speed ias;
+    bool water = false; ///< injection on
+};
+
+struct PhaseFlown {
+    double start = 0.0, duration = 0.0; ///< s
+    double fuel = 0.0;                  ///< m³ burnt
+    double distance = 0.0;              ///< m
+    std::size_t firstSample = 0, lastSample = 0;
+    Setting setting;
+    engine::OperatingPoint point; ///< at the setting, where the phase begins (climb) or settles
+    ManifoldPressure boundary;    ///< knock boundary there; 0 where it is not asked (on the ground)
+    std::string rating;           ///< key of the rating whose minutes run at the phase's setting; empty: none flown
+    double ratingUsed = 0.0;      ///< s of that rating used in the whole sortie by the phase's end
+};
+
+struct GearChange {
+    double time = 0.0;
+    Length pressureAltitude, height;
+    ManifoldPressure boostBefore; ///< at full throttle just before
+    std::size_t from = 0, to = 1;
+    std::optional<Length> equalPower; ///< pressure altitude where both gears give the same power
+    Power gained;                     ///< by the change, each engine; negative: lost
+};
+
+/// Where the time of a rating was used up and the next weaker one taken.
+struct RatingChange {
+    double time = 0.0; ///< s
+    Length height;
+    std::string from, to; ///< names
+    Phase phase = Phase::climb;
+};
+
+struct TankChange {
+    double time = 0.0;
+    int tank = 0;
+    Phase phase = Phase::cruise;
+    bool ranDry = false;
+};
+
+/// What drove the temperatures over a stretch of time, one engine.
+struct Stretch {
+    double time = 0.0, duration = 0.0; ///< s
+    heat::Drive drive;
+};
+
+/// One setting of the let-down's schedule, from a height down.
+struct LetDownStep {
+    double time = 0.0; ///< s
+    Length height;
+    Setting setting;
+    ManifoldPressure boost;    ///< that comes
+    Temperature headOrCoolant; ///< where it begins
+};
+
+/// One engine while the others start.
+struct EngineWarmth {
+    std::string engine;                  ///< position id
+    double firedAt = 0.0;                ///< s from the first look at the tyres
+    heat::Temperatures atStartEnd;       ///< when the last engine's oil pressure is up
+    std::optional<double> readyForRunUp; ///< s at warm-up rpm from then; none: never at this rpm
+};
+
+/// The sortie in figures: what fly() computed, without words. Phases are indexed as in Phase.
+struct Flown {
+    std::vector<Sample> samples;
+    std::vector<Stretch> stretches; ///< without gaps, from the walk-round to the end
+    std::array<PhaseFlown, plannedPhases> phases;
+    std::vector<GearChange> gearChanges;
+    [[nodiscard]] const GearChange* gearChange() const { return gearChanges.empty() ? nullptr : &gearChanges.front(); }
+    std::vector<TankChange> tankChanges;
+    std::vector<RatingChange> ratingChanges;
+    watch::RatingLedger ratings;            ///< minutes of each through the whole sortie
+    std::vector<watch::Finding> findings;   ///< what the pilot must hear of
+    std::vector<watch::Finding> excursions; ///< every stretch of a gauge out of its normal range
+
+    // start
+    start::StartTimeline start; ///< nothing failing
+    std::vector<EngineWarmth> warmth;
+    // run-up
+    Rotation referenceRpm;
+    ManifoldPressure fieldBoost;
+    // ground
+    std::optional<double> minutesToRunUp,
+        minutesToTakeOff; ///< s of running until the minima are met; none: never at this rpm
+    std::optional<double> groundToAmber,
+        groundToRed; ///< s of taxi rpm from the start of the warm-up; none: not within an hour
+    std::vector<std::pair<double, Rotation>> warmUpSteps; ///< s from the start of the warm-up → rpm
+    bool oilHoldsRpm = false; ///< a step of the warm-up waited for the oil, whose pressure would pass its limit
+    // take-off
+    Power seaLevelPower; ///< of the take-off rating on the standard day
+    Rotation staticRpm;
+    // climb
+    std::array<std::optional<Length>, 4> fullThrottleHeights; ///< by gear, of the climb rating
+    VerticalSpeed firstRate;
+    bool reachedHeight = true;
+    // air
+    struct Ice {
+        Phase phase;
+        engine::IceAdvice advice;
+    };
+    std::vector<Ice> ice; ///< every phase in which the engine runs
+    // cruise
+    Speed cruiseTas;
+    Length cruisePressureAltitude;
+    double cruiseFuelFlow = 0.0; ///< m³/s, all engines
+    // let-down
+    std::vector<LetDownStep> letDown;
+    struct NotesLetDown {
+        ManifoldPressure boost;
+        VerticalSpeed rate; ///< that it would give at the notes' speed on leaving the cruise, down
+    };
+    std::optional<NotesLetDown> letDownByNotes; ///< none where they give no boost for it
+    double letDownCooling = 0.0;                ///< K, greatest fall of heads or coolant in a minute
+    // stop
+    double coolDown = 0.0; ///< s at idle after taxi until under the figure
+    double fuelAtStart = 0.0, fuelAtEnd = 0.0;
+
+    [[nodiscard]] const PhaseFlown& operator[](Phase p) const { return phases[static_cast<std::size_t>(p)]; }
+    [[nodiscard]] PhaseFlown& operator[](Phase p) { return phases[static_cast<std::size_t>(p)]; }
+    [[nodiscard]] double totalTime() const { return samples.empty() ? 0.0 : samples.back().time; }
+};
+
+/// Flies the sortie on the models: a pure function, well under 5 ms for three hours and four engines. The sortie must
+/// have passed checkSortie(). No setting it chooses is beyond the rating, the grade's cut or a limit of the notes.
+Flown fly(const Aircraft& aircraft, const Sortie& sortie);
+
+/// Dew point at a height: falls by 1.8 K per kilometre from the field's, never above the air.
+Temperature dewPointAt(const air::Day& day, Length height, Temperature air);
+/// Temperature of the engines before the start: cold-soaked, pre-heated, or cooling since they were stopped.
+Temperature engineTemperatureOf(const Sortie& sortie);
+/// The start as the sortie asks for it, nothing failing.
+start::StartRequest startRequestOf(const Sortie& sortie);
+
+/// Fastest fall of heads or coolant in a minute, and whether the notes say so or it is our own figure: 20 K for heads,
+/// 15 K for coolant.
+struct CoolingLimit {
+    double perMinute = 20.0; ///< K
+    Origin origin = Origin::model;
+};
+CoolingLimit coolingLimit(const TypeNotes& notes);
+/// Least temperature of heads or coolant in the let-down: the notes' lowest normal, else their least; none: not given.
+std::optional<Temperature> letDownLeast(const TypeNotes& notes);
+/// Viscosity over undiluted oil, when it was diluted and has not yet been boiled out.
+double oilThinning(const TypeNotes& notes, const Sortie& sortie);
+
+/// The day as the run-up sheet is worked out for it.
+watch::RunUpDay runUpDay(const Sortie& sortie, const Flown& flown);
+
+/// Rating a phase uses, the sortie's choice first.
+const Rating& ratingFor(const TypeNotes& notes, const Sortie& sortie, Phase phase);
+
+/// Speed between the light and heavy columns at this weight, held at the columns' ends; notes at a column, between
+/// notes inside.
+struct TabulatedSpeed {
+    Speed speed;
+    Origin origin;
+};
+std::optional<TabulatedSpeed> speedFor(const TypeNotes& notes, std::string_view id, Mass weight);
+
+} // namespace amber::flight

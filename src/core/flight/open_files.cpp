@@ -1,0 +1,71 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "flight/open_files.h"
+#include "notes/document.h"
+#include "notes/notes_reader.h"
+#include <algorithm>
+#include <filesystem>
+
+namespace amber::flight {
+
+LoadedAircraft loadAircraft(const std::string& notesPath, const std::string& variant) {
+    LoadedAircraft out;
+    auto reading = readNotesFile(notesPath, variant);
+    out.problems = std::move(reading.problems);
+    if (!reading.notes)
+        return out;
+    if (auto aircraft = assemble(std::move(*reading.notes), out.problems))
+        out.aircraft = std::make_shared<const Aircraft>(std::move(*aircraft));
+    return out;
+}
+
+std::string notesPathOf(const Sortie& sortie, const std::string& sortiePath) {
+    const std::filesystem::path notes(sortie.airframe.notes);
+    if (notes.is_absolute())
+        return notes.string();
+    return (std::filesystem::path(sortiePath).parent_path() / notes).lexically_normal().string();
+}
+
+LoadedSortie loadSortieText(std::string_view text, const std::string& path) {
+    LoadedSortie out;
+    auto reading = readSortie(text, path);
+    out.problems = std::move(reading.problems);
+    if (!reading.sortie)
+        return out;
+    auto loaded = loadAircraft(notesPathOf(*reading.sortie, path), reading.sortie->airframe.variant);
+    out.problems.insert(out.problems.end(), loaded.problems.begin(), loaded.problems.end());
+    if (!loaded.aircraft)
+        return out;
+    const auto misfits = checkSortie(*reading.sortie, loaded.aircraft->notes, path);
+    out.problems.insert(out.problems.end(), misfits.begin(), misfits.end());
+    if (misfits.empty()) {
+        out.sortie = std::move(reading.sortie);
+        out.aircraft = std::move(loaded.aircraft);
+    }
+    return out;
+}
+
+LoadedSortie loadSortie(const std::string& path) {
+    LoadedSortie out;
+    const auto text = document::readFile(path, out.problems);
+    if (!text)
+        return out;
+    return loadSortieText(*text, path);
+}
+
+Sortie plainSortie(const TypeNotes& notes) {
+    Sortie s;
+    s.title = "New sortie";
+    s.airframe.variant = notes.variant;
+    s.day = air::standardDay(Length{});
+    s.day.dewPoint = Temperature::si(s.day.oat.si() - 5.0);
+    s.day.field = "Field";
+    s.fuelGrade = notes.fuel.grades.front();
+    s.weight = Mass::si(std::clamp(0.5 * (notes.speeds.lightWeight.si() + notes.speeds.heavyWeight.si()),
+                                   notes.emptyWeight.si(), notes.maxWeight.si()));
+    s.flight.to = "Field";
+    s.flight.cruiseHeight = Length::of(5000, units::foot);
+    s.flight.distance = Distance::of(100, units::nauticalMile);
+    return s;
+}
+
+} // namespace amber::flight

@@ -1,0 +1,33 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "flight/aircraft.h"
+#include "sortie/sortie.h"
+#include <memory>
+#include <string>
+
+namespace amber::flight {
+
+struct LoadedAircraft {
+    std::shared_ptr<const Aircraft> aircraft; ///< null when there are problems
+    Problems problems;
+};
+struct LoadedSortie {
+    std::optional<Sortie> sortie;
+    std::shared_ptr<const Aircraft> aircraft;
+    Problems problems;
+    [[nodiscard]] bool ok() const { return sortie && aircraft; }
+};
+
+/// Notes read, checked and with their models settled.
+LoadedAircraft loadAircraft(const std::string& notesPath, const std::string& variant);
+/// Path of a sortie's notes: as written when absolute, else from the sortie's own folder.
+std::string notesPathOf(const Sortie& sortie, const std::string& sortiePath);
+/// A sortie with its notes, ready to plan; or every problem found on the way.
+LoadedSortie loadSortie(const std::string& path);
+/// The same from text that stands for the file at `path`.
+LoadedSortie loadSortieText(std::string_view text, const std::string& path);
+
+/// A sortie to begin with: standard day at sea level, full tanks, the best grade, a middling weight.
+Sortie plainSortie(const TypeNotes& notes);
+
+} // namespace amber::flight

@@ -1,0 +1,136 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "flight/flown.h"
+#include "watch/watch.h"
+#include <vector>
+
+namespace amber::flight {
+
+/// Flies one sortie in figures, phase by phase: what fly() runs. Ground phases in simulation_ground.cpp, those in the
+/// air in simulation_air.cpp; nothing else of the plan sees it.
+class Simulation {
+public:
+    Simulation(const Aircraft& aircraft, const Sortie& sortie)
+        : a_(aircraft), n_(aircraft.notes), s_(sortie), day_(sortie.day),
+          knock_(aircraft.notes, aircraft.model(), sortie.fuelGrade), watch_(aircraft.notes) {
+        height_ = day_.elevation.si();
+        const Temperature engine = engineTemperatureOf(s_);
+        temperatures_ = {engine, engine};
+        for (const Tank& tank : n_.fuel.tanks) {
+            const double unusable = tank.capacity.si() - tank.usable.si();
+            const Volume held = watch::contentsOf(n_, tank, s_.walk.found, s_.contents);
+            contents_.push_back(std::max(0.0, held.si() - unusable));
+        }
+        out_.fuelAtStart = total();
+        tank_ = tankIndex(n_.fuel.takeOffTank);
+        engines_ = static_cast<double>(n_.engineCount());
+        out_.samples.reserve(700);
+    }
+    Flown run();
+
+private:
+    // ---- bookkeeping
+    [[nodiscard]] double total() const;
+    [[nodiscard]] int tankIndex(std::string_view id) const;
+    [[nodiscard]] Mass weight() const;
+    [[nodiscard]] Length pressureAltitude() const { return day_.pressureAltitudeOf(Length::si(height_)); }
+    [[nodiscard]] air::Ambient air() const { return day_.at(pressureAltitude()); }
+    /// Notes a finding of a phase, at this moment.
+    void say(Phase phase, watch::Rule rule, std::string sentence);
+    void begin(Phase phase);
+    void end();
+    void switchTo(int tank, bool dry);
+    void burn(double volume);
+    void note(const Setting& setting, const engine::OperatingPoint& point, bool running);
+    engine::OperatingPoint operate(const Setting& s) const { return engine::operate(a_.model(), demand(s)); }
+    [[nodiscard]] engine::Demand demand(const Setting& s) const;
+    /// Knock boundary at a phase's setting; beyond it is said, and only the notes decide.
+    void boundary(Phase phase);
+    void ice(Phase phase);
+    heat::Drive drive(const Setting& s, const engine::OperatingPoint& p) const;
+    /// Dilution boils out while it warms: reckoned until the run-up.
+    [[nodiscard]] double thinning() const { return phase_ < Phase::runUp ? oilThinning(n_, s_) : 1.0; }
+    /// Blanks stay on until the take-off.
+    [[nodiscard]] bool blanked() const { return s_.start.blanks && phase_ < Phase::takeOff; }
+    /// The one place where the temperatures move.
+    void heatFor(const heat::Drive& d, double dt);
+    /// Runs for a time at constant setting and height.
+    void steady(const Setting& setting, double duration, double step, double enginesRunning);
+    void standing(double duration);
+    /// The rpm on the ground, by throttle, on the fine stop.
+    [[nodiscard]] Setting groundSetting(Rotation rpm, double coolingFlap) const;
+    [[nodiscard]] Setting ratedSetting(Phase phase, const Rating& rating) const;
+    [[nodiscard]] Setting ratedSetting(Phase phase) const { return ratedSetting(phase, ratingFor(n_, s_, phase)); }
+    /// Puts time on the clock of a phase's rating.
+    void use(Phase phase, const Rating& rating, double seconds);
+    /// The strongest rating under this one that still has time; null when there is none.
+    [[nodiscard]] const Rating* nextWeaker(const Rating& rating, const Setting& s) const;
+    /// What the propeller makes of a setting in the air: with a fixed or two-position one the rpm follows throttle and
+    /// speed, and the throttle is held back rather than pass the wanted rpm.
+    [[nodiscard]] Setting settled(Setting s, const engine::BladeAngle& blades) const;
+    [[nodiscard]] Setting settled(const Setting& s) const { return settled(s, a_.propeller.coarse); }
+    [[nodiscard]] Setting notedSetting(Phase phase) const;
+    /// No setting beyond a limit of the notes, whatever the ratings say.
+    void limit(Setting& s, Phase phase) const;
+    // ---- phases
+    void walkRound();
+    void start();
+    [[nodiscard]] bool warmEnough(const heat::Temperatures& t, Temperature oil,
+                                  std::optional<Temperature> headOrCoolant) const;
+    class WarmUp; ///< settings of the warm-up, by oil temperature
+    /// Warms for a time at the steps' rpm.
+    void warmFor(WarmUp& warm, double duration);
+    void warmUp();
+    void groundBudget(const Setting& taxi);
+    void runUp();
+    void takeOff();
+    [[nodiscard]] Speed climbSpeed() const;
+    /// By the notes' rule: boost has fallen by so much at full throttle; by the school that waits, the other gear gives
+    /// as much power too.
+    [[nodiscard]] bool timeToChange(const Rating& rating, const Setting& s, const engine::OperatingPoint& p) const;
+    /// Power, one engine, that the next gear gives more here; negative: less.
+    [[nodiscard]] double powerGained(const Rating& rating, const Setting& s, const engine::OperatingPoint& p) const;
+    [[nodiscard]] std::optional<Length> gearHeight(const Rating& rating, Setting s, std::size_t gear) const;
+    /// Boost of a rating in a gear, with the grade's cut in proportion and within the limit.
+    [[nodiscard]] std::optional<ManifoldPressure> boostInGear(const Rating& rating, const Setting& s) const;
+    /// Pressure altitude where the next gear gives as much power at this setting.
+    [[nodiscard]] std::optional<Length> equalPower(const Rating& rating, const Setting& s, std::size_t from) const;
+    void climb();
+    /// The lowest gear that holds the boost; else the one with most power.
+    void chooseGear(Setting& s) const;
+    /// What the let-down needs over the ground, so that the cruise ends in time.
+    [[nodiscard]] double letDownDistance() const;
+    /// Rate of descent that a setting gives here, m/s down, by the drag polar.
+    [[nodiscard]] double sinkAt(const Setting& s) const;
+    /// A setting at whose power she comes down so fast, m/s, at its speed: boost solved for, or rpm where that follows
+    /// the throttle. The nearest there is where throttle shut or the cruise's power do not reach it.
+    [[nodiscard]] Setting forRate(const Setting& asked, double rate) const;
+    /// Flies level at a setting: its gear chosen, its speed settled. @return the true airspeed
+    Speed levelled(Setting& s);
+    void cruise();
+    /// The let-down's setting, its power `share` of the way from what the rate needs up to the cruise's.
+    [[nodiscard]] Setting eased(const Setting& low, const Setting& high, double share) const;
+    /// The notes' rate and speed give the power, the rate follows where more is kept. Power is taken off by steps of a
+    /// minute: the least at which heads or coolant fall no faster than they may and
+    /// stay above their least; the flaps go shut where even that is too little.
+    void letDown();
+    void landing();
+    void stop();
+    void reserve();
+    const Aircraft& a_;
+    const TypeNotes& n_;
+    const Sortie& s_;
+    const air::Day& day_;
+    engine::KnockBoundary knock_;
+    Flown out_;
+    Phase phase_ = Phase::walkRound;
+    double time_ = 0.0, height_ = 0.0, distance_ = 0.0;
+    double fuelBefore_ = 0.0, distanceBefore_ = 0.0, engines_ = 1.0;
+    heat::Temperatures temperatures_;
+    watch::Watch watch_;
+    std::vector<double> contents_;
+    int tank_ = 0;
+    bool dry_ = false;
+};
+
+} // namespace amber::flight

@@ -1,0 +1,568 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "air/airspeed.h"
+#include "air/atmosphere.h"
+#include "engine/fuel_grade.h"
+#include "engine/leaning.h"
+#include "flight/cruise.h"
+#include "flight/simulation.h"
+#include "notes/standard_schools.h"
+#include "units/text.h"
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+#include <limits>
+
+namespace amber::flight {
+namespace {
+constexpr double climbStep = 10.0, airStep = 30.0, cruiseStep = 60.0; // s between moments
+constexpr double leastClimb = 0.5;                                    // m/s: service ceiling, 100 ft/min
+constexpr double circuitHeight = 300.0;                               // m above the field, where let-down ends
+constexpr double takeOffHeight = 150.0; // m above the field, least height where the climb begins
+constexpr double gearChangeTime = 6.0;  // s, throttle back, shift, open
+constexpr double leastLeft = 0.5;       // s, less than this left of a rating is nothing
+constexpr double shortestStep = 0.05;   // s, so that a step towards an event always ends
+constexpr double stepMinute = 60.0;     // s that a setting of the let-down is held
+} // namespace
+
+void Simulation::takeOff() {
+    begin(Phase::takeOff);
+    const Rating& rating = ratingFor(n_, s_, Phase::takeOff);
+    Setting s = ratedSetting(Phase::takeOff);
+    auto& p = out_[Phase::takeOff];
+    p.setting = s;
+    p.point = operate(s);
+    boundary(Phase::takeOff);
+    ice(Phase::takeOff);
+    const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade);
+    if (permitted.cut)
+        say(Phase::takeOff, watch::Rule::gradeCut, permitted.because + ".");
+    const air::Day standard = air::standardDay(Length{});
+    out_.seaLevelPower =
+        engine::operate(a_.model(), {rating.rpm, rating.boost, s.gear, standard.at(Length{}), Speed{}, rating.mixture})
+            .power;
+    out_.staticRpm = engine::staticRpm(a_.model(), a_.fineStop, p.point.manifoldPressure, s.gear, air(), rating.rpm);
+    const double duration = n_.phase(Phase::takeOff).duration.value_or(Duration::si(60)).si();
+    const auto liftOff = speedFor(n_, "lift-off", weight());
+    const auto best = speedFor(n_, "climb", weight());
+    constexpr double roll = 25.0; // s on the runway
+    Setting ground = s;
+    ground.ias = Speed::si(0.5 * liftOff->speed.si());
+    ground = settled(ground, a_.propeller.fine);
+    steady(ground, std::min(roll, duration / 2), roll, engines_);
+    s.ias = Speed::si(0.5 * (liftOff->speed.si() + best->speed.si()));
+    if (a_.propeller.followsThrottle()) {
+        s = settled(s, a_.propeller.fine);
+        p.setting = s;
+        p.point = operate(s);
+    }
+    const double airborne = duration - std::min(roll, duration / 2);
+    const double rate = rateOfClimb(a_, operate(s).power.si() * engines_, weight(), s.ias, air()).si();
+    if (rate < leastClimb)
+        say(Phase::takeOff, watch::Rule::climbAway, "At this power and weight it does not climb away.");
+    const double top = day_.elevation.si() + std::max(takeOffHeight, 0.6 * std::max(0.0, rate) * airborne);
+    const double rise = std::max(0.0, std::min(top, s_.flight.cruiseHeight.si()) - height_);
+    steady(s, airborne / 2, airborne / 2, engines_);
+    height_ += rise / 2;
+    steady(s, airborne / 2, airborne / 2, engines_);
+    height_ += rise / 2;
+    use(Phase::takeOff, rating, duration);
+    end();
+}
+
+Speed Simulation::climbSpeed() const {
+    const double above = std::max(0.0, pressureAltitude().si());
+    const auto entry = speedFor(n_, "climb", weight());
+    return Speed::si(
+        std::max(0.75 * entry->speed.si(), entry->speed.si() - n_.speeds.climbLossPerKm.si() * above / 1000.0));
+}
+
+bool Simulation::timeToChange(const Rating& rating, const Setting& s, const engine::OperatingPoint& p) const {
+    if (!n_.gearChange || s.gear + 1 >= n_.engine.gears.size() || !p.fullThrottle || !s.boost)
+        return false;
+    if (s.boost->si() - p.manifoldPressure.si() < n_.gearChange->fall.si() - 1.0)
+        return false;
+    for (const auto& step : n_.phase(Phase::climb).steps)
+        if (const School* school = schools::inForce(step, Phase::climb, s_.choices);
+            school && school->effect.changeAtEqualPower.value_or(false))
+            return powerGained(rating, s, p) > 0;
+    return true;
+}
+
+double Simulation::powerGained(const Rating& rating, const Setting& s, const engine::OperatingPoint& p) const {
+    Setting other = s;
+    ++other.gear;
+    other.boost = boostInGear(rating, other);
+    return operate(other).power.si() - p.power.si();
+}
+
+std::optional<Length> Simulation::gearHeight(const Rating& rating, Setting s, std::size_t gear) const {
+    s.gear = gear;
+    return engine::fullThrottleHeight(a_.model(), s.rpm, *boostInGear(rating, s), gear, day_, s.ias, s.mixture);
+}
+
+std::optional<ManifoldPressure> Simulation::boostInGear(const Rating& rating, const Setting& s) const {
+    const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade).boost;
+    if (!permitted || n_.engine.gears.empty())
+        return permitted;
+    const auto own = rating.boostIn(n_.engine.gears[std::min(s.gear, n_.engine.gears.size() - 1)].name);
+    Setting out = s;
+    out.boost = ManifoldPressure::si(own->si() * permitted->si() / rating.boost->si());
+    limit(out, phase_);
+    return out.boost;
+}
+
+std::optional<Length> Simulation::equalPower(const Rating& rating, const Setting& s, std::size_t from) const {
+    const auto power = [&](double altitude, std::size_t gear) {
+        Setting in = s;
+        in.gear = gear;
+        in.boost = boostInGear(rating, in);
+        engine::Demand d = demand(in);
+        d.air = day_.at(Length::si(altitude));
+        return engine::operate(a_.model(), d).power.si();
+    };
+    const auto gain = [&](double altitude) { return power(altitude, from + 1) - power(altitude, from); };
+    double low = 0.0, high = 12000.0;
+    if (gain(low) > 0 || gain(high) < 0)
+        return std::nullopt;
+    for (int i = 0; i < 24; ++i) {
+        const double mid = 0.5 * (low + high);
+        (gain(mid) > 0 ? high : low) = mid;
+    }
+    return Length::si(high);
+}
+
+void Simulation::climb() {
+    begin(Phase::climb);
+    Setting s = ratedSetting(Phase::climb);
+    const Rating* held = &ratingFor(n_, s_, Phase::climb); // until its time is up
+    const auto permitted = engine::permittedBoost(n_, *held, s_.fuelGrade);
+    if (permitted.cut)
+        say(Phase::climb, watch::Rule::gradeCut, permitted.because + ".");
+    Setting asked = s;
+    s.ias = climbSpeed();
+    s = settled(s);
+    auto& phase = out_[Phase::climb];
+    phase.setting = s;
+    phase.point = operate(s);
+    boundary(Phase::climb);
+    ice(Phase::climb);
+    if (s.boost)
+        for (std::size_t g = 0; g < std::min<std::size_t>(4, n_.engine.gears.size()); ++g)
+            out_.fullThrottleHeights[g] = gearHeight(*held, s, g);
+    out_.firstRate = rateOfClimb(a_, phase.point.power.si() * engines_, weight(), s.ias, air());
+    const double goal = s_.flight.cruiseHeight.si();
+    constexpr double longest = 3 * 3600.0;
+    double dt = climbStep;
+    note(s, phase.point, true);
+    const auto left = [&] {
+        const auto l = out_.ratings.of(held->key)->left();
+        return l ? l->si() : std::numeric_limits<double>::infinity();
+    };
+    bool spent = false; // and no weaker rating to take
+    bool due = false;   // a change of gear would outlast it
+    while (height_ < goal - 0.5 && time_ - phase.start < longest) {
+        if (!spent && (left() < leastLeft || due)) {
+            due = false;
+            if (const Rating* next = nextWeaker(*held, s)) {
+                out_.ratingChanges.push_back({time_, Length::si(height_), held->name, next->name, Phase::climb});
+                say(Phase::climb, watch::Rule::ratingStepped,
+                    fmt::format("The {} of {} are used at {}: {} from there.",
+                                formatMinutesSeconds(held->minutes->si()), held->name,
+                                formatHeight(height_, *n_.cockpit.height), next->name));
+                const std::size_t gear = s.gear;
+                held = next;
+                asked = ratedSetting(Phase::climb, *held);
+                s = asked;
+                s.gear = gear;
+                s.ias = climbSpeed();
+                s.boost = boostInGear(*held, s);
+                s = settled(s);
+            } else {
+                spent = true;
+            }
+        }
+        if (a_.propeller.followsThrottle()) {
+            s = asked;
+            s.ias = climbSpeed();
+            s = settled(s);
+        } else {
+            s.ias = climbSpeed();
+        }
+        auto point = operate(s);
+        if (timeToChange(*held, s, point)) {
+            due = !spent && left() < gearChangeTime;
+            if (due)
+                continue;
+            GearChange change{
+                time_, pressureAltitude(), Length::si(height_), point.manifoldPressure, s.gear, s.gear + 1, {}, {}};
+            change.gained = Power::si(powerGained(*held, s, point));
+            Setting back = s;
+            back.boost =
+                ManifoldPressure::si(std::min(n_.gearChange->throttleBackTo.si(), point.manifoldPressure.si()));
+            steady(back, gearChangeTime, gearChangeTime, engines_);
+            use(Phase::climb, *held, gearChangeTime);
+            ++s.gear;
+            s.boost = boostInGear(*held, s);
+            change.equalPower = equalPower(*held, s, change.from);
+            out_.gearChanges.push_back(change);
+            point = operate(s);
+            note(s, point, true);
+        }
+        const air::Ambient here = air();
+        const double rate = rateOfClimb(a_, point.power.si() * engines_, weight(), s.ias, here).si();
+        if (rate < leastClimb) {
+            out_.reachedHeight = false;
+            say(Phase::climb, watch::Rule::ceiling,
+                fmt::format("It climbs no higher than {} today; the cruise is planned there.",
+                            formatHeight(height_, *n_.cockpit.height)));
+            break;
+        }
+        const double untilTop = (goal - height_) / rate;
+        dt = std::min(climbStep, untilTop);
+        if (!spent)
+            dt = std::max(shortestStep, std::min(dt, left()));
+        // The step ends where the gear is changed, found by halving.
+        const double before = height_;
+        if (s.gear + 1 < n_.engine.gears.size() && n_.gearChange) {
+            height_ = before + rate * dt;
+            if (timeToChange(*held, s, operate(s))) {
+                double low = 0.0, high = dt;
+                for (int i = 0; i < 12; ++i) {
+                    const double mid = 0.5 * (low + high);
+                    height_ = before + rate * mid;
+                    (timeToChange(*held, s, operate(s)) ? high : low) = mid;
+                }
+                dt = std::max(shortestStep, high);
+            }
+            height_ = before;
+        }
+        heatFor(drive(s, point), dt);
+        burn(point.fuelFlow.si() / n_.fuel.density * engines_ * dt);
+        const double tas = air::trueAirspeed(s.ias, here.pressure, here.temperature).si();
+        distance_ += std::sqrt(std::max(0.0, tas * tas - rate * rate)) * dt;
+        height_ += rate * dt;
+        time_ += dt;
+        use(Phase::climb, *held, dt);
+        note(s, operate(s), true);
+    }
+    end();
+}
+
+void Simulation::chooseGear(Setting& s) const {
+    double best = -1e18;
+    std::size_t chosen = 0;
+    for (std::size_t g = 0; g < std::max<std::size_t>(1, n_.engine.gears.size()); ++g) {
+        s.gear = g;
+        const auto p = operate(s);
+        if (!p.fullThrottle) {
+            chosen = g;
+            break;
+        }
+        if (p.power.si() > best) {
+            best = p.power.si();
+            chosen = g;
+        }
+    }
+    s.gear = chosen;
+}
+
+double Simulation::letDownDistance() const {
+    Simulation trial(*this);
+    trial.letDown();
+    return trial.out_[Phase::letDown].distance;
+}
+
+Speed Simulation::levelled(Setting& s) {
+    Speed tas = Speed::si(60);
+    // Ram depends on the speed and the speed on the power: three rounds settle it to a tenth of a knot.
+    const Setting asked = s;
+    for (int round = 0; round < (a_.propeller.followsThrottle() ? 8 : 3); ++round) {
+        const Speed ias = s.ias;
+        s = asked;
+        s.ias = ias;
+        if (const auto gear = n_.gearIndex(s_.flight.cruiseGear); !s_.flight.cruiseGear.empty() && gear)
+            s.gear = *gear;
+        else
+            chooseGear(s);
+        s = settled(s);
+        const auto point = operate(s);
+        const auto level = levelSpeed(a_, point.power.si() * engines_, weight(), air());
+        if (!level) {
+            say(Phase::cruise, watch::Rule::level, "At this power it cannot hold the height.");
+            tas = air::trueAirspeed(climbSpeed(), air().pressure, air().temperature);
+        } else {
+            tas = *level;
+        }
+        s.ias = air::calibratedAirspeed(tas, air().pressure, air().temperature);
+        if (!level)
+            break;
+    }
+    return tas;
+}
+
+void Simulation::cruise() {
+    begin(Phase::cruise);
+    Setting s = ratedSetting(Phase::cruise);
+    const Rating& rating = ratingFor(n_, s_, Phase::cruise);
+    const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade);
+    if (permitted.cut)
+        say(Phase::cruise, watch::Rule::gradeCut, permitted.because + ".");
+    const auto& choice = s_.flight;
+    const bool chosen = choice.cruiseRpm || choice.cruiseBoost || choice.cruiseMixture;
+    if (choice.cruiseRpm)
+        s.rpm = *choice.cruiseRpm;
+    if (choice.cruiseBoost) {
+        s.boost = *choice.cruiseBoost;
+        s.boostOrigin = Origin::model;
+    }
+    if (choice.cruiseMixture)
+        s.mixture = *choice.cruiseMixture;
+    if (chosen)
+        limit(s, Phase::cruise);
+    out_.cruisePressureAltitude = pressureAltitude();
+    if (!n_.fuel.order.empty())
+        switchTo(tankIndex(n_.fuel.order.front()), false);
+    auto& phase = out_[Phase::cruise];
+    Speed tas = levelled(s);
+    phase.setting = s;
+    phase.point = operate(s);
+    boundary(Phase::cruise);
+    ice(Phase::cruise);
+    if (chosen && s.boost && phase.point.fullThrottle)
+        phase.setting.boost = phase.point.manifoldPressure;
+    if (s.mixture == Mixture::weak && !engine::weakAllowed(n_, phase.point.power))
+        say(Phase::cruise, watch::Rule::weakMixture,
+            fmt::format("Weak mixture is for up to {:.0f} % of rated power; this is more.", 100 * n_.engine.weakUpTo));
+    out_.cruiseTas = tas;
+    out_.cruiseFuelFlow = phase.point.fuelFlow.si() / n_.fuel.density * engines_;
+    const double left = s_.flight.distance.si() - distance_ - letDownDistance();
+    if (left < -5000.0)
+        say(Phase::cruise, watch::Rule::distance,
+            "Climb and let-down together are longer than the distance: choose a lower height.");
+    const Rating* held =
+        chosen ? &ratingSpent(n_, s_.fuelGrade, {s.rpm, s.boost, s.gear, s.mixture}, phase.point.manifoldPressure)
+               : &rating;
+    double toGo = std::max(0.0, left) / tas.si(); // s
+    double flow = out_.cruiseFuelFlow;
+    bool spent = false; // and no weaker rating to take
+    note(s, phase.point, true);
+    std::size_t at = 0;
+    while (toGo > 1e-6 && !dry_) {
+        const auto minutesLeft = out_.ratings.of(held->key)->left();
+        if (!spent && minutesLeft && minutesLeft->si() < leastLeft) {
+            const Rating* next = nextWeaker(*held, s);
+            spent = next == nullptr;
+            if (spent) {
+                say(Phase::cruise, watch::Rule::ratingNoneLeft,
+                    fmt::format("The {} of {} are used and the notes have no weaker rating to fly on at.",
+                                formatMinutesSeconds(held->minutes->si()), held->name));
+            } else {
+                out_.ratingChanges.push_back({time_, Length::si(height_), held->name, next->name, Phase::cruise});
+                say(Phase::cruise, watch::Rule::ratingStepped,
+                    fmt::format("The {} of {} are used after {} of cruise: {} from there.",
+                                formatMinutesSeconds(held->minutes->si()), held->name,
+                                formatMinutesSeconds(time_ - phase.start), next->name));
+                held = next;
+                const Speed before = tas;
+                s = ratedSetting(Phase::cruise, *held);
+                tas = levelled(s);
+                toGo *= before / tas;
+                const auto point = operate(s);
+                flow = point.fuelFlow.si() / n_.fuel.density * engines_;
+                note(s, point, true);
+            }
+            continue;
+        }
+        // Each tank of the order down to a twentieth, the last as far as it goes.
+        double usable = contents_[static_cast<std::size_t>(tank_)] -
+                        0.05 * n_.fuel.tanks[static_cast<std::size_t>(tank_)].usable.si();
+        while (usable <= 0 && at + 1 < n_.fuel.order.size()) {
+            ++at;
+            switchTo(tankIndex(n_.fuel.order[at]), false);
+            usable = contents_[static_cast<std::size_t>(tank_)] -
+                     0.05 * n_.fuel.tanks[static_cast<std::size_t>(tank_)].usable.si();
+        }
+        const double fed = at + 1 < n_.fuel.order.size() ? usable / std::max(flow, 1e-9) : toGo;
+        double stretch = std::min(toGo, std::max(1.0, fed));
+        if (!spent && minutesLeft)
+            stretch = std::min(stretch, minutesLeft->si());
+        steady(s, stretch, cruiseStep, engines_);
+        use(Phase::cruise, *held, stretch);
+        toGo -= stretch;
+    }
+    end();
+}
+
+Setting Simulation::eased(const Setting& low, const Setting& high, double share) const {
+    Setting s = low;
+    if (low.boost && !a_.propeller.followsThrottle()) {
+        const double top = std::max(low.boost->si(), out_[Phase::cruise].point.manifoldPressure.si());
+        s.boost = ManifoldPressure::si(low.boost->si() + share * (top - low.boost->si()));
+        if (share > 0)
+            s.boostOrigin = Origin::model;
+    } else {
+        s.rpm = Rotation::si(low.rpm.si() + share * std::max(0.0, high.rpm.si() - low.rpm.si()));
+    }
+    limit(s, Phase::letDown);
+    return settled(s);
+}
+
+double Simulation::sinkAt(const Setting& s) const {
+    return -rateOfClimb(a_, operate(s).power.si() * engines_, weight(), s.ias, air()).si();
+}
+
+Setting Simulation::forRate(const Setting& asked, double rate) const {
+    const double needed = powerForRate(a_, -rate, weight(), asked.ias, air()).si() / engines_;
+    const bool byRpm = a_.propeller.followsThrottle();
+    const auto with = [&](double lever) {
+        Setting s = asked;
+        if (byRpm) {
+            s.rpm = Rotation::si(lever);
+            if (s.boost) // the throttle is the lever, wherever its gauge stands
+                s.boost = std::max(*s.boost, out_[Phase::cruise].point.manifoldPressure);
+        } else {
+            s.boost = ManifoldPressure::si(lever);
+            s.boostOrigin = Origin::model;
+        }
+        limit(s, Phase::letDown);
+        return settled(s);
+    };
+    const Setting& cruise = out_[Phase::cruise].setting;
+    double low = byRpm ? 0.4 * cruise.rpm.si() : throttleShut;
+    double high =
+        byRpm ? cruise.rpm.si()
+              : std::max(asked.boost ? asked.boost->si() : 0.0, out_[Phase::cruise].point.manifoldPressure.si());
+    if (operate(with(low)).power.si() >= needed)
+        return with(low); // even shut she does not come down so fast
+    if (operate(with(high)).power.si() <= needed)
+        return with(high);
+    for (int i = 0; i < 12; ++i) { // to a quarter of a thousandth of the range
+        const double middle = 0.5 * (low + high);
+        (operate(with(middle)).power.si() < needed ? low : high) = middle;
+    }
+    return with(high);
+}
+
+void Simulation::letDown() {
+    begin(Phase::letDown);
+    switchTo(tankIndex(n_.fuel.landingTank), false);
+    const Setting asked = notedSetting(Phase::letDown);
+    const Setting cruise = out_[Phase::cruise].setting;
+    const double goal = s_.flight.toElevation.si() + circuitHeight;
+    const double rate = n_.phase(Phase::letDown).rate->si();
+    const double most = 0.97 * coolingLimit(n_).perMinute;
+    const auto least = letDownLeast(n_);
+    auto& phase = out_[Phase::letDown];
+    const double flapNotes = asked.coolingFlap;
+    double share = 1.0, told = -1.0;
+    bool low = false;
+    const std::size_t first = out_.samples.size();
+    if (asked.boost && !a_.propeller.followsThrottle())
+        out_.letDownByNotes = {*asked.boost, VerticalSpeed::si(sinkAt(settled(asked)))};
+    // The notes' rate and speed ask for a power, and the boost follows; kept until the air has changed it by a step.
+    constexpr double step = 0.05, slowest = 0.2;
+    Setting base = forRate(asked, rate);
+    const auto apart = [](double x, double y) { return std::abs(x - y) > step * y; };
+    while (height_ > goal + 0.5) {
+        if (apart(sinkAt(base), rate))
+            if (const Setting now = forRate(asked, rate);
+                a_.propeller.followsThrottle() ? apart(now.rpm.si(), base.rpm.si())
+                                               : now.boost && base.boost && apart(now.boost->si(), base.boost->si())) {
+                base = now;
+                told = -1.0;
+            }
+        const double before = temperatures_.headOrCoolant.si();
+        const auto easedTo = [&](double s, double coolingFlap) {
+            Setting trial = base;
+            trial.coolingFlap = coolingFlap;
+            trial = eased(trial, cruise, s);
+            trial.coolingFlap = coolingFlap;
+            return trial;
+        };
+        const auto holds = [&](double s, double coolingFlap) {
+            const Setting trial = easedTo(s, coolingFlap);
+            const auto after = a_.thermal.after(temperatures_, drive(trial, operate(trial)), Duration::si(stepMinute))
+                                   .headOrCoolant.si();
+            return before - after <= most && (!least || after >= std::min(before, least->si()) - 0.05);
+        };
+        // Shut the flaps before giving power back; then the least power of sixteen steps that will do.
+        double coolingFlap = flapNotes;
+        if (!holds(share, coolingFlap))
+            coolingFlap = 0.0;
+        constexpr int parts = 16;
+        int chosen = 0;
+        for (int i = 0; i <= parts; ++i) {
+            const double part = i / static_cast<double>(parts);
+            if (i > 0 && sinkAt(easedTo(part, coolingFlap)) < slowest * rate)
+                break; // with more she would hardly come down
+            chosen = i;
+            if (holds(part, coolingFlap))
+                break;
+        }
+        share = chosen / static_cast<double>(parts);
+        low = low || !holds(share, coolingFlap);
+        const Setting s = easedTo(share, coolingFlap);
+        const auto point = operate(s);
+        // Power and speed give the rate: slower than the notes' where the cooling asks for more power.
+        const double sink = std::max(slowest * rate, sinkAt(s));
+        const double span = std::min(stepMinute, (height_ - goal) / sink);
+        // Without a governor the rpm drifts with the height: only a lever that is moved is a step.
+        if (out_.letDown.empty() || std::abs(share - told) > 1e-9 ||
+            out_.letDown.back().setting.coolingFlap != s.coolingFlap) {
+            told = share;
+            out_.letDown.push_back(
+                {time_, Length::si(height_), s, point.manifoldPressure, temperatures_.headOrCoolant});
+        }
+        note(s, point, true);
+        for (double done = 0.0; done < span - 1e-6;) {
+            const double dt = std::min(airStep, span - done);
+            const auto now = operate(s);
+            const auto d = drive(s, now);
+            heatFor(d, dt);
+            burn(now.fuelFlow.si() / n_.fuel.density * engines_ * dt);
+            distance_ += d.trueAirspeed.si() * dt;
+            height_ -= sink * dt;
+            time_ += dt;
+            done += dt;
+            note(s, operate(s), true);
+        }
+        out_.letDownCooling = std::max(out_.letDownCooling, before - temperatures_.headOrCoolant.si());
+    }
+    // Where it settles.
+    Setting s = base;
+    if (!out_.letDown.empty())
+        s = out_.letDown.back().setting;
+    else
+        s = settled(s);
+    phase.setting = s;
+    phase.point = operate(s);
+    ice(Phase::letDown);
+    if (out_.samples.size() == first)
+        note(s, phase.point, true);
+    if (low)
+        say(Phase::letDown, watch::Rule::coolingUnavoidable,
+            "Even at cruising power with the flaps shut it cools faster than it may, or below its least: slow down "
+            "or let down in steps.");
+    end();
+}
+
+void Simulation::landing() {
+    begin(Phase::landing);
+    const Setting s = settled(notedSetting(Phase::landing));
+    const double duration = n_.phase(Phase::landing).duration.value_or(Duration::si(300)).si();
+    auto& phase = out_[Phase::landing];
+    phase.setting = s;
+    phase.point = operate(s);
+    ice(Phase::landing);
+    const double down = height_ - s_.flight.toElevation.si();
+    constexpr int legs = 6;
+    for (int i = 0; i < legs; ++i) {
+        steady(s, duration / legs, duration / legs, engines_);
+        height_ -= down / legs;
+    }
+    height_ = s_.flight.toElevation.si();
+    note(s, operate(s), true);
+    end();
+}
+
+} // namespace amber::flight

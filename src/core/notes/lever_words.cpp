@@ -1,0 +1,27 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "notes/lever_words.h"
+#include <array>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace amber {
+
+std::string flapText(double opening) {
+    struct Word {
+        double value;
+        const char* text;
+    };
+    static constexpr std::array<Word, 7> words{{{0.0, "shut"},
+                                                {0.25, "one quarter"},
+                                                {1.0 / 3, "one third"},
+                                                {0.5, "half"},
+                                                {2.0 / 3, "two thirds"},
+                                                {0.75, "three quarters"},
+                                                {1.0, "open"}}};
+    for (const auto& w : words)
+        if (std::abs(opening - w.value) < 0.012)
+            return w.text;
+    return fmt::format("{:.0f} % open", 100 * opening);
+}
+
+} // namespace amber

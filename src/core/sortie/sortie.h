@@ -1,0 +1,93 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "air/day.h"
+#include "notes/problem.h"
+#include "notes/type_notes.h"
+#include "start/cranking.h"
+#include "watch/walk_round.h"
+#include <map>
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace amber {
+
+/// One aircraft of a type, and what it has been found to like.
+struct Airframe {
+    std::string notes; ///< path of the type notes, relative to the sortie's folder
+    std::string variant;
+    std::string registration;
+    std::map<std::string, double> extraPrime; ///< position id → doses more than the notes say
+};
+
+/// Where to, how high, at which ratings.
+struct Flight {
+    std::string over; ///< turning point, if any
+    std::string to;
+    Length toElevation;
+    Length cruiseHeight = Length::si(2000); ///< above sea level on the day's QNH
+    std::string climbRating, cruiseRating;  ///< keys; empty: the phase's own
+    Distance distance;                      ///< over the ground, from brakes-off to landing
+    /// A cruise chosen from the candidates or typed; empty: the rating's.
+    std::optional<Rotation> cruiseRpm;
+    std::optional<ManifoldPressure> cruiseBoost;
+    std::optional<Mixture> cruiseMixture;
+    std::string cruiseGear; ///< name; empty: the lowest that holds the boost
+    Duration hold;          ///< queue at the holding point
+};
+
+/// How the engines are to be started today.
+struct StartChoice {
+    std::vector<std::string> order; ///< position ids; empty: the notes'
+    start::Supply supply = start::Supply::cart;
+    std::optional<Duration> sinceStop; ///< engines stopped so long ago; none: cold-soaked
+    std::optional<Temperature> preheated;
+    bool diluted = false; ///< oil diluted at the last stop
+    bool blanks = false;  ///< oil-cooler and intake blanks fitted until take-off
+};
+
+/// What the walk-round found, and how she stands.
+struct WalkFindings {
+    watch::Found found;
+    std::optional<double> attitude; ///< ° nose up; none: as the notes say
+};
+
+/// One sortie as it is saved (docs/formats/sortie.md).
+struct Sortie {
+    Sortie();
+    Sortie(const Sortie&);
+    Sortie(Sortie&&) noexcept;
+    Sortie& operator=(const Sortie&);
+    Sortie& operator=(Sortie&&) noexcept;
+    ~Sortie();
+    std::string title;
+    Airframe airframe;
+    air::Day day;
+    std::string fuelGrade;
+    Mass weight; ///< at start
+    Flight flight;
+    StartChoice start;
+    WalkFindings walk;
+    std::map<std::string, std::string> runUpFound; ///< key of the run-up sheet → reading, "left/1" → "80 rpm, slow"
+    std::optional<Temperature> forecast;           ///< lowest before the next start; none: the day's own
+    std::map<std::string, Volume> contents;        ///< tank id → fuel at start; a tank not named is full
+    std::map<std::string, std::string> choices;    ///< "phase/step" → school chosen
+};
+
+struct SortieReading {
+    std::optional<Sortie> sortie;
+    Problems problems;
+};
+
+/// Reads a sortie from text. Names of ratings, tanks and schools are checked against the notes by checkSortie().
+SortieReading readSortie(std::string_view text, const std::string& file);
+SortieReading readSortieFile(const std::string& path);
+
+/// What in a sortie does not fit these notes; an empty list when it can be planned.
+Problems checkSortie(const Sortie& sortie, const TypeNotes& notes, const std::string& file);
+
+/// The sortie as TOML, figures in the cockpit's units. readSortie() of it gives the same sortie (figures to 9 digits).
+std::string writeSortie(const Sortie& sortie, const Cockpit& cockpit);
+
+} // namespace amber

@@ -1,0 +1,151 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "notes/phase.h"
+#include "watch/verdict.h"
+#include <array>
+#include <limits>
+#include <optional>
+#include <string>
+
+namespace amber::watch {
+
+/// What is watched for beside the limits of the gauges. Each has its colour here and nowhere else.
+enum class Rule {
+    limit,
+    normalRange,
+    amberTime,
+    ratingTime,
+    ratingStepped,
+    ratingNoneLeft,
+    gradeCut,
+    climbAway,
+    ceiling,
+    level,
+    weakMixture,
+    distance,
+    knockRoom,
+    carburettorIce,
+    coolingRate,
+    coolingUnavoidable,
+    coolingLeast,
+    coolingSettles,
+    tankDry,
+    tanksEmpty,
+    reserve,
+    runUpMinima,
+    takeOffMinima,
+    groundTime,
+    queue,
+    highPower,
+    coolBeforeStop,
+    fuse,
+    cartAdvised,
+    battery,
+    turnsSlowly,
+    firesLate,
+    starterAir,
+    heater,
+    preheat,
+    dilution,
+    starterTries,
+    walkRound,
+};
+
+struct RuleRow {
+    Rule rule;
+    std::string_view id; ///< in exports
+    Colour colour;       ///< when it is broken
+    std::string_view what;
+};
+
+inline constexpr std::array ruleTable{
+    RuleRow{Rule::limit, "limit", Colour::red, "a gauge past a limit"},
+    RuleRow{Rule::normalRange, "normal-range", Colour::amber, "a gauge between its normal range and a limit"},
+    RuleRow{Rule::amberTime, "amber-time", Colour::red, "a gauge in amber longer than the notes allow"},
+    RuleRow{Rule::ratingTime, "rating-time", Colour::red, "a rating used longer than it may be"},
+    RuleRow{Rule::ratingStepped, "rating-stepped", Colour::amber,
+            "the time of a rating is used: a weaker one is taken"},
+    RuleRow{Rule::ratingNoneLeft, "rating-none-left", Colour::red, "the time of a rating is used and none is weaker"},
+    RuleRow{Rule::gradeCut, "grade-cut", Colour::amber, "the grade of fuel takes boost off a rating"},
+    RuleRow{Rule::climbAway, "climb-away", Colour::red, "it does not climb away after take-off"},
+    RuleRow{Rule::ceiling, "ceiling", Colour::red, "the height asked for is over the ceiling"},
+    RuleRow{Rule::level, "level", Colour::red, "it cannot hold the height"},
+    RuleRow{Rule::weakMixture, "weak-mixture", Colour::amber, "weak mixture at more power than it is for"},
+    RuleRow{Rule::distance, "distance", Colour::amber, "climb and let-down are longer than the distance"},
+    RuleRow{Rule::knockRoom, "knock-room", Colour::amber, "boost over the model's knock boundary"},
+    RuleRow{Rule::carburettorIce, "carburettor-ice", Colour::amber, "serious carburettor ice in the air"},
+    RuleRow{Rule::coolingRate, "cooling-rate", Colour::red, "heads or coolant fall faster than they may"},
+    RuleRow{Rule::coolingUnavoidable, "cooling-unavoidable", Colour::amber,
+            "even at cruising power the let-down cools faster than it may"},
+    RuleRow{Rule::coolingLeast, "cooling-least", Colour::amber, "heads or coolant under their least on the way down"},
+    RuleRow{Rule::coolingSettles, "cooling-settles", Colour::amber, "heads or coolant settle over the normal range"},
+    RuleRow{Rule::tankDry, "tank-dry", Colour::red, "a tank runs dry"},
+    RuleRow{Rule::tanksEmpty, "tanks-empty", Colour::red, "all tanks run dry"},
+    RuleRow{Rule::reserve, "reserve", Colour::red, "less fuel at the end than the reserve"},
+    RuleRow{Rule::runUpMinima, "run-up-minima", Colour::red, "the least temperatures for the run-up are not reached"},
+    RuleRow{Rule::takeOffMinima, "take-off-minima", Colour::red, "those for take-off are not reached"},
+    RuleRow{Rule::groundTime, "ground-time", Colour::amber, "it grows too hot before the run-up is over"},
+    RuleRow{Rule::queue, "queue", Colour::amber, "the queue is longer than it stays normal"},
+    RuleRow{Rule::highPower, "high-power", Colour::amber, "longer at high power on the ground than it may be"},
+    RuleRow{Rule::coolBeforeStop, "cool-before-stop", Colour::amber, "it does not cool under the figure at idle"},
+    RuleRow{Rule::fuse, "fuse", Colour::red, "the starter draws more than its fuse"},
+    RuleRow{Rule::cartAdvised, "cart-advised", Colour::amber, "the battery sags: the cart is advised"},
+    RuleRow{Rule::battery, "battery", Colour::amber, "less than half the battery is left after the start"},
+    RuleRow{Rule::turnsSlowly, "turns-slowly", Colour::amber, "the starter turns it slowly"},
+    RuleRow{Rule::firesLate, "fires-late", Colour::amber, "it fires later than one try may last"},
+    RuleRow{Rule::starterAir, "starter-air", Colour::amber, "no air for a second start"},
+    RuleRow{Rule::heater, "heater", Colour::amber, "the heater cannot do it"},
+    RuleRow{Rule::preheat, "preheat", Colour::amber, "colder than these notes start without pre-heating"},
+    RuleRow{Rule::dilution, "dilution", Colour::amber, "colder than these notes start without dilution"},
+    RuleRow{Rule::starterTries, "starter-tries", Colour::red, "an engine has used its tries"},
+    RuleRow{Rule::walkRound, "walk-round", Colour::red, "the walk-round found what stops the flight"},
+};
+static_assert([] {
+    for (std::size_t i = 0; i < ruleTable.size(); ++i)
+        if (ruleTable[i].rule != static_cast<Rule>(i))
+            return false;
+    return true;
+}());
+constexpr const RuleRow& rowOf(Rule rule) {
+    return ruleTable[static_cast<std::size_t>(rule)];
+}
+
+/// Something that the pilot must hear of: a rule broken, from when to when, and the worst of it.
+struct Finding {
+    Rule rule = Rule::limit;
+    Phase phase = Phase::walkRound;
+    std::string engine;                                      ///< position id; empty: all, or the aircraft
+    double begin = 0.0, end = 0.0;                           ///< s from the first look at the tyres
+    double worst = std::numeric_limits<double>::quiet_NaN(); ///< SI
+    Verdict verdict;
+};
+
+/// The rule is broken: its colour, and why.
+Verdict broken(Rule rule, std::string why);
+/// The rule's colour when it is broken, else normal, with the same words.
+Verdict unless(bool kept, Rule rule, std::string why);
+
+/// Heads or coolant fall so many K in a minute, of so many allowed.
+Verdict coolingRate(double fall, double most, std::string why);
+/// The least that heads or coolant fall to, K, against what they may; nothing given: normal.
+Verdict coolingLeast(double falls, std::optional<double> least, std::string why);
+/// Room under amber where heads or coolant settle, K; negative: over it.
+Verdict coolingSettles(double room, std::string why);
+/// Boundary less boost, Pa; a reading's width (300 Pa) over it is told as on it.
+Verdict knockRoom(double room, std::string why);
+inline constexpr double knockReadingWidth = 300.0; ///< Pa
+/// Seconds at high power on the ground by the sheet, and the most.
+Verdict highPower(double seconds, std::optional<double> most, std::string why);
+/// Seconds until amber on the ground (none: never) against the seconds needed.
+Verdict groundTime(std::optional<double> toAmber, double needed, std::string why);
+Verdict queue(std::optional<double> toAmber, double waits, std::string why);
+/// Share of the starter's current that the fuse leaves, and whether the battery sags.
+Verdict starterCurrent(double fuseMargin, bool cartAdvised, std::string why);
+/// Share of the battery left after the start.
+Verdict battery(double left, std::string why);
+/// Rpm of the starter against that of a warm engine; under 55 % it turns slowly.
+Verdict turnsSlowly(double rpm, double warmRpm, std::string why);
+/// Air left in the bottle against that of one start, Pa.
+Verdict starterAir(double left, double perStart, std::string why);
+
+} // namespace amber::watch

@@ -1,0 +1,141 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "watch/watch.h"
+#include "notes/cockpit_units.h"
+#include "units/text.h"
+#include "watch/judge.h"
+#include "watch/maker.h"
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace amber::watch {
+namespace {
+constexpr double minute = 60.0; // s
+/// The edge of the normal range that a value has passed.
+std::optional<double> edgePassed(const Band& band, double value) {
+    if (band.normalHigh && value > *band.normalHigh)
+        return band.normalHigh;
+    if (band.limitHigh && value > *band.limitHigh)
+        return band.limitHigh;
+    if (band.normalLow && value < *band.normalLow)
+        return band.normalLow;
+    return band.limitLow;
+}
+/// When a straight line from one reading to the next crossed an edge; the later time where it did not.
+double crossing(std::pair<double, double> a, std::pair<double, double> b, std::optional<double> edge) {
+    if (!edge || a.second == b.second || (a.second - *edge) * (b.second - *edge) > 0)
+        return b.first;
+    return a.first + (b.first - a.first) * (*edge - a.second) / (b.second - a.second);
+}
+/// How far out of the normal range, for the worst of several.
+double beyond(const Band& band, double value) {
+    const auto edge = edgePassed(band, value);
+    return edge ? std::abs(value - *edge) : 0.0;
+}
+} // namespace
+
+Watch::Watch(const TypeNotes& notes, std::string engine)
+    : notes_(notes), engine_(std::move(engine)), headOrCoolant_(headOrCoolantGauge(notes)) {
+    for (const auto& [gauge, of] : notes.gauges) {
+        const UnitSpec& unit = notes.unitOf(gauge);
+        followed_.push_back({gauge, &of, unit.scale * std::pow(10.0, 1 - unit.decimals)});
+    }
+}
+
+void Watch::see(double time, Phase phase, const Readings& now, bool running) {
+    if (!running) {
+        for (auto& f : followed_) {
+            f.seen = false;
+            f.open = -1;
+        }
+        minute_.clear();
+        return;
+    }
+    for (auto& f : followed_)
+        if (now.has(f.gauge))
+            follow(f, time, phase, now[f.gauge]);
+    if (now.has(headOrCoolant_))
+        fall(time, phase, now[headOrCoolant_]);
+}
+
+void Watch::follow(Followed& f, double time, Phase phase, double value) {
+    const Band& band = f.notes->in(phase);
+    const std::pair now{time, value}, last = f.seen ? std::pair{f.time, f.value} : now;
+    f.seen = true;
+    f.time = time;
+    f.value = value;
+    // Far inside the normal range it need not be rounded to be judged.
+    if (f.open < 0 && (!band.normalLow || value > *band.normalLow + f.readingWidth) &&
+        (!band.normalHigh || value < *band.normalHigh - f.readingWidth) &&
+        (!band.limitLow || value > *band.limitLow + f.readingWidth) &&
+        (!band.limitHigh || value < *band.limitHigh - f.readingWidth))
+        return;
+    const double read = asRead(notes_, f.gauge, value);
+    const Colour colour = colourOf(band, read);
+    if (f.open < 0) {
+        if (colour == Colour::normal)
+            return;
+        f.open = static_cast<int>(stretches_.size());
+        stretches_.push_back({f.gauge, phase, crossing(last, now, edgePassed(band, read)), time, read, colour});
+        spend(stretches_.back(), band, phase, stretches_.back().begin, time);
+        return;
+    }
+    Stretch& open = stretches_[static_cast<std::size_t>(f.open)];
+    if (colour == Colour::normal) {
+        open.end = crossing(last, now, edgePassed(band, last.second));
+        spend(open, band, phase, last.first, open.end);
+        f.open = -1;
+        return;
+    }
+    open.end = time;
+    spend(open, band, phase, last.first, time);
+    if (colour > open.colour ||
+        (colour == open.colour && beyond(band, read) > beyond(f.notes->in(open.phase), open.worst))) {
+        open.worst = read;
+        open.phase = phase;
+    }
+    open.colour = std::max(open.colour, colour);
+}
+
+void Watch::spend(Stretch& s, const Band& band, Phase phase, double from, double to) {
+    if (!band.amberFor)
+        return;
+    s.timed += to - from;
+    if (!s.allowed || band.amberFor->si() < *s.allowed) {
+        s.allowed = band.amberFor->si();
+        s.allowedIn = phase;
+    }
+}
+
+void Watch::fall(double time, Phase phase, double value) {
+    minute_.emplace_back(time, value);
+    // Two moments may stand at one time; one at or before the minute's beginning is kept to read it from.
+    while (minute_.size() > 2 && minute_[1].first <= time - minute)
+        minute_.pop_front();
+    const auto& a = minute_.front();
+    double then = a.second;
+    if (a.first < time - minute && minute_.size() > 1 && minute_[1].first > a.first)
+        then += (minute_[1].second - a.second) * (time - minute - a.first) / (minute_[1].first - a.first);
+    auto& most = falls_[static_cast<std::size_t>(phase)];
+    most = std::max(most, then - value);
+}
+
+double Watch::greatestFall(Phase phase) const {
+    return falls_[static_cast<std::size_t>(phase)];
+}
+
+std::vector<Finding> Watch::findings() const {
+    std::vector<Finding> out;
+    for (const auto& s : stretches_) {
+        out.push_back({s.colour == Colour::red ? Rule::limit : Rule::normalRange, s.phase, engine_, s.begin, s.end,
+                       s.worst, judge(notes_, s.gauge, s.phase, s.worst)});
+        if (s.allowed && s.timed > *s.allowed)
+            out.push_back({Rule::amberTime, s.allowedIn, engine_, s.begin, s.end, s.timed,
+                           broken(Rule::amberTime, fmt::format("{} is out of its normal range for {}; {} allowed.",
+                                                               nameOf(s.gauge).title, formatMinutesSeconds(s.timed),
+                                                               formatMinutesSeconds(*s.allowed)))});
+    }
+    return out;
+}
+
+} // namespace amber::watch

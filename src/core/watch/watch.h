@@ -1,0 +1,63 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "notes/gauge_register.h"
+#include "notes/type_notes.h"
+#include "watch/rules.h"
+#include <array>
+#include <deque>
+#include <string>
+#include <vector>
+
+namespace amber::watch {
+
+/// Follows the gauges of one engine through a sortie and remembers: from when to when each was out of its normal range,
+/// the worst of it, how long it has been so, and how fast heads or coolant fell. Plan, rehearsal and record feed it
+/// alike.
+class Watch {
+public:
+    /// @param engine position id; empty: all alike
+    explicit Watch(const TypeNotes& notes, std::string engine = {});
+
+    /// What the gauges read at a moment, s; moments in order, a straight line between them. A standing engine is not
+    /// judged. Each is judged as it can be read (asRead).
+    void see(double time, Phase phase, const Readings& now, bool running);
+
+    /// Every stretch out of the normal range so far, those still going on to the last moment seen. Rule::limit once a
+    /// limit was passed, else Rule::normalRange; and Rule::amberTime for each that lasted longer than the notes allow.
+    [[nodiscard]] std::vector<Finding> findings() const;
+    /// Greatest fall of heads or coolant in any minute of a phase, K; 0: they never fell.
+    [[nodiscard]] double greatestFall(Phase phase) const;
+
+private:
+    struct Stretch {
+        Gauge gauge;
+        Phase phase; ///< of the worst
+        double begin, end, worst;
+        Colour colour = Colour::amber;
+        std::optional<double> allowed{}; ///< s in amber: the least that the notes of its phases say
+        Phase allowedIn{};
+        double timed = 0.0; ///< s of it in phases for which they say so
+    };
+    struct Followed {
+        Gauge gauge;
+        const GaugeNotes* notes;
+        double readingWidth; ///< SI, of its last figure
+        bool seen = false;
+        double time = 0.0, value = 0.0; ///< when it was seen last
+        int open = -1;                  ///< its stretch that goes on
+    };
+    void follow(Followed& gauge, double time, Phase phase, double value);
+    /// Counts amber time of a phase whose band limits it.
+    static void spend(Stretch& stretch, const Band& band, Phase phase, double from, double to);
+    void fall(double time, Phase phase, double value);
+
+    const TypeNotes& notes_;
+    std::string engine_;
+    std::vector<Followed> followed_;
+    std::vector<Stretch> stretches_;
+    std::deque<std::pair<double, double>> minute_; ///< heads or coolant of the last minute: time, K
+    std::array<double, plannedPhases + 1> falls_{};
+    Gauge headOrCoolant_;
+};
+
+} // namespace amber::watch

@@ -1,0 +1,170 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The watch that remembers: stretches out of the normal range, time in amber, falls of temperature; and that nobody
+// else can make a verdict.
+#include "test_data.h"
+#include "watch/rules.h"
+#include "watch/watch.h"
+#include <cmath>
+#include <gtest/gtest.h>
+#include <type_traits>
+
+using namespace amber;
+using watch::Colour;
+using watch::Rule;
+
+namespace {
+static_assert(!std::is_constructible_v<watch::Verdict, Colour, std::string>, "only the watch makes verdicts");
+static_assert(!std::is_aggregate_v<watch::Verdict>);
+
+const TypeNotes& lorimer() {
+    return test::demo("lorimer").aircraft->notes;
+}
+Readings heads(double celsius) {
+    Readings r;
+    r[Gauge::headTemperature] = celsius + 273.15;
+    return r;
+}
+const watch::Finding* of(const std::vector<watch::Finding>& all, Rule rule) {
+    for (const auto& f : all)
+        if (f.rule == rule)
+            return &f;
+    return nullptr;
+}
+
+// Heads of the Lorimer: at take-off normal to 232 °C, to 260 for five minutes; in the climb normal to 232, limit 248.
+TEST(Watch, AStretchBeginsAndEndsWhereTheLineCrossesTheEdge) {
+    watch::Watch w(lorimer());
+    w.see(0, Phase::climb, heads(200), true);
+    w.see(100, Phase::climb, heads(240), true); // 232 is passed at 80 s
+    w.see(200, Phase::climb, heads(244), true);
+    w.see(300, Phase::climb, heads(220), true); // and again at 250 s
+    const auto all = w.findings();
+    ASSERT_EQ(all.size(), 1u);
+    EXPECT_EQ(all[0].rule, Rule::normalRange);
+    EXPECT_NEAR(all[0].begin, 80.0, 1e-9);
+    EXPECT_NEAR(all[0].end, 250.0, 1e-9);
+    EXPECT_NEAR(all[0].worst, 244 + 273.15, 1e-9);
+    EXPECT_EQ(all[0].verdict.colour(), Colour::amber);
+    EXPECT_NE(all[0].verdict.sentence().find("244 °C is above the normal 232 °C"), std::string::npos);
+}
+
+TEST(Watch, OnePassedLimitMakesTheStretchRed) {
+    watch::Watch w(lorimer());
+    for (const double t : {200.0, 240.0, 251.0, 240.0})
+        w.see(t, Phase::climb, heads(t), true);
+    const auto all = w.findings();
+    ASSERT_EQ(all.size(), 1u) << "amber before and after belongs to it";
+    EXPECT_EQ(all[0].rule, Rule::limit);
+    EXPECT_EQ(all[0].verdict.colour(), Colour::red);
+    EXPECT_NEAR(all[0].worst, 251 + 273.15, 1e-9);
+}
+
+TEST(Watch, AmberLastsAsLongAsTheNotesAllow) {
+    for (const double lasts : {291.0, 293.0}) {
+        watch::Watch w(lorimer());
+        w.see(0, Phase::takeOff, heads(232), true);
+        w.see(1, Phase::takeOff, heads(240), true);
+        w.see(lasts, Phase::takeOff, heads(240), true);
+        w.see(lasts + 8.0, Phase::takeOff, heads(232), true);
+        const auto all = w.findings();
+        const auto* late = of(all, Rule::amberTime);
+        // From 232 °C at 0 s to 232 °C eight seconds after the last: as long as it lasts, and 8 s.
+        if (lasts + 8.0 <= 300.0) {
+            EXPECT_EQ(late, nullptr);
+        } else {
+            ASSERT_NE(late, nullptr) << lasts;
+            EXPECT_NEAR(late->worst, lasts + 8.0, 1e-9);
+            EXPECT_EQ(late->verdict.colour(), Colour::red);
+        }
+    }
+}
+
+TEST(Watch, TimeInAmberCountsOnlyWhereThePhaseLimitsIt) {
+    watch::Watch w(lorimer());
+    w.see(0, Phase::runUp, heads(210), true); // amber on the ground from 205: no time is given for that
+    w.see(600, Phase::runUp, heads(228), true);
+    w.see(600, Phase::takeOff, heads(233), true);
+    w.see(800, Phase::takeOff, heads(250), true);
+    w.see(1000, Phase::climb, heads(240), true);
+    w.see(1400, Phase::climb, heads(240), true);
+    EXPECT_EQ(of(w.findings(), Rule::amberTime), nullptr) << "200 s of take-off";
+}
+
+TEST(Watch, AStandingEngineIsNotJudgedAndEndsWhatWasOpen) {
+    watch::Watch w(lorimer());
+    w.see(0, Phase::climb, heads(240), true);
+    w.see(60, Phase::climb, heads(240), true);
+    w.see(61, Phase::climb, heads(400), false);
+    w.see(100, Phase::climb, heads(240), true);
+    const auto all = w.findings();
+    ASSERT_EQ(all.size(), 2u);
+    EXPECT_NEAR(all[0].end, 60.0, 1e-9);
+    EXPECT_NEAR(all[0].worst, 240 + 273.15, 1e-9);
+    EXPECT_NEAR(all[1].begin, 100.0, 1e-9);
+}
+
+TEST(Watch, TheGreatestFallIsThatOfAnyMinute) {
+    watch::Watch w(lorimer());
+    // 0.1 K/s for two minutes, 0.5 K/s for forty seconds, then steady: the worst minute holds 40 s of the fast and
+    // 20 s of the slow fall, 22 K.
+    w.see(0, Phase::letDown, heads(210), true);
+    w.see(120, Phase::letDown, heads(198), true);
+    w.see(160, Phase::letDown, heads(178), true);
+    w.see(400, Phase::letDown, heads(178), true);
+    EXPECT_NEAR(w.greatestFall(Phase::letDown), 22.0, 1e-9);
+    EXPECT_EQ(w.greatestFall(Phase::climb), 0.0);
+}
+
+TEST(Watch, JudgesWhatCanBeRead) {
+    watch::Watch w(lorimer());
+    w.see(0, Phase::climb, heads(232.4), true); // reads 232
+    EXPECT_TRUE(w.findings().empty());
+    w.see(1, Phase::climb, heads(232.6), true); // reads 233
+    EXPECT_EQ(w.findings().size(), 1u);
+}
+
+TEST(Rules, HaveTheirColoursAndWordsInOnePlace) {
+    for (const auto& row : watch::ruleTable) {
+        EXPECT_NE(row.colour, Colour::normal) << row.id;
+        EXPECT_FALSE(row.what.empty()) << row.id;
+        const auto verdict = watch::broken(row.rule, "so");
+        EXPECT_EQ(verdict.colour(), row.colour);
+        EXPECT_EQ(watch::unless(true, row.rule, "so").colour(), Colour::normal);
+        for (const auto& other : watch::ruleTable)
+            EXPECT_TRUE(&row == &other || row.id != other.id) << row.id;
+    }
+}
+
+TEST(Rules, TheirFiguresAreThoseOfTheTrade) {
+    EXPECT_EQ(watch::battery(0.49, "").colour(), Colour::amber);
+    EXPECT_EQ(watch::battery(0.51, "").colour(), Colour::normal);
+    EXPECT_EQ(watch::turnsSlowly(0.54, 1.0, "").colour(), Colour::amber);
+    EXPECT_EQ(watch::turnsSlowly(0.56, 1.0, "").colour(), Colour::normal);
+    EXPECT_EQ(watch::starterCurrent(-0.01, false, "").colour(), Colour::red);
+    EXPECT_EQ(watch::starterCurrent(0.1, true, "").colour(), Colour::amber);
+    EXPECT_EQ(watch::knockRoom(-290, "").colour(), Colour::normal) << "a reading's width";
+    EXPECT_EQ(watch::knockRoom(-310, "").colour(), Colour::amber);
+    EXPECT_EQ(watch::coolingRate(20.0, 20.0, "").colour(), Colour::normal) << "as much as allowed is allowed";
+    EXPECT_EQ(watch::coolingRate(20.1, 20.0, "").colour(), Colour::red);
+    EXPECT_EQ(watch::queue(std::nullopt, 7200, "").colour(), Colour::normal);
+    EXPECT_EQ(watch::queue(300, 301, "").colour(), Colour::amber);
+    EXPECT_EQ(watch::highPower(46, 45, "").colour(), Colour::amber);
+    EXPECT_EQ(watch::highPower(46, std::nullopt, "").colour(), Colour::normal);
+    EXPECT_EQ(watch::coolingLeast(399, 400, "").colour(), Colour::amber);
+    EXPECT_EQ(watch::starterAir(1e5, 2e5, "").colour(), Colour::amber);
+}
+
+TEST(GaugeRegister, HasEveryGaugeOnceWithItsKeyAndExport) {
+    for (const auto& row : gaugeRegister) {
+        EXPECT_EQ(&nameOf(row.gauge), &row);
+        EXPECT_FALSE(row.exported.empty()) << row.key;
+        EXPECT_EQ(gaugeFromKey(row.key).has_value(), row.limited) << row.key;
+        for (const auto& other : gaugeRegister)
+            EXPECT_TRUE(&row == &other || (row.key != other.key && row.exported != other.exported)) << row.key;
+    }
+    EXPECT_TRUE(std::isnan(Readings{}[Gauge::torque]));
+    Readings coolant;
+    coolant[Gauge::coolantTemperature] = 360;
+    EXPECT_EQ(coolant.headOrCoolant(), 360);
+}
+} // namespace
