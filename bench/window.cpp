@@ -58,11 +58,12 @@ int main(int argc, char** argv) {
     };
     std::vector<Row> rows;
     for (int p = 0; p <= static_cast<int>(Phase::stop); ++p)
-        for (const auto page : app::PhasePage::subPagesOf(static_cast<Phase>(p))) {
+        for (const auto* row : app::pagesOf(static_cast<Phase>(p), window.document())) {
+            const auto page = row->key;
             if (argc > 3 && keyOf(static_cast<Phase>(p)) != argv[3])
                 continue;
             window.showPhase(static_cast<Phase>(p));
-            window.page().showSubPage(page);
+            window.page().showPage(page);
             for (int i = 0; i < 20; ++i)
                 QCoreApplication::processEvents();
             field->setFocus();
@@ -80,8 +81,8 @@ int main(int argc, char** argv) {
             }
             std::sort(took.begin(), took.end());
             std::sort(all.begin(), all.end());
-            rows.push_back({fmt::format("{}, page {}", keyOf(static_cast<Phase>(p)), static_cast<int>(page)),
-                            took[took.size() / 2], took.back(), all[all.size() / 2]});
+            rows.push_back({fmt::format("{}, page {}", keyOf(static_cast<Phase>(p)), page), took[took.size() / 2],
+                            took.back(), all[all.size() / 2]});
         }
     std::sort(rows.begin(), rows.end(), [](const Row& a, const Row& b) { return a.median > b.median; });
     double sum = 0;

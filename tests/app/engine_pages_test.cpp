@@ -12,7 +12,6 @@
 namespace {
 using namespace amber;
 using test::Window;
-using SubPage = app::PhasePage::SubPage;
 
 class EnginePages : public Window {
 protected:
@@ -20,8 +19,8 @@ protected:
 };
 
 TEST_F(EnginePages, TheChartConstructsTheReadingOfThePlan) {
-    open("lorimer-spring", Phase::climb, SubPage::chart);
-    auto& chart = window->page().powerChart();
+    open("lorimer-spring", Phase::climb, "chart");
+    auto& chart = on<app::PowerChartView>();
     EXPECT_TRUE(chart.isVisible());
     ASSERT_TRUE(chart.construction());
     EXPECT_NEAR(chart.construction()->rpm.si() * 60, 2350, 0.5);
@@ -32,8 +31,8 @@ TEST_F(EnginePages, TheChartConstructsTheReadingOfThePlan) {
 }
 
 TEST_F(EnginePages, KeysMoveTheReadingAndAllFollows) {
-    open("lorimer-spring", Phase::climb, SubPage::chart);
-    auto& chart = window->page().powerChart();
+    open("lorimer-spring", Phase::climb, "chart");
+    auto& chart = on<app::PowerChartView>();
     auto* plot = chart.findChild<QWidget*>();
     const auto before = chart.reading();
     const double read = chart.construction()->read.si();
@@ -54,10 +53,10 @@ TEST_F(EnginePages, KeysMoveTheReadingAndAllFollows) {
 }
 
 TEST_F(EnginePages, TheChartIsWrittenAsSvgAndPng) {
-    open("lorimer-spring", Phase::climb, SubPage::chart);
-    const QByteArray svg = window->page().chartPicture(true), png = window->page().chartPicture(false);
+    open("lorimer-spring", Phase::climb, "chart");
+    const QByteArray svg = on<app::PowerChartView>().svg(1100, 620), png = on<app::PowerChartView>().png(1100, 620);
     EXPECT_TRUE(svg.contains("<svg"));
-    const auto& c = *window->page().powerChart().construction();
+    const auto& c = *on<app::PowerChartView>().construction();
     EXPECT_TRUE(svg.contains(format(c.corrected.si(), *units::horsepower.spec).c_str()) ||
                 svg.contains(format(c.read.si(), *units::horsepower.spec).c_str()))
         << "the construction is on it";
@@ -66,14 +65,14 @@ TEST_F(EnginePages, TheChartIsWrittenAsSvgAndPng) {
 }
 
 TEST_F(EnginePages, TheChartIsPrintedWithItsConstruction) {
-    open("lorimer-spring", Phase::climb, SubPage::chart);
+    open("lorimer-spring", Phase::climb, "chart");
     const QString path = scratch.filePath(QStringLiteral("chart.pdf"));
     {
         QPdfWriter writer(path);
         writer.setPageSize(QPageSize(QPageSize::A4));
         writer.setPageOrientation(QPageLayout::Landscape);
-        app::paintChart(writer, window->page().chartPicture(true), QStringLiteral("Lorimer L.4"),
-                        window->page().powerChart().steps());
+        app::paintChart(writer, on<app::PowerChartView>().svg(1100, 620), QStringLiteral("Lorimer L.4"),
+                        on<app::PowerChartView>().steps());
     }
     QProcess reader;
     reader.start(QStringLiteral("pdftotext"), {QStringLiteral("-layout"), path, QStringLiteral("-")});
@@ -85,11 +84,11 @@ TEST_F(EnginePages, TheChartIsPrintedWithItsConstruction) {
 
 TEST_F(EnginePages, EveryTypeDrawsItsChartAndItsChoices) {
     for (const auto& demo : app::demoSorties()) {
-        open(demo.file, Phase::climb, SubPage::chart);
-        EXPECT_FALSE(window->page().powerChart().steps().isEmpty()) << demo.file;
+        open(demo.file, Phase::climb, "chart");
+        EXPECT_FALSE(on<app::PowerChartView>().steps().isEmpty()) << demo.file;
         EXPECT_EQ(window->size(), QSize(1280, 800)) << demo.file;
         window->showPhase(Phase::cruise);
-        window->page().showSubPage(SubPage::choose);
+        window->page().showPage("choose");
         test::settle();
         EXPECT_EQ(window->size(), QSize(1280, 800)) << demo.file;
         EXPECT_FALSE(text("moves").isEmpty()) << demo.file;
@@ -97,17 +96,17 @@ TEST_F(EnginePages, EveryTypeDrawsItsChartAndItsChoices) {
 }
 
 TEST_F(EnginePages, AnAskedPowerGivesCandidatesAndOneIsTakenAndUndone) {
-    open("lorimer-spring", Phase::cruise, SubPage::choose);
-    auto& page = window->page();
+    open("lorimer-spring", Phase::cruise, "choose");
+    auto& page = pageAs<app::ChooseCruisePage>();
     page.ask(flight::Ask::power, 800 * 745.7);
     ASSERT_GE(page.candidates().size(), 2u);
     for (const auto& p : page.candidates())
         EXPECT_NEAR(p.point.power.si() / (800 * 745.7), 1, 0.01);
     const auto wanted = page.candidates()[1];
-    auto& rows = page.sequenceRows();
-    rows.setFocus();
-    rows.setCurrentIndex(rows.model()->index(2, 0)); // under the heading
-    QTest::keyClick(&rows, Qt::Key_Return);
+    auto& settings = rows("sequence");
+    settings.setFocus();
+    settings.setCurrentIndex(settings.model()->index(2, 0)); // under the heading
+    QTest::keyClick(&settings, Qt::Key_Return);
     EXPECT_NEAR(document().sortie().flight.cruiseRpm->si(), wanted.setting.rpm.si(), 1e-9);
     EXPECT_NEAR(document().plan().flown[Phase::cruise].point.power.si() / (800 * 745.7), 1, 0.01);
     document().undoStack().undo();
@@ -115,31 +114,31 @@ TEST_F(EnginePages, AnAskedPowerGivesCandidatesAndOneIsTakenAndUndone) {
 }
 
 TEST_F(EnginePages, ItIsAskedInAnyDirection) {
-    open("lorimer-spring", Phase::cruise, SubPage::choose);
+    open("lorimer-spring", Phase::cruise, "choose");
     auto* ask = window->page().findChild<QComboBox*>(QStringLiteral("ask"));
     ASSERT_NE(ask, nullptr);
     ASSERT_EQ(ask->count(), 5);
     for (int i = 0; i < 5; ++i) {
         ask->setCurrentIndex(i);
         emit ask->activated(i);
-        EXPECT_FALSE(window->page().candidates().empty()) << ask->currentText().toStdString();
-        EXPECT_FALSE(shown(window->page().sequenceRows()).isEmpty());
+        EXPECT_FALSE(pageAs<app::ChooseCruisePage>().candidates().empty()) << ask->currentText().toStdString();
+        EXPECT_FALSE(shown(rows("sequence")).isEmpty());
     }
     type("asked", QStringLiteral("9000 nm"));
-    EXPECT_TRUE(window->page().candidates().empty());
+    EXPECT_TRUE(pageAs<app::ChooseCruisePage>().candidates().empty());
     EXPECT_TRUE(text("moves").contains(QStringLiteral("No permitted setting"))) << text("moves").toStdString();
 }
 
 TEST_F(EnginePages, TheLeversGoBoostFirstFromTheClimb) {
-    open("lorimer-spring", Phase::cruise, SubPage::choose);
-    const auto& path = window->page().leverMap().path();
+    open("lorimer-spring", Phase::cruise, "choose");
+    const auto& path = on<app::LeverMap>().path();
     ASSERT_EQ(path.moves.size(), 2u);
     EXPECT_FALSE(path.moves[0].rpmLever);
     EXPECT_TRUE(text("moves").contains(QStringLiteral("boost first")));
 }
 
 TEST_F(EnginePages, TheLeanTestIsReadForThePilot) {
-    open("lorimer-spring", Phase::cruise, SubPage::choose);
+    open("lorimer-spring", Phase::cruise, "choose");
     auto* test = window->page().findChild<QComboBox*>(QStringLiteral("lean-test"));
     test->setCurrentIndex(1);
     emit test->activated(1);
@@ -150,7 +149,7 @@ TEST_F(EnginePages, TheLeanTestIsReadForThePilot) {
 }
 
 TEST_F(EnginePages, ATypedCruiseIsPlannedAndARatingTakesItBack) {
-    open("lorimer-spring", Phase::cruise, SubPage::settings);
+    open("lorimer-spring", Phase::cruise, "settings");
     type("cruise-rpm", QStringLiteral("1900"));
     EXPECT_NEAR(document().plan().flown[Phase::cruise].setting.rpm.si() * 60, 1900, 0.01);
     type("cruise-boost", QStringLiteral("60"));

@@ -12,7 +12,6 @@
 namespace {
 using namespace amber;
 using test::Window;
-using SubPage = app::PhasePage::SubPage;
 
 class EveryField : public Window {
 protected:
@@ -20,11 +19,12 @@ protected:
         return writeSortie(document().sortie(), document().aircraft().notes.cockpit);
     }
     /// Pages of every phase, one after the other.
-    void eachPage(const std::function<void(Phase, SubPage)>& visit) {
+    void eachPage(const std::function<void(Phase, std::string_view)>& visit) {
         for (std::size_t i = 0; i < plannedPhases; ++i)
-            for (const auto page : app::PhasePage::subPagesOf(phaseNames[i].phase)) {
+            for (const auto* row : app::pagesOf(phaseNames[i].phase, window->document())) {
+                const auto page = row->key;
                 window->showPhase(phaseNames[i].phase);
-                window->page().showSubPage(page);
+                window->page().showPage(page);
                 QApplication::processEvents();
                 visit(phaseNames[i].phase, page);
             }
@@ -35,7 +35,7 @@ TEST_F(EveryField, AStepByKeyIsOneUndoAndComesBackExactly) {
     for (const char* demo : {"lorimer-spring", "tanner-winter", "tinker-damp"}) {
         open(demo);
         int stepped = 0;
-        eachPage([&](Phase phase, SubPage page) {
+        eachPage([&](Phase phase, std::string_view page) {
             for (auto* field : window->page().findChildren<app::InlineField*>()) {
                 if (!field->isVisible())
                     continue;
@@ -51,8 +51,8 @@ TEST_F(EveryField, AStepByKeyIsOneUndoAndComesBackExactly) {
                 ++stepped;
                 EXPECT_NE(text(), before) << field->objectName().toStdString() << " " << keyOf(phase);
                 document().undoStack().undo();
-                EXPECT_EQ(text(), before) << field->objectName().toStdString() << " on " << keyOf(phase) << " page "
-                                          << static_cast<int>(page);
+                EXPECT_EQ(text(), before)
+                    << field->objectName().toStdString() << " on " << keyOf(phase) << " page " << page;
                 EXPECT_EQ(document().undoStack().index(), index);
             }
         });
@@ -64,7 +64,7 @@ TEST_F(EveryField, AStepByKeyIsOneUndoAndComesBackExactly) {
 TEST_F(EveryField, AChoiceThatIsMadeIsUndone) {
     open("mercer-frost");
     int chosen = 0;
-    eachPage([&](Phase phase, SubPage) {
+    eachPage([&](Phase phase, std::string_view) {
         for (auto* box : window->page().findChildren<QComboBox*>()) {
             const QString name = box->objectName();
             if (!box->isVisible() || box->count() < 2 || name == QLatin1String("page-choice") ||
@@ -87,7 +87,7 @@ TEST_F(EveryField, AChoiceThatIsMadeIsUndone) {
 
 TEST_F(EveryField, TheKeyboardReachesEverythingThatTakesIt) {
     open("lorimer-spring");
-    eachPage([&](Phase phase, SubPage page) {
+    eachPage([&](Phase phase, std::string_view page) {
         QSet<QWidget*> wanted;
         for (auto* widget : window->page().findChildren<QWidget*>())
             if (widget->isVisible() && widget->isEnabled() && (widget->focusPolicy() & Qt::TabFocus) == Qt::TabFocus &&
@@ -103,7 +103,7 @@ TEST_F(EveryField, TheKeyboardReachesEverythingThatTakesIt) {
         }
         for (auto* widget : wanted) {
             EXPECT_TRUE(reached.contains(widget))
-                << keyOf(phase) << " page " << static_cast<int>(page) << " " << widget->objectName().toStdString();
+                << keyOf(phase) << " page " << page << " " << widget->objectName().toStdString();
         }
         EXPECT_FALSE(wanted.isEmpty()) << keyOf(phase);
     });
@@ -111,12 +111,12 @@ TEST_F(EveryField, TheKeyboardReachesEverythingThatTakesIt) {
 
 TEST_F(EveryField, EveryListAndPictureHasANameForTheReader) {
     open("chandler-haven");
-    eachPage([&](Phase phase, SubPage page) {
+    eachPage([&](Phase phase, std::string_view page) {
         for (auto* widget : window->page().findChildren<QWidget*>()) {
             const bool speaks = qobject_cast<QAbstractItemView*>(widget) || qobject_cast<QCustomPlot*>(widget);
             if (speaks && widget->isVisible()) {
                 EXPECT_FALSE(widget->accessibleName().isEmpty())
-                    << keyOf(phase) << " page " << static_cast<int>(page) << " " << widget->objectName().toStdString();
+                    << keyOf(phase) << " page " << page << " " << widget->objectName().toStdString();
             }
         }
     });
@@ -125,9 +125,9 @@ TEST_F(EveryField, EveryListAndPictureHasANameForTheReader) {
 TEST_F(EveryField, PointAAndTheReadingAreDraggedOnThePowerChart) {
     open("lorimer-spring");
     window->showPhase(Phase::climb);
-    window->page().showSubPage(SubPage::chart);
+    window->page().showPage("chart");
     test::settle();
-    auto& chart = window->page().powerChart();
+    auto& chart = on<app::PowerChartView>();
     auto& plot = chart.plot();
     ASSERT_TRUE(chart.construction());
     const auto rect = [&](int panel) { return plot.axisRect(panel); };
@@ -168,16 +168,16 @@ TEST_F(EveryField, LeversAreToldForEveryTypeAndNeverPastTheBoundary) {
     for (const auto& demo : app::demoSorties()) {
         open(demo.file);
         window->showPhase(Phase::cruise);
-        window->page().showSubPage(SubPage::choose);
+        window->page().showPage("choose");
         QApplication::processEvents();
         if (document().aircraft().notes.engine.gears.empty()) {
-            EXPECT_FALSE(window->page().leverMap().isVisible()) << demo.file << ": one lever";
+            EXPECT_FALSE(on<app::LeverMap>().isVisible()) << demo.file << ": one lever";
             continue;
         }
-        const auto& path = window->page().leverMap().path();
+        const auto& path = on<app::LeverMap>().path();
         EXPECT_TRUE(path.clean) << demo.file;
         EXPECT_FALSE(path.why.empty()) << demo.file;
-        const QStringList words = window->page().leverMap().words();
+        const QStringList words = on<app::LeverMap>().words();
         EXPECT_GE(words.size(), static_cast<int>(path.moves.size())) << demo.file;
         for (std::size_t i = 0; i < path.moves.size(); ++i) {
             EXPECT_TRUE(words[static_cast<int>(i)].contains(path.moves[i].rpmLever ? QStringLiteral("Rpm")

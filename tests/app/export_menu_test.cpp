@@ -13,7 +13,6 @@
 namespace {
 using namespace amber;
 using test::Window;
-using SubPage = app::PhasePage::SubPage;
 
 class ExportMenu : public Window {
 protected:
@@ -97,9 +96,9 @@ TEST_F(ExportMenu, NoFileChosenWritesNothing) {
 
 TEST_F(ExportMenu, TheChartThatIsWrittenCarriesTheReadingOnScreen) {
     window->showPhase(Phase::climb);
-    window->page().showSubPage(SubPage::chart);
+    window->page().showPage("chart");
     test::settle();
-    auto& chart = window->page().powerChart();
+    auto& chart = on<app::PowerChartView>();
     auto* plot = chart.findChild<QWidget*>();
     QTest::keyClick(plot, Qt::Key_Down);
     QTest::keyClick(plot, Qt::Key_Down);

@@ -9,7 +9,6 @@
 namespace {
 using namespace amber;
 using test::Window;
-using StartPage = app::PhasePage::SubPage;
 
 class GroundPages : public Window {
 protected:
@@ -24,19 +23,19 @@ protected:
         test::settle();
     }
     void go(int station) {
-        QTest::keyClick(&window->page().walkRound(), Qt::Key_Home);
+        QTest::keyClick(&on<app::WalkRoundView>(), Qt::Key_Home);
         for (int i = 0; i < station; ++i)
-            QTest::keyClick(&window->page().walkRound(), Qt::Key_Right);
+            QTest::keyClick(&on<app::WalkRoundView>(), Qt::Key_Right);
     }
     int rowOf(const char* what) {
-        auto& set = window->page().setRows();
+        auto& set = rows("set");
         for (int i = 0; i < set.model()->rowCount(); ++i)
             if (set.model()->index(i, 0).data().toString().startsWith(QLatin1String(what)))
                 return i;
         return -1;
     }
     void typeReading(const char* what, const QString& text) {
-        auto& set = window->page().setRows();
+        auto& set = rows("set");
         const int row = rowOf(what);
         ASSERT_GE(row, 0) << what;
         set.setFocus();
@@ -54,7 +53,7 @@ protected:
 
 TEST_F(GroundPages, AReadingTypedOnThePageIsJudgedAtOnce) {
     go(2);
-    EXPECT_EQ(window->page().walkRound().selected(), 2);
+    EXPECT_EQ(on<app::WalkRoundView>().selected(), 2);
     typeReading("Oil, starboard", QStringLiteral("19"));
     EXPECT_EQ(document().sortie().walk.found.at("stbd-engine/oil-starboard"), "19 US gal");
     EXPECT_TRUE(defects().contains(QStringLiteral("short of 20 US gal"))) << defects().toStdString();
@@ -70,7 +69,7 @@ TEST_F(GroundPages, AReadingTypedOnThePageIsJudgedAtOnce) {
 }
 
 TEST_F(GroundPages, SpaceTicksTypingWritesUpAndDeleteClears) {
-    auto& set = window->page().setRows();
+    auto& set = rows("set");
     set.setFocus();
     set.setCurrentIndex(set.model()->index(0, 0));
     QTest::keyClick(&set, Qt::Key_Space);
@@ -90,15 +89,15 @@ TEST_F(GroundPages, SpaceTicksTypingWritesUpAndDeleteClears) {
 }
 
 TEST_F(GroundPages, DownOnTheLastThingGoesToTheNextStationAndAClickToAny) {
-    auto& set = window->page().setRows();
+    auto& set = rows("set");
     set.setFocus();
     set.setCurrentIndex(set.model()->index(set.model()->rowCount() - 1, 0));
     QTest::keyClick(&set, Qt::Key_Down);
-    EXPECT_EQ(window->page().walkRound().selected(), 1);
+    EXPECT_EQ(on<app::WalkRoundView>().selected(), 1);
     QTest::keyClick(&set, Qt::Key_Up);
-    EXPECT_EQ(window->page().walkRound().selected(), 0);
+    EXPECT_EQ(on<app::WalkRoundView>().selected(), 0);
     EXPECT_EQ(set.currentIndex().row(), set.model()->rowCount() - 1);
-    auto& walk = window->page().walkRound();
+    auto& walk = on<app::WalkRoundView>();
     QTest::mouseClick(&walk, Qt::LeftButton, {}, walk.markOf(5).toPoint());
     EXPECT_EQ(walk.selected(), 5);
     EXPECT_GE(rowOf("Tail wheel tyre"), 0);
@@ -124,29 +123,28 @@ TEST_F(GroundPages, TheWalkIsSavedAndReadAgain) {
 TEST_F(GroundPages, TheStartHasThreePagesByKeyAndByChoice) {
     window->showPhase(Phase::start);
     auto& page = window->page();
-    EXPECT_TRUE(page.setRows().isVisible());
+    EXPECT_TRUE(rows("set").isVisible());
     QTest::keyClick(window.get(), Qt::Key_Space, Qt::ControlModifier);
-    EXPECT_EQ(page.subPage(), StartPage::priming);
-    EXPECT_TRUE(page.doseChart().isVisible());
-    EXPECT_TRUE(page.timeChart().isVisible());
-    EXPECT_FALSE(page.setRows().isVisible());
-    EXPECT_TRUE(shown(page.sequenceRows()).contains(QStringLiteral("Floods from")));
+    EXPECT_EQ(page.pageKey(), "priming");
+    EXPECT_TRUE(on<app::PhaseChart>("dose-chart").isVisible());
+    EXPECT_TRUE(on<app::PhaseChart>("time-chart").isVisible());
+    EXPECT_TRUE(shown(rows("sequence")).contains(QStringLiteral("Floods from")));
     QTest::keyClick(window.get(), Qt::Key_Space, Qt::ControlModifier);
-    EXPECT_EQ(page.subPage(), StartPage::order);
-    EXPECT_TRUE(page.startTimeline().isVisible());
-    EXPECT_TRUE(shown(page.sequenceRows()).contains(QStringLiteral("Starter select")));
+    EXPECT_EQ(page.pageKey(), "order");
+    EXPECT_TRUE(on<app::StartTimelineView>().isVisible());
+    EXPECT_TRUE(shown(rows("sequence")).contains(QStringLiteral("Starter select")));
     QTest::keyClick(window.get(), Qt::Key_Space, Qt::ControlModifier);
-    EXPECT_EQ(page.subPage(), StartPage::settings);
+    EXPECT_EQ(page.pageKey(), "settings");
 }
 
 TEST_F(GroundPages, HoverOnThePrimingPicturesSaysWhetherItFires) {
     window->showPhase(Phase::start);
-    window->page().showSubPage(StartPage::priming);
+    window->page().showPage("priming");
     test::settle();
-    auto& dose = window->page().doseChart();
+    auto& dose = on<app::PhaseChart>("dose-chart");
     EXPECT_TRUE(dose.readOut(QPoint(dose.width() / 2, 40)).contains(QStringLiteral("fires")));
     EXPECT_TRUE(dose.readOut(QPoint(dose.width() - 14, 40)).contains(QStringLiteral("flooded")));
-    auto& time = window->page().timeChart();
+    auto& time = on<app::PhaseChart>("time-chart");
     EXPECT_TRUE(time.readOut(QPoint(60, 40)).contains(QStringLiteral(" s · ")));
     EXPECT_TRUE(time.readOut(QPoint(time.width() - 14, 40)).contains(QStringLiteral("too weak")));
 }
@@ -154,20 +152,20 @@ TEST_F(GroundPages, HoverOnThePrimingPicturesSaysWhetherItFires) {
 TEST_F(GroundPages, ColderDayNeedsMorePrimeWhileItIsDragged) {
     window->showPhase(Phase::start);
     const double before = document().plan().prime.dose;
-    const QString title = window->page().doseChart().title();
+    window->page().showPage("priming");
+    const QString title = on<app::PhaseChart>("dose-chart").title();
     type("oat", QStringLiteral("-15"));
     EXPECT_GT(document().plan().prime.dose, before);
-    window->page().showSubPage(StartPage::priming);
-    EXPECT_NE(window->page().doseChart().title(), title);
+    EXPECT_NE(on<app::PhaseChart>("dose-chart").title(), title);
 }
 
 TEST_F(GroundPages, ASchoolChangesTimelineAndCardTogether) {
     window->showPhase(Phase::start);
-    auto& set = window->page().setRows();
+    auto& set = rows("set");
     const double before = document().plan().flown.start.total;
     const int row = rowOf("Prime");
     ASSERT_GE(row, 0);
-    window->page().chooseSchool(row, QStringLiteral("while turning"));
+    pageAs<app::SettingsPage>().chooseSchool(row, QStringLiteral("while turning"));
     EXPECT_LT(document().plan().flown.start.total, before);
     EXPECT_TRUE(shown(set).contains(QStringLiteral("as it turns")));
     EXPECT_TRUE(document().plan().startInForce.primeWhileTurning);
@@ -176,7 +174,7 @@ TEST_F(GroundPages, ASchoolChangesTimelineAndCardTogether) {
 TEST_F(GroundPages, TheOrderIsChosenOnItsStep) {
     ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/mercer-frost.toml"))));
     window->showPhase(Phase::start);
-    auto& set = window->page().setRows();
+    auto& set = rows("set");
     const int row = rowOf("Order");
     ASSERT_GE(row, 0);
     set.setFocus();
@@ -188,7 +186,7 @@ TEST_F(GroundPages, TheOrderIsChosenOnItsStep) {
     menu->actions()[2]->trigger();
     menu->close();
     EXPECT_EQ(document().sortie().start.order, (std::vector<std::string>{"4", "3", "2", "1"}));
-    window->page().showSubPage(StartPage::order);
+    window->page().showPage("order");
     auto* orders = window->page().findChild<QLabel*>(QStringLiteral("orders"));
     EXPECT_TRUE(orders->text().contains(QStringLiteral("<b>away from the crew door first</b>")));
 }
@@ -196,10 +194,10 @@ TEST_F(GroundPages, TheOrderIsChosenOnItsStep) {
 TEST_F(GroundPages, WhatDoesNotCatchIsInTheSequence) {
     ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/mercer-frost.toml"))));
     window->showPhase(Phase::start);
-    window->page().showSubPage(StartPage::order);
+    window->page().showPage("order");
     test::settle();
-    EXPECT_FALSE(shown(window->page().sequenceRows()).contains(QStringLiteral("No catch")));
-    window->page().startTimeline().failOnceMore("2");
-    EXPECT_TRUE(shown(window->page().sequenceRows()).contains(QStringLiteral("No catch")));
+    EXPECT_FALSE(shown(rows("sequence")).contains(QStringLiteral("No catch")));
+    on<app::StartTimelineView>().failOnceMore("2");
+    EXPECT_TRUE(shown(rows("sequence")).contains(QStringLiteral("No catch")));
 }
 } // namespace

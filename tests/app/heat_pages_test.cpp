@@ -13,11 +13,10 @@ using namespace amber;
 using test::command;
 using test::notesOf;
 using test::Window;
-using SubPage = app::PhasePage::SubPage;
 
 class HeatPages : public Window {
 protected:
-    app::RunUpPage& sheet() { return window->page().runUp(); }
+    app::RunUpPage& sheet() { return pageAs<app::RunUpPage>(); }
     /// Types into the sheet at a line and engine, as with the keyboard.
     void type(const char* line, int engine, const QString& text) {
         auto& table = sheet().table();
@@ -50,7 +49,7 @@ protected:
 };
 
 TEST_F(HeatPages, ASickEngineIsToldWithItsCauseAndUndone) {
-    open("lorimer-spring", Phase::runUp, SubPage::sheet);
+    open("lorimer-spring", Phase::runUp, "sheet");
     EXPECT_TRUE(sheet().isVisible());
     type("left", 0, QStringLiteral("60"));
     type("right", 0, QStringLiteral("130 slow"));
@@ -70,7 +69,7 @@ TEST_F(HeatPages, ASickEngineIsToldWithItsCauseAndUndone) {
 }
 
 TEST_F(HeatPages, BadReadingsAreRefusedAndDeleteTakesOut) {
-    open("lorimer-spring", Phase::runUp, SubPage::sheet);
+    open("lorimer-spring", Phase::runUp, "sheet");
     QString why;
     QObject::connect(&window->page(), &app::PhasePage::refused, window.get(), [&](const QString& w) { why = w; });
     type("left", 1, QStringLiteral("eighty"));
@@ -85,24 +84,24 @@ TEST_F(HeatPages, BadReadingsAreRefusedAndDeleteTakesOut) {
 }
 
 TEST_F(HeatPages, EnginesWarmEachFromItsOwnStart) {
-    open("mercer-frost", Phase::warmUp, SubPage::engines);
-    const QString text = window->page().heat().figures();
+    open("mercer-frost", Phase::warmUp, "engines");
+    const QString text = figures();
     EXPECT_TRUE(text.contains(QStringLiteral("decides")));
     for (const char* engine : {"No. 1", "No. 2", "No. 3", "No. 4"}) {
         EXPECT_TRUE(text.contains(QLatin1String(engine))) << engine;
     }
-    EXPECT_TRUE(window->page().heat().chart().title().contains(QStringLiteral("first fire")));
+    EXPECT_TRUE(on<app::HeatChart>().title().contains(QStringLiteral("first fire")));
     // Not diluted it warms otherwise: the page follows.
     auto* oil = window->page().findChild<QComboBox*>(QStringLiteral("diluted"));
     ASSERT_TRUE(oil->isVisible());
     oil->setCurrentIndex(0);
     emit oil->activated(0);
-    EXPECT_NE(window->page().heat().figures(), text);
+    EXPECT_NE(figures(), text);
 }
 
 TEST_F(HeatPages, TheGroundBudgetCountsDown) {
-    open("farrier-summer", Phase::runUp, SubPage::budget);
-    auto& view = window->page().heat().budget();
+    open("farrier-summer", Phase::runUp, "budget");
+    auto& view = on<app::GroundBudgetView>();
     ASSERT_TRUE(view.isVisible());
     ASSERT_GT(view.budget().runs.size(), 4u);
     const double left = *view.budget().runs.front().toAmber;
@@ -117,7 +116,7 @@ TEST_F(HeatPages, TheGroundBudgetCountsDown) {
     EXPECT_FALSE(view.clockRuns());
     QTest::keyClick(&view, Qt::Key_Down);
     EXPECT_EQ(view.selected(), 1);
-    EXPECT_TRUE(window->page().heat().figures().contains(QString::fromStdString(view.budget().runs[1].name)));
+    EXPECT_TRUE(figures().contains(QString::fromStdString(view.budget().runs[1].name)));
     QTest::keyClick(&view, Qt::Key_W);
     EXPECT_EQ(view.from(), advice::GroundFrom::warmUp);
     EXPECT_GT(*view.budget().runs.front().toAmber, left) << "cold, it lasts longer";
@@ -129,13 +128,13 @@ TEST_F(HeatPages, EveryTypeShowsEveryPageWithinTheWindow) {
         answer = app::MainWindow::Unsaved::discard;
         ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/%1.toml").arg(QLatin1String(demo.file)))));
         for (std::size_t i = 0; i < plannedPhases; ++i)
-            for (const auto page : app::PhasePage::subPagesOf(phaseNames[i].phase)) {
+            for (const auto* row : app::pagesOf(phaseNames[i].phase, window->document())) {
+                const auto page = row->key;
                 window->showPhase(phaseNames[i].phase);
-                window->page().showSubPage(page);
+                window->page().showPage(page);
                 QApplication::processEvents();
-                const auto where = testing::Message()
-                                   << demo.file << " " << phaseNames[i].key << " page " << static_cast<int>(page);
-                EXPECT_EQ(window->page().subPage(), page) << where;
+                const auto where = testing::Message() << demo.file << " " << phaseNames[i].key << " page " << page;
+                EXPECT_EQ(window->page().pageKey(), page) << where;
                 EXPECT_LE(window->minimumSizeHint().width(), 1280) << where;
                 EXPECT_LE(window->width(), 1280) << where;
                 EXPECT_LE(window->height(), 800) << where;
@@ -149,7 +148,7 @@ TEST_F(HeatPages, EveryTypeShowsEveryPageWithinTheWindow) {
 }
 
 TEST_F(HeatPages, AWarmStretchOfTheScoreLeadsToItsCause) {
-    open("farrier-summer", Phase::landing, SubPage::settings);
+    open("farrier-summer", Phase::landing, "settings");
     auto* score = window->findChild<app::Score*>();
     const auto& f = window->document().plan().flown;
     const auto& notes = window->document().aircraft().notes;
@@ -162,19 +161,19 @@ TEST_F(HeatPages, AWarmStretchOfTheScoreLeadsToItsCause) {
             QTest::mouseClick(score, Qt::LeftButton, {},
                               QPoint(static_cast<int>(score->xOf(m.time + 2)), static_cast<int>(y)));
             EXPECT_EQ(window->page().phase(), Phase::climb);
-            EXPECT_EQ(window->page().subPage(), SubPage::cooling);
+            EXPECT_EQ(window->page().pageKey(), "cooling");
             return;
         }
     FAIL() << "the demo should run warm in the climb";
 }
 
 TEST_F(HeatPages, ForecastDecidesTheDilution) {
-    open("tanner-winter", Phase::stop, SubPage::afterwards);
-    EXPECT_TRUE(window->page().heat().figures().contains(QStringLiteral("Dilute")));
+    open("tanner-winter", Phase::stop, "afterwards");
+    EXPECT_TRUE(figures().contains(QStringLiteral("Dilute")));
     Sortie mild = window->document().sortie();
     mild.forecast = Temperature::of(6, units::celsius);
     EXPECT_TRUE(window->document().edit(mild, QStringLiteral("forecast")).isEmpty());
-    EXPECT_TRUE(window->page().heat().figures().contains(QStringLiteral("the notes begin at")));
+    EXPECT_TRUE(figures().contains(QStringLiteral("the notes begin at")));
 }
 
 TEST(HeatCommands, WarmUpGivesEveryEngine) {

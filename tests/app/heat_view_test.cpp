@@ -17,23 +17,21 @@ namespace {
 using namespace amber;
 using test::command;
 using test::Window;
-using SubPage = app::PhasePage::SubPage;
 
 class HeatViews : public Window {
 protected:
-    app::HeatPage& heat() { return window->page().heat(); }
-    QCustomPlot* plot() { return heat().chart().findChild<QCustomPlot*>(); }
+    QCustomPlot* plot() { return on<app::HeatChart>().findChild<QCustomPlot*>(); }
 };
 
 TEST_F(HeatViews, CtrlSpaceGoesRoundThePagesOfEveryPhase) {
     for (std::size_t i = 0; i < plannedPhases; ++i) {
         const Phase phase = phaseNames[i].phase;
         window->showPhase(phase);
-        const auto pages = app::PhasePage::subPagesOf(phase);
-        window->page().showSubPage(pages.front());
+        const auto pages = app::pagesOf(phase, document());
+        window->page().showPage(pages.front()->key);
         for (std::size_t n = 1; n <= pages.size(); ++n) {
             QTest::keyClick(window.get(), Qt::Key_Space, Qt::ControlModifier);
-            EXPECT_EQ(window->page().subPage(), pages[n % pages.size()]) << keyOf(phase);
+            EXPECT_EQ(window->page().pageKey(), pages[n % pages.size()]->key) << keyOf(phase);
         }
         auto* choice = window->page().findChild<QComboBox*>(QStringLiteral("page-choice"));
         if (pages.size() > 1) {
@@ -44,19 +42,20 @@ TEST_F(HeatViews, CtrlSpaceGoesRoundThePagesOfEveryPhase) {
 }
 
 TEST_F(HeatViews, APageIsKeptWhenOneComesBackToItsPhase) {
-    open("lorimer-spring", Phase::climb, SubPage::cooling);
+    open("lorimer-spring", Phase::climb, "cooling");
     window->showPhase(Phase::cruise);
-    EXPECT_EQ(window->page().subPage(), SubPage::settings);
+    EXPECT_EQ(window->page().pageKey(), "settings");
     window->showPhase(Phase::climb);
-    EXPECT_EQ(window->page().subPage(), SubPage::cooling);
-    EXPECT_TRUE(heat().isVisible());
-    window->page().showSubPage(SubPage::settings);
-    EXPECT_FALSE(heat().isVisible());
-    EXPECT_TRUE(window->page().setRows().isVisible());
+    EXPECT_EQ(window->page().pageKey(), "cooling");
+    EXPECT_TRUE(on<app::HeatChart>().isVisible());
+    const auto& chart = on<app::HeatChart>();
+    window->page().showPage("settings");
+    EXPECT_FALSE(chart.isVisible());
+    EXPECT_TRUE(rows("set").isVisible());
 }
 
 TEST_F(HeatViews, ThePictureZoomsByKeyAndReadsOut) {
-    open("farrier-summer", Phase::climb, SubPage::cooling);
+    open("farrier-summer", Phase::climb, "cooling");
     const QCPRange whole = plot()->xAxis->range();
     plot()->setFocus();
     QTest::keyClick(plot(), Qt::Key_Plus);
@@ -66,7 +65,7 @@ TEST_F(HeatViews, ThePictureZoomsByKeyAndReadsOut) {
     test::settle();
     EXPECT_NEAR(plot()->xAxis->range().size(), whole.size(), 1e-6);
     const QPoint middle = plot()->axisRect()->rect().center();
-    const QString read = heat().chart().readOut(middle);
+    const QString read = on<app::HeatChart>().readOut(middle);
     EXPECT_TRUE(read.contains(QStringLiteral("kt"))) << read.toStdString();
     EXPECT_TRUE(read.contains(QStringLiteral("°C")));
     QTest::mouseMove(plot(), middle);
@@ -78,20 +77,20 @@ TEST_F(HeatViews, EveryPictureHasItsLinesAndATitleInTheCockpitsUnits) {
     struct Want {
         const char* demo;
         Phase phase;
-        SubPage page;
+        std::string_view page;
         int graphs;
         const char* unit;
     };
-    for (const auto& [demo, phase, page, graphs, unit] :
-         {Want{"mercer-frost", Phase::warmUp, SubPage::engines, 8, "°C"},
-          Want{"ostler-bush", Phase::warmUp, SubPage::engines, 6, "°F"},
-          Want{"lorimer-spring", Phase::climb, SubPage::bands, 3, "°C"},
-          Want{"thatcher-lesson", Phase::climb, SubPage::cooling, 4, "°F"},
-          Want{"tinker-damp", Phase::letDown, SubPage::schedule, 2, "°F"},
-          Want{"sexton-meadow", Phase::stop, SubPage::afterwards, 2, "°C"}}) {
+    for (const auto& [demo, phase, page, graphs, unit] : {Want{"mercer-frost", Phase::warmUp, "engines", 8, "°C"},
+                                                          Want{"ostler-bush", Phase::warmUp, "engines", 6, "°F"},
+                                                          Want{"lorimer-spring", Phase::climb, "bands", 3, "°C"},
+                                                          Want{"thatcher-lesson", Phase::climb, "cooling", 4, "°F"},
+                                                          Want{"tinker-damp", Phase::letDown, "schedule", 2, "°F"},
+                                                          Want{"sexton-meadow", Phase::stop, "afterwards", 2, "°C"}}) {
         open(demo, phase, page);
         EXPECT_GE(plot()->graphCount(), graphs) << demo;
-        EXPECT_TRUE(heat().chart().title().contains(QString::fromUtf8(unit))) << heat().chart().title().toStdString();
+        EXPECT_TRUE(on<app::HeatChart>().title().contains(QString::fromUtf8(unit)))
+            << on<app::HeatChart>().title().toStdString();
         int texts = 0;
         for (int i = 0; i < plot()->itemCount(); ++i)
             if (const auto* text = qobject_cast<QCPItemText*>(plot()->item(i)))
@@ -101,18 +100,18 @@ TEST_F(HeatViews, EveryPictureHasItsLinesAndATitleInTheCockpitsUnits) {
 }
 
 TEST_F(HeatViews, TheBandsOfTheClimbEndAtItsTop) {
-    open("collier-high", Phase::climb, SubPage::bands);
-    const QString text = heat().figures();
+    open("collier-high", Phase::climb, "bands");
+    const QString text = figures();
     EXPECT_TRUE(text.contains(QStringLiteral("19,000 ft"))) << text.toStdString();
     EXPECT_TRUE(text.contains(QStringLiteral("neutral")));
     EXPECT_TRUE(text.contains(QStringLiteral("high")));
     EXPECT_TRUE(text.contains(QStringLiteral("Throttle back")));
     type("oat", QStringLiteral("30\t"));
-    EXPECT_NE(heat().figures(), text) << "the page follows the day";
+    EXPECT_NE(figures(), text) << "the page follows the day";
 }
 
 TEST_F(HeatViews, BlanksAreFittedOnThePageAndWarmTheOil) {
-    open("tanner-winter", Phase::warmUp, SubPage::engines);
+    open("tanner-winter", Phase::warmUp, "engines");
     auto* blanks = window->page().findChild<QComboBox*>(QStringLiteral("blanks"));
     ASSERT_NE(blanks, nullptr);
     ASSERT_TRUE(blanks->isVisible());
@@ -121,14 +120,14 @@ TEST_F(HeatViews, BlanksAreFittedOnThePageAndWarmTheOil) {
     emit blanks->activated(1);
     EXPECT_TRUE(document().sortie().start.blanks);
     EXPECT_LE(*document().plan().flown.minutesToRunUp, before);
-    EXPECT_TRUE(heat().figures().contains(QStringLiteral("take them off")));
+    EXPECT_TRUE(figures().contains(QStringLiteral("take them off")));
     document().undoStack().undo();
     EXPECT_FALSE(document().sortie().start.blanks);
     EXPECT_EQ(blanks->currentIndex(), 0) << "the field follows the undo";
 }
 
 TEST_F(HeatViews, AForecastIsTypedAndWrongOnesAreRefused) {
-    open("tanner-winter", Phase::stop, SubPage::settings);
+    open("tanner-winter", Phase::stop, "settings");
     ASSERT_NE(field("forecast"), nullptr);
     type("forecast", QStringLiteral("-28"));
     QTest::keyClick(field("forecast"), Qt::Key_Return);
@@ -144,8 +143,8 @@ TEST_F(HeatViews, AForecastIsTypedAndWrongOnesAreRefused) {
 }
 
 TEST_F(HeatViews, TheBudgetIsChosenByMouseAndItsClockClicked) {
-    open("farrier-summer", Phase::runUp, SubPage::budget);
-    auto& view = heat().budget();
+    open("farrier-summer", Phase::runUp, "budget");
+    auto& view = on<app::GroundBudgetView>();
     const int rows = static_cast<int>(view.budget().runs.size());
     ASSERT_GT(rows, 3);
     QTest::mouseClick(&view, Qt::LeftButton, {}, QPoint(60, 62 + 34 * 2 + 10));
@@ -165,29 +164,31 @@ TEST_F(HeatViews, TheBudgetIsChosenByMouseAndItsClockClicked) {
     // The queue typed on the page is weighed against it.
     type("oat", QStringLiteral("26\t"));
     type("hold", QStringLiteral("1\t"));
-    EXPECT_TRUE(heat().figures().contains(QStringLiteral("fits"))) << heat().figures().toStdString();
+    EXPECT_TRUE(figures().contains(QStringLiteral("fits")))
+        << figures().toStdString();
     type("hold", QStringLiteral("25\t"));
-    EXPECT_TRUE(heat().figures().contains(QStringLiteral("longer than"))) << heat().figures().toStdString();
+    EXPECT_TRUE(figures().contains(QStringLiteral("longer than")))
+        << figures().toStdString();
 }
 
 TEST_F(HeatViews, ScheduleSaysWhatThePlanFlew) {
-    open("tinker-damp", Phase::letDown, SubPage::schedule);
-    const QString text = heat().figures();
+    open("tinker-damp", Phase::letDown, "schedule");
+    const QString text = figures();
     for (const auto& step : document().plan().flown.letDown) {
         EXPECT_TRUE(text.contains(
             QString::fromStdString(formatHeight(step.height.si(), *document().aircraft().notes.cockpit.height))))
             << text.toStdString();
     }
     EXPECT_TRUE(text.contains(QStringLiteral("our own figure"))) << "the notes give no rate";
-    open("lorimer-spring", Phase::letDown, SubPage::schedule);
-    EXPECT_TRUE(heat().figures().contains(QStringLiteral("the notes&#39; most")) ||
-                heat().figures().contains(QStringLiteral("the notes' most")));
+    open("lorimer-spring", Phase::letDown, "schedule");
+    EXPECT_TRUE(figures().contains(QStringLiteral("the notes&#39; most")) ||
+                figures().contains(QStringLiteral("the notes' most")));
 }
 
 TEST_F(HeatViews, TheSheetMovesByArrowsAndTypingBegins) {
-    open("lorimer-spring", Phase::runUp, SubPage::sheet);
-    auto& table = window->page().runUp().table();
-    auto& model = window->page().runUp().model();
+    open("lorimer-spring", Phase::runUp, "sheet");
+    auto& table = pageAs<app::RunUpPage>().table();
+    auto& model = pageAs<app::RunUpPage>().model();
     table.setFocus();
     table.setCurrentIndex(model.index(0, app::RunUpModel::firstEngine));
     QTest::keyClick(&table, Qt::Key_Down);
@@ -215,7 +216,7 @@ TEST_F(HeatViews, TheSheetMovesByArrowsAndTypingBegins) {
 }
 
 TEST_F(HeatViews, ReadingsAreSavedWithTheSortieAndPrintedOnTheCard) {
-    open("lorimer-spring", Phase::runUp, SubPage::sheet);
+    open("lorimer-spring", Phase::runUp, "sheet");
     Sortie s = document().sortie();
     s.runUpFound["left/1"] = "60 rpm";
     s.runUpFound["right/1"] = "140 rpm, slow";
@@ -238,11 +239,10 @@ TEST_F(HeatViews, ReadingsAreSavedWithTheSortieAndPrintedOnTheCard) {
 TEST_F(HeatViews, BothThemesDrawEveryHeatPage) {
     for (const auto theme : {app::ThemeKind::day, app::ThemeKind::hangar}) {
         window->setTheme(theme);
-        for (const auto& [phase, page] :
-             {std::pair{Phase::warmUp, SubPage::engines}, std::pair{Phase::runUp, SubPage::sheet},
-              std::pair{Phase::runUp, SubPage::budget}, std::pair{Phase::climb, SubPage::cooling}}) {
+        for (const auto& [phase, page] : {std::pair{Phase::warmUp, "engines"}, std::pair{Phase::runUp, "sheet"},
+                                          std::pair{Phase::runUp, "budget"}, std::pair{Phase::climb, "cooling"}}) {
             window->showPhase(phase);
-            window->page().showSubPage(page);
+            window->page().showPage(page);
             test::settle();
             const QImage image = window->page().grab().toImage();
             // Paper at a corner, and ink somewhere that stands out from it.
@@ -252,7 +252,7 @@ TEST_F(HeatViews, BothThemesDrawEveryHeatPage) {
             for (int y = 0; y < image.height(); y += 3)
                 for (int x = 0; x < image.width(); x += 3)
                     inked += std::abs(image.pixelColor(x, y).lightness() - paper) > 110 ? 1 : 0;
-            EXPECT_GT(inked, 600) << static_cast<int>(page);
+            EXPECT_GT(inked, 600) << page;
         }
     }
 }

@@ -158,22 +158,23 @@ TEST_F(KeptWork, WhatIsNotAFileIsNotWrittenTo) {
 /// The crash that was: the power chart kept the aircraft of a sortie that another had replaced.
 TEST_F(KeptWork, AViewLooksAtNothingThatTheDocumentReplaced) {
     window->showPhase(Phase::climb);
-    window->page().showSubPage(app::PhasePage::SubPage::chart);
+    window->page().showPage("chart");
     test::settle();
+    auto& chart = on<app::PowerChartView>();
     const std::weak_ptr<const flight::Aircraft> shown = document().sharedAircraft();
     window->showPhase(Phase::walkRound);
     ASSERT_TRUE(window->openPath(farrier()));
     EXPECT_FALSE(shown.expired()) << "the chart still holds what it drew";
     window->setTheme(app::ThemeKind::hangar);
     test::settle();
-    window->page().powerChart().resize(500, 300);
+    chart.resize(500, 300);
     test::settle();
     window->showPhase(Phase::climb);
-    window->page().showSubPage(app::PhasePage::SubPage::chart);
+    window->page().showPage("chart");
     test::settle();
     EXPECT_TRUE(shown.expired()) << "and lets it go with the next";
-    EXPECT_TRUE(window->page().powerChart().construction());
-    EXPECT_EQ(window->page().powerChart().reading().rpm.si(), document().plan().flown[Phase::climb].setting.rpm.si());
+    EXPECT_TRUE(on<app::PowerChartView>().construction());
+    EXPECT_EQ(on<app::PowerChartView>().reading().rpm.si(), document().plan().flown[Phase::climb].setting.rpm.si());
 }
 
 /// A plan is a value: it can be read after its aircraft has gone.

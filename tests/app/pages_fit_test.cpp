@@ -70,14 +70,14 @@ TEST_F(PagesFit, FiguresOfTheSmallChartsStandApart) {
         ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/") + name)));
         window->showPhase(Phase::cruise);
         test::settle();
-        apart(*window->page().chart().findChild<QCustomPlot*>(), name.toStdString());
+        apart(*on<app::PhaseChart>().findChild<QCustomPlot*>(), name.toStdString());
     }
 }
 
 TEST_F(PagesFit, WordsOfThePowerChartStandApartAtEveryHeight) {
     for (const char* demo : {"lorimer-spring", "farrier-summer", "collier-high", "chandler-haven"}) {
-        open(demo, Phase::climb, app::PhasePage::SubPage::chart);
-        auto& chart = window->page().powerChart();
+        open(demo, Phase::climb, "chart");
+        auto& chart = on<app::PowerChartView>();
         auto reading = chart.reading();
         for (const double height : {0.0, 100.0, 500.0, 1200.0, 3000.0, 6000.0}) {
             reading.height = Length::si(height);

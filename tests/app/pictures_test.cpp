@@ -15,7 +15,7 @@ using test::Window;
 namespace {
 
 QCustomPlot* plotOf(app::MainWindow& window) {
-    return window.page().chart().findChild<QCustomPlot*>();
+    return window.page().page().findChild<app::PhaseChart*>()->findChild<QCustomPlot*>();
 }
 
 TEST_F(Window, TheHandleOnThePictureIsDraggedByTheMouse) {
@@ -69,11 +69,11 @@ TEST_F(Window, ThePictureZoomsByKeyAndStaysWhileValuesChange) {
 TEST_F(Window, ThePictureReadsOutInItsUnits) {
     window->showPhase(Phase::climb);
     test::settle();
-    const QString climb = window->page().chart().readOut(QPoint(200, 60));
+    const QString climb = on<app::PhaseChart>().readOut(QPoint(200, 60));
     EXPECT_TRUE(climb.contains(QStringLiteral("ft")) && climb.contains(QStringLiteral("inHg"))) << climb.toStdString();
     window->showPhase(Phase::letDown);
     test::settle();
-    EXPECT_TRUE(window->page().chart().readOut(QPoint(200, 60)).contains(QStringLiteral("°C")));
+    EXPECT_TRUE(on<app::PhaseChart>().readOut(QPoint(200, 60)).contains(QStringLiteral("°C")));
     EXPECT_FALSE(app::PhaseChart::hasPicture(Phase::walkRound));
 }
 
@@ -84,11 +84,12 @@ TEST_F(Window, EveryPhaseOfEveryDemoHasItsPictureAndPaints) {
             const auto phase = static_cast<Phase>(i);
             window->showPhase(phase);
             test::settle();
-            EXPECT_EQ(window->page().chart().isVisible(), app::PhaseChart::hasPicture(phase));
+            auto* chart = window->page().page().findChild<app::PhaseChart*>();
+            EXPECT_EQ(chart && chart->isVisible(), app::PhaseChart::hasPicture(phase));
             if (app::PhaseChart::hasPicture(phase)) {
                 EXPECT_GT(plotOf(*window)->graphCount(), 1) << demo.file << " " << titleOf(phase);
-                EXPECT_FALSE(window->page().chart().title().isEmpty());
-                EXPECT_GT(window->page().chart().width(), 580) << "the picture has the whole width: " << titleOf(phase);
+                EXPECT_FALSE(on<app::PhaseChart>().title().isEmpty());
+                EXPECT_GT(on<app::PhaseChart>().width(), 580) << "the picture has the whole width: " << titleOf(phase);
             }
         }
     }

@@ -11,7 +11,6 @@
 namespace {
 using namespace amber;
 using app::PhasePage;
-using SubPage = PhasePage::SubPage;
 
 TEST(RichLabel, IsAsHighAsAPlainLabelOfTheSameWidth) {
     for (const char* text : {"one",
@@ -93,7 +92,7 @@ TEST_F(Quick, AnEditDrawsTheShownChartOnceAndAHiddenOneNot) {
     warmer();
     test::settle();
     EXPECT_EQ(drawn.count(), 1);
-    window->page().showSubPage(SubPage::chart);
+    window->page().showPage("chart");
     test::settle();
     drawn.clear();
     warmer();
@@ -101,7 +100,7 @@ TEST_F(Quick, AnEditDrawsTheShownChartOnceAndAHiddenOneNot) {
     EXPECT_EQ(drawn.count(), 0);
     EXPECT_FALSE(shown->isVisible());
     // It is right again when it is shown.
-    window->page().showSubPage(SubPage::settings);
+    window->page().showPage("settings");
     test::settle();
     EXPECT_GE(drawn.count(), 1);
 }
@@ -118,13 +117,13 @@ TEST_F(Quick, OtherDaysAreFlownAfterTheFrameAndOnlyWhereTheyAreShown) {
     EXPECT_EQ(comparison()->text(), before);
     test::settle();
     EXPECT_NE(comparison()->text(), before);
-    window->page().showSubPage(SubPage::chart);
+    window->page().showPage("chart");
     test::settle();
     const QString hidden = comparison()->text();
     warmer();
     test::settle();
     EXPECT_EQ(comparison()->text(), hidden);
-    window->page().showSubPage(SubPage::settings);
+    window->page().showPage("settings");
     test::settle();
     EXPECT_NE(comparison()->text(), hidden);
 }

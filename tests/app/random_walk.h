@@ -27,8 +27,9 @@ public:
             break;
         case 2:
         case 3: {
-            const auto pages = app::PhasePage::subPagesOf(window_.page().phase());
-            window_.page().showSubPage(pages[below(pages.size())]);
+            const auto pages = app::pagesOf(window_.page().phase(), window_.document());
+            if (window_.document().isOpen())
+                window_.page().showPage(pages[below(pages.size())]->key);
             break;
         }
         case 4: {

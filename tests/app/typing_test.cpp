@@ -152,10 +152,10 @@ TEST_F(Typing, AQuickTypistLosesNoReadingOfTheWalk) {
     s.walk.found.clear();
     ASSERT_TRUE(document().edit(s, QStringLiteral("fresh")).isEmpty());
     window->showPhase(Phase::walkRound);
-    auto& walk = window->page().walkRound();
+    auto& walk = on<app::WalkRoundView>();
     walk.select(2);
     emit walk.chosen(2);
-    auto& set = window->page().setRows();
+    auto& set = rows("set");
     set.setFocus();
     // Every reading of the station, one after the other, faster than anything queued can happen.
     std::vector<std::string> wanted;
@@ -174,12 +174,12 @@ TEST_F(Typing, AQuickTypistLosesNoReadingOfTheWalk) {
 }
 
 TEST_F(Typing, AQuickTypistLosesNoReadingOfTheSheet) {
-    open("lorimer-spring", Phase::runUp, app::PhasePage::SubPage::sheet);
+    open("lorimer-spring", Phase::runUp, "sheet");
     Sortie s = document().sortie();
     s.runUpFound.clear();
     ASSERT_TRUE(document().edit(s, QStringLiteral("fresh")).isEmpty());
-    auto& table = window->page().runUp().table();
-    auto& model = window->page().runUp().model();
+    auto& table = pageAs<app::RunUpPage>().table();
+    auto& model = pageAs<app::RunUpPage>().model();
     table.setFocus();
     table.setCurrentIndex(model.index(0, app::RunUpModel::firstEngine));
     int rows = 0;

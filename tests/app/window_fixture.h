@@ -1,6 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "charts/ground_budget_view.h"
+#include "charts/heat_chart.h"
+#include "charts/lever_map.h"
+#include "charts/phase_chart.h"
+#include "charts/power_chart_view.h"
+#include "charts/start_timeline_view.h"
+#include "charts/walk_round_view.h"
 #include "data_folder.h"
+#include "kit/row_view.h"
+#include "pages/choose_cruise_page.h"
+#include "pages/run_up_page.h"
+#include "pages/settings_page.h"
 #include "settle.h"
 #include "shell/main_window.h"
 #include <QDir>
@@ -8,6 +19,9 @@
 #include <QTemporaryDir>
 #include <QtTest>
 #include <gtest/gtest.h>
+#include <stdexcept>
+#include <string>
+#include <string_view>
 
 namespace amber::test {
 
@@ -60,13 +74,31 @@ protected:
         f.write(bytes);
     }
     /// Opens a demo, by its file without .toml, at a page of a phase.
-    void open(const char* demo, Phase phase = Phase::climb,
-              app::PhasePage::SubPage page = app::PhasePage::SubPage::settings) {
+    void open(const char* demo, Phase phase = Phase::climb, std::string_view page = "settings") {
         answer = app::MainWindow::Unsaved::discard;
         ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/%1.toml").arg(QLatin1String(demo)))));
         window->showPhase(phase);
-        window->page().showSubPage(page);
+        window->page().showPage(page);
         settle();
+    }
+    /// A part of the page that is shown, by class and name.
+    template <class W>
+    W& on(const char* name = nullptr) const {
+        auto* found = name ? window->page().page().template findChild<W*>(QLatin1String(name))
+                           : window->page().page().template findChild<W*>();
+        if (!found)
+            throw std::runtime_error(std::string("the page has no ") + (name ? name : typeid(W).name()));
+        return *found;
+    }
+    [[nodiscard]] app::RowView& rows(const char* column) const { return on<app::RowView>(column); }
+    /// The figures beside a picture, as rich text.
+    [[nodiscard]] QString figures() const {
+        return on<QLabel>("heat-figures").text().replace(QStringLiteral("&nbsp;"), QStringLiteral(" "));
+    }
+    /// The page that is shown, of its class.
+    template <class P>
+    P& pageAs() const {
+        return dynamic_cast<P&>(window->page().page());
     }
     /// What a column of the page shows, all rows in one text.
     static QString shown(app::RowView& view) {

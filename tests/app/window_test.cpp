@@ -18,34 +18,32 @@ namespace {
 
 TEST_F(Window, TypingTheQnhMovesEveryPhaseAtOnce) {
     window->showPhase(Phase::climb);
-    const QString before = shown(window->page().setRows());
+    const QString before = shown(rows("set"));
     ASSERT_TRUE(before.contains(QStringLiteral("low, to 8,300 ft"))) << before.toStdString();
     type("qnh", QStringLiteral("979"));
     EXPECT_NEAR(document().sortie().day.qnh.in(units::hPa), 979, 1e-9);
-    const QString after = shown(window->page().setRows());
+    const QString after = shown(rows("set"));
     EXPECT_NE(after, before) << "no Enter was needed";
     EXPECT_FALSE(after.contains(QStringLiteral("9,600 ft")));
 }
 
 TEST_F(Window, TemperatureGradeAndWeightMoveTheTakeOff) {
     window->showPhase(Phase::takeOff);
-    const QString cool = shown(window->page().clockRows());
+    const QString cool = shown(rows("clock"));
     type("oat", QStringLiteral("38"));
-    EXPECT_NE(shown(window->page().clockRows()), cool);
+    EXPECT_NE(shown(rows("clock")), cool);
     auto* grade = window->findChild<QComboBox*>(QStringLiteral("grade"));
     ASSERT_NE(grade, nullptr);
     grade->setFocus();
     QTest::keyClick(grade, Qt::Key_Down);
     EXPECT_EQ(document().sortie().fuelGrade, "91");
-    EXPECT_TRUE(shown(window->page().setRows()).contains(QStringLiteral("40.5 inHg")))
-        << shown(window->page().setRows()).toStdString();
+    EXPECT_TRUE(shown(rows("set")).contains(QStringLiteral("40.5 inHg"))) << shown(rows("set")).toStdString();
     EXPECT_TRUE(window->page()
                     .findChild<QLabel*>(QStringLiteral("notices"))
                     ->text()
                     .contains(QStringLiteral("Grade 91 permits")));
     type("weight", QStringLiteral("23000"));
-    EXPECT_TRUE(shown(window->page().setRows()).contains(QStringLiteral("80 kt; safe on one")))
-        << shown(window->page().setRows()).toStdString();
+    EXPECT_TRUE(shown(rows("set")).contains(QStringLiteral("80 kt; safe on one"))) << shown(rows("set")).toStdString();
 }
 
 TEST_F(Window, OneStayInAFieldIsOneUndo) {
@@ -157,9 +155,12 @@ TEST_F(Window, NothingIsClippedOnAnyPageOfTheDemos) {
         const auto fits = [&](const QString& where) {
             test::settle();
             auto& page = window->page();
-            for (auto* view : {&page.setRows(), &page.expectRows(), &page.clockRows(), &page.sequenceRows()})
+            for (auto* view : page.page().findChildren<app::RowView*>())
                 EXPECT_TRUE(!view->isVisible() || view->verticalScrollBar()->maximum() == 0)
                     << path.toStdString() << " " << where.toStdString() << " " << view->objectName().toStdString();
+            for (auto* area : page.findChildren<QScrollArea*>())
+                EXPECT_EQ(area->verticalScrollBar()->maximum(), 0)
+                    << path.toStdString() << " " << where.toStdString() << ": all of it is in sight";
             EXPECT_EQ(window->size(), QSize(1280, 800)) << "the page fits the window: " << where.toStdString();
         };
         for (std::size_t i = 0; i < plannedPhases; ++i) {
@@ -167,15 +168,15 @@ TEST_F(Window, NothingIsClippedOnAnyPageOfTheDemos) {
             window->showPhase(phase);
             fits(QString::fromUtf8(titleOf(phase).data()));
             if (phase == Phase::start) {
-                window->page().showSubPage(app::PhasePage::SubPage::priming);
+                window->page().showPage("priming");
                 fits(QStringLiteral("priming"));
-                window->page().showSubPage(app::PhasePage::SubPage::order);
+                window->page().showPage("order");
                 fits(QStringLiteral("order"));
-                window->page().showSubPage(app::PhasePage::SubPage::settings);
+                window->page().showPage("settings");
             }
-            for (int station = 0; phase == Phase::walkRound && station < window->page().walkRound().stations();
+            for (int station = 0; phase == Phase::walkRound && station < on<app::WalkRoundView>().stations();
                  ++station) {
-                QTest::keyClick(&window->page().walkRound(), Qt::Key_Right);
+                QTest::keyClick(&on<app::WalkRoundView>(), Qt::Key_Right);
                 fits(QStringLiteral("station %1").arg(station + 2));
             }
         }
@@ -184,7 +185,7 @@ TEST_F(Window, NothingIsClippedOnAnyPageOfTheDemos) {
 
 TEST_F(Window, ASchoolIsChosenByKeyboardAndUndone) {
     window->showPhase(Phase::start);
-    auto& set = window->page().setRows();
+    auto& set = rows("set");
     int row = -1;
     for (int i = 0; i < set.model()->rowCount(); ++i)
         if (set.model()->index(i, 0).data().toString().startsWith(QStringLiteral("Propeller")))
@@ -234,12 +235,12 @@ TEST_F(Window, TheCruiseHeightIsDraggedOnThePicture) {
     window->showPhase(Phase::climb);
     test::settle();
     const double before = document().sortie().flight.cruiseHeight.si();
-    emit window->page().chart().heightDragged(before - 600, 77);
-    emit window->page().chart().heightDragged(before - 900, 77);
+    emit on<app::PhaseChart>().heightDragged(before - 600, 77);
+    emit on<app::PhaseChart>().heightDragged(before - 900, 77);
     EXPECT_NEAR(document().sortie().flight.cruiseHeight.si(), before - 900, 1e-9);
     document().undoStack().undo();
     EXPECT_NEAR(document().sortie().flight.cruiseHeight.si(), before, 1e-9);
-    emit window->page().chart().heightDragged(-5000, 0);
+    emit on<app::PhaseChart>().heightDragged(-5000, 0);
     EXPECT_TRUE(window->message().contains(QStringLiteral("out of range"))) << window->message().toStdString();
     EXPECT_NEAR(document().sortie().flight.cruiseHeight.si(), before, 1e-9);
 }
@@ -251,9 +252,9 @@ TEST_F(Window, TheVariantChangesTheLimits) {
     QTest::keyClick(airframe, Qt::Key_Down);
     EXPECT_EQ(document().sortie().airframe.variant, "A");
     window->showPhase(Phase::takeOff);
-    EXPECT_TRUE(shown(window->page().setRows()).contains(QStringLiteral("42.5 inHg")));
+    EXPECT_TRUE(shown(rows("set")).contains(QStringLiteral("42.5 inHg")));
     document().undoStack().undo();
-    EXPECT_TRUE(shown(window->page().setRows()).contains(QStringLiteral("45 inHg")));
+    EXPECT_TRUE(shown(rows("set")).contains(QStringLiteral("45 inHg")));
 }
 
 TEST_F(Window, BothThemesPaintTheirOwnPaper) {
@@ -278,9 +279,9 @@ TEST_F(Window, CautionsStandOnThePagesWhereTheActHappens) {
 
 TEST_F(Window, TheStartTimelineFailsReordersAndFollows) {
     window->showPhase(Phase::start);
-    window->page().showSubPage(app::PhasePage::SubPage::order);
+    window->page().showPage("order");
     test::settle();
-    auto& view = window->page().startTimeline();
+    auto& view = on<app::StartTimelineView>();
     ASSERT_TRUE(view.isVisible());
     const double clean = view.timeline().total;
     QTest::mouseClick(&view, Qt::LeftButton, {}, QPoint(20, qRound(view.laneRect(0).center().y())));
@@ -291,15 +292,20 @@ TEST_F(Window, TheStartTimelineFailsReordersAndFollows) {
     EXPECT_EQ(view.timeline().total, clean);
     QTest::keyClick(&view, Qt::Key_Down, Qt::ControlModifier);
     EXPECT_EQ(document().sortie().start.order, (std::vector<std::string>{"1", "2"}));
-    EXPECT_TRUE(shown(window->page().setRows()).contains(QStringLiteral("Order: Port, then Starboard")));
+    const auto settings = [&] {
+        window->page().showPage("settings");
+        const QString all = shown(rows("set"));
+        window->page().showPage("order");
+        return all;
+    };
+    EXPECT_TRUE(settings().contains(QStringLiteral("Order: Port, then Starboard")));
     document().undoStack().undo();
     EXPECT_TRUE(document().sortie().start.order.empty());
     type("oat", QStringLiteral("-12"));
     EXPECT_GT(view.timeline().total, clean) << "colder: more prime, slower cranking, later oil pressure";
     type("stopped", QStringLiteral("30 min"));
     EXPECT_NEAR(document().sortie().start.sinceStop->si(), 1800, 1e-6);
-    EXPECT_TRUE(shown(window->page().setRows()).contains(QStringLiteral("Starboard 1 strokes")))
-        << shown(window->page().setRows()).toStdString();
+    EXPECT_TRUE(settings().contains(QStringLiteral("Starboard 1 strokes"))) << settings().toStdString();
 }
 
 } // namespace

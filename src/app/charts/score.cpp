@@ -14,7 +14,9 @@
 
 namespace amber::app {
 namespace {
-constexpr int leftMargin = 168, rightMargin = 18, topMargin = 40, bottomMargin = 20;
+constexpr int leftMargin = 168, rightMargin = 58, topMargin = 40, bottomMargin = 20;
+constexpr double lowScore = 180;       // px: under it all lanes are alike, so that each has room for its name
+constexpr double laneGap = 4.0;        // px
 constexpr double shortestView = 120.0; // s
 constexpr double clickSlack = 4.0;     // px
 
@@ -31,7 +33,7 @@ Score::Score(SortieDocument& document, QWidget* parent) : QWidget(parent), docum
     setAccessibleName(tr("Score of the sortie"));
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
-    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
 }
 
 std::vector<Score::Lane> Score::lanes() const {
@@ -49,18 +51,37 @@ std::vector<Score::Lane> Score::lanes() const {
 
 bool Score::crossingAt(QPointF place) const {
     const auto all = lanes();
-    const QRectF box = area();
     const auto& n = document_.aircraft().notes;
     const auto moment = flight::sampleAt(document_.plan().flown.samples, timeAt(place.x()));
-    const double each = box.height() / static_cast<double>(all.size());
-    const auto i =
-        static_cast<std::size_t>(std::clamp((place.y() - box.top()) / each, 0.0, static_cast<double>(all.size()) - 1));
+    const auto places = boxes(all);
+    std::size_t i = 0;
+    while (i + 1 < all.size() && place.y() > places[i].bottom())
+        ++i;
     const auto& lane = all[i];
     if (lane.row->dimension != Dimension::temperature || moment[Gauge::rpm] <= 0)
         return false;
     const auto gauge = n.gauges.find(lane.row->gauge);
     return gauge != n.gauges.end() &&
            watch::colourOf(gauge->second.in(moment.phase), lane.value(moment)) != watch::Colour::normal;
+}
+
+std::vector<QRectF> Score::boxes(const std::vector<Lane>& lanes) const {
+    const QRectF box = area();
+    const bool low = height() < lowScore;
+    const auto weight = [low](const Lane& lane) {
+        return !low && lane.row->dimension == Dimension::temperature ? 1.5 : 1.0;
+    };
+    double all = 0.0;
+    for (const auto& lane : lanes)
+        all += weight(lane);
+    const double each = (box.height() - laneGap * (static_cast<double>(lanes.size()) - 1)) / all;
+    std::vector<QRectF> out;
+    double y = box.top();
+    for (const auto& lane : lanes) {
+        out.emplace_back(box.left(), y, box.width(), each * weight(lane));
+        y = out.back().bottom() + laneGap;
+    }
+    return out;
 }
 
 QRectF Score::area() const {
@@ -196,6 +217,25 @@ void Score::paintLane(QPainter& p, const Lane& lane, const QRectF& box) const {
                        QPointF(xOf(m.time), y(lane.value(m))));
         }
     p.restore();
+    // At the lane's end, apart: the limit and the end of the normal range in the phase that is shown above.
+    if (gauge == n.gauges.end() || !temperature || box.height() < 12)
+        return;
+    const Band& band = gauge->second.in(phase_);
+    p.setFont(face(10));
+    const double ascent = QFontMetricsF(p.font()).ascent();
+    double above = box.top() - 2;
+    const auto edge = [&](std::optional<double> at, const QColor& colour) {
+        if (!at)
+            return;
+        const double base = std::max(above + ascent, std::min(y(*at) + ascent / 2 - 1, box.bottom() + 1));
+        if (base > box.bottom() + 3)
+            return;
+        p.setPen(colour);
+        p.drawText(QPointF(box.right() + 6, base), q(formatValue(*at, *lane.unit)));
+        above = base + 1;
+    };
+    edge(band.limitHigh, c.red);
+    edge(band.normalHigh, c.green);
 }
 
 void Score::paintEvent(QPaintEvent*) {
@@ -213,7 +253,16 @@ void Score::paintEvent(QPaintEvent*) {
     p.setFont(face(12));
     p.setPen(c.faint);
     p.drawText(QRectF(74, 4, width() - 100, 16), Qt::AlignLeft | Qt::AlignVCenter,
-               q(document_.plan().route) + tr("  (model)"));
+               p.fontMetrics().elidedText(q(document_.plan().route) + tr("  (model)"), Qt::ElideRight,
+                                          width() - 100 - (summary_ ? 190 : 0)));
+    if (summary_) {
+        const auto& f = document_.plan().flown;
+        p.setPen(c.ink);
+        p.drawText(QRectF(width() - 210, 4, 192, 16), Qt::AlignRight | Qt::AlignVCenter,
+                   tr("%1 h · %2, still air")
+                       .arg(q(formatHoursMinutes(f.totalTime())),
+                            q(format(f.fuelAtStart - f.fuelAtEnd, *document_.aircraft().notes.cockpit.fuel))));
+    }
 
     // Time grid.
     static constexpr double steps[] = {30, 60, 120, 300, 600, 900, 1800, 3600, 7200};
@@ -248,21 +297,21 @@ void Score::paintEvent(QPaintEvent*) {
 
     // Lanes.
     const auto all = lanes();
-    const double gap = 4, laneHeight = (box.height() - gap * (static_cast<double>(all.size()) - 1)) /
-                                       static_cast<double>(all.size());
+    const auto places = boxes(all);
     const bool reading = cursor_ >= 0;
     const QStringList now = readings(reading ? cursor_ : here.start + here.duration - 1e-3);
     for (std::size_t i = 0; i < all.size(); ++i) {
-        const QRectF lane(box.left(), box.top() + static_cast<double>(i) * (laneHeight + gap), box.width(), laneHeight);
+        const QRectF& lane = places[i];
         p.setPen(QPen(c.grid, 1));
-        p.drawLine(lane.bottomLeft() + QPointF(0, gap / 2), lane.bottomRight() + QPointF(0, gap / 2));
+        p.drawLine(lane.bottomLeft() + QPointF(0, laneGap / 2), lane.bottomRight() + QPointF(0, laneGap / 2));
         p.setFont(face(12));
         p.setPen(c.faint);
-        p.drawText(QRectF(20, lane.top(), 60, laneHeight), Qt::AlignVCenter | Qt::AlignLeft, q(all[i].row->laneTitle));
+        p.drawText(QRectF(20, lane.top(), 92, lane.height()), Qt::AlignVCenter | Qt::AlignLeft,
+                   q(all[i].row->laneTitle));
         p.setFont(face(12, true));
         p.setPen(reading ? c.ink : c.faint);
-        p.drawText(QRectF(64, lane.top(), leftMargin - 64 - 10, laneHeight), Qt::AlignVCenter | Qt::AlignRight,
-                   now.value(static_cast<int>(i)));
+        p.drawText(QRectF(64, lane.top(), leftMargin - 64 - 10, lane.height()),
+                   Qt::AlignVCenter | Qt::AlignRight | Qt::TextDontClip, now.value(static_cast<int>(i)));
         paintLane(p, all[i], lane);
     }
 

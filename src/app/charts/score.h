@@ -17,7 +17,7 @@ public:
     void refresh();
     void select(Phase phase);
     [[nodiscard]] QSize sizeHint() const override { return {1000, 200}; }
-    [[nodiscard]] QSize minimumSizeHint() const override { return {400, 150}; }
+    [[nodiscard]] QSize minimumSizeHint() const override { return {400, 160}; }
 
     /// Where a time of the sortie stands, and back.
     [[nodiscard]] double xOf(double seconds) const;
@@ -27,6 +27,11 @@ public:
     [[nodiscard]] QStringList readings(double seconds) const;
     void zoom(double factor, double aroundSeconds);
     void showAll();
+    /// Whether it says the sortie's time and fuel too: where the day strip has no room for them.
+    void tellSummary(bool tell) {
+        summary_ = tell;
+        update();
+    }
 
 signals:
     void chosen(amber::Phase phase);
@@ -50,13 +55,15 @@ private:
     [[nodiscard]] double total() const;
     /// Whether a temperature lane is out of its normal band at a place.
     [[nodiscard]] bool crossingAt(QPointF place) const;
+    /// Where each lane stands: those of temperatures, with two edges to tell apart, are half as high again.
+    [[nodiscard]] std::vector<QRectF> boxes(const std::vector<Lane>& lanes) const;
     void paintLane(QPainter& painter, const Lane& lane, const QRectF& box) const;
     void clampView();
 
     SortieDocument& document_;
     Phase phase_ = Phase::climb;
     double from_ = 0.0, to_ = 1.0; // visible times, s
-    bool all_ = true;
+    bool all_ = true, summary_ = false;
     double cursor_ = -1.0;
     bool pressed_ = false, panned_ = false;
     double pressX_ = 0.0, pressFrom_ = 0.0;

@@ -124,8 +124,21 @@ public:
     }
 
     static bool namesFit(const RowModel& model, int row, int width) {
-        const auto* k = std::get_if<ClockLine>(&model.row(row));
-        return !k || clockFaces(*k, width, markWidthOf(model)).fit(*k);
+        const Row& any = model.row(row);
+        if (const auto* k = std::get_if<ClockLine>(&any))
+            return clockFaces(*k, width, markWidthOf(model)).fit(*k);
+        if (const auto* e = std::get_if<ExpectLine>(&any))
+            return QFontMetrics(face(14)).horizontalAdvance(q(e->title)) +
+                       (e->verdict.colour() != watch::Colour::normal ? 18 : 2) <=
+                   width - expectMarkWidth - valueWidthOf(model) - 8;
+        if (const auto* k = std::get_if<CandidateRow>(&any)) {
+            const auto texts = columnsOf(*k);
+            for (std::size_t i = 0; i < texts.size(); ++i)
+                if (QFontMetrics(k->heading ? face(12) : face(13, i < 2)).horizontalAdvance(q(*texts[i])) >
+                    candidateWidths[i] * (width - 18) - 4)
+                    return false;
+        }
+        return true;
     }
 
 private:
@@ -262,22 +275,27 @@ private:
         p.drawText(QRect(left, top, r.right() - left - 4, r.bottom() - top), Qt::TextWordWrap, q(s.text));
     }
 
-    /// Columns: rpm, boost, gear, mixture, power, burn, speed, hours; why under them.
+    static constexpr int expectMarkWidth = 50;
+    /// Columns: rpm, boost, gear, mixture, power, burn, speed, hours.
+    static constexpr std::array candidateWidths{0.135, 0.135, 0.115, 0.09, 0.135, 0.165, 0.125, 0.10};
+    static std::array<const std::string*, candidateWidths.size()> columnsOf(const CandidateRow& k) {
+        return {&k.rpm, &k.boost, &k.gear, &k.mixture, &k.power, &k.burn, &k.speed, &k.endurance};
+    }
+    /// Why stands under the columns.
     static void paintCandidate(QPainter& p, const QRect& r, const Colours& c, const CandidateRow& k) {
-        static constexpr std::array widths{0.135, 0.135, 0.115, 0.09, 0.135, 0.165, 0.125, 0.10};
-        const std::array texts{&k.rpm, &k.boost, &k.gear, &k.mixture, &k.power, &k.burn, &k.speed, &k.endurance};
+        const auto texts = columnsOf(k);
         double left = r.left() + 14;
         const double whole = r.width() - 18;
         if (k.chosen)
             drawColourMark(p, QPointF(r.left() + 7, r.top() + 13), watch::Colour::normal, c, 4);
-        for (std::size_t i = 0; i < widths.size(); ++i) {
+        for (std::size_t i = 0; i < texts.size(); ++i) {
             const QFont font = k.heading ? face(12) : face(13, i < 2);
             p.setFont(font);
             p.setPen(k.heading ? c.faint : c.ink);
-            const QRectF cell(left, r.top() + 3, widths[i] * whole - 4, 20);
+            const QRectF cell(left, r.top() + 3, candidateWidths[i] * whole - 4, 20);
             p.drawText(cell, Qt::AlignVCenter | Qt::AlignRight,
                        QFontMetrics(font).elidedText(q(*texts[i]), Qt::ElideRight, static_cast<int>(cell.width())));
-            left += widths[i] * whole;
+            left += candidateWidths[i] * whole;
         }
         if (k.heading)
             return;
@@ -288,7 +306,7 @@ private:
     }
 
     static void paintExpect(QPainter& p, const QRect& r, const Colours& c, const ExpectLine& e, int valueWidth) {
-        const int titleWidth = 108, markWidth = 50;
+        const int titleWidth = 108, markWidth = expectMarkWidth;
         const watch::Colour colour = e.verdict.colour();
         int left = r.left() + 2;
         if (colour != watch::Colour::normal) {
@@ -523,7 +541,7 @@ QSize RowView::sizeHint() const {
     return {280, contentHeight()};
 }
 QSize RowView::minimumSizeHint() const {
-    return {200, std::min(contentHeight(), 60)};
+    return {200, contentHeight()}; // the page scrolls, not the list
 }
 
 void RowView::currentChanged(const QModelIndex& current, const QModelIndex& previous) {

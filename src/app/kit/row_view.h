@@ -85,7 +85,7 @@ private:
     std::optional<std::pair<int, QString>> finding_; ///< typed, while its editor closes
 };
 
-/// Whether the name of a clock is shown whole beside its figure.
+/// Whether all words and figures of a row have room beside each other.
 [[nodiscard]] bool namesFit(const RowView& view, int row);
 
 } // namespace amber::app

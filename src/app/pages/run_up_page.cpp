@@ -17,6 +17,8 @@
 
 namespace amber::app {
 namespace {
+constexpr int leastRow = 21; // px
+
 /// Ruled rows; a reading with its mark before it; the chosen cell framed.
 class SheetDelegate : public PromptDelegate {
 public:
@@ -195,7 +197,7 @@ bool RunUpModel::setData(const QModelIndex& index, const QVariant& value, int ro
     return true;
 }
 
-RunUpPage::RunUpPage(SortieDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
+RunUpPage::RunUpPage(SortieDocument& document, QWidget* parent) : Page(document, parent) {
     setObjectName(QStringLiteral("run-up-page"));
     auto* columns = new QHBoxLayout(this);
     columns->setContentsMargins(0, 0, 0, 0);
@@ -230,21 +232,22 @@ RunUpPage::RunUpPage(SortieDocument& document, QWidget* parent) : QWidget(parent
     table_->setStyleSheet(QStringLiteral("QTableView { background: transparent; } QHeaderView::section { background: "
                                          "transparent; border: none; padding: 2px 4px; }"));
     columns->addWidget(table_, 1);
-    auto* right = new QVBoxLayout;
+    right_ = new QWidget(this);
+    auto* right = new QVBoxLayout(right_);
+    right->setContentsMargins(0, 0, 0, 0);
     right->setSpacing(6);
     const auto label = [&](const char* name, int size) {
         auto* l = new RichLabel(this);
         l->setObjectName(QLatin1String(name));
         l->setFont(face(size));
         l->setAlignment(Qt::AlignTop | Qt::AlignLeft);
-        l->setFixedWidth(252);
         right->addWidget(l);
         return l;
     };
     verdict_ = label("run-up-verdict", 14);
     findings_ = label("run-up-findings", 13);
     right->addStretch(1);
-    columns->addLayout(right, 0);
+    columns->addWidget(right_);
     connect(model_, &RunUpModel::typed, this, &RunUpPage::take);
     connect(table_->selectionModel(), &QItemSelectionModel::currentChanged, this, [this] { showVerdict(); });
 }
@@ -254,23 +257,32 @@ void RunUpPage::refresh() {
         return;
     model_->refresh();
     const int engines = model_->columnCount() - RunUpModel::firstEngine;
-    table_->setColumnWidth(0, engines > 2 ? 160 : 188);
-    table_->setColumnWidth(1, engines > 2 ? 76 : 98);
-    table_->setColumnWidth(2, 152);
+    const int room = narrow() ? width() : width() - layout()->spacing() - right_->maximumWidth();
+    const bool many = engines > 2;
+    table_->setColumnWidth(0, std::clamp(room * (many ? 20 : 24) / 100, many ? 130 : 200, 320));
+    table_->setColumnWidth(1, std::clamp(room * (many ? 9 : 12) / 100, 76, 160));
+    table_->setColumnWidth(2, std::clamp(room * 19 / 100, 130, 260));
     // All lines in sight where the window is high enough.
     const int rows = std::max(1, model_->rowCount());
-    table_->verticalHeader()->setDefaultSectionSize(
-        std::clamp((height() - table_->horizontalHeader()->height() - 2) / rows, 21, 26));
-    const int room = 782 - table_->columnWidth(0) - table_->columnWidth(1) - table_->columnWidth(2);
+    const int head = table_->horizontalHeader()->sizeHint().height() + 2;
+    table_->verticalHeader()->setDefaultSectionSize(narrow() ? leastRow
+                                                             : std::clamp((height() - head) / rows, leastRow, 26));
+    table_->setMinimumHeight(head + rows * leastRow); // the page scrolls, not the table
+    const int left = room - table_->columnWidth(0) - table_->columnWidth(1) - table_->columnWidth(2);
     for (int i = 0; i < engines; ++i)
-        table_->setColumnWidth(RunUpModel::firstEngine + i, std::min(190, room / engines));
+        table_->setColumnWidth(RunUpModel::firstEngine + i, std::min(260, left / engines));
     if (!table_->currentIndex().isValid() || !model_->cell(table_->currentIndex()))
         table_->setCurrentIndex(model_->index(0, RunUpModel::firstEngine));
     showVerdict();
 }
 
+void RunUpPage::widen() {
+    stack(*static_cast<QBoxLayout*>(layout()), narrow());
+    setColumn(*right_, narrow() ? 0 : share(0.236, 200, 460));
+}
+
 void RunUpPage::resizeEvent(QResizeEvent* event) {
-    QWidget::resizeEvent(event);
+    Page::resizeEvent(event);
     if (document_.isOpen())
         refresh();
 }

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "store/sortie_document.h"
+#include "pages/page.h"
 #include <QAbstractTableModel>
 #include <QLabel>
 #include <QTableView>
@@ -34,30 +34,28 @@ private:
 };
 
 /// The page of the run-up sheet: table, the verdict on the reading chosen, what is to be done.
-class RunUpPage : public QWidget {
+class RunUpPage : public Page {
     Q_OBJECT
 public:
     explicit RunUpPage(SortieDocument& document, QWidget* parent = nullptr);
-    void refresh();
+    void refresh() override;
     [[nodiscard]] QTableView& table() { return *table_; }
     [[nodiscard]] RunUpModel& model() { return *model_; }
     [[nodiscard]] QString verdict() const { return verdict_->text(); }
     [[nodiscard]] QString findings() const { return findings_->text(); }
 
-signals:
-    void refused(QString why);
-
 protected:
+    void widen() override;
     void resizeEvent(QResizeEvent* event) override;
 
 private:
     void take(const QString& key, const QString& text, int row);
     void showVerdict();
 
-    SortieDocument& document_;
     RunUpModel* model_;
     QTableView* table_;
     QPersistentModelIndex next_; ///< where a reading that is being taken leads
+    QWidget* right_;
     QLabel *verdict_, *findings_;
 };
 

@@ -2,6 +2,7 @@
 #include "shell/day_strip.h"
 #include "kit/captioned.h"
 #include "kit/combo.h"
+#include "kit/flow_layout.h"
 #include "kit/theme.h"
 #include "kit/words.h"
 #include "pages/field_behaviour.h"
@@ -12,6 +13,8 @@
 
 namespace amber::app {
 namespace {
+constexpr int roomForSummary = 1200; // px; a narrower window tells it in the score's line
+
 InlineField::Behaviour fieldName(SortieDocument& document) {
     InlineField::Behaviour b;
     b.show = [&document] { return QString::fromStdString(document.sortie().day.field); };
@@ -58,9 +61,17 @@ InlineField::Behaviour windField(SortieDocument& document) {
 
 DayStrip::DayStrip(SortieDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
     setObjectName(QStringLiteral("day-strip"));
-    auto* row = new QHBoxLayout(this);
-    row->setContentsMargins(20, 8, 20, 8);
-    row->setSpacing(16);
+    auto* line = new QHBoxLayout(this);
+    line->setContentsMargins(20, 8, 20, 8);
+    line->setSpacing(16);
+    // The fields wrap into a second line where the window is too narrow for one.
+    auto* fields = new QWidget(this);
+    auto* row = new FlowLayout(fields, 16, 4);
+    row->setContentsMargins(0, 0, 0, 0);
+    QSizePolicy policy(QSizePolicy::Preferred, QSizePolicy::Preferred);
+    policy.setHeightForWidth(true);
+    fields->setSizePolicy(policy);
+    line->addWidget(fields, 1);
 
     airframe_ = new QComboBox(this);
     airframe_->setObjectName(QStringLiteral("airframe"));
@@ -120,12 +131,11 @@ DayStrip::DayStrip(SortieDocument& document, QWidget* parent) : QWidget(parent),
     metar_->setObjectName(QStringLiteral("metar"));
     metar_->setFont(face(13));
     metar_->setToolTip(tr("Paste a weather report (Ctrl+M)"));
-    row->addWidget(metar_, 0, Qt::AlignBottom);
-    row->addStretch(1);
+    row->addWidget(metar_);
     summary_ = new QLabel(this);
     summary_->setObjectName(QStringLiteral("summary"));
     summary_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
-    row->addWidget(summary_);
+    line->addWidget(summary_, 0);
 
     connect(metar_, &QPushButton::clicked, this, &DayStrip::metarWanted);
     connect(airframe_, &QComboBox::activated, this, [this](int index) {
@@ -197,6 +207,13 @@ void DayStrip::refreshSummary() {
 void DayStrip::focusFirst() {
     if (!fields_.empty())
         fields_[2]->editor()->setFocus(Qt::ShortcutFocusReason);
+}
+
+void DayStrip::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    const bool room = width() >= roomForSummary;
+    summary_->setVisible(room);
+    emit summaryShown(room);
 }
 
 void DayStrip::paintEvent(QPaintEvent*) {

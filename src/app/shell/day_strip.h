@@ -19,9 +19,11 @@ public:
 
 signals:
     void metarWanted();
-    void refused(QString why); ///< what was typed or chosen is not taken; empty: mended
+    void summaryShown(bool shown); ///< whether the sortie's time and fuel have room in the strip
+    void refused(QString why);     ///< what was typed or chosen is not taken; empty: mended
 
 protected:
+    void resizeEvent(QResizeEvent* event) override;
     void paintEvent(QPaintEvent* event) override;
 
 private:

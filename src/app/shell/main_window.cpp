@@ -4,6 +4,7 @@
 #include "engine/power_chart.h"
 #include "kit/theme.h"
 #include "notes/document.h"
+#include "pages/power_chart_page.h"
 #include "plan/plan_export.h"
 #include "print/card.h"
 #include "print/chart_print.h"
@@ -26,9 +27,11 @@
 #include <QMimeData>
 #include <QPrintDialog>
 #include <QPrinter>
+#include <QSplitter>
 #include <QTextBrowser>
 #include <QTimer>
 #include <QVBoxLayout>
+#include <utility>
 
 namespace amber::app {
 namespace {
@@ -45,12 +48,20 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     column->setSpacing(0);
     strip_ = new DayStrip(document_, centre);
     rail_ = new PhaseRail(centre);
-    page_ = new PhasePage(document_, centre);
-    score_ = new Score(document_, centre);
+    halves_ = new QSplitter(Qt::Vertical, centre);
+    halves_->setObjectName(QStringLiteral("halves"));
+    halves_->setChildrenCollapsible(false);
+    halves_->setHandleWidth(5);
+    auto* upper = new QWidget(halves_);
+    auto* above = new QVBoxLayout(upper);
+    above->setContentsMargins(0, 0, 0, 0);
+    above->setSpacing(0);
+    page_ = new PhasePage(document_, upper);
+    score_ = new Score(document_, halves_);
     auto* middle = new QHBoxLayout;
     middle->setContentsMargins(0, 0, 0, 0);
     middle->setSpacing(0);
-    auto* rule = new QFrame(centre);
+    auto* rule = new QFrame(upper);
     rule->setFrameShape(QFrame::VLine);
     rule->setFrameShadow(QFrame::Plain);
     rule->setForegroundRole(QPalette::Mid);
@@ -58,8 +69,8 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     middle->addWidget(rule);
     middle->addWidget(page_, 1);
     column->addWidget(strip_);
-    column->addLayout(middle, 1);
-    message_ = new QLabel(centre);
+    above->addLayout(middle, 1);
+    message_ = new QLabel(upper);
     message_->setObjectName(QStringLiteral("message"));
     message_->setFont(face(13));
     // A long reason takes a second line; it does not widen the window.
@@ -67,8 +78,13 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     message_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     message_->setContentsMargins(20, 2, 20, 2);
     message_->hide();
-    column->addWidget(message_);
-    column->addWidget(score_);
+    above->addWidget(message_);
+    halves_->addWidget(upper);
+    halves_->addWidget(score_);
+    // Both grow with the window; the border between them can be dragged.
+    halves_->setStretchFactor(0, 5);
+    halves_->setStretchFactor(1, 2);
+    column->addWidget(halves_, 1);
     setCentralWidget(centre);
     fieldKeys_ = new FieldKeys(centre);
     resize(1280, 800);
@@ -84,8 +100,9 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     connect(score_, &Score::chosen, this, &MainWindow::showPhase);
     connect(score_, &Score::causeWanted, this, [this](Phase phase) {
         showPhase(phase);
-        page_->showSubPage(PhasePage::causePage(phase));
+        page_->showPage(causePage(phase, document_).key);
     });
+    connect(strip_, &DayStrip::summaryShown, this, [this](bool shown) { score_->tellSummary(!shown); });
     connect(strip_, &DayStrip::metarWanted, this, &MainWindow::pasteMetar);
     const auto tell = [this](const QString& why) { say(why, !why.isEmpty()); };
     connect(page_, &PhasePage::refused, this, tell);
@@ -127,6 +144,7 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     setTheme(settings_.theme());
     if (const auto geometry = settings_.geometry(); !geometry.isEmpty())
         restoreGeometry(geometry);
+    halves_->setSizes({522, 186});
     refreshTitle();
     rail_->setFocus();
 }
@@ -224,10 +242,13 @@ void MainWindow::buildMenus() {
     add(view, tr("&Previous phase"), QKeySequence(Qt::CTRL | Qt::Key_PageUp),
         [this] { showPhase(static_cast<Phase>(std::max(static_cast<int>(rail_->selected()) - 1, 0))); });
     view->addSeparator();
-    add(view, tr("Next page of the p&hase"), QKeySequence(Qt::CTRL | Qt::Key_Space), [this] { page_->nextSubPage(); });
-    add(view, tr("S&et column"), QKeySequence(Qt::ALT | Qt::Key_1), [this] { page_->setRows().setFocus(); });
-    add(view, tr("E&xpect column"), QKeySequence(Qt::ALT | Qt::Key_2), [this] { page_->expectRows().setFocus(); });
-    add(view, tr("C&lock column"), QKeySequence(Qt::ALT | Qt::Key_3), [this] { page_->clockRows().setFocus(); });
+    add(view, tr("Next page of the p&hase"), QKeySequence(Qt::CTRL | Qt::Key_Space), [this] { page_->nextPage(); });
+    add(view, tr("S&et column"), QKeySequence(Qt::ALT | Qt::Key_1),
+        [this] { page_->focusColumn(QStringLiteral("set")); });
+    add(view, tr("E&xpect column"), QKeySequence(Qt::ALT | Qt::Key_2),
+        [this] { page_->focusColumn(QStringLiteral("expect")); });
+    add(view, tr("C&lock column"), QKeySequence(Qt::ALT | Qt::Key_3),
+        [this] { page_->focusColumn(QStringLiteral("clock")); });
     add(view, tr("Sc&ore"), QKeySequence(Qt::ALT | Qt::Key_4), [this] { score_->setFocus(); });
     add(view, tr("Whole &score"), QKeySequence(Qt::ALT | Qt::Key_Home), [this] { score_->showAll(); });
     view->addSeparator();
@@ -435,6 +456,16 @@ void MainWindow::pasteMetar() {
     dialog->open();
 }
 
+PowerChartView& MainWindow::powerChart() {
+    auto& page = *page_->find<PowerChartPage>("chart");
+    if (&page_->page() != &page) {
+        const auto& phases = pageRow("chart").phases;
+        const bool has = std::find(phases.begin(), phases.end(), page_->phase()) != phases.end();
+        page.present(has ? page_->phase() : Phase::climb);
+    }
+    return page.chart();
+}
+
 void MainWindow::exportAs(const QString& kind) {
     // Beside the sortie's own file.
     const QFileInfo sortie(document_.path());
@@ -448,12 +479,12 @@ void MainWindow::exportAs(const QString& kind) {
     if (kind == QLatin1String("pdf"))
         error = writeCardPdf(path, document_.plan(), document_.aircraft().notes);
     else if (kind == QLatin1String("svg") || kind == QLatin1String("png")) {
-        // The chart of the phase that is shown, with its reading.
-        page_->refresh();
-        error = writeAtomically(path, page_->chartPicture(kind == QLatin1String("svg")));
+        constexpr int width = 1100, height = 620;
+        auto& chart = powerChart();
+        error =
+            writeAtomically(path, kind == QLatin1String("svg") ? chart.svg(width, height) : chart.png(width, height));
     } else if (kind == QLatin1String("chart.csv")) {
-        page_->refresh();
-        error = writeAtomically(path, page_->chartTable());
+        error = writeAtomically(path, powerChart().csv());
     } else
         error = writeAtomically(
             path,
@@ -478,8 +509,8 @@ void MainWindow::printChart() {
     printer.setPageOrientation(QPageLayout::Landscape);
     QPrintDialog dialog(&printer, this);
     if (dialog.exec() == QDialog::Accepted) {
-        const QByteArray svg = page_->chartPicture(true);
-        paintChart(printer, svg, QString::fromStdString(document_.plan().aircraft), page_->powerChart().steps());
+        auto& chart = powerChart();
+        paintChart(printer, chart.svg(1100, 620), QString::fromStdString(document_.plan().aircraft), chart.steps());
     }
 }
 
@@ -548,12 +579,22 @@ void MainWindow::showCautions() {
     box->open();
 }
 
+void MainWindow::showEvent(QShowEvent* event) {
+    QMainWindow::showEvent(event);
+    if (std::exchange(shownBefore_, true))
+        return;
+    // Only now is it known how high the window is.
+    if (const auto halves = settings_.halves(); !halves.isEmpty())
+        halves_->restoreState(halves);
+}
+
 void MainWindow::closeEvent(QCloseEvent* event) {
     if (!mayLeave()) {
         event->ignore();
         return;
     }
     settings_.setGeometry(saveGeometry());
+    settings_.setHalves(halves_->saveState());
     event->accept();
 }
 

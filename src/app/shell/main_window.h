@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "air/metar.h"
+#include "charts/power_chart_view.h"
 #include "charts/score.h"
 #include "pages/phase_page.h"
 #include "shell/day_strip.h"
@@ -11,6 +12,7 @@
 #include <QLabel>
 #include <QMainWindow>
 #include <QMenu>
+#include <QSplitter>
 #include <functional>
 
 namespace amber::app {
@@ -53,6 +55,7 @@ public:
     void applyMetar(const air::MetarReading& reading);
 
 protected:
+    void showEvent(QShowEvent* event) override;
     void closeEvent(QCloseEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
@@ -65,6 +68,8 @@ private:
     void say(const QString& text, bool wrong = false);
     [[nodiscard]] bool mayLeave();
     void pasteMetar();
+    /// The power chart of the phase that is shown, with its reading; where it has none, that of the climb.
+    [[nodiscard]] PowerChartView& powerChart();
     void exportAs(const QString& kind);
     void printCard();
     void printChart();
@@ -80,6 +85,8 @@ private:
     PhaseRail* rail_;
     PhasePage* page_;
     Score* score_;
+    QSplitter* halves_;
+    bool shownBefore_ = false;
     QLabel* message_;
     FieldKeys* fieldKeys_ = nullptr;
     QMenu* recent_ = nullptr;

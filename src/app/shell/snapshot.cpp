@@ -2,6 +2,7 @@
 #include "shell/snapshot.h"
 #include "air/atmosphere.h"
 #include "charts/power_chart_view.h"
+#include "charts/start_timeline_view.h"
 #include "cli/exit_codes.h"
 #include "cli/option_range.h"
 #include "flight/flown.h"
@@ -21,32 +22,26 @@
 namespace amber::app {
 
 namespace {
-/// The further pages of a phase.
+/// A page beside the first of a phase, as the table of pages has it; or the same gone wrong.
 struct ExtraPage {
-    const char* name;
+    std::string name;
     Phase phase;
-    PhasePage::SubPage page;
+    std::string_view page;
     bool failed = false; ///< a first try that does not catch; of the sheet, engines that are not well
 };
-constexpr std::array<ExtraPage, 17> extraPages{{
-    {"start-priming", Phase::start, PhasePage::SubPage::priming},
-    {"start-order", Phase::start, PhasePage::SubPage::order},
-    {"start-failed", Phase::start, PhasePage::SubPage::order, true},
-    {"take-off-chart", Phase::takeOff, PhasePage::SubPage::chart},
-    {"climb-chart", Phase::climb, PhasePage::SubPage::chart},
-    {"cruise-chart", Phase::cruise, PhasePage::SubPage::chart},
-    {"cruise-choose", Phase::cruise, PhasePage::SubPage::choose},
-    {"warm-up-engines", Phase::warmUp, PhasePage::SubPage::engines},
-    {"warm-up-budget", Phase::warmUp, PhasePage::SubPage::budget},
-    {"run-up-sheet", Phase::runUp, PhasePage::SubPage::sheet},
-    {"run-up-sick", Phase::runUp, PhasePage::SubPage::sheet, true},
-    {"run-up-budget", Phase::runUp, PhasePage::SubPage::budget},
-    {"climb-bands", Phase::climb, PhasePage::SubPage::bands},
-    {"climb-cooling", Phase::climb, PhasePage::SubPage::cooling},
-    {"cruise-cooling", Phase::cruise, PhasePage::SubPage::cooling},
-    {"let-down-schedule", Phase::letDown, PhasePage::SubPage::schedule},
-    {"stop-afterwards", Phase::stop, PhasePage::SubPage::afterwards},
-}};
+const std::vector<ExtraPage>& extraPages() {
+    static const std::vector<ExtraPage> all = [] {
+        std::vector<ExtraPage> out;
+        for (const auto& row : pageTable())
+            for (const Phase phase : row.phases)
+                if (!row.shown && row.key != "settings")
+                    out.push_back({fmt::format("{}-{}", keyOf(phase), row.key), phase, row.key});
+        out.push_back({"start-failed", Phase::start, "order", true});
+        out.push_back({"run-up-sick", Phase::runUp, "sheet", true});
+        return out;
+    }();
+    return all;
+}
 
 /// Readings typed into the run-up sheet: as they should be; or, engine by engine, a good one, oily plugs, a dead lead,
 /// a switch that does not earth.
@@ -79,7 +74,7 @@ std::vector<std::string> snapshotViews() {
         for (std::size_t i = 0; i < plannedPhases; ++i)
             out.push_back(fmt::format("{}-{}", demo.aircraft, phaseNames[i].key));
     for (const auto& demo : demoSorties())
-        for (const auto& extra : extraPages)
+        for (const auto& extra : extraPages())
             out.push_back(fmt::format("{}-{}", demo.aircraft, extra.name));
     return out;
 }
@@ -96,9 +91,9 @@ QImage drawView(const std::string& view, int width, int height, bool hangar, int
     }
     const auto place = static_cast<std::size_t>(found - all.begin());
     const std::size_t pages = demoSorties().size() * plannedPhases;
-    const ExtraPage* extra = place >= pages ? &extraPages[(place - pages) % extraPages.size()] : nullptr;
+    const ExtraPage* extra = place >= pages ? &extraPages()[(place - pages) % extraPages().size()] : nullptr;
     const std::size_t index =
-        extra ? (place - pages) / extraPages.size() * plannedPhases + static_cast<std::size_t>(extra->phase) : place;
+        extra ? (place - pages) / extraPages().size() * plannedPhases + static_cast<std::size_t>(extra->phase) : place;
     QTemporaryDir scratch;
     MainWindow window(scratch.filePath(QStringLiteral("settings.ini")), scratch.filePath(QStringLiteral("autosave")));
     window.setTheme(hangar ? ThemeKind::hangar : ThemeKind::day);
@@ -114,14 +109,13 @@ QImage drawView(const std::string& view, int width, int height, bool hangar, int
     window.show();
     window.showPhase(phaseNames[index % plannedPhases].phase);
     if (extra) {
-        window.page().showSubPage(extra->page);
+        window.page().showPage(extra->page);
         // What if the second engine's first try does not catch.
-        auto& timeline = window.page().startTimeline();
-        if (extra->page == PhasePage::SubPage::sheet)
+        if (extra->page == "sheet")
             fillSheet(window.document(), extra->failed);
-        else if (extra->failed)
-            timeline.failOnceMore(
-                timeline.timeline().order[std::min<std::size_t>(1, timeline.timeline().order.size() - 1)]);
+        else if (auto* timeline = window.page().page().findChild<StartTimelineView*>(); extra->failed && timeline)
+            timeline->failOnceMore(
+                timeline->timeline().order[std::min<std::size_t>(1, timeline->timeline().order.size() - 1)]);
     }
     // Layout, then the queued repaint of the picture.
     for (int i = 0; i < 4; ++i)

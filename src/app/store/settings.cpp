@@ -49,5 +49,11 @@ QByteArray Settings::geometry() const {
 void Settings::setGeometry(const QByteArray& geometry) {
     store_->setValue(QStringLiteral("geometry"), geometry);
 }
+QByteArray Settings::halves() const {
+    return store_->value(QStringLiteral("halves")).toByteArray();
+}
+void Settings::setHalves(const QByteArray& halves) {
+    store_->setValue(QStringLiteral("halves"), halves);
+}
 
 } // namespace amber::app

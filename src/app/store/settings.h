@@ -20,6 +20,9 @@ public:
     void setTheme(ThemeKind theme);
     [[nodiscard]] QByteArray geometry() const;
     void setGeometry(const QByteArray& geometry);
+    /// Where the border between page and score was left.
+    [[nodiscard]] QByteArray halves() const;
+    void setHalves(const QByteArray& halves);
 
 private:
     std::unique_ptr<QSettings> store_;

@@ -1,0 +1,414 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "pages/field_row.h"
+#include "kit/captioned.h"
+#include "kit/combo.h"
+#include "kit/flow_layout.h"
+#include "kit/html.h"
+#include "kit/words.h"
+#include "notes/key_ranges.h"
+#include "pages/field_behaviour.h"
+#include "plan/start_words.h"
+#include "units/text.h"
+#include "units/unit_table.h"
+#include <QSignalBlocker>
+#include <algorithm>
+#include <cmath>
+
+namespace amber::app {
+namespace {
+/// A figure that is stepped stops at the ends of its range.
+double heldWithin(const char* path, double si) {
+    const KeyRange& range = *rangeOf(FileFormat::sortie, path);
+    return std::clamp(si, range.lowSi(), range.highSi());
+}
+constexpr std::size_t mostTankFields = 4; // with more tanks the last field shows the one that is chosen
+} // namespace
+
+FieldRow::FieldRow(SortieDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
+    setObjectName(QStringLiteral("field-row"));
+    auto* flow = new FlowLayout(this, 18, 4);
+    flow->setContentsMargins(0, 0, 0, 0);
+    flow->setRightAligned(true);
+    QSizePolicy policy(QSizePolicy::Preferred, QSizePolicy::Preferred);
+    policy.setHeightForWidth(true);
+    setSizePolicy(policy);
+    buildFlight();
+    buildStart();
+    buildCruise();
+    buildGround();
+    // Until a sortie is open nothing shows: all at once they would not fit.
+    for (auto& place : places_)
+        place.widget->hide();
+}
+
+void FieldRow::add(InlineField* field, const QString& hint, Where where) {
+    field->setHint(hint);
+    field->setAbandon([this](int gesture) { document_.abandon(gesture); });
+    connect(field, &InlineField::refused, this, &FieldRow::refused);
+    layout()->addWidget(field);
+    places_.push_back({field, field, std::move(where)});
+}
+
+void FieldRow::add(const QString& caption, QComboBox* box, Where where) {
+    auto* holder = captioned(caption, box, this);
+    layout()->addWidget(holder);
+    places_.push_back({holder, nullptr, std::move(where)});
+}
+
+QComboBox* FieldRow::choice(const char* name, const QStringList& items, const QString& hint, const QString& what,
+                            std::function<void(Sortie&, int)> put) {
+    auto* box = new QComboBox(this);
+    box->setObjectName(QLatin1String(name));
+    box->addItems(items);
+    box->setToolTip(hint);
+    connect(box, &QComboBox::activated, this, [this, what, put](int index) {
+        Sortie changed = document_.sortie();
+        put(changed, index);
+        take(changed, what);
+    });
+    return box;
+}
+
+void FieldRow::take(const Sortie& changed, const QString& what) {
+    if (const QString error = document_.edit(changed, what); !error.isEmpty())
+        emit refused(error);
+}
+
+bool FieldRow::wanted(const Where& where, Phase phase, std::string_view page) const {
+    const auto holds = [](const auto& list, const auto& what) {
+        return std::find(list.begin(), list.end(), what) != list.end();
+    };
+    return holds(where.phases, phase) && (where.pages.empty() || holds(where.pages, page)) &&
+           !holds(where.notOn, page) && (!where.when || where.when());
+}
+
+void FieldRow::show(Phase phase, std::string_view page) {
+    phase_ = phase;
+    page_ = page;
+    const TypeNotes& notes = document_.aircraft().notes;
+    refreshTanks();
+    {
+        const QSignalBlocker q1(diluted_), q2(blanks_), q3(supply_);
+        diluted_->setCurrentIndex(document_.sortie().start.diluted ? 1 : 0);
+        blanks_->setCurrentIndex(document_.sortie().start.blanks ? 1 : 0);
+        supply_->setCurrentIndex(document_.sortie().start.supply == start::Supply::battery ? 1 : 0);
+    }
+    for (auto& [box, place] : ratings_) {
+        QList<ComboChoice> choices;
+        for (const auto& rating : notes.ratings)
+            choices << ComboChoice{q(rating.name), q(rating.key), {}};
+        const Phase of = place == &Flight::climbRating ? Phase::climb : Phase::cruise;
+        offer(*box, choices, q(flight::ratingFor(notes, document_.sortie(), of).key));
+    }
+    // What goes is hidden before what comes is shown: all at once they would widen the window.
+    for (const bool shown : {false, true})
+        for (auto& place : places_)
+            if (wanted(place.where, phase, page) == shown) {
+                place.widget->setVisible(shown);
+                if (shown && place.field)
+                    place.field->refresh();
+            }
+}
+
+void FieldRow::refreshTanks() {
+    const TypeNotes& notes = document_.aircraft().notes;
+    const int others = static_cast<int>(notes.fuel.tanks.size()) - static_cast<int>(tankFields_.size()) + 1;
+    if (tankChoice_->count() != std::max(1, others) || tankChoice_->property("type").toString() != q(notes.file)) {
+        const QSignalBlocker quiet(tankChoice_);
+        tankChoice_->clear();
+        tankChoice_->setProperty("type", q(notes.file));
+        for (std::size_t i = tankFields_.size() - 1; i < notes.fuel.tanks.size(); ++i)
+            tankChoice_->addItem(q(notes.fuel.tanks[i].name));
+    }
+    for (auto& [field, index] : tankFields_)
+        if (const Tank* tank = tankOf(index))
+            field->setCaption(tr("%1 tank").arg(q(tank->name)));
+}
+
+QComboBox* FieldRow::ratingChoice(const QString& name, std::string Flight::*place) {
+    auto* box = new QComboBox(this);
+    box->setObjectName(name);
+    ratings_.emplace_back(box, place);
+    connect(box, &QComboBox::activated, this, [this, box, place](int index) {
+        Sortie changed = document_.sortie();
+        changed.flight.*place = box->itemData(index).toString().toStdString();
+        if (place == &Flight::cruiseRating) {
+            // A rating is a whole setting: what was chosen or typed beside it goes.
+            changed.flight.cruiseRpm.reset();
+            changed.flight.cruiseBoost.reset();
+            changed.flight.cruiseMixture.reset();
+            changed.flight.cruiseGear.clear();
+        }
+        take(changed, tr("rating"));
+    });
+    return box;
+}
+
+const Tank* FieldRow::tankOf(std::size_t field) const {
+    const auto& tanks = document_.aircraft().notes.fuel.tanks;
+    if (field + 1 == mostTankFields && tanks.size() > mostTankFields)
+        field += static_cast<std::size_t>(std::max(0, tankChoice_->currentIndex()));
+    return field < tanks.size() ? &tanks[field] : nullptr;
+}
+
+void FieldRow::buildFlight() {
+    const auto cockpit = [this](const UnitSpec* Cockpit::*unit) {
+        return [this, unit] { return document_.aircraft().notes.cockpit.*unit; };
+    };
+    add(tr("Rating"), ratingChoice(QStringLiteral("climb-rating"), &Flight::climbRating), {{Phase::climb}});
+    add(tr("Rating"), ratingChoice(QStringLiteral("cruise-rating"), &Flight::cruiseRating), {{Phase::cruise}});
+    add(new InlineField(tr("Cruise height"), QStringLiteral("cruise-height"),
+                        figureField<Dimension::length>(document_, tr("cruise height"), cockpit(&Cockpit::height), 500,
+                                                       [](Sortie& s) -> Length& { return s.flight.cruiseHeight; }),
+                        this),
+        tr("Height above sea level on the QNH"), {{Phase::climb, Phase::cruise, Phase::letDown}, {}, {"choose"}});
+    add(new InlineField(tr("Distance"), QStringLiteral("distance"),
+                        figureField<Dimension::distance>(document_, tr("distance"), cockpit(&Cockpit::distance), 10,
+                                                         [](Sortie& s) -> Distance& { return s.flight.distance; }),
+                        this),
+        tr("Over the ground, the whole flight"), {{Phase::cruise}, {}, {"choose", "chart"}});
+    add(new InlineField(tr("Queue"), QStringLiteral("hold"),
+                        figureField<Dimension::duration>(
+                            document_, tr("queue"), [] { return units::minute.spec; }, 1,
+                            [](Sortie& s) -> Duration& { return s.flight.hold; }),
+                        this),
+        tr("Minutes of waiting at the holding point"), {{Phase::warmUp, Phase::runUp}});
+    add(new InlineField(tr("Landing field"), QStringLiteral("to-elevation"),
+                        figureField<Dimension::length>(document_, tr("landing field"), cockpit(&Cockpit::height), 50,
+                                                       [](Sortie& s) -> Length& { return s.flight.toElevation; }),
+                        this),
+        tr("Elevation of the field of landing; there and back it follows the day strip's"),
+        {{Phase::letDown, Phase::landing}});
+}
+
+void FieldRow::buildStart() {
+    supply_ = choice("supply", {tr("ground cart"), tr("battery")}, {}, tr("supply"), [](Sortie& s, int index) {
+        s.start.supply = index == 0 ? start::Supply::cart : start::Supply::battery;
+    });
+    add(tr("Supply"), supply_, {{Phase::start}, {}, {}, [this] {
+                                    const auto kind = document_.aircraft().notes.start.starter.kind;
+                                    return kind == StarterKind::direct || kind == StarterKind::inertia;
+                                }});
+    {
+        InlineField::Behaviour b;
+        b.show = [this] {
+            const auto& s = document_.sortie().start;
+            return s.sinceStop ? tr("%1 ago").arg(QString::fromStdString(format(s.sinceStop->si(), *units::hour.spec)))
+                               : tr("cold");
+        };
+        b.apply = [this](const QString& text, int gesture) -> QString {
+            Sortie changed = document_.sortie();
+            const QString plain = text.trimmed().remove(QStringLiteral("ago")).trimmed();
+            if (plain.compare(QStringLiteral("cold"), Qt::CaseInsensitive) == 0) {
+                changed.start.sinceStop.reset();
+            } else {
+                const auto read = readQuantity(Dimension::duration, plain.toStdString(), units::hour.spec);
+                if (!read)
+                    return tr("Write how long ago the engines were stopped, \"2 h\" or \"40 min\", or \"cold\".");
+                changed.start.sinceStop = Duration::si(read.value().si);
+            }
+            return document_.edit(changed, tr("engines stopped"), gesture);
+        };
+        add(new InlineField(tr("Stopped"), QStringLiteral("stopped"), std::move(b), this),
+            tr("How long ago the engines were stopped, or cold: they are primed for the temperature they have left"),
+            {{Phase::start, Phase::walkRound}});
+    }
+    {
+        InlineField::Behaviour b;
+        b.show = [this] {
+            const auto& s = document_.sortie().start;
+            return s.preheated ? QString::fromStdString(
+                                     format(s.preheated->si(), *document_.aircraft().notes.cockpit.temperature))
+                               : tr("no");
+        };
+        b.apply = [this](const QString& text, int gesture) -> QString {
+            Sortie changed = document_.sortie();
+            if (const QString plain = text.trimmed(); plain.isEmpty() || plain == tr("no")) {
+                changed.start.preheated.reset();
+            } else {
+                const auto read = readQuantity(Dimension::temperature, plain.toStdString(),
+                                               document_.aircraft().notes.cockpit.temperature);
+                if (!read)
+                    return tr("Write the temperature the engines are heated to, or \"no\".");
+                changed.start.preheated = Temperature::si(read.value().si);
+            }
+            return document_.edit(changed, tr("pre-heating"), gesture);
+        };
+        add(new InlineField(tr("Pre-heated"), QStringLiteral("preheated"), std::move(b), this),
+            tr("Temperature to which engine and oil are heated before the start, or no"),
+            {{Phase::start}, {}, {"order"}});
+    }
+    diluted_ = choice("diluted", {tr("as it is"), tr("diluted")}, tr("Whether the oil was diluted at the last stop"),
+                      tr("dilution"), [](Sortie& s, int index) { s.start.diluted = index == 1; });
+    add(tr("Oil"), diluted_, {{Phase::start, Phase::warmUp}, {}, {"order", "budget"}, [this] {
+                                  return document_.aircraft().notes.start.cold.diluteBelow.has_value();
+                              }});
+    blanks_ = choice("blanks", {tr("off"), tr("fitted")}, tr("Blanks on the oil cooler and intakes until the take-off"),
+                     tr("blanks"), [](Sortie& s, int index) { s.start.blanks = index == 1; });
+    add(tr("Blanks"), blanks_, {{Phase::warmUp}, {}, {"budget"}, [this] {
+                                    return document_.aircraft().notes.start.cold.blanksBelow.has_value();
+                                }});
+}
+
+void FieldRow::buildCruise() {
+    {
+        InlineField::Behaviour b;
+        b.show = [this] {
+            return q(
+                format(std::round(document_.plan().flown[Phase::cruise].setting.rpm.si() * 6) / 6, *units::rpm.spec));
+        };
+        const auto put = [this](std::optional<Rotation> rpm, int gesture) {
+            Sortie changed = document_.sortie();
+            changed.flight.cruiseRpm = rpm;
+            return document_.edit(changed, tr("cruise rpm"), gesture);
+        };
+        b.apply = [put](const QString& text, int gesture) -> QString {
+            if (text.trimmed().isEmpty())
+                return put(std::nullopt, gesture);
+            const auto read = readQuantity(Dimension::rotation, text.toStdString(), units::rpm.spec);
+            if (!read)
+                return tr("Write the rpm of the cruise; nothing for the rating's.");
+            return put(Rotation::si(read.value().si), gesture);
+        };
+        b.step = [this, put](int steps, int gesture) {
+            return put(
+                Rotation::si(heldWithin("flight.cruise_rpm",
+                                        document_.plan().flown[Phase::cruise].setting.rpm.si() + steps * 50.0 / 60)),
+                gesture);
+        };
+        add(new InlineField(tr("Rpm"), QStringLiteral("cruise-rpm"), std::move(b), this),
+            tr("Cruise rpm; nothing: the rating's"), {{Phase::cruise}, {}, {"choose", "chart"}});
+    }
+    {
+        InlineField::Behaviour b;
+        b.show = [this] {
+            const auto& f = document_.plan().flown[Phase::cruise];
+            return q(format(f.point.manifoldPressure.si(), document_.aircraft().notes.unitOf(Gauge::boost)));
+        };
+        const auto put = [this](std::optional<ManifoldPressure> boost, int gesture) {
+            Sortie changed = document_.sortie();
+            changed.flight.cruiseBoost = boost;
+            return document_.edit(changed, tr("cruise boost"), gesture);
+        };
+        b.apply = [this, put](const QString& text, int gesture) -> QString {
+            if (text.trimmed().isEmpty())
+                return put(std::nullopt, gesture);
+            const auto read = readQuantity(Dimension::manifoldPressure, text.toStdString(),
+                                           &document_.aircraft().notes.unitOf(Gauge::boost));
+            if (!read)
+                return tr("Write the boost of the cruise; nothing for the rating's.");
+            return put(ManifoldPressure::si(read.value().si), gesture);
+        };
+        b.step = [this, put](int steps, int gesture) {
+            const auto& unit = document_.aircraft().notes.unitOf(Gauge::boost);
+            const double one = unit.decimals == 0 ? 10 * unit.scale : 0.5 * unit.scale;
+            return put(ManifoldPressure::si(
+                           heldWithin("flight.cruise_boost",
+                                      document_.plan().flown[Phase::cruise].point.manifoldPressure.si() + steps * one)),
+                       gesture);
+        };
+        add(new InlineField(tr("Boost"), QStringLiteral("cruise-boost"), std::move(b), this),
+            tr("Cruise boost; nothing: the rating's"),
+            {{Phase::cruise}, {}, {"choose", "chart"}, [this] {
+                 return document_.aircraft().notes.gauges.contains(Gauge::boost);
+             }});
+    }
+}
+
+void FieldRow::buildGround() {
+    {
+        InlineField::Behaviour b;
+        b.show = [this] {
+            const auto& s = document_.sortie();
+            const auto& unit = *document_.aircraft().notes.cockpit.temperature;
+            return s.forecast ? html::text(format(s.forecast->si(), unit)) : tr("as today");
+        };
+        const auto put = [this](std::optional<Temperature> forecast, int gesture) {
+            Sortie changed = document_.sortie();
+            changed.forecast = forecast;
+            return document_.edit(changed, tr("forecast"), gesture);
+        };
+        b.apply = [this, put](const QString& text, int gesture) -> QString {
+            if (const QString plain = text.trimmed(); plain.isEmpty() || plain == tr("as today"))
+                return put(std::nullopt, gesture);
+            const auto read = readQuantity(Dimension::temperature, text.trimmed().toStdString(),
+                                           document_.aircraft().notes.cockpit.temperature);
+            if (!read)
+                return tr("Write the lowest temperature forecast before the next start, or nothing.");
+            return put(Temperature::si(read.value().si), gesture);
+        };
+        b.step = [this, put](int steps, int gesture) {
+            const auto& s = document_.sortie();
+            const double unit = document_.aircraft().notes.cockpit.temperature->scale;
+            return put(Temperature::si(heldWithin("stop.forecast", s.forecast.value_or(s.day.oat).si() + steps * unit)),
+                       gesture);
+        };
+        add(new InlineField(tr("Forecast"), QStringLiteral("forecast"), std::move(b), this),
+            tr("Lowest temperature before the next start: it decides the oil's dilution"), {{Phase::stop}});
+    }
+    {
+        InlineField::Behaviour b;
+        b.show = [this] {
+            return tr("%1° nose up")
+                .arg(q(formatNumber(plan::groundAttitude(document_.aircraft().notes, document_.sortie()), 1)));
+        };
+        const auto put = [this](double degrees, int gesture) -> QString {
+            Sortie changed = document_.sortie();
+            changed.walk.attitude = degrees;
+            return document_.edit(changed, tr("attitude"), gesture);
+        };
+        b.apply = [put](const QString& text, int gesture) -> QString {
+            std::string_view rest;
+            const std::string typed = text.trimmed().toStdString();
+            const auto number = readNumber(typed, rest);
+            return number ? put(number.value(), gesture)
+                          : tr("Write how she stands in degrees nose up, between −30 and 30.");
+        };
+        b.step = [this, put](int steps, int gesture) {
+            return put(plan::groundAttitude(document_.aircraft().notes, document_.sortie()) + 0.5 * steps, gesture);
+        };
+        add(new InlineField(tr("She stands"), QStringLiteral("attitude"), std::move(b), this),
+            tr("Attitude on the ground: the fuel gauges read by it"), {{Phase::walkRound}});
+    }
+    // Tank contents are read on the walk-round.
+    tankChoice_ = new QComboBox(this);
+    tankChoice_->setObjectName(QStringLiteral("tank-choice"));
+    add(tr("Other tanks"), tankChoice_,
+        {{Phase::walkRound}, {}, {}, [this] { return document_.aircraft().notes.fuel.tanks.size() > mostTankFields; }});
+    connect(tankChoice_, &QComboBox::activated, this, [this] { show(phase_, page_); });
+    for (std::size_t i = 0; i < mostTankFields; ++i) {
+        InlineField::Behaviour b;
+        const auto tank = [this, i] { return tankOf(i); };
+        const auto contents = [this, tank] {
+            const auto found = document_.sortie().contents.find(tank()->id);
+            return found == document_.sortie().contents.end() ? tank()->capacity : found->second;
+        };
+        const auto put = [this, tank](double si, int gesture) {
+            Sortie changed = document_.sortie();
+            changed.contents[tank()->id] = Volume::si(std::max(0.0, si));
+            return document_.edit(changed, tr("fuel"), gesture);
+        };
+        b.show = [this, tank, contents] {
+            return tank() ? QString::fromStdString(format(contents().si(), *document_.aircraft().notes.cockpit.fuel))
+                          : QString();
+        };
+        b.apply = [this, tank, put](const QString& text, int gesture) -> QString {
+            if (!tank())
+                return {};
+            const auto read =
+                readQuantity(Dimension::volume, text.toStdString(), document_.aircraft().notes.cockpit.fuel);
+            return read ? put(read.value().si, gesture) : QString::fromStdString(read.error());
+        };
+        b.step = [this, tank, contents, put](int steps, int gesture) -> QString {
+            const double unit = document_.aircraft().notes.cockpit.fuel->scale;
+            return tank() ? put(std::min(tank()->capacity.si(), contents().si() + steps * 5 * unit), gesture)
+                          : QString();
+        };
+        auto* field = new InlineField(tr("Tank"), QStringLiteral("tank-%1").arg(i), std::move(b), this);
+        add(field, tr("Fuel the plan loads in this tank; a dip found on the walk-round goes before it"),
+            {{Phase::walkRound}, {}, {}, [this, i] { return i < document_.aircraft().notes.fuel.tanks.size(); }});
+        tankFields_.emplace_back(field, i);
+    }
+}
+
+} // namespace amber::app

@@ -1,0 +1,59 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "pages/figures_page.h"
+#include "kit/html.h"
+#include "notes/cockpit_units.h"
+#include "units/text.h"
+#include <QHBoxLayout>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
+
+namespace amber::app {
+namespace figures {
+QString clock(double seconds) {
+    return html::text(formatMinutesSeconds(std::max(0.0, seconds)));
+}
+QString degrees(double kelvin, const Cockpit& cockpit) {
+    const auto& unit = differenceUnit(cockpit);
+    return html::text(formatNumber(kelvin / unit.scale, 0, true) + " " + std::string(unit.symbol));
+}
+double rounded(double value, double to) {
+    return std::round(value / to) * to;
+}
+} // namespace figures
+
+FiguresPage::FiguresPage(SortieDocument& document, Look look, QWidget* parent)
+    : Page(document, parent), look_(std::move(look)) {
+    auto* columns = new QHBoxLayout(this);
+    columns->setContentsMargins(0, 0, 0, 0);
+    columns->setSpacing(22);
+    left_ = new QWidget(this);
+    auto* left = new QVBoxLayout(left_);
+    left->setContentsMargins(0, 0, 0, 0);
+    left->setSpacing(2);
+    figures_ = richText("heat-figures");
+    left->addWidget(heading(look_.heading));
+    left->addWidget(figures_);
+    left->addStretch(1);
+    columns->addWidget(left_);
+    auto* right = new QVBoxLayout;
+    right->setSpacing(2);
+    title_ = pictureTitle("heat-title");
+    chart_ = new HeatChart(document_, this);
+    right->addWidget(title_);
+    right->addWidget(chart_, 1);
+    columns->addLayout(right, 1);
+}
+
+void FiguresPage::widen() {
+    left_->setFixedWidth(share(look_.share, 350, 760));
+}
+
+void FiguresPage::refresh() {
+    figures_->setText(figures());
+    chart_->draw(look_.picture, phase_);
+    title_->setText(chart_->title());
+    title_->setToolTip(title_->text());
+}
+
+} // namespace amber::app
