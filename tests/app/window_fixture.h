@@ -8,6 +8,7 @@
 #include "charts/start_timeline_view.h"
 #include "charts/walk_round_view.h"
 #include "data_folder.h"
+#include "kit/figures_view.h"
 #include "kit/row_view.h"
 #include "pages/choose_cruise_page.h"
 #include "pages/run_up_page.h"
@@ -91,9 +92,11 @@ protected:
         return *found;
     }
     [[nodiscard]] app::RowView& rows(const char* column) const { return on<app::RowView>(column); }
-    /// The figures beside a picture, as rich text.
+    /// The figures beside a picture.
     [[nodiscard]] QString figures() const {
-        return on<QLabel>("heat-figures").text().replace(QStringLiteral("&nbsp;"), QStringLiteral(" "));
+        if (const auto* view = window->page().page().findChild<app::FiguresView*>(QStringLiteral("heat-figures")))
+            return view->text();
+        return on<QLabel>("heat-figures").text();
     }
     /// The page that is shown, of its class.
     template <class P>

@@ -92,7 +92,7 @@ struct HeatChart::Impl {
         const auto& f = plan.flown;
         const auto& n = notes();
         const double runUpEnd = f[Phase::runUp].start + f[Phase::runUp].duration;
-        const auto traces = flight::engineTraces(document.aircraft(), document.sortie(), f, runUpEnd);
+        const auto& traces = document.warmUpTraces();
         xUnit = tr("min");
         yUnit = q(std::string(t().symbol));
         title = tr("%1 (heavy) and oil (light), %2, against minutes from the first engine's first fire")

@@ -7,7 +7,7 @@
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
-#include <QPainterPath>
+#include <QPolygonF>
 #include <QToolTip>
 #include <algorithm>
 #include <cmath>
@@ -191,19 +191,41 @@ void Score::paintLane(QPainter& p, const Lane& lane, const QRectF& box) const {
         }
     // The line, in its judged colour where that is not normal.
     p.setRenderHint(QPainter::Antialiasing);
-    QPainterPath path;
-    bool started = false;
-    for (std::size_t i = 0; i < samples.size(); ++i) {
-        const QPointF at(xOf(samples[i].time), y(lane.value(samples[i])));
-        if (!started)
-            path.moveTo(at);
-        else
-            path.lineTo(at);
-        started = true;
+    // Of points that a straight line passes within a hair of, only the ends: most of a sortie is steady.
+    constexpr double hair = 0.2; // px
+    QPolygonF path;
+    QPointF last;
+    double least = 0, most = 0; // slopes of lines from the last point kept that pass all since
+    for (const auto& m : samples) {
+        const QPointF at(xOf(m.time), y(lane.value(m)));
+        const double across = path.isEmpty() ? 0.0 : at.x() - path.back().x();
+        if (path.isEmpty() || across <= 0) {
+            if (!path.isEmpty() && last != path.back())
+                path << last;
+            path << at;
+            least = -1e9;
+            most = 1e9;
+        } else {
+            double slope = (at.y() - path.back().y()) / across;
+            if (slope < least || slope > most) {
+                path << last;
+                least = -1e9;
+                most = 1e9;
+                const double step = std::max(1e-9, at.x() - last.x());
+                slope = (at.y() - last.y()) / step;
+                least = slope - hair / step;
+                most = slope + hair / step;
+            } else {
+                least = std::max(least, slope - hair / across);
+                most = std::min(most, slope + hair / across);
+            }
+        }
+        last = at;
     }
+    path << last;
     p.setPen(QPen(c.ink, 1.5));
     p.setBrush(Qt::NoBrush);
-    p.drawPath(path);
+    p.drawPolyline(path);
     if (gauge != n.gauges.end())
         for (std::size_t i = 1; i < samples.size(); ++i) {
             const auto& m = samples[i];

@@ -1,43 +1,36 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "kit/theme.h"
+#include "watch/verdict.h"
 #include <QString>
 #include <QStringList>
+#include <optional>
+#include <utility>
+#include <vector>
 
 namespace amber::app {
 
-/// A small ruled table in the page's own type, as rich text.
-class Table {
-public:
+/// A small table of figures: plain words, some with the mark of a verdict before them. kit/figures_view draws it.
+struct Table {
+    struct Cell {
+        Cell(QString words) : text(std::move(words)) {} // NOLINT: a cell is its words
+        Cell(QString words, const watch::Verdict& verdict) : text(std::move(words)), mark(verdict.colour()) {}
+        QString text;
+        std::optional<watch::Colour> mark{};
+        bool operator==(const Cell&) const = default;
+    };
+    struct Line {
+        std::vector<Cell> cells;
+        bool strong = false;
+        bool operator==(const Line&) const = default;
+    };
     /// @param leftColumn a column set to the left besides the first
-    Table(const Colours& colours, const QStringList& heads, int leftColumn = 0) : c_(colours), left_(leftColumn) {
-        html_ = QStringLiteral("<table width='100%' cellspacing='0' cellpadding='2'><tr>");
-        for (int i = 0; i < heads.size(); ++i)
-            html_ += QStringLiteral("<td align='%1' style='color:%2'>%3</td>")
-                         .arg(side(i), c_.faint.name(), heads[i].toHtmlEscaped());
-        html_ += QStringLiteral("</tr>");
-    }
-    void row(const QStringList& cells, bool strong = false) {
-        html_ += QStringLiteral("<tr>");
-        for (int i = 0; i < cells.size(); ++i) {
-            QString cell = cells[i];
-            if (cell.size() < shortCell && !cell.contains(QLatin1Char('<')))
-                cell.replace(QLatin1Char(' '), QStringLiteral("&nbsp;")); // a figure stays with its unit
-            const QString text = strong ? QStringLiteral("<b>%1</b>").arg(cell) : cell;
-            html_ += QStringLiteral("<td align='%1' style='color:%2'>%3</td>").arg(side(i), c_.ink.name(), text);
-        }
-        html_ += QStringLiteral("</tr>");
-    }
-    [[nodiscard]] QString html() const { return html_ + QStringLiteral("</table>"); }
+    explicit Table(QStringList columns, int leftColumn = 0) : heads(std::move(columns)), left(leftColumn) {}
+    void row(std::vector<Cell> cells, bool strong = false) { lines.push_back({std::move(cells), strong}); }
+    bool operator==(const Table&) const = default;
 
-private:
-    static constexpr int shortCell = 13;
-    [[nodiscard]] QString side(int column) const {
-        return column == 0 || column == left_ ? QStringLiteral("left") : QStringLiteral("right");
-    }
-    const Colours& c_;
-    int left_;
-    QString html_;
+    QStringList heads;
+    int left;
+    std::vector<Line> lines;
 };
 
 } // namespace amber::app

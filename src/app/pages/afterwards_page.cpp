@@ -2,7 +2,7 @@
 #include "pages/afterwards_page.h"
 #include "advice/cool_down.h"
 #include "kit/html.h"
-#include "kit/table.h"
+#include "kit/words.h"
 #include "notes/cockpit_units.h"
 #include "notes/lever_words.h"
 #include "units/text.h"
@@ -17,8 +17,7 @@ AfterwardsPage::AfterwardsPage(SortieDocument& document, QWidget* parent)
     setObjectName(QStringLiteral("afterwards-page"));
 }
 
-QString AfterwardsPage::figures() const {
-    const Colours c(this);
+Figures AfterwardsPage::figures() const {
     const auto& n = document_.aircraft().notes;
     const auto cool = advice::coolDown(document_.aircraft(), document_.sortie(), document_.plan().flown);
     QStringList lines;
@@ -36,20 +35,21 @@ QString AfterwardsPage::figures() const {
                                 .arg(clock(*cool.dilute), html::text(std::string(markOf(cool.diluteOrigin))),
                                      html::text(cool.diluteWhy))
                           : tr("<b>Dilution</b> %1").arg(html::text(cool.diluteWhy)));
-    QString out = QStringLiteral("<p>%1</p>").arg(lines.join(QStringLiteral("<br>")));
-    Table table(c, {tr("again after"), tr("engine"), tr("prime"), QString()});
+    Figures out{lines.join(QStringLiteral("<br>"))};
+    Table table({tr("again after"), tr("engine"), tr("prime"), QString()});
     QString advice;
     for (const auto& r : cool.restarts) {
-        table.row({tr("%1 min").arg(std::lround(r.after / 60)),
-                   html::text(format(r.engine.si(), *n.cockpit.temperature)),
-                   r.dose > 0 ? html::text(advice::doseText(r.dose, n.start.primer)) : tr("none"),
-                   html::text(std::string(markOf(r.origin)))});
+        table.row({tr("%1 min").arg(std::lround(r.after / 60)), q(format(r.engine.si(), *n.cockpit.temperature)),
+                   r.dose > 0 ? q(advice::doseText(r.dose, n.start.primer)) : tr("none"),
+                   q(std::string(markOf(r.origin)))});
         if (html::text(r.advice) != advice.section(QStringLiteral("</b> "), -1))
             advice += QStringLiteral("%1<b>%2</b> %3")
                           .arg(advice.isEmpty() ? QString() : QStringLiteral("<br>"),
                                tr("After %1 min").arg(std::lround(r.after / 60)), html::text(r.advice));
     }
-    return out + table.html() + QStringLiteral("<p>%1</p>").arg(advice);
+    out.emplace_back(std::move(table));
+    out.emplace_back(advice);
+    return out;
 }
 
 } // namespace amber::app

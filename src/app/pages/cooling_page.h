@@ -11,7 +11,7 @@ public:
     explicit CoolingPage(SortieDocument& document, QWidget* parent = nullptr);
 
 protected:
-    [[nodiscard]] QString figures() const override;
+    [[nodiscard]] Figures figures() const override;
 };
 
 } // namespace amber::app

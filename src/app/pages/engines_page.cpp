@@ -2,7 +2,7 @@
 #include "pages/engines_page.h"
 #include "flight/engine_traces.h"
 #include "kit/html.h"
-#include "kit/table.h"
+#include "kit/words.h"
 #include "notes/cockpit_units.h"
 #include "notes/lever_words.h"
 #include "units/text.h"
@@ -17,24 +17,22 @@ EnginesPage::EnginesPage(SortieDocument& document, QWidget* parent)
     setObjectName(QStringLiteral("engines-page"));
 }
 
-QString EnginesPage::figures() const {
-    const Colours c(this);
+Figures EnginesPage::figures() const {
     const auto& n = document_.aircraft().notes;
     const auto& f = document_.plan().flown;
-    const double runUpEnd = f[Phase::runUp].start + f[Phase::runUp].duration;
-    const auto traces = flight::engineTraces(document_.aircraft(), document_.sortie(), f, runUpEnd);
+    const auto& traces = document_.warmUpTraces();
     const std::size_t slowest = flight::slowestEngine(traces);
     double first = 1e18;
     for (const auto& t : traces)
         first = std::min(first, t.firedAt);
-    Table table(c, {tr("engine"), tr("fires"), tr("run-up from"), tr("take-off from"), tr("waits")});
+    Table table({tr("engine"), tr("fires"), tr("run-up from"), tr("take-off from"), tr("waits")});
     const double all = traces.empty() ? 0.0 : traces[slowest].runUpAt.value_or(0.0);
     for (std::size_t i = 0; i < traces.size(); ++i) {
         const auto& t = traces[i];
-        QString name = html::text(t.engine);
+        QString name = q(t.engine);
         for (const auto& p : n.positions)
             if (p.id == t.engine)
-                name = html::text(p.name);
+                name = q(p.name);
         const auto at = [&](std::optional<double> when) {
             return when ? clock(*when - first) : tr("never at this rpm");
         };
@@ -44,20 +42,21 @@ QString EnginesPage::figures() const {
                                                                : QString()},
                   i == slowest);
     }
-    QString out = table.html() + tr("<p>Minutes and seconds from the first fire.</p>");
+    Figures out{std::move(table), tr("Minutes and seconds from the first fire.")};
     // The rpm in steps.
     if (!f.warmUpSteps.empty()) {
-        Table steps(c, {tr("throttle"), tr("oil from"), tr("in the warm-up at")});
+        Table steps({tr("throttle"), tr("oil from"), tr("in the warm-up at")});
         for (const auto& [time, rpm] : f.warmUpSteps) {
             QString from = tr("cold");
             for (const auto& [oil, wanted] : n.warmUp.steps)
                 if (std::abs(wanted.si() - rpm.si()) < 0.1 && &wanted != &n.warmUp.steps.front().second)
-                    from = html::text(format(oil.si(), *n.cockpit.temperature));
-            steps.row({html::text(format(rpm.si(), *units::rpm.spec)), from, clock(time)});
+                    from = q(format(oil.si(), *n.cockpit.temperature));
+            steps.row({q(format(rpm.si(), *units::rpm.spec)), from, clock(time)});
         }
-        out += steps.html() + tr("<p>The taxi, %1 at %2 (notes), is in it and warms too.</p>")
-                                  .arg(html::text(format(n.warmUp.taxi.si(), *units::minute.spec)),
-                                       html::text(format(n.warmUp.taxiRpm.si(), *units::rpm.spec)));
+        out.emplace_back(std::move(steps));
+        out.emplace_back(tr("The taxi, %1 at %2 (notes), is in it and warms too.")
+                             .arg(html::text(format(n.warmUp.taxi.si(), *units::minute.spec)),
+                                  html::text(format(n.warmUp.taxiRpm.si(), *units::rpm.spec))));
     }
     QStringList lines;
     if (n.warmUp.leastRpm)
@@ -88,7 +87,8 @@ QString EnginesPage::figures() const {
                          .arg(html::text(s.what), html::text(s.schools[static_cast<std::size_t>(s.school)].name),
                               html::text(s.schools[static_cast<std::size_t>(s.school)].gain), tr("But:"),
                               html::text(s.schools[static_cast<std::size_t>(s.school)].risk));
-    return out + QStringLiteral("<p>%1</p>").arg(lines.join(QStringLiteral("<br>")));
+    out.emplace_back(lines.join(QStringLiteral("<br>")));
+    return out;
 }
 
 } // namespace amber::app

@@ -31,7 +31,9 @@ FiguresPage::FiguresPage(SortieDocument& document, Look look, QWidget* parent)
     auto* left = new QVBoxLayout(left_);
     left->setContentsMargins(0, 0, 0, 0);
     left->setSpacing(2);
-    figures_ = richText("heat-figures");
+    figures_ = new FiguresView(this);
+    figures_->setObjectName(QStringLiteral("heat-figures"));
+    figures_->setAccessibleName(look_.heading);
     left->addWidget(heading(look_.heading));
     left->addWidget(figures_);
     left->addStretch(1);
@@ -50,7 +52,7 @@ void FiguresPage::widen() {
 }
 
 void FiguresPage::refresh() {
-    figures_->setText(figures());
+    figures_->put(figures());
     chart_->draw(look_.picture, phase_);
     title_->setText(chart_->title());
     title_->setToolTip(title_->text());

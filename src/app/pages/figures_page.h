@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "charts/heat_chart.h"
+#include "kit/figures_view.h"
 #include "notes/type_notes.h"
 #include "pages/page.h"
 
@@ -21,12 +22,12 @@ public:
 
 protected:
     void widen() override;
-    /// As rich text.
-    [[nodiscard]] virtual QString figures() const = 0;
+    [[nodiscard]] virtual Figures figures() const = 0;
 
 private:
     Look look_;
-    QLabel *title_, *figures_;
+    QLabel* title_;
+    FiguresView* figures_;
     QWidget* left_;
     HeatChart* chart_;
 };

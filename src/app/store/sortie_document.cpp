@@ -157,6 +157,7 @@ void SortieDocument::put(const Sortie& sortie, std::shared_ptr<const flight::Air
         isOpen() && (sortie.walk.found != sortie_.walk.found || sortie.runUpFound != sortie_.runUpFound);
     sortie_ = sortie;
     aircraft_ = std::move(aircraft);
+    traces_.reset();
     plan_ = plan::makePlan(*aircraft_, sortie_);
     keepSoon_ = reading;
     if (!autosaveTimer_.isActive())
@@ -174,6 +175,14 @@ QString sentenceOf(const Problems& problems) {
                             : QString::fromStdString(problems.front().what + ". " + problems.front().remedy + ".");
 }
 } // namespace
+
+const std::vector<flight::EngineTrace>& SortieDocument::warmUpTraces() const {
+    if (!traces_) {
+        const auto& runUp = plan_.flown[Phase::runUp];
+        traces_ = flight::engineTraces(*aircraft_, sortie_, plan_.flown, runUp.start + runUp.duration);
+    }
+    return *traces_;
+}
 
 QString SortieDocument::refusal(const Sortie& proposed) const {
     return sentenceOf(problemsOf(proposed, *aircraft_));

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "flight/engine_traces.h"
 #include "flight/open_files.h"
 #include "plan/plan.h"
 #include <QDateTime>
@@ -27,6 +28,8 @@ public:
     /// For what outlives the next edit.
     [[nodiscard]] std::shared_ptr<const flight::Aircraft> sharedAircraft() const { return aircraft_; }
     [[nodiscard]] const plan::Plan& plan() const { return plan_; }
+    /// Every engine's temperatures until the run-up is over; reckoned once for a plan, when they are first asked for.
+    [[nodiscard]] const std::vector<flight::EngineTrace>& warmUpTraces() const;
     [[nodiscard]] const QString& path() const { return path_; }
     [[nodiscard]] bool isModified() const { return !undo_.isClean() || recovered_; }
     [[nodiscard]] QUndoStack& undoStack() { return undo_; }
@@ -77,6 +80,7 @@ private:
     Sortie sortie_;
     std::shared_ptr<const flight::Aircraft> aircraft_;
     plan::Plan plan_;
+    mutable std::optional<std::vector<flight::EngineTrace>> traces_; ///< of this plan
     QString path_;
     std::string text_; ///< of the file as it was read or saved here
     QUndoStack undo_;

@@ -52,12 +52,12 @@ CoolingPicture coolingPicture(const flight::Aircraft& a, const Sortie& s, const 
         flight::Curve c{flapText(opening), 0, {}};
         for (int i = 0; i <= curveSteps; ++i) {
             const double v = low + (high - low) * i / curveSteps;
-            c.points.push_back({v, a.thermal.steady(drive(v, opening)).headOrCoolant.si()});
+            c.points.push_back({v, a.thermal.steadyHeadOrCoolant(a.thermal.forcing(drive(v, opening))).si()});
         }
         out.openings.push_back(std::move(c));
     }
     const auto here = [&](double opening, double ias, double less = 0.0, std::optional<Mixture> mixture = {}) {
-        return a.thermal.steady(drive(ias, opening, less, mixture)).headOrCoolant.si();
+        return a.thermal.steadyHeadOrCoolant(a.thermal.forcing(drive(ias, opening, less, mixture))).si();
     };
     const double planned = here(set.coolingFlap, (*at)[Gauge::airspeed]);
     out.planned = {(*at)[Gauge::airspeed], planned};

@@ -49,7 +49,7 @@ GroundBudget groundBudget(const flight::Aircraft& a, const Sortie& s, const flig
         r.name = std::move(name);
         r.why = std::move(why);
         r.planned = planned;
-        r.settles = a.thermal.steady(d).headOrCoolant;
+        r.settles = a.thermal.steadyHeadOrCoolant(a.thermal.forcing(d));
         if (out.amber)
             if (const auto t = heat::timeToPass(a.thermal, start, d, *out.amber, horizon))
                 r.toAmber = t->si();

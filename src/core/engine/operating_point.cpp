@@ -36,17 +36,23 @@ double ratioOf(const EngineParameters& e, const Demand& d, double manifold, doub
     if (e.altitudeControl || std::get<Mixture>(d.mixture) == Mixture::weak)
         return ratio;
     // A plain carburettor meters by volume: richer as the air thins, √(ρ0/ρ).
-    const double sigma = air::density(d.air.pressure, d.air.temperature) / air::standardDensity(Length{});
+    static const double seaLevel = air::standardDensity(Length{});
+    const double sigma = air::density(d.air.pressure, d.air.temperature) / seaLevel;
     return std::min(0.14, ratio / std::sqrt(std::clamp(sigma, 0.2, 1.3)));
 }
 
+/// Air at the last carburettor or blower, before fuel: it does not depend on the mixture.
+struct Intake {
+    double pressure, temperature;       // Pa, K
+    double exhaust;                     // Pa
+    double work;                        // J/kg of a first stage, driven by the crankshaft
+    const EngineParameters::Gear* gear; // null: no blower
+};
+/// And what the mixture makes of it.
 struct Induction {
     double wideOpen;     // Pa
     double temperature;  // K in the manifold
     double impellerWork; // J/kg, driven by the crankshaft
-    double carburettor;  // Pa
-    double inlet;        // K
-    double exhaust;      // Pa
 };
 
 /// Ratio and temperature rise of one impeller.
@@ -56,50 +62,63 @@ struct Stage {
 Stage stage(double diameter, double n, double gear, double workFactor, double efficiency, double inlet) {
     const double tip = std::numbers::pi * diameter * n * gear;
     const double work = workFactor * tip * tip;
-    return {std::pow(1.0 + efficiency * work / (air::specificHeat * inlet), gammaExponent), work};
+    // To the power 3.5, as the product it is.
+    static_assert(gammaExponent == 3.5);
+    const double x = 1.0 + efficiency * work / (air::specificHeat * inlet);
+    return {x * x * x * std::sqrt(x), work};
 }
 
-Induction induction(const EngineParameters& e, const Demand& d, double n, double fuelAir) {
+/// What the air's own speed brings: the same for every mixture tried.
+struct Impact {
+    double pressure; // Pa
+    double warming;  // stagnation temperature over static
+};
+Impact impactOf(const Demand& d) {
     const Pressure impact = air::impactPressure(d.ias);
     const double mach = impact.si() > 0 ? air::machNumber(impact, d.air.pressure) : 0.0;
-    Induction in{};
-    in.carburettor = (d.air.pressure.si() + e.ram * impact.si()) *
-                     (1.0 - heatThrottling * std::clamp(d.carburettorHeat / fullHeat, 0.0, 1.5));
-    in.inlet = d.air.temperature.si() * (1.0 + 0.2 * mach * mach) + d.carburettorHeat;
+    return {impact.si(), 1.0 + 0.2 * mach * mach};
+}
+
+Intake intake(const EngineParameters& e, const Demand& d, double n) {
+    const Impact impact = impactOf(d);
+    Intake in{};
+    in.pressure = (d.air.pressure.si() + e.ram * impact.pressure) *
+                  (1.0 - heatThrottling * std::clamp(d.carburettorHeat / fullHeat, 0.0, 1.5));
+    in.temperature = d.air.temperature.si() * impact.warming + d.carburettorHeat;
     in.exhaust = 1.03 * d.air.pressure.si();
-    const auto* gear = e.gears.empty() ? nullptr : &e.gears[std::min(d.gear, e.gears.size() - 1)];
+    in.gear = e.gears.empty() ? nullptr : &e.gears[std::min(d.gear, e.gears.size() - 1)];
     const auto cool = [&] {
-        const double outside = d.air.temperature.si() * (1.0 + 0.2 * mach * mach);
+        const double outside = d.air.temperature.si() * impact.warming;
         const double open = 0.25 + 0.75 * std::clamp(d.intercooler, 0.0, 1.0);
-        in.inlet -= e.intercooler * open * std::max(0.0, in.inlet - outside);
+        in.temperature -= e.intercooler * open * std::max(0.0, in.temperature - outside);
     };
-    if (gear && gear->auxiliaryRatio > 0) {
-        const Stage aux =
-            stage(e.auxiliaryDiameter, n, gear->auxiliaryRatio, e.workFactor, gear->auxiliaryEfficiency, in.inlet);
-        in.carburettor *= aux.ratio;
-        in.inlet += aux.work / air::specificHeat;
-        in.impellerWork += aux.work;
+    if (in.gear && in.gear->auxiliaryRatio > 0) {
+        const Stage aux = stage(e.auxiliaryDiameter, n, in.gear->auxiliaryRatio, e.workFactor,
+                                in.gear->auxiliaryEfficiency, in.temperature);
+        in.pressure *= aux.ratio;
+        in.temperature += aux.work / air::specificHeat;
+        in.work = aux.work;
         cool();
     }
     if (e.turbo) {
         // The turbine's reach falls with the gas it gets, about as the rpm.
         const double most = 1.0 + (e.turbo->mostRatio - 1.0) * std::clamp(n / e.ratedRpm, 0.3, 1.1);
-        const double ratio = std::clamp(e.turbo->held / in.carburettor, 1.0, most);
-        in.inlet *= 1.0 + (std::pow(ratio, 1.0 / gammaExponent) - 1.0) / e.turbo->efficiency;
-        in.exhaust += turboBackPressure * (ratio - 1.0) * in.carburettor;
-        in.carburettor *= ratio;
+        const double ratio = std::clamp(e.turbo->held / in.pressure, 1.0, most);
+        in.temperature *= 1.0 + (std::pow(ratio, 1.0 / gammaExponent) - 1.0) / e.turbo->efficiency;
+        in.exhaust += turboBackPressure * (ratio - 1.0) * in.pressure;
+        in.pressure *= ratio;
         cool();
     }
-    const double cooled = in.inlet - coolingByFuel * fuelAir - (d.water ? coolingByWater : 0.0);
-    in.temperature = cooled + (gear ? 0.0 : manifoldWarming);
-    in.wideOpen = in.carburettor * (1.0 - e.throttleLoss);
-    if (gear) {
-        const Stage main = stage(e.impellerDiameter, n, gear->ratio, e.workFactor, gear->efficiency, cooled);
-        in.wideOpen *= main.ratio;
-        in.temperature += main.work / air::specificHeat;
-        in.impellerWork += main.work;
-    }
     return in;
+}
+
+Induction induction(const EngineParameters& e, const Demand& d, const Intake& in, double n, double fuelAir) {
+    const double cooled = in.temperature - coolingByFuel * fuelAir - (d.water ? coolingByWater : 0.0);
+    const double wide = in.pressure * (1.0 - e.throttleLoss);
+    if (!in.gear)
+        return {wide, cooled + manifoldWarming, in.work};
+    const Stage main = stage(e.impellerDiameter, n, in.gear->ratio, e.workFactor, in.gear->efficiency, cooled);
+    return {wide * main.ratio, cooled + main.work / air::specificHeat, in.work + main.work};
 }
 } // namespace
 
@@ -114,16 +133,20 @@ OperatingPoint operate(const EngineParameters& e, const Demand& d) {
     // settle both.
     double manifold = std::min(wanted, e.ratedCharge / n);
     double fuelAir = ratioOf(e, d, manifold, n);
-    Induction in = induction(e, d, n, fuelAir);
+    const Intake before = intake(e, d, n);
+    Induction in = induction(e, d, before, n, fuelAir);
     for (int pass = 0; pass < 2; ++pass) {
         manifold = std::min(wanted, in.wideOpen);
-        fuelAir = ratioOf(e, d, manifold, n);
-        in = induction(e, d, n, fuelAir);
+        const double next = ratioOf(e, d, manifold, n);
+        if (next == fuelAir)
+            break; // nothing that follows would change
+        fuelAir = next;
+        in = induction(e, d, before, n, fuelAir);
     }
     manifold = d.held ? wanted : std::min(wanted, in.wideOpen);
 
-    const double exhaust = in.exhaust;
-    const double residual = std::pow(exhaust / manifold, 1.0 / 1.35);
+    const double exhaust = before.exhaust;
+    const double residual = std::exp(std::log(exhaust / manifold) / 1.35);
     const double filling = std::max(0.02, e.volumetric * (e.compression - residual) / (e.compression - 1.0) *
                                               std::sqrt(in.temperature / 330.0));
     const double dry = manifold * (1.0 - std::min(0.2, d.air.vapour.si() / d.air.pressure.si()));
@@ -146,12 +169,17 @@ OperatingPoint operate(const EngineParameters& e, const Demand& d) {
     p.airFlow = MassFlow::si(airFlow);
     p.fuelFlow = MassFlow::si(airFlow * fuelAir);
     p.fuelAirRatio = fuelAir;
-    p.carburettorTemperature = Temperature::si(in.inlet);
-    p.carburettorPressure = ManifoldPressure::si(in.carburettor);
+    p.carburettorTemperature = Temperature::si(before.temperature);
+    p.carburettorPressure = ManifoldPressure::si(before.pressure);
     p.wideOpen = ManifoldPressure::si(in.wideOpen);
     p.exhaustPressure = exhaust;
     p.meanEffectivePressure = p.power.si() / swept;
     return p;
+}
+
+void operate(const EngineParameters& engine, std::span<const Demand> demands, std::span<OperatingPoint> points) {
+    for (std::size_t i = 0; i < demands.size(); ++i)
+        points[i] = operate(engine, demands[i]);
 }
 
 ManifoldPressure fullThrottlePressure(const EngineParameters& engine, Demand demand) {

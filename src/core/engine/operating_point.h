@@ -3,6 +3,7 @@
 #include "air/day.h"
 #include "engine/engine_parameters.h"
 #include <optional>
+#include <span>
 #include <variant>
 
 namespace amber::engine {
@@ -52,6 +53,8 @@ struct OperatingPoint {
 /// of the notes' rating lines. Inputs outside the physical range are clamped, never trapped: rpm 60 … 6,000, boost 0.02
 /// … 4 bar.
 OperatingPoint operate(const EngineParameters& engine, const Demand& demand);
+/// Many at once, each as it would be alone. @param points as many as demands
+void operate(const EngineParameters& engine, std::span<const Demand> demands, std::span<OperatingPoint> points);
 
 /// Manifold pressure with the throttle wide open.
 ManifoldPressure fullThrottlePressure(const EngineParameters& engine, Demand demand);

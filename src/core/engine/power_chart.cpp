@@ -61,16 +61,22 @@ PowerChart powerChart(const TypeNotes& notes, const EngineParameters& e, Rotatio
         }
         c.seaLevel.push_back(std::move(line));
     }
+    // The air of every height once, for all lines; each line all at once.
+    std::vector<Demand> demands;
+    for (int i = 0; i <= count; ++i)
+        demands.push_back({Rotation{}, std::nullopt, 0, day.at(Length::si(c.top * i / count)), Speed{}, Mixture::rich});
+    std::vector<OperatingPoint> points(demands.size());
     for (std::size_t gear = 0; gear < gears; ++gear)
         for (const Rotation rpm : rpms) {
-            ChartLine line{rpm, gear, {}, {}};
-            for (int i = 0; i <= count; ++i) {
-                const double h = c.top * i / count;
-                Demand d{rpm, std::nullopt, gear, day.at(Length::si(h)), Speed{}, Mixture::rich};
-                const auto p = operate(e, d);
-                if (p.manifoldPressure.si() <= highest * 1.02 || e.gears.empty())
-                    line.points.push_back({h, p.power.si()});
+            for (auto& d : demands) {
+                d.rpm = rpm;
+                d.gear = gear;
             }
+            operate(e, demands, points);
+            ChartLine line{rpm, gear, {}, {}};
+            for (std::size_t i = 0; i < points.size(); ++i)
+                if (points[i].manifoldPressure.si() <= highest * 1.02 || e.gears.empty())
+                    line.points.push_back({c.top * static_cast<double>(i) / count, points[i].power.si()});
             if (line.points.size() > 1)
                 c.fullThrottle.push_back(std::move(line));
         }

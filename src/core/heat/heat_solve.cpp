@@ -14,13 +14,14 @@ std::optional<Duration> timeUntil(const ThermalModel& model, Temperatures from, 
                                   const Reached& reached) {
     if (reached(from))
         return Duration{};
+    const auto forcing = model.forcing(drive);
     for (double t = 0.0; t < horizon.si(); t += stride) {
-        const Temperatures next = model.after(from, drive, Duration::si(stride));
+        const Temperatures next = model.after(from, forcing, Duration::si(stride));
         if (reached(next)) {
             double low = 0.0, high = stride;
             while (high - low > 1.0) {
                 const double mid = 0.5 * (low + high);
-                (reached(model.after(from, drive, Duration::si(mid))) ? high : low) = mid;
+                (reached(model.after(from, forcing, Duration::si(mid))) ? high : low) = mid;
             }
             return Duration::si(t + high);
         }
@@ -37,12 +38,17 @@ std::optional<Duration> timeToMinima(const ThermalModel& model, Temperatures fro
 
 std::optional<Duration> timeToPass(const ThermalModel& model, Temperatures from, const Drive& drive,
                                    Temperature headOrCoolant, Duration horizon) {
+    // They go to where they settle without turning back: what settles under it never passes it.
+    if (from.headOrCoolant <= headOrCoolant && model.steadyHeadOrCoolant(model.forcing(drive)) <= headOrCoolant)
+        return std::nullopt;
     return timeUntil(model, from, drive, horizon,
                      [&](const Temperatures& t) { return t.headOrCoolant > headOrCoolant; });
 }
 
 std::optional<Duration> timeToCool(const ThermalModel& model, Temperatures from, const Drive& drive,
                                    Temperature headOrCoolant, Duration horizon) {
+    if (from.headOrCoolant > headOrCoolant && model.steadyHeadOrCoolant(model.forcing(drive)) > headOrCoolant)
+        return std::nullopt;
     return timeUntil(model, from, drive, horizon,
                      [&](const Temperatures& t) { return t.headOrCoolant <= headOrCoolant; });
 }
@@ -50,7 +56,7 @@ std::optional<Duration> timeToCool(const ThermalModel& model, Temperatures from,
 FlapNeed flapFor(const ThermalModel& model, Drive drive, Temperature wanted) {
     const auto over = [&](double opening) {
         drive.coolingFlap = opening;
-        return model.steady(drive).headOrCoolant.si() - wanted.si();
+        return model.steadyHeadOrCoolant(model.forcing(drive)).si() - wanted.si();
     };
     const double shut = over(0.0), open = over(1.0);
     if (shut <= 0)
@@ -79,7 +85,9 @@ Rotation rpmForOilPressure(const ThermalModel& model, Temperature oil, double th
 
 std::optional<Rotation> rpmFor(const ThermalModel& model, const std::function<Drive(Rotation)>& driveAt,
                                Temperature wanted, Rotation low, Rotation high) {
-    const auto over = [&](double n) { return model.steady(driveAt(Rotation::si(n))).headOrCoolant.si() - wanted.si(); };
+    const auto over = [&](double n) {
+        return model.steadyHeadOrCoolant(model.forcing(driveAt(Rotation::si(n)))).si() - wanted.si();
+    };
     const double atLow = over(low.si()), atHigh = over(high.si());
     if (atHigh <= 0)
         return high;

@@ -45,26 +45,16 @@ double radiator(double x) {
 } // namespace
 
 double oilViscosity(Temperature oil) {
-    // Walther: log10 log10(ν + 0.7) = A − B log10 T through 1,060 mm²/s at 20 °C and 25 mm²/s at 100 °C.
+    // Walther: log10 log10(ν + 0.7) = A − B log10 T through 1,060 mm²/s at 20 °C and 25 mm²/s at 100 °C. In natural
+    // logarithms throughout: it is asked at every step of every integration.
     static const auto constants = [] {
-        const double a = std::log10(std::log10(1060.7)), b = std::log10(std::log10(25.7));
-        const double slope = (a - b) / (std::log10(373.15) - std::log10(293.15));
-        return std::pair{a + slope * std::log10(293.15), slope};
+        const double a = std::log(std::log(1060.7)), b = std::log(std::log(25.7));
+        const double slope = (a - b) / (std::log(373.15) - std::log(293.15));
+        return std::pair{a + slope * std::log(293.15), slope};
     }();
     const double t = std::clamp(oil.si(), 233.15, 423.15);
-    return std::pow(10.0, std::pow(10.0, constants.first - constants.second * std::log10(t))) - 0.7;
+    return std::exp(std::exp(constants.first - constants.second * std::log(t))) - 0.7;
 }
-
-struct ThermalModel::Forcing {
-    bool running;
-    double gas;      // K
-    double metalIn;  // relative to rated
-    double metalOut; // relative to rated
-    double oilIn;    // relative to rated
-    double oilOut;   // relative to rated
-    double ambient;  // K
-    double thinning; // viscosity over undiluted
-};
 
 ThermalModel::ThermalModel(const TypeNotes& notes, const engine::EngineParameters& engine)
     : cooling_(notes.engine.cooling),
@@ -140,25 +130,28 @@ namespace {
 using State = std::array<double, 2>;
 } // namespace
 
-Rates ThermalModel::rates(double tm, double to, const Forcing& f) const {
-    const double ta0 = ratedAmbient_, tm0 = rated_.headOrCoolant.si(), to0 = rated_.oil.si();
-    Rates dx;
-    if (!f.running) {
-        // Natural cooling of the whole lump, as the priming reckons it.
-        dx.headOrCoolant = -(tm - f.ambient) / standingTime;
-    } else if (cooling_ == Cooling::air) {
+double ThermalModel::headOrCoolantRate(double tm, const Forcing& f) const {
+    const double ta0 = ratedAmbient_, tm0 = rated_.headOrCoolant.si();
+    if (!f.running)
+        return -(tm - f.ambient) / standingTime; // natural cooling of the whole lump, as the priming reckons it
+    if (cooling_ == Cooling::air) {
         const double beta = (gasRated_ - tm0) / (tm0 - ta0); // heads: out over in at the rated point
-        dx.headOrCoolant =
-            (f.metalIn * (f.gas - tm) - beta * f.metalOut * (tm - f.ambient)) / (headTime * (1.0 + beta));
-    } else {
-        dx.headOrCoolant = (f.metalIn * (tm0 - ta0) * (f.gas - tm) / (gasRated_ - tm0) -
-                            f.metalOut * coolantOpening(tm, thermostat_) / ratedCoolantOpen_ * (tm - f.ambient)) /
-                           coolantTime;
+        return (f.metalIn * (f.gas - tm) - beta * f.metalOut * (tm - f.ambient)) / (headTime * (1.0 + beta));
     }
+    return (f.metalIn * (tm0 - ta0) * (f.gas - tm) / (gasRated_ - tm0) -
+            f.metalOut * coolantOpening(tm, thermostat_) / ratedCoolantOpen_ * (tm - f.ambient)) /
+           coolantTime;
+}
+
+Rates ThermalModel::rates(double tm, double to, const Forcing& f) const {
+    const double ta0 = ratedAmbient_, to0 = rated_.oil.si();
+    Rates dx;
+    dx.headOrCoolant = headOrCoolantRate(tm, f);
     // Cold oil takes more friction work; the tank and sump lose a little heat always.
     static const double viscosityWarm = oilViscosity(Temperature::si(343.15));
     const double thick =
-        f.running ? std::min(2.2, std::pow(f.thinning * oilViscosity(Temperature::si(to)) / viscosityWarm, 0.25)) : 0.0;
+        f.running ? std::min(2.2, std::sqrt(std::sqrt(f.thinning * oilViscosity(Temperature::si(to)) / viscosityWarm)))
+                  : 0.0;
     dx.oil = (f.oilIn * std::max(0.7, thick) * (to0 - ta0) -
               (f.running ? f.oilOut * oilOpening(to, oilThermostat_) / ratedOilOpen_ : 0.0) * (to - f.ambient)) /
                  oilTime -
@@ -170,8 +163,7 @@ Rates ThermalModel::rates(Temperatures now, const Drive& drive) const {
     return rates(now.headOrCoolant.si(), now.oil.si(), forcing(drive));
 }
 
-Temperatures ThermalModel::after(Temperatures now, const Drive& drive, Duration time) const {
-    const Forcing f = forcing(drive);
+Temperatures ThermalModel::after(Temperatures now, const Forcing& f, Duration time) const {
     const auto slope = [&](const State& x, State& dx, double) {
         const Rates r = rates(x[0], x[1], f);
         dx = {r.headOrCoolant, r.oil};
@@ -214,25 +206,33 @@ std::vector<std::pair<std::string, double>> ThermalModel::forcingOf(const Drive&
             {"thinning", f.thinning}};
 }
 
+namespace {
+/// Where a falling rate is nothing, a temperature between two others.
+template <class Rate>
+double settles(const Rate& rate, double low, double high) {
+    const double atLow = rate(low), atHigh = rate(high);
+    if (atLow <= 0)
+        return low;
+    if (atHigh >= 0)
+        return high;
+    std::uintmax_t most = 60;
+    const auto b = boost::math::tools::toms748_solve(
+        rate, low, high, atLow, atHigh, [](double x, double y) { return std::abs(x - y) < 1e-6; }, most);
+    return 0.5 * (b.first + b.second);
+}
+} // namespace
+
+Temperature ThermalModel::steadyHeadOrCoolant(const Forcing& f) const {
+    return Temperature::si(
+        settles([&](double t) { return headOrCoolantRate(t, f); }, f.ambient, std::max(f.gas, f.ambient + 1.0)));
+}
+
 Temperatures ThermalModel::steady(const Drive& drive) const {
     // Each rate falls as its own temperature rises, and neither asks for the other: two bracketed roots.
     const Forcing f = forcing(drive);
-    const auto root = [](const auto& rate, double low, double high) {
-        const double atLow = rate(low), atHigh = rate(high);
-        if (atLow <= 0)
-            return low;
-        if (atHigh >= 0)
-            return high;
-        std::uintmax_t most = 60;
-        const auto b = boost::math::tools::toms748_solve(
-            rate, low, high, atLow, atHigh, [](double x, double y) { return std::abs(x - y) < 1e-6; }, most);
-        return 0.5 * (b.first + b.second);
-    };
-    const double headOrCoolant = root([&](double t) { return rates(t, rated_.oil.si(), f).headOrCoolant; }, f.ambient,
-                                      std::max(f.gas, f.ambient + 1.0));
-    const double oil = root([&](double t) { return rates(rated_.headOrCoolant.si(), t, f).oil; }, f.ambient,
-                            std::max(600.0, f.ambient + 1.0));
-    return {Temperature::si(headOrCoolant), Temperature::si(oil)};
+    const double oil = settles([&](double t) { return rates(rated_.headOrCoolant.si(), t, f).oil; }, f.ambient,
+                               std::max(600.0, f.ambient + 1.0));
+    return {steadyHeadOrCoolant(f), Temperature::si(oil)};
 }
 
 Pressure ThermalModel::oilPressure(Rotation rpm, Temperature oil, double thinning) const {

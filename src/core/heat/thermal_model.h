@@ -43,7 +43,24 @@ class ThermalModel {
 public:
     ThermalModel(const TypeNotes& notes, const engine::EngineParameters& engine);
 
-    [[nodiscard]] Temperatures after(Temperatures now, const Drive& drive, Duration time) const;
+    /// A drive as the rates see it, worked out once for many steps; relative to the rated point.
+    struct Forcing {
+        bool running;
+        double gas;      ///< K
+        double metalIn;  ///< relative to rated
+        double metalOut; ///< relative to rated
+        double oilIn;    ///< relative to rated
+        double oilOut;   ///< relative to rated
+        double ambient;  ///< K
+        double thinning; ///< viscosity over undiluted
+    };
+    [[nodiscard]] Forcing forcing(const Drive& drive) const;
+    [[nodiscard]] Temperatures after(Temperatures now, const Forcing& forcing, Duration time) const;
+    [[nodiscard]] Temperatures after(Temperatures now, const Drive& drive, Duration time) const {
+        return after(now, forcing(drive), time);
+    }
+    /// Where heads or coolant alone settle: the oil has no part in it, and they go there without turning back.
+    [[nodiscard]] Temperature steadyHeadOrCoolant(const Forcing& forcing) const;
     /// Where the temperatures settle when the drive lasts.
     [[nodiscard]] Temperatures steady(const Drive& drive) const;
     [[nodiscard]] Rates rates(Temperatures now, const Drive& drive) const;
@@ -57,10 +74,9 @@ public:
     [[nodiscard]] Pressure oilPressure(Rotation rpm, Temperature oil, double thinning = 1.0) const;
 
 private:
-    struct Forcing;
     /// σ q of the air on the cowl, propeller's wash included, Pa.
     [[nodiscard]] double coolingWind(const Drive& drive) const;
-    [[nodiscard]] Forcing forcing(const Drive& drive) const;
+    [[nodiscard]] double headOrCoolantRate(double headOrCoolant, const Forcing& forcing) const;
     [[nodiscard]] Rates rates(double headOrCoolant, double oil, const Forcing& forcing) const;
 
     Cooling cooling_;

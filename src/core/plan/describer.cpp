@@ -32,7 +32,6 @@ Plan Describer::run() {
     for (std::size_t i = 0; i < plannedPhases; ++i)
         plan.phases.push_back(describe(static_cast<Phase>(i)));
     marks(plan);
-    plan.flown = f_;
     return plan;
 }
 

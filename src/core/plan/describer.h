@@ -22,6 +22,7 @@ class Describer {
 public:
     Describer(const flight::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown)
         : a_(aircraft), n_(aircraft.notes), s_(sortie), f_(flown), words_(aircraft, sortie, flown) {}
+    /// Everything but the figures themselves.
     Plan run();
 
 private:

@@ -27,8 +27,10 @@ PhasePlan& PhasePlan::operator=(PhasePlan&&) noexcept = default;
 PhasePlan::~PhasePlan() = default;
 
 Plan makePlan(const flight::Aircraft& aircraft, const Sortie& sortie) {
-    const flight::Flown flown = flight::fly(aircraft, sortie);
-    return Describer(aircraft, sortie, flown).run();
+    flight::Flown flown = flight::fly(aircraft, sortie);
+    Plan plan = Describer(aircraft, sortie, flown).run();
+    plan.flown = std::move(flown);
+    return plan;
 }
 
 Comparison compareDays(const flight::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& today,
