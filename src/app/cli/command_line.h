@@ -1,11 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "cli/engine_commands.h"
 #include <functional>
+#include <optional>
 #include <string>
 #include <vector>
 
 namespace amber::app {
+
+/// The power chart; with rpm and boost its construction.
+struct ChartOptions {
+    std::string notes, variant, rpm, boost, gear, altitude, oat;
+    bool csv = false, json = false;
+    std::optional<std::string> svg, png; ///< files to draw it to
+};
 
 /// What to do with a window, or without one but with Qt's fonts and painters: supplied by main so that parsing the
 /// command line needs neither.

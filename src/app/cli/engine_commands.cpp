@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "cli/engine_commands.h"
 #include "air/atmosphere.h"
 #include "air/humidity.h"
 #include "cli/aircraft_option.h"
+#include "cli/command.h"
 #include "cli/exit_codes.h"
 #include "cli/option_range.h"
 #include "engine/fuel_grade.h"
@@ -20,6 +20,15 @@
 
 namespace amber::app {
 namespace {
+struct CalibrateOptions {
+    std::string notes, variant;
+    bool write = false, json = false;
+};
+struct CruiseOptions {
+    std::string notes, variant, altitude, oat, dewPoint, grade, weight, fuel;
+    std::string power, burn, speed, endurance, range; ///< one of them
+    bool json = false;
+};
 using json = nlohmann::ordered_json;
 
 int wrong(const char* command, const std::string& why) {
@@ -41,7 +50,7 @@ std::string take(const char* option, const std::string& text, const UnitSpec* un
 }
 } // namespace
 
-int runCalibrate(const CalibrateOptions& o) {
+static int runCalibrate(const CalibrateOptions& o) {
     // Not through assemble(): a file that is refused there is what this command is for.
     auto reading = readNotesFile(o.notes, o.variant);
     if (!reading.notes) {
@@ -119,7 +128,7 @@ int runCalibrate(const CalibrateOptions& o) {
     return exitOk;
 }
 
-int runCruise(const CruiseOptions& o) {
+static int runCruise(const CruiseOptions& o) {
     const auto loaded = flight::loadAircraft(o.notes, o.variant);
     if (!loaded.aircraft) {
         print(loaded.problems);
@@ -229,7 +238,7 @@ int runCruise(const CruiseOptions& o) {
     return answer.candidates.empty() ? exitProblems : exitOk;
 }
 
-int runChart(const ChartOptions& o) {
+static int runChart(const ChartOptions& o) {
     const auto loaded = flight::loadAircraft(o.notes, o.variant);
     if (!loaded.aircraft) {
         print(loaded.problems);
@@ -311,6 +320,96 @@ int runChart(const ChartOptions& o) {
     }
     fmt::print("{}", engine::chartCsv(n, chart));
     return exitOk;
+}
+
+namespace {
+class CalibrateCommand : public Command {
+public:
+    [[nodiscard]] const char* name() const override { return "calibrate"; }
+    [[nodiscard]] const char* help() const override {
+        return "Fit the engine model to the rating lines and say how well";
+    }
+    void declare(Arguments& a) override {
+        a.text("--notes", o_.notes, "Type notes (TOML)", Arguments::Need::required);
+        a.text("--variant", o_.variant, "Variant of the type");
+        a.flag("--write", o_.write, "Write the parameters into the file");
+        a.flag("--json", o_.json, "JSON to standard output");
+    }
+    int run(const CommandActions&) override { return runCalibrate(o_); }
+
+private:
+    CalibrateOptions o_;
+};
+
+class CruiseCommand : public Command {
+public:
+    [[nodiscard]] const char* name() const override { return "cruise"; }
+    [[nodiscard]] const char* help() const override {
+        return "Settings for a cruise: ask by power, burn, speed, endurance or range";
+    }
+    void declare(Arguments& a) override {
+        a.text("--notes", o_.notes, "Type notes (TOML)", Arguments::Need::required);
+        a.text("--variant", o_.variant, "Variant of the type");
+        a.text("--altitude", o_.altitude, "Pressure altitude", Arguments::Need::required);
+        a.text("--oat", o_.oat, "Outside air temperature there; standard without");
+        a.text("--dew-point", o_.dewPoint, "Dew point there; dry air without");
+        a.text("--grade", o_.grade, "Fuel grade; the best of the notes without");
+        a.text("--weight", o_.weight, "Weight; the middle of the speed table without");
+        a.text("--fuel", o_.fuel, "Usable fuel; full tanks without");
+        a.text("--power", o_.power, "Power of one engine");
+        a.text("--burn", o_.burn, "Fuel flow of all engines");
+        a.text("--speed", o_.speed, "True airspeed");
+        a.text("--endurance", o_.endurance, "Hours in the air");
+        a.text("--range", o_.range, "Distance in still air");
+        a.flag("--json", o_.json, "JSON to standard output");
+    }
+    int run(const CommandActions&) override { return runCruise(o_); }
+
+private:
+    CruiseOptions o_;
+};
+
+class ChartCommand : public Command {
+public:
+    [[nodiscard]] const char* name() const override { return "chart"; }
+    [[nodiscard]] const char* help() const override {
+        return "The power chart; with --rpm and --boost its construction";
+    }
+    void declare(Arguments& a) override {
+        a.text("--notes", o_.notes, "Type notes (TOML)", Arguments::Need::required);
+        a.text("--variant", o_.variant, "Variant of the type");
+        a.text("--rpm", o_.rpm, "Engine speed of the constant-boost lines; the climb's without");
+        a.text("--boost", o_.boost, "Boost to construct a reading for");
+        a.text("--gear", o_.gear, "Supercharger gear");
+        a.text("--altitude", o_.altitude, "Pressure altitude of the reading");
+        a.text("--oat", o_.oat, "Outside air temperature there; standard without");
+        a.flag("--json", o_.json, "JSON to standard output");
+        a.flag("--csv", o_.csv, "CSV to standard output (without any other)");
+        a.text("--svg", o_.svg, "Draw it to this SVG file");
+        a.text("--png", o_.png, "Draw it to this PNG file");
+        a.oneOf({"--json", "--csv"});
+    }
+    int run(const CommandActions& actions) override {
+        if ((o_.svg && o_.svg->empty()) || (o_.png && o_.png->empty())) {
+            fmt::print(stderr, "amber-throttle chart: there is no file name to write to\n");
+            return exitWrite;
+        }
+        return o_.svg || o_.png ? actions.chart(o_) : runChart(o_);
+    }
+
+private:
+    ChartOptions o_;
+};
+} // namespace
+
+std::unique_ptr<Command> calibrateCommand() {
+    return std::make_unique<CalibrateCommand>();
+}
+std::unique_ptr<Command> cruiseCommand() {
+    return std::make_unique<CruiseCommand>();
+}
+std::unique_ptr<Command> chartCommand() {
+    return std::make_unique<ChartCommand>();
 }
 
 } // namespace amber::app

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "cli/heat_commands.h"
 #include "advice/cool_down.h"
 #include "advice/let_down.h"
 #include "cli/aircraft_option.h"
 #include "cli/cautions.h"
+#include "cli/command.h"
 #include "cli/exit_codes.h"
 #include "cli/option_range.h"
 #include "flight/engine_traces.h"
@@ -19,6 +19,18 @@
 
 namespace amber::app {
 namespace {
+struct WarmUpOptions {
+    std::string notes, variant, temperature, preheated, elevation;
+    bool diluted = false, blanks = false, json = false;
+};
+struct LetDownOptions {
+    std::string notes, variant, from, to, oat, rate, weight;
+    bool json = false;
+};
+struct CoolDownOptions {
+    std::string notes, variant, temperature, oat, elevation, forecast;
+    bool json = false;
+};
 using json = nlohmann::ordered_json;
 
 struct Bad {
@@ -275,14 +287,87 @@ int guarded(int (*command)(const Options&), const Options& options) {
 }
 } // namespace
 
-int runWarmUp(const WarmUpOptions& o) {
+static int runWarmUp(const WarmUpOptions& o) {
     return guarded(warmUp, o);
 }
-int runLetDown(const LetDownOptions& o) {
+static int runLetDown(const LetDownOptions& o) {
     return guarded(letDown, o);
 }
-int runCoolDown(const CoolDownOptions& o) {
+static int runCoolDown(const CoolDownOptions& o) {
     return guarded(coolDown, o);
+}
+
+namespace {
+class WarmUpCommand : public Command {
+public:
+    [[nodiscard]] const char* name() const override { return "warmup"; }
+    [[nodiscard]] const char* help() const override {
+        return "Start and warm-up of every engine on a cold or mild day";
+    }
+    void declare(Arguments& a) override {
+        a.text("--notes", o_.notes, "Type notes (TOML)", Arguments::Need::required);
+        a.text("--variant", o_.variant, "Variant of the type");
+        a.text("--temperature", o_.temperature, "Temperature of air and engines", Arguments::Need::required);
+        a.text("--preheated", o_.preheated, "Temperature the engines were heated to");
+        a.text("--elevation", o_.elevation, "Elevation of the field");
+        a.flag("--diluted", o_.diluted, "The oil was diluted at the last stop");
+        a.flag("--blanks", o_.blanks, "Blanks on the oil cooler");
+        a.flag("--json", o_.json, "JSON to standard output");
+    }
+    int run(const CommandActions&) override { return runWarmUp(o_); }
+
+private:
+    WarmUpOptions o_;
+};
+
+class LetDownCommand : public Command {
+public:
+    [[nodiscard]] const char* name() const override { return "letdown"; }
+    [[nodiscard]] const char* help() const override { return "Steps of power from a height down to the circuit"; }
+    void declare(Arguments& a) override {
+        a.text("--notes", o_.notes, "Type notes (TOML)", Arguments::Need::required);
+        a.text("--variant", o_.variant, "Variant of the type");
+        a.text("--from", o_.from, "Height it begins at, above the sea", Arguments::Need::required);
+        a.text("--to", o_.to, "Elevation of the field", Arguments::Need::required);
+        a.text("--oat", o_.oat, "Temperature at the field; standard without");
+        a.text("--rate", o_.rate, "Rate of descent; the notes' without");
+        a.text("--weight", o_.weight, "Weight; the middle of the speed table without");
+        a.flag("--json", o_.json, "JSON to standard output");
+    }
+    int run(const CommandActions&) override { return runLetDown(o_); }
+
+private:
+    LetDownOptions o_;
+};
+
+class CoolDownCommand : public Command {
+public:
+    [[nodiscard]] const char* name() const override { return "cooldown"; }
+    [[nodiscard]] const char* help() const override { return "Idle until cool enough, dilution, and the next start"; }
+    void declare(Arguments& a) override {
+        a.text("--notes", o_.notes, "Type notes (TOML)", Arguments::Need::required);
+        a.text("--variant", o_.variant, "Variant of the type");
+        a.text("--temperature", o_.temperature, "Heads or coolant when parked", Arguments::Need::required);
+        a.text("--oat", o_.oat, "Temperature of the air", Arguments::Need::required);
+        a.text("--elevation", o_.elevation, "Elevation of the field");
+        a.text("--forecast", o_.forecast, "Lowest temperature before the next start");
+        a.flag("--json", o_.json, "JSON to standard output");
+    }
+    int run(const CommandActions&) override { return runCoolDown(o_); }
+
+private:
+    CoolDownOptions o_;
+};
+} // namespace
+
+std::unique_ptr<Command> warmUpCommand() {
+    return std::make_unique<WarmUpCommand>();
+}
+std::unique_ptr<Command> letDownCommand() {
+    return std::make_unique<LetDownCommand>();
+}
+std::unique_ptr<Command> coolDownCommand() {
+    return std::make_unique<CoolDownCommand>();
 }
 
 } // namespace amber::app

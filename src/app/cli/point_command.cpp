@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "cli/point_command.h"
 #include "air/atmosphere.h"
 #include "air/humidity.h"
+#include "cli/command.h"
 #include "cli/exit_codes.h"
 #include "cli/option_range.h"
 #include "engine/fuel_grade.h"
@@ -18,6 +18,12 @@
 
 namespace amber::app {
 namespace {
+/// The options of `amber-throttle point`, as typed.
+struct PointOptions {
+    std::string notes, variant, rpm, boost, gear, altitude, oat, ias, mixture, grade, carburettorHeat, dewPoint;
+    bool water = false, staticRpm = false;
+    bool json = false;
+};
 /// Prints what is wrong with an option and gives the exit code for it.
 int wrong(const std::string& why) {
     fmt::print(stderr, "amber-throttle point: {}\n", why);
@@ -25,7 +31,7 @@ int wrong(const std::string& why) {
 }
 } // namespace
 
-int runPoint(const PointOptions& o) {
+static int runPoint(const PointOptions& o) {
     const auto loaded = flight::loadAircraft(o.notes, o.variant);
     if (!loaded.aircraft) {
         for (const auto& p : loaded.problems)
@@ -163,6 +169,39 @@ int runPoint(const PointOptions& o) {
             fmt::print("{}\n", remark);
     }
     return exitOk;
+}
+
+namespace {
+class PointCommand : public Command {
+public:
+    [[nodiscard]] const char* name() const override { return "point"; }
+    [[nodiscard]] const char* help() const override { return "One steady point of one engine"; }
+    void declare(Arguments& a) override {
+        a.text("--notes", o_.notes, "Type notes (TOML)", Arguments::Need::required);
+        a.text("--variant", o_.variant, "Variant of the type");
+        a.text("--rpm", o_.rpm, "Engine speed", Arguments::Need::required);
+        a.text("--boost", o_.boost, "Boost or manifold pressure with its unit; full throttle without");
+        a.text("--gear", o_.gear, "Supercharger gear");
+        a.text("--altitude", o_.altitude, "Pressure altitude", Arguments::Need::required);
+        a.text("--oat", o_.oat, "Outside air temperature there; standard without");
+        a.text("--ias", o_.ias, "Indicated airspeed, for ram; standing without");
+        a.text("--mixture", o_.mixture, "rich, weak or a fuel-air ratio");
+        a.text("--grade", o_.grade, "Fuel grade for the knock boundary; the best of the notes without");
+        a.text("--carburettor-heat", o_.carburettorHeat, "Rise of the carburettor air");
+        a.text("--dew-point", o_.dewPoint, "Dew point of the air; dry without");
+        a.flag("--water", o_.water, "Water injection on");
+        a.flag("--static", o_.staticRpm, "Also the rpm standing on the fine stop at this boost");
+        a.flag("--json", o_.json, "JSON to standard output");
+    }
+    int run(const CommandActions&) override { return runPoint(o_); }
+
+private:
+    PointOptions o_;
+};
+} // namespace
+
+std::unique_ptr<Command> pointCommand() {
+    return std::make_unique<PointCommand>();
 }
 
 } // namespace amber::app

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "cli/start_commands.h"
 #include "advice/cool_down.h"
 #include "air/atmosphere.h"
 #include "cli/aircraft_option.h"
 #include "cli/cautions.h"
+#include "cli/command.h"
 #include "cli/exit_codes.h"
 #include "cli/option_range.h"
 #include "flight/open_files.h"
@@ -17,6 +17,16 @@
 
 namespace amber::app {
 namespace {
+/// Options of `amber-throttle prime`, as typed.
+struct PrimeOptions {
+    std::string notes, variant, temperature, altitude;
+    bool json = false;
+};
+/// Options of `amber-throttle start-order`, as typed.
+struct StartOrderOptions {
+    std::string notes, variant, order, fail, temperature, altitude, supply = "cart";
+    bool json = false;
+};
 using json = nlohmann::ordered_json;
 
 /// Temperature and field pressure of both commands. @return an error, or empty
@@ -52,7 +62,7 @@ std::vector<std::string> split(const std::string& text, char separator) {
 }
 } // namespace
 
-int runPrime(const PrimeOptions& o) {
+static int runPrime(const PrimeOptions& o) {
     const auto aircraft = aircraftOf(o.notes, o.variant);
     if (!aircraft)
         return exitProblems;
@@ -86,7 +96,7 @@ int runPrime(const PrimeOptions& o) {
     return exitOk;
 }
 
-int runStartOrder(const StartOrderOptions& o) {
+static int runStartOrder(const StartOrderOptions& o) {
     const auto aircraft = aircraftOf(o.notes, o.variant);
     if (!aircraft)
         return exitProblems;
@@ -157,6 +167,52 @@ int runStartOrder(const StartOrderOptions& o) {
         fmt::print("{}", groundCaution);
     }
     return exitOk;
+}
+
+namespace {
+class PrimeCommand : public Command {
+public:
+    [[nodiscard]] const char* name() const override { return "prime"; }
+    [[nodiscard]] const char* help() const override { return "Priming dose for one engine temperature"; }
+    void declare(Arguments& a) override {
+        a.text("--notes", o_.notes, "Type notes (TOML)", Arguments::Need::required);
+        a.text("--variant", o_.variant, "Variant of the type");
+        a.text("--temperature", o_.temperature, "Temperature of the engine", Arguments::Need::required);
+        a.text("--altitude", o_.altitude, "Pressure altitude of the field");
+        a.flag("--json", o_.json, "JSON to standard output");
+    }
+    int run(const CommandActions&) override { return runPrime(o_); }
+
+private:
+    PrimeOptions o_;
+};
+
+class StartOrderCommand : public Command {
+public:
+    [[nodiscard]] const char* name() const override { return "start-order"; }
+    [[nodiscard]] const char* help() const override { return "Timeline of a start"; }
+    void declare(Arguments& a) override {
+        a.text("--notes", o_.notes, "Type notes (TOML)", Arguments::Need::required);
+        a.text("--variant", o_.variant, "Variant of the type");
+        a.text("--order", o_.order, "Engines in order, 3,4,2,1; the notes' without");
+        a.text("--fail", o_.fail, "Tries that do not catch, 4:1,2:2");
+        a.text("--temperature", o_.temperature, "Temperature of engines and oil", Arguments::Need::required);
+        a.text("--altitude", o_.altitude, "Pressure altitude of the field");
+        a.choice("--supply", o_.supply, {"cart", "battery"}, "cart or battery");
+        a.flag("--json", o_.json, "JSON to standard output");
+    }
+    int run(const CommandActions&) override { return runStartOrder(o_); }
+
+private:
+    StartOrderOptions o_;
+};
+} // namespace
+
+std::unique_ptr<Command> primeCommand() {
+    return std::make_unique<PrimeCommand>();
+}
+std::unique_ptr<Command> startOrderCommand() {
+    return std::make_unique<StartOrderCommand>();
 }
 
 } // namespace amber::app

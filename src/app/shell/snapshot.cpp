@@ -192,10 +192,10 @@ int drawChart(const ChartOptions& o) {
     view.show(loaded.aircraft, reading);
     for (int i = 0; i < 4; ++i)
         QApplication::processEvents();
-    for (const auto& [path, bytes] : {std::pair{o.svg, o.svg.empty() ? QByteArray() : view.svg(1100, 620)},
-                                      std::pair{o.png, o.png.empty() ? QByteArray() : view.png(1100, 620)}})
-        if (!path.empty())
-            if (const QString error = writeAtomically(QString::fromStdString(path), bytes); !error.isEmpty()) {
+    for (const auto& [path, bytes] : {std::pair{o.svg, o.svg ? view.svg(1100, 620) : QByteArray()},
+                                      std::pair{o.png, o.png ? view.png(1100, 620) : QByteArray()}})
+        if (path)
+            if (const QString error = writeAtomically(QString::fromStdString(*path), bytes); !error.isEmpty()) {
                 fmt::print(stderr, "amber-throttle chart: {}\n", error.toStdString());
                 return exitWrite;
             }

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "cli/engine_commands.h"
+#include "cli/command_line.h"
 #include <string>
 #include <vector>
 

@@ -1,0 +1,30 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/command.h"
+
+namespace amber::app {
+
+// Each is made in the file of its class.
+std::unique_ptr<Command> planCommand();
+std::unique_ptr<Command> pointCommand();
+std::unique_ptr<Command> primeCommand();
+std::unique_ptr<Command> startOrderCommand();
+std::unique_ptr<Command> calibrateCommand();
+std::unique_ptr<Command> cruiseCommand();
+std::unique_ptr<Command> chartCommand();
+std::unique_ptr<Command> warmUpCommand();
+std::unique_ptr<Command> letDownCommand();
+std::unique_ptr<Command> coolDownCommand();
+std::unique_ptr<Command> checkCommand();
+std::unique_ptr<Command> rangesCommand();
+std::unique_ptr<Command> snapshotCommand();
+
+std::vector<std::unique_ptr<Command>> allCommands() {
+    std::vector<std::unique_ptr<Command>> out;
+    for (auto* make :
+         {planCommand, pointCommand, primeCommand, startOrderCommand, calibrateCommand, cruiseCommand, chartCommand,
+          warmUpCommand, letDownCommand, coolDownCommand, checkCommand, rangesCommand, snapshotCommand})
+        out.push_back(make());
+    return out;
+}
+
+} // namespace amber::app

@@ -1,0 +1,137 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Commands about whole files: plan, check, ranges.
+#include "cli/command.h"
+#include "cli/exit_codes.h"
+#include "flight/open_files.h"
+#include "notes/document.h"
+#include "notes/key_ranges.h"
+#include "notes/notes_reader.h"
+#include "plan/plan_export.h"
+#include <cstdio>
+#include <fmt/format.h>
+
+namespace amber::app {
+namespace {
+
+void print(const Problems& problems, std::FILE* to) {
+    for (const auto& p : problems)
+        fmt::print(to, "{}\n", p.text());
+}
+
+int runPlan(const std::string& path, bool json, bool csv) {
+    const auto loaded = flight::loadSortie(path);
+    if (!loaded.ok()) {
+        print(loaded.problems, stderr);
+        return exitProblems;
+    }
+    const auto made = plan::makePlan(*loaded.aircraft, *loaded.sortie);
+    const std::string text = json  ? plan::planJson(*loaded.aircraft, *loaded.sortie, made)
+                             : csv ? plan::planCsv(made)
+                                   : plan::planText(made);
+    fmt::print("{}", text);
+    return exitOk;
+}
+
+/// Notes, or a sortie when the file has an [airframe].
+int runCheck(const std::vector<std::string>& files) {
+    bool bad = false;
+    for (const auto& file : files) {
+        Problems problems;
+        std::string verdict;
+        const auto text = document::readFile(file, problems);
+        if (text) {
+            Problems ignored;
+            const auto root = document::parse(*text, file, ignored);
+            if (root && root->find("airframe")) {
+                problems = flight::loadSortieText(*text, file).problems;
+                verdict = "sortie";
+            } else {
+                const auto plain = readNotes(*text, file);
+                problems = plain.problems;
+                verdict = "notes";
+                std::vector<std::string> variants{plain.notes ? plain.notes->variant : ""};
+                if (plain.notes)
+                    for (const auto& v : plain.notes->variants)
+                        if (v.id != variants.front())
+                            variants.push_back(v.id);
+                for (const auto& v : variants)
+                    if (problems.empty()) {
+                        const auto loaded = flight::loadAircraft(file, v);
+                        problems = loaded.problems;
+                        if (loaded.aircraft)
+                            problems = engine::contradictions(loaded.aircraft->notes, loaded.aircraft->calibration);
+                    }
+            }
+        }
+        print(problems, stdout);
+        bad = bad || !problems.empty();
+        if (problems.empty())
+            fmt::print("{}: {} in order\n", file, verdict);
+    }
+    return bad ? exitProblems : exitOk;
+}
+
+class PlanCommand : public Command {
+public:
+    [[nodiscard]] const char* name() const override { return "plan"; }
+    [[nodiscard]] const char* help() const override { return "Plan a sortie: text, or one of the formats"; }
+    void declare(Arguments& a) override {
+        a.text("sortie", file_, "Sortie file (TOML)", Arguments::Need::required);
+        a.flag("--json", json_, "JSON to standard output");
+        a.flag("--csv", csv_, "CSV to standard output");
+        a.text("--pdf", pdf_, "Write the card (A5 PDF) to this file");
+        a.oneOf({"--json", "--csv", "--pdf"});
+    }
+    int run(const CommandActions& actions) override {
+        return pdf_ ? actions.card(file_, *pdf_) : runPlan(file_, json_, csv_);
+    }
+
+private:
+    std::string file_;
+    bool json_ = false, csv_ = false;
+    std::optional<std::string> pdf_;
+};
+
+class CheckCommand : public Command {
+public:
+    [[nodiscard]] const char* name() const override { return "check"; }
+    [[nodiscard]] const char* help() const override { return "Check type notes and sorties; list every problem"; }
+    void declare(Arguments& a) override { a.files("files", files_, "Files to check"); }
+    int run(const CommandActions&) override { return runCheck(files_); }
+
+private:
+    std::vector<std::string> files_;
+};
+
+class RangesCommand : public Command {
+public:
+    [[nodiscard]] const char* name() const override { return "ranges"; }
+    [[nodiscard]] const char* help() const override {
+        return "What each figure of a file or an option may be, and why, as Markdown";
+    }
+    void declare(Arguments& a) override {
+        a.choice("whose", whose_, {"notes", "sortie", "command"}, "notes, sortie or command");
+    }
+    int run(const CommandActions&) override {
+        fmt::print("{}", rangesAsMarkdown(whose_ == "notes"    ? FileFormat::notes
+                                          : whose_ == "sortie" ? FileFormat::sortie
+                                                               : FileFormat::command));
+        return exitOk;
+    }
+
+private:
+    std::string whose_ = "notes";
+};
+} // namespace
+
+std::unique_ptr<Command> planCommand() {
+    return std::make_unique<PlanCommand>();
+}
+std::unique_ptr<Command> checkCommand() {
+    return std::make_unique<CheckCommand>();
+}
+std::unique_ptr<Command> rangesCommand() {
+    return std::make_unique<RangesCommand>();
+}
+
+} // namespace amber::app
