@@ -51,6 +51,38 @@ RC_GTEST_PROP(EngineProperty, FlowsArePositiveAndPowerIsWhatTheLossesLeave, ()) 
     RC_ASSERT(p.manifoldPressure.si() <= p.wideOpen.si() + 1e-6);
 }
 
+RC_GTEST_PROP(EngineProperty, ManyAtOnceAreAsEachAlone, ()) {
+    const auto& a = anyAircraft();
+    const auto count = static_cast<std::size_t>(*rc::gen::inRange(1, 150));
+    std::vector<Demand> demands;
+    for (std::size_t i = 0; i < count; ++i) {
+        auto d = anyDemand(a);
+        if (*rc::gen::inRange(0, 3) == 0)
+            d.mixture = *rc::gen::element(Mixture::rich, Mixture::weak);
+        if (*rc::gen::inRange(0, 3) == 0)
+            d.boost.reset();
+        d.held = d.boost && *rc::gen::inRange(0, 4) == 0;
+        d.carburettorHeat = *rc::gen::inRange(0, 2) * 30.0;
+        demands.push_back(d);
+    }
+    std::vector<engine::OperatingPoint> points(count);
+    engine::operate(a.model(), demands, points);
+    const auto same = [](double x, double y) { return std::abs(x - y) <= 1e-9 * (1.0 + std::abs(y)); };
+    for (std::size_t i = 0; i < count; ++i) {
+        const auto& p = points[i];
+        const auto alone = engine::operate(a.model(), demands[i]);
+        RC_ASSERT(same(p.power.si(), alone.power.si()));
+        RC_ASSERT(same(p.manifoldPressure.si(), alone.manifoldPressure.si()));
+        RC_ASSERT(same(p.chargeTemperature.si(), alone.chargeTemperature.si()));
+        RC_ASSERT(same(p.fuelFlow.si(), alone.fuelFlow.si()) && same(p.airFlow.si(), alone.airFlow.si()));
+        RC_ASSERT(same(p.wideOpen.si(), alone.wideOpen.si()) && p.fullThrottle == alone.fullThrottle);
+        RC_ASSERT(same(p.exhaustPressure, alone.exhaustPressure) && same(p.impeller, alone.impeller));
+        RC_ASSERT(same(p.carburettorPressure.si(), alone.carburettorPressure.si()));
+        RC_ASSERT(same(p.carburettorTemperature.si(), alone.carburettorTemperature.si()));
+        RC_ASSERT(same(p.meanEffectivePressure, alone.meanEffectivePressure) && same(p.friction, alone.friction));
+    }
+}
+
 RC_GTEST_PROP(EngineProperty, MoreBoostIsNeverLessPowerAndHotterAirNeverMore, ()) {
     const auto& a = anyAircraft();
     const auto d = anyDemand(a);

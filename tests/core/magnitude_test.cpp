@@ -179,6 +179,29 @@ TEST(Magnitude, RatingMinutesAddUpAndTheClimbStepsDownWhenTheyAreUsed) {
     EXPECT_TRUE(low.flown.ratingChanges.empty());
 }
 
+TEST(Magnitude, AClimbWhoseMinutesAreUsedSaysThatNothingWeakerIsLeft) {
+    // The Tinker with no rating under its five minutes: it goes on, past them, and says so where they end.
+    const auto& demo = test::loaded("tinker-damp");
+    Sortie s = *demo.sortie;
+    s.flight.cruiseHeight = Length::of(7000, units::foot);
+    flight::Aircraft a = *demo.aircraft;
+    const std::string key = flight::ratingFor(a.notes, s, Phase::climb).key;
+    const Rotation rpm = a.notes.rating(key)->rpm;
+    for (auto& r : a.notes.ratings)
+        if (r.key != key)
+            r.rpm = Rotation::si(1.01 * rpm.si());
+    const auto flown = flight::fly(a, s);
+    EXPECT_TRUE(flown.ratingChanges.empty());
+    EXPECT_TRUE(remarked(flown, "no weaker rating to climb on at"));
+    EXPECT_GT(flown.ratings.of(key)->used().si(), 301);
+    EXPECT_EQ(flown.ratings.of(key)->verdict().colour(), watch::Colour::red);
+    const auto said = std::find_if(flown.findings.begin(), flown.findings.end(), [](const watch::Finding& f) {
+        return f.rule == watch::Rule::ratingNoneLeft && f.phase == Phase::climb;
+    });
+    ASSERT_NE(said, flown.findings.end());
+    EXPECT_NEAR(said->begin - flown[Phase::takeOff].start, 300, 1.5) << "where the minutes end";
+}
+
 TEST(Magnitude, AChosenCruiseUsesTheMinutesOfTheRatingThatCoversIt) {
     // Within a rating without limit nothing runs out.
     const auto farrier = [](int rpm, double pounds) {

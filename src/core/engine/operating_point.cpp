@@ -3,6 +3,7 @@
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
 #include "engine/mixture_curve.h"
+#include <Eigen/Core>
 #include <algorithm>
 #include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
@@ -73,14 +74,14 @@ struct Impact {
     double pressure; // Pa
     double warming;  // stagnation temperature over static
 };
+/// Stagnation over static temperature is pressure's to the power (γ−1)/γ.
+constexpr double warmingExponent = 2.0 / 7.0;
 Impact impactOf(const Demand& d) {
-    const Pressure impact = air::impactPressure(d.ias);
-    const double mach = impact.si() > 0 ? air::machNumber(impact, d.air.pressure) : 0.0;
-    return {impact.si(), 1.0 + 0.2 * mach * mach};
+    const double impact = air::impactPressure(d.ias).si();
+    return {impact, impact > 0 ? std::exp(warmingExponent * std::log1p(impact / d.air.pressure.si())) : 1.0};
 }
 
-Intake intake(const EngineParameters& e, const Demand& d, double n) {
-    const Impact impact = impactOf(d);
+Intake intake(const EngineParameters& e, const Demand& d, const Impact& impact, double n) {
     Intake in{};
     in.pressure = (d.air.pressure.si() + e.ram * impact.pressure) *
                   (1.0 - heatThrottling * std::clamp(d.carburettorHeat / fullHeat, 0.0, 1.5));
@@ -133,7 +134,7 @@ OperatingPoint operate(const EngineParameters& e, const Demand& d) {
     // settle both.
     double manifold = std::min(wanted, e.ratedCharge / n);
     double fuelAir = ratioOf(e, d, manifold, n);
-    const Intake before = intake(e, d, n);
+    const Intake before = intake(e, d, impactOf(d), n);
     Induction in = induction(e, d, before, n, fuelAir);
     for (int pass = 0; pass < 2; ++pass) {
         manifold = std::min(wanted, in.wideOpen);
@@ -177,9 +178,105 @@ OperatingPoint operate(const EngineParameters& e, const Demand& d) {
     return p;
 }
 
+namespace {
+constexpr std::size_t block = 64; // points that are reckoned side by side
+using Lanes = Eigen::Array<double, static_cast<int>(block), 1>;
+
+/// As operate() for one, line by line the same, for a block of points: the last is repeated to fill it.
+void operateBlock(const EngineParameters& e, std::span<const Demand> demands, std::span<OperatingPoint> points) {
+    const auto at = [&](std::size_t i) -> const Demand& { return demands[std::min(i, demands.size() - 1)]; };
+    Lanes n, wanted, pressure, inlet, exhaust, work, blowerWork, lift, warmed, fuelAir, dryShare;
+    Lanes impact, warming;
+    for (std::size_t k = 0; k < block; ++k) {
+        const auto i = static_cast<Eigen::Index>(k);
+        impact[i] = air::impactPressure(at(k).ias).si();
+        warming[i] = 1.0 + impact[i] / at(k).air.pressure.si();
+    }
+    if ((impact > 0).any())
+        warming = (warming.log() * warmingExponent).exp();
+    for (std::size_t k = 0; k < block; ++k) {
+        const auto i = static_cast<Eigen::Index>(k);
+        const Demand& d = at(k);
+        n[i] = std::clamp(d.rpm.si(), 1.0, 100.0);
+        wanted[i] = d.boost ? std::clamp(d.boost->si(), 2e3, 4e5) : 4e5;
+        const Intake in = intake(e, d, {impact[i], warming[i]}, n[i]);
+        pressure[i] = in.pressure;
+        inlet[i] = in.temperature;
+        exhaust[i] = in.exhaust;
+        work[i] = in.work;
+        const double tip = in.gear ? std::numbers::pi * e.impellerDiameter * n[i] * in.gear->ratio : 0.0;
+        blowerWork[i] = e.workFactor * tip * tip;
+        lift[i] = in.gear ? in.gear->efficiency * blowerWork[i] / air::specificHeat : 0.0;
+        warmed[i] = (in.gear ? 0.0 : manifoldWarming) - (d.water ? coolingByWater : 0.0);
+        dryShare[i] = 1.0 - std::min(0.2, d.air.vapour.si() / d.air.pressure.si());
+    }
+    const Lanes open = pressure * (1.0 - e.throttleLoss);
+    Lanes manifold = wanted.min(e.ratedCharge / n), cooled, wide;
+    for (int pass = 0; pass < 3; ++pass) {
+        bool changed = pass == 0;
+        for (std::size_t k = 0; k < block; ++k) {
+            const auto i = static_cast<Eigen::Index>(k);
+            const double next = ratioOf(e, at(k), manifold[i], n[i]);
+            changed = changed || next != fuelAir[i];
+            fuelAir[i] = next;
+        }
+        if (!changed)
+            break;
+        // Water cools before the blower; an unblown manifold warms after it, where nothing is left to lift.
+        cooled = inlet - coolingByFuel * fuelAir + warmed;
+        const Lanes x = 1.0 + lift / cooled;
+        wide = open * x * x * x * x.sqrt();
+        manifold = wanted.min(wide);
+    }
+    const Lanes temperature = cooled + blowerWork / air::specificHeat;
+    for (std::size_t k = 0; k < block; ++k)
+        if (at(k).held)
+            manifold[static_cast<Eigen::Index>(k)] = wanted[static_cast<Eigen::Index>(k)];
+    const Lanes residual = ((exhaust / manifold).log() / 1.35).exp();
+    const Lanes filling =
+        (e.volumetric * (e.compression - residual) / (e.compression - 1.0) * (temperature / 330.0).sqrt()).max(0.02);
+    const Lanes swept = e.displacement * n / 2.0;
+    const Lanes airFlow = filling * manifold * dryShare / (air::gasConstantDryAir * temperature) * swept;
+    const Lanes pistonSpeed = 2.0 * e.stroke * n;
+    const Lanes missing = (dilutionFrom - manifold / exhaust).max(0.0);
+    const Lanes diluted = (1.0 - dilutionLoss * missing * missing).max(0.5);
+    const Lanes charge = airFlow / e.isac * diluted;
+    const Lanes friction = (e.frictionBase + e.frictionSpeed * pistonSpeed * pistonSpeed) * swept;
+    const Lanes pumping = 0.7 * (exhaust - manifold) * swept;
+    const Lanes impeller = airFlow * (1.0 + fuelAir) * (work + blowerWork) / 0.95;
+    for (std::size_t k = 0; k < demands.size(); ++k) {
+        const auto i = static_cast<Eigen::Index>(k);
+        OperatingPoint& p = points[k];
+        p.indicated = charge[i] * powerOfMixture(fuelAir[i]);
+        p.friction = friction[i];
+        p.pumping = pumping[i];
+        p.impeller = impeller[i];
+        p.power = Power::si(p.indicated - p.friction - p.pumping - p.impeller);
+        p.manifoldPressure = ManifoldPressure::si(manifold[i]);
+        p.fullThrottle = wanted[i] >= wide[i];
+        p.chargeTemperature = Temperature::si(temperature[i]);
+        p.airFlow = MassFlow::si(airFlow[i]);
+        p.fuelFlow = MassFlow::si(airFlow[i] * fuelAir[i]);
+        p.fuelAirRatio = fuelAir[i];
+        p.carburettorTemperature = Temperature::si(inlet[i]);
+        p.carburettorPressure = ManifoldPressure::si(pressure[i]);
+        p.wideOpen = ManifoldPressure::si(wide[i]);
+        p.exhaustPressure = exhaust[i];
+        p.meanEffectivePressure = p.power.si() / swept[i];
+    }
+}
+} // namespace
+
 void operate(const EngineParameters& engine, std::span<const Demand> demands, std::span<OperatingPoint> points) {
-    for (std::size_t i = 0; i < demands.size(); ++i)
-        points[i] = operate(engine, demands[i]);
+    for (std::size_t from = 0; from < demands.size(); from += block) {
+        const std::size_t count = std::min(block, demands.size() - from);
+        if (count < block / 4) {
+            for (std::size_t i = from; i < from + count; ++i)
+                points[i] = operate(engine, demands[i]);
+        } else {
+            operateBlock(engine, demands.subspan(from, count), points.subspan(from, count));
+        }
+    }
 }
 
 ManifoldPressure fullThrottlePressure(const EngineParameters& engine, Demand demand) {

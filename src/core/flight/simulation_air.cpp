@@ -179,6 +179,10 @@ void Simulation::climb() {
                 s = settled(s);
             } else {
                 spent = true;
+                say(Phase::climb, watch::Rule::ratingNoneLeft,
+                    fmt::format("The {} of {} are used at {} and the notes have no weaker rating to climb on at.",
+                                formatMinutesSeconds(held->minutes->si()), held->name,
+                                formatHeight(height_, *n_.cockpit.height)));
             }
         }
         if (a_.propeller.followsThrottle()) {
