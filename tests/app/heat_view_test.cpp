@@ -164,11 +164,9 @@ TEST_F(HeatViews, TheBudgetIsChosenByMouseAndItsClockClicked) {
     // The queue typed on the page is weighed against it.
     type("oat", QStringLiteral("26\t"));
     type("hold", QStringLiteral("1\t"));
-    EXPECT_TRUE(figures().contains(QStringLiteral("fits")))
-        << figures().toStdString();
+    EXPECT_TRUE(figures().contains(QStringLiteral("fits"))) << figures().toStdString();
     type("hold", QStringLiteral("25\t"));
-    EXPECT_TRUE(figures().contains(QStringLiteral("longer than")))
-        << figures().toStdString();
+    EXPECT_TRUE(figures().contains(QStringLiteral("longer than"))) << figures().toStdString();
 }
 
 TEST_F(HeatViews, ScheduleSaysWhatThePlanFlew) {

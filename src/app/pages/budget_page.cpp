@@ -14,25 +14,17 @@ using namespace figures;
 
 BudgetPage::BudgetPage(SortieDocument& document, QWidget* parent) : Page(document, parent) {
     setObjectName(QStringLiteral("budget-page"));
-    auto* columns = new QHBoxLayout(this);
-    columns->setContentsMargins(0, 0, 0, 0);
-    columns->setSpacing(22);
-    left_ = new QWidget(this);
-    auto* left = new QVBoxLayout(left_);
-    left->setContentsMargins(0, 0, 0, 0);
-    left->setSpacing(2);
+    auto [column, left, right] = halves(22, 2);
+    left_ = column;
     figures_ = richText("heat-figures");
     left->addWidget(heading(tr("Waiting (model)")));
     left->addWidget(figures_);
     left->addStretch(1);
-    columns->addWidget(left_);
-    auto* right = new QVBoxLayout;
     right->setSpacing(2);
     title_ = pictureTitle("heat-title");
     budget_ = new GroundBudgetView(document_, this);
     right->addWidget(title_);
     right->addWidget(budget_, 1);
-    columns->addLayout(right, 1);
     connect(budget_, &GroundBudgetView::chosen, this, [this] { figures_->setText(words()); });
 }
 

@@ -17,13 +17,8 @@ namespace amber::app {
 
 ChooseCruisePage::ChooseCruisePage(SortieDocument& document, QWidget* parent) : Page(document, parent) {
     setObjectName(QStringLiteral("choose-cruise-page"));
-    auto* columns = new QHBoxLayout(this);
-    columns->setContentsMargins(0, 0, 0, 0);
-    columns->setSpacing(24);
-    left_ = new QWidget(this);
-    auto* left = new QVBoxLayout(left_);
-    left->setContentsMargins(0, 0, 0, 0);
-    left->setSpacing(0);
+    auto [column, left, right] = halves(24, 0);
+    left_ = column;
     auto* fields = new QWidget(left_);
     auto* flow = new FlowLayout(fields, 18, 4);
     flow->setContentsMargins(0, 0, 0, 6);
@@ -65,15 +60,12 @@ ChooseCruisePage::ChooseCruisePage(SortieDocument& document, QWidget* parent) : 
     left->addWidget(heading(tr("Settings that give it (model)")));
     left->addWidget(rows_);
     left->addStretch(1);
-    columns->addWidget(left_);
-    auto* right = new QVBoxLayout;
     right->setSpacing(4);
     right->addWidget(heading(tr("Levers, from the climb to this cruise (model)")));
     map_ = new LeverMap(document_, this);
     right->addWidget(map_, 1);
     moves_ = richText("moves");
     right->addWidget(moves_);
-    columns->addLayout(right, 1);
     connect(rows_, &RowView::taken, this, [this](int r) { take(r - 1); });
 }
 

@@ -24,27 +24,19 @@ double rounded(double value, double to) {
 
 FiguresPage::FiguresPage(SortieDocument& document, Look look, QWidget* parent)
     : Page(document, parent), look_(std::move(look)) {
-    auto* columns = new QHBoxLayout(this);
-    columns->setContentsMargins(0, 0, 0, 0);
-    columns->setSpacing(22);
-    left_ = new QWidget(this);
-    auto* left = new QVBoxLayout(left_);
-    left->setContentsMargins(0, 0, 0, 0);
-    left->setSpacing(2);
+    auto [column, left, right] = halves(22, 2);
+    left_ = column;
     figures_ = new FiguresView(this);
     figures_->setObjectName(QStringLiteral("heat-figures"));
     figures_->setAccessibleName(look_.heading);
     left->addWidget(heading(look_.heading));
     left->addWidget(figures_);
     left->addStretch(1);
-    columns->addWidget(left_);
-    auto* right = new QVBoxLayout;
     right->setSpacing(2);
     title_ = pictureTitle("heat-title");
     chart_ = new HeatChart(document_, this);
     right->addWidget(title_);
     right->addWidget(chart_, 1);
-    columns->addLayout(right, 1);
 }
 
 void FiguresPage::widen() {

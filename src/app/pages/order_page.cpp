@@ -15,13 +15,8 @@ namespace amber::app {
 
 OrderPage::OrderPage(SortieDocument& document, QWidget* parent) : Page(document, parent) {
     setObjectName(QStringLiteral("order-page"));
-    auto* columns = new QHBoxLayout(this);
-    columns->setContentsMargins(0, 0, 0, 0);
-    columns->setSpacing(24);
-    left_ = new QWidget(this);
-    auto* left = new QVBoxLayout(left_);
-    left->setContentsMargins(0, 0, 0, 0);
-    left->setSpacing(0);
+    auto [column, left, right] = halves(24, 0);
+    left_ = column;
     order_ = new QComboBox(this);
     order_->setObjectName(QStringLiteral("start-order"));
     left->addWidget(captioned(tr("Order"), order_, this), 0, Qt::AlignLeft);
@@ -31,8 +26,6 @@ OrderPage::OrderPage(SortieDocument& document, QWidget* parent) : Page(document,
     left->addWidget(heading(tr("Set, engine by engine (model)")));
     left->addWidget(sequence_);
     left->addStretch(1);
-    columns->addWidget(left_);
-    auto* right = new QVBoxLayout;
     right->setSpacing(2);
     orders_ = richText("orders");
     right->addWidget(heading(tr("Orders compared (model)")));
@@ -42,7 +35,6 @@ OrderPage::OrderPage(SortieDocument& document, QWidget* parent) : Page(document,
     timeline_ = new StartTimelineView(document_, this);
     right->addWidget(title_);
     right->addWidget(timeline_, 1);
-    columns->addLayout(right, 1);
 
     connect(order_, &QComboBox::activated, this, [this](int index) {
         const auto orders = start::namedOrders(document_.aircraft().notes);

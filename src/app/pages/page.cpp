@@ -2,7 +2,9 @@
 #include "pages/page.h"
 #include "kit/rich_label.h"
 #include "kit/theme.h"
+#include <QHBoxLayout>
 #include <QResizeEvent>
+#include <QVBoxLayout>
 #include <algorithm>
 
 namespace amber::app {
@@ -28,6 +30,21 @@ bool Page::edit(const Sortie& changed, const QString& what, int gesture) {
     if (!error.isEmpty())
         emit refused(error);
     return error.isEmpty();
+}
+
+Page::Halves Page::halves(int between, int lines) {
+    auto* columns = new QHBoxLayout(this);
+    columns->setContentsMargins(0, 0, 0, 0);
+    columns->setSpacing(between);
+    auto* column = new QWidget(this);
+    auto* left = new QVBoxLayout(column);
+    left->setContentsMargins(0, 0, 0, 0);
+    left->setSpacing(lines);
+    columns->addWidget(column);
+    auto* right = new QVBoxLayout;
+    right->setSpacing(lines);
+    columns->addLayout(right, 1);
+    return {column, left, right};
 }
 
 QLabel* Page::heading(const QString& text) {

@@ -32,6 +32,12 @@ protected:
 
     /// An edit of the document; why not, where it is refused.
     bool edit(const Sortie& changed, const QString& what, int gesture = 0);
+    /// Figures at the left in a column of their own width, pictures at the right.
+    struct Halves {
+        QWidget* column;
+        QVBoxLayout *left, *right;
+    };
+    Halves halves(int between, int lines = 0);
     QLabel* heading(const QString& text);
     QLabel* richText(const char* name, int size = 13);
     /// A caption over a picture, cut where it is too long.

@@ -8,21 +8,15 @@ namespace amber::app {
 
 PowerChartPage::PowerChartPage(SortieDocument& document, QWidget* parent) : Page(document, parent) {
     setObjectName(QStringLiteral("power-chart-page"));
-    auto* columns = new QHBoxLayout(this);
-    columns->setContentsMargins(0, 0, 0, 0);
-    columns->setSpacing(24);
-    left_ = new QWidget(this);
-    auto* left = new QVBoxLayout(left_);
-    left->setContentsMargins(0, 0, 0, 0);
-    left->setSpacing(0);
+    auto [column, left, right] = halves(24, 0);
+    left_ = column;
     steps_ = richText("steps", 14);
     steps_->setContentsMargins(0, 6, 0, 0);
     left->addWidget(heading(tr("The reading, step by step (model)")));
     left->addWidget(steps_);
     left->addStretch(1);
-    columns->addWidget(left_);
     chart_ = new PowerChartView(this);
-    columns->addWidget(chart_, 1);
+    right->addWidget(chart_, 1);
     connect(chart_, &PowerChartView::readingChanged, this, [this] {
         steps_->setText(
             chart_->steps().join(QStringLiteral("<br><br>")) +

@@ -10,13 +10,8 @@ namespace amber::app {
 
 PrimingPage::PrimingPage(SortieDocument& document, QWidget* parent) : Page(document, parent) {
     setObjectName(QStringLiteral("priming-page"));
-    auto* columns = new QHBoxLayout(this);
-    columns->setContentsMargins(0, 0, 0, 0);
-    columns->setSpacing(24);
-    left_ = new QWidget(this);
-    auto* left = new QVBoxLayout(left_);
-    left->setContentsMargins(0, 0, 0, 0);
-    left->setSpacing(0);
+    auto [column, left, right] = halves(24, 0);
+    left_ = column;
     lines_ = new RowView(QStringLiteral("sequence"), this);
     lines_->setAccessibleName(tr("The prime"));
     why_ = richText("why");
@@ -25,8 +20,6 @@ PrimingPage::PrimingPage(SortieDocument& document, QWidget* parent) : Page(docum
     left->addWidget(lines_);
     left->addWidget(why_);
     left->addStretch(1);
-    columns->addWidget(left_);
-    auto* right = new QVBoxLayout;
     right->setSpacing(2);
     const std::array kinds{PhaseChart::Kind::primeDose, PhaseChart::Kind::primeTime};
     for (std::size_t i = 0; i < kinds.size(); ++i) {
@@ -36,7 +29,6 @@ PrimingPage::PrimingPage(SortieDocument& document, QWidget* parent) : Page(docum
         right->addWidget(pictures_[i].title);
         right->addWidget(pictures_[i].chart, 1);
     }
-    columns->addLayout(right, 1);
 }
 
 void PrimingPage::widen() {

@@ -14,14 +14,8 @@ namespace amber::app {
 
 SettingsPage::SettingsPage(SortieDocument& document, QWidget* parent) : Page(document, parent) {
     setObjectName(QStringLiteral("settings-page"));
-    auto* columns = new QHBoxLayout(this);
-    columns->setContentsMargins(0, 0, 0, 0);
-    columns->setSpacing(24);
-
-    left_ = new QWidget(this);
-    auto* left = new QVBoxLayout(left_);
-    left->setContentsMargins(0, 0, 0, 0);
-    left->setSpacing(0);
+    auto [column, left, right] = halves(24, 0);
+    left_ = column;
     set_ = new RowView(QStringLiteral("set"), this);
     set_->setAccessibleName(tr("Set: levers in order"));
     setHead_ = heading(tr("Set"));
@@ -36,9 +30,7 @@ SettingsPage::SettingsPage(SortieDocument& document, QWidget* parent) : Page(doc
     comparison_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     left->addWidget(comparisonHead_);
     left->addWidget(comparison_);
-    columns->addWidget(left_);
 
-    auto* right = new QVBoxLayout;
     right->setSpacing(0);
     upper_ = new QHBoxLayout;
     auto* expectColumn = new QVBoxLayout;
@@ -72,7 +64,6 @@ SettingsPage::SettingsPage(SortieDocument& document, QWidget* parent) : Page(doc
     picture->addWidget(chart_, 1);
     right->addWidget(pictureColumn_, 1);
     right->addStretch(0);
-    columns->addLayout(right, 1);
 
     comparisonLater_ = new QTimer(this);
     comparisonLater_->setSingleShot(true);

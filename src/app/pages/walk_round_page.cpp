@@ -10,13 +10,8 @@ namespace amber::app {
 
 WalkRoundPage::WalkRoundPage(SortieDocument& document, QWidget* parent) : Page(document, parent) {
     setObjectName(QStringLiteral("walk-round-page"));
-    auto* columns = new QHBoxLayout(this);
-    columns->setContentsMargins(0, 0, 0, 0);
-    columns->setSpacing(24);
-    left_ = new QWidget(this);
-    auto* left = new QVBoxLayout(left_);
-    left->setContentsMargins(0, 0, 0, 0);
-    left->setSpacing(0);
+    auto [column, left, right] = halves(24, 0);
+    left_ = column;
     head_ = heading(QString());
     set_ = new RowView(QStringLiteral("set"), this);
     set_->setAccessibleName(tr("What is to be seen at this station"));
@@ -29,9 +24,7 @@ WalkRoundPage::WalkRoundPage(SortieDocument& document, QWidget* parent) : Page(d
     left->addWidget(why_);
     left->addWidget(defects_);
     left->addStretch(1);
-    columns->addWidget(left_);
 
-    auto* right = new QVBoxLayout;
     right->setSpacing(0);
     upper_ = new QHBoxLayout;
     auto* fuelColumn = new QVBoxLayout;
@@ -54,7 +47,6 @@ WalkRoundPage::WalkRoundPage(SortieDocument& document, QWidget* parent) : Page(d
     walk_ = new WalkRoundView(document_, this);
     right->addSpacing(8);
     right->addWidget(walk_, 1);
-    columns->addLayout(right, 1);
 
     connect(walk_, &WalkRoundView::chosen, this, [this] { showStation(true); });
     connect(set_, &RowView::rowSelected, this, [this](int row) {
