@@ -50,7 +50,7 @@ TEST_F(PagesFit, HeadlinesAndComparisonsAreWhole) {
                     EXPECT_FALSE(label->text().contains(QChar(0x2026))) << where;
                 }
             auto* comparison = window->findChild<QLabel*>(QStringLiteral("comparison"));
-            if (comparison->isHidden())
+            if (!comparison || !comparison->isVisible())
                 continue;
             QTextDocument document;
             document.setDocumentMargin(0); // as a label has it

@@ -137,6 +137,7 @@ TEST_F(Sizes, TheBorderOfTheScoreIsDraggedAndKept) {
     app::MainWindow again(scratch.filePath(QStringLiteral("settings.ini")), autosaves());
     again.resize(1280, 800);
     again.show();
+    ASSERT_TRUE(again.openPath(lorimer()));
     test::settle();
     EXPECT_NEAR(again.score().height(), dragged, 6);
 }

@@ -25,8 +25,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t siz
         return 0;
     const auto plan = amber::plan::makePlan(lorimer(), *reading.sortie);
     for (const auto& m : plan.flown.samples)
-        if (!std::isfinite(m.headOrCoolant()) || !std::isfinite(m[amber::Gauge::fuel]) || !std::isfinite(m[amber::Gauge::height]) ||
-            !std::isfinite(m.time))
+        if (!std::isfinite(m.headOrCoolant()) || !std::isfinite(m[amber::Gauge::fuel]) ||
+            !std::isfinite(m[amber::Gauge::height]) || !std::isfinite(m.time))
             std::abort();
     if (amber::plan::planJson(lorimer(), *reading.sortie, plan).empty())
         std::abort();

@@ -10,8 +10,8 @@
 
 namespace amber::app {
 namespace {
-constexpr int cellPadding = 3, markWidth = 15, betweenBlocks = 9; // px
-constexpr int leastColumn = 48;                                   // px, of one that is wrapped
+constexpr int cellPadding = 3, besideMark = 15, betweenBlocks = 9; // px
+constexpr int leastColumn = 48;                                    // px, of one that is wrapped
 QFont cellFace(bool strong) {
     return face(13, strong);
 }
@@ -66,7 +66,7 @@ FiguresView::Grid FiguresView::grid(const Table& table, int width) const {
             if (i < line.cells.size())
                 out.widths[i] =
                     std::max(out.widths[i], (line.strong ? bold : plain).horizontalAdvance(line.cells[i].text) +
-                                                (line.cells[i].mark ? markWidth : 0));
+                                                (line.cells[i].mark ? besideMark : 0));
         out.widths[i] += 2 * cellPadding + 2; // a hair more than the words, or they wrap
     }
     int sum = 0;
@@ -108,7 +108,7 @@ FiguresView::Grid FiguresView::grid(const Table& table, int width) const {
     for (const auto& l : table.lines) {
         int high = line;
         for (std::size_t i = 0; i < l.cells.size() && i < columns; ++i)
-            high = std::max(high, highest(i, l.cells[i].text, l.strong, l.cells[i].mark ? markWidth : 0));
+            high = std::max(high, highest(i, l.cells[i].text, l.strong, l.cells[i].mark ? besideMark : 0));
         out.heights.push_back(high + 4);
     }
     return out;
@@ -206,7 +206,7 @@ void FiguresView::paint(QPainter& p, const Table& table, int top) const {
                 const int words = QFontMetrics(font).horizontalAdvance(cell.text);
                 const double markX = right ? std::max(at.left() + 6.0, at.right() - words - 9.0) : at.left() + 6.0;
                 drawColourMark(p, QPointF(markX, at.center().y() + 0.5), *cell.mark, c, 4);
-                at.setLeft(at.left() + markWidth);
+                at.setLeft(at.left() + besideMark);
             }
             p.setPen(c.ink);
             p.drawText(at, flags(i), cell.text);

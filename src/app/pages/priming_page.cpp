@@ -32,7 +32,7 @@ PrimingPage::PrimingPage(SortieDocument& document, QWidget* parent) : Page(docum
 }
 
 void PrimingPage::widen() {
-    left_->setFixedWidth(share(0.398, 320, 700));
+    left_->setFixedWidth(narrow() ? share(0.56, 430, 520) : share(0.398, 320, 700));
 }
 
 void PrimingPage::refresh() {

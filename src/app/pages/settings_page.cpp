@@ -85,15 +85,16 @@ SettingsPage::SettingsPage(SortieDocument& document, QWidget* parent) : Page(doc
 }
 
 void SettingsPage::widen() {
-    const int gap = width() < 900 ? 14 : 24;
+    const int gap = narrow() ? 14 : 24;
     layout()->setSpacing(gap);
     upper_->setSpacing(gap);
+    stack(*upper_, narrow());
     const bool gauges = !document_.plan()[phase_].expect.empty();
     left_->setFixedWidth(!gauges                                                ? share(0.66, 480, 1100)
+                         : narrow()                                             ? share(0.46, 340, 420)
                          : phase_ >= Phase::takeOff && phase_ <= Phase::letDown ? share(0.356, 290, 640)
-                         : narrow()                                             ? 290
                                                                                 : share(0.398, 320, 700));
-    clock_->setFixedWidth(share(0.259, 238, 440));
+    setColumn(*clock_, narrow() ? 0 : share(0.259, 238, 440));
 }
 
 void SettingsPage::enter() {

@@ -583,7 +583,9 @@ void MainWindow::showEvent(QShowEvent* event) {
     QMainWindow::showEvent(event);
     if (std::exchange(shownBefore_, true))
         return;
-    // Only now is it known how high the window is.
+    // Only now is it known how high the window is: shares of another height would be others.
+    layout()->activate();
+    centralWidget()->layout()->activate();
     if (const auto halves = settings_.halves(); !halves.isEmpty())
         halves_->restoreState(halves);
 }
