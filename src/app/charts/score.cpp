@@ -276,12 +276,12 @@ void Score::paintEvent(QPaintEvent*) {
     p.setPen(c.faint);
     p.drawText(QRectF(74, 4, width() - 100, 16), Qt::AlignLeft | Qt::AlignVCenter,
                p.fontMetrics().elidedText(q(document_.plan().route) + tr("  (model)"), Qt::ElideRight,
-                                          width() - 100 - (summary_ ? 190 : 0)));
+                                          width() - 100 - (summary_ ? 250 : 0)));
     if (summary_) {
         const auto& f = document_.plan().flown;
         p.setPen(c.ink);
-        p.drawText(QRectF(width() - 210, 4, 192, 16), Qt::AlignRight | Qt::AlignVCenter,
-                   tr("%1 h · %2, still air")
+        p.drawText(QRectF(width() - 270, 4, 252, 16), Qt::AlignRight | Qt::AlignVCenter,
+                   tr("%1 h · %2 in still air (model)")
                        .arg(q(formatHoursMinutes(f.totalTime())),
                             q(format(f.fuelAtStart - f.fuelAtEnd, *document_.aircraft().notes.cockpit.fuel))));
     }

@@ -78,8 +78,7 @@ bool FieldRow::wanted(const Where& where, Phase phase, std::string_view page) co
     const auto holds = [](const auto& list, const auto& what) {
         return std::find(list.begin(), list.end(), what) != list.end();
     };
-    return holds(where.phases, phase) && (where.pages.empty() || holds(where.pages, page)) &&
-           !holds(where.notOn, page) && (!where.when || where.when());
+    return holds(where.phases, phase) && !holds(where.notOn, page) && (!where.when || where.when());
 }
 
 void FieldRow::show(Phase phase, std::string_view page) {
@@ -161,12 +160,12 @@ void FieldRow::buildFlight() {
                         figureField<Dimension::length>(document_, tr("cruise height"), cockpit(&Cockpit::height), 500,
                                                        [](Sortie& s) -> Length& { return s.flight.cruiseHeight; }),
                         this),
-        tr("Height above sea level on the QNH"), {{Phase::climb, Phase::cruise, Phase::letDown}, {}, {"choose"}});
+        tr("Height above sea level on the QNH"), {{Phase::climb, Phase::cruise, Phase::letDown}, {"choose"}});
     add(new InlineField(tr("Distance"), QStringLiteral("distance"),
                         figureField<Dimension::distance>(document_, tr("distance"), cockpit(&Cockpit::distance), 10,
                                                          [](Sortie& s) -> Distance& { return s.flight.distance; }),
                         this),
-        tr("Over the ground, the whole flight"), {{Phase::cruise}, {}, {"choose", "chart"}});
+        tr("Over the ground, the whole flight"), {{Phase::cruise}, {"choose", "chart"}});
     add(new InlineField(tr("Queue"), QStringLiteral("hold"),
                         figureField<Dimension::duration>(
                             document_, tr("queue"), [] { return units::minute.spec; }, 1,
@@ -185,7 +184,7 @@ void FieldRow::buildStart() {
     supply_ = choice("supply", {tr("ground cart"), tr("battery")}, {}, tr("supply"), [](Sortie& s, int index) {
         s.start.supply = index == 0 ? start::Supply::cart : start::Supply::battery;
     });
-    add(tr("Supply"), supply_, {{Phase::start}, {}, {}, [this] {
+    add(tr("Supply"), supply_, {{Phase::start}, {}, [this] {
                                     const auto kind = document_.aircraft().notes.start.starter.kind;
                                     return kind == StarterKind::direct || kind == StarterKind::inertia;
                                 }});
@@ -235,17 +234,16 @@ void FieldRow::buildStart() {
             return document_.edit(changed, tr("pre-heating"), gesture);
         };
         add(new InlineField(tr("Pre-heated"), QStringLiteral("preheated"), std::move(b), this),
-            tr("Temperature to which engine and oil are heated before the start, or no"),
-            {{Phase::start}, {}, {"order"}});
+            tr("Temperature to which engine and oil are heated before the start, or no"), {{Phase::start}, {"order"}});
     }
     diluted_ = choice("diluted", {tr("as it is"), tr("diluted")}, tr("Whether the oil was diluted at the last stop"),
                       tr("dilution"), [](Sortie& s, int index) { s.start.diluted = index == 1; });
-    add(tr("Oil"), diluted_, {{Phase::start, Phase::warmUp}, {}, {"order", "budget"}, [this] {
+    add(tr("Oil"), diluted_, {{Phase::start, Phase::warmUp}, {"order", "budget"}, [this] {
                                   return document_.aircraft().notes.start.cold.diluteBelow.has_value();
                               }});
     blanks_ = choice("blanks", {tr("off"), tr("fitted")}, tr("Blanks on the oil cooler and intakes until the take-off"),
                      tr("blanks"), [](Sortie& s, int index) { s.start.blanks = index == 1; });
-    add(tr("Blanks"), blanks_, {{Phase::warmUp}, {}, {"budget"}, [this] {
+    add(tr("Blanks"), blanks_, {{Phase::warmUp}, {"budget"}, [this] {
                                     return document_.aircraft().notes.start.cold.blanksBelow.has_value();
                                 }});
 }
@@ -277,7 +275,7 @@ void FieldRow::buildCruise() {
                 gesture);
         };
         add(new InlineField(tr("Rpm"), QStringLiteral("cruise-rpm"), std::move(b), this),
-            tr("Cruise rpm; nothing: the rating's"), {{Phase::cruise}, {}, {"choose", "chart"}});
+            tr("Cruise rpm; nothing: the rating's"), {{Phase::cruise}, {"choose", "chart"}});
     }
     {
         InlineField::Behaviour b;
@@ -309,7 +307,7 @@ void FieldRow::buildCruise() {
         };
         add(new InlineField(tr("Boost"), QStringLiteral("cruise-boost"), std::move(b), this),
             tr("Cruise boost; nothing: the rating's"),
-            {{Phase::cruise}, {}, {"choose", "chart"}, [this] {
+            {{Phase::cruise}, {"choose", "chart"}, [this] {
                  return document_.aircraft().notes.gauges.contains(Gauge::boost);
              }});
     }
@@ -374,7 +372,7 @@ void FieldRow::buildGround() {
     tankChoice_ = new QComboBox(this);
     tankChoice_->setObjectName(QStringLiteral("tank-choice"));
     add(tr("Other tanks"), tankChoice_,
-        {{Phase::walkRound}, {}, {}, [this] { return document_.aircraft().notes.fuel.tanks.size() > mostTankFields; }});
+        {{Phase::walkRound}, {}, [this] { return document_.aircraft().notes.fuel.tanks.size() > mostTankFields; }});
     connect(tankChoice_, &QComboBox::activated, this, [this] { show(phase_, page_); });
     for (std::size_t i = 0; i < mostTankFields; ++i) {
         InlineField::Behaviour b;
@@ -406,7 +404,7 @@ void FieldRow::buildGround() {
         };
         auto* field = new InlineField(tr("Tank"), QStringLiteral("tank-%1").arg(i), std::move(b), this);
         add(field, tr("Fuel the plan loads in this tank; a dip found on the walk-round goes before it"),
-            {{Phase::walkRound}, {}, {}, [this, i] { return i < document_.aircraft().notes.fuel.tanks.size(); }});
+            {{Phase::walkRound}, {}, [this, i] { return i < document_.aircraft().notes.fuel.tanks.size(); }});
         tankFields_.emplace_back(field, i);
     }
 }

@@ -25,9 +25,8 @@ signals:
 private:
     struct Where {
         std::vector<Phase> phases;
-        std::vector<std::string_view> pages{}; ///< empty: all pages of these phases
-        std::vector<std::string_view> notOn{};
-        std::function<bool()> when{}; ///< and this holds
+        std::vector<std::string_view> notOn{}; ///< pages of these phases that have no use for it
+        std::function<bool()> when{};          ///< and this holds
     };
     struct Place {
         QWidget* widget;

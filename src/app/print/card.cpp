@@ -88,8 +88,9 @@ public:
         p_.setPen(Qt::black);
         const QRectF box(area_.left(), area_.bottom() - 5.4 * mm_, area_.width(), 6 * mm_);
         p_.drawText(box, Qt::AlignLeft | Qt::AlignBottom | Qt::TextWordWrap,
-                    QObject::tr("n notes · b between notes · m model, an estimate · l logged. Approved flight manual, "
-                                "placards and licensed engineers come first. Propellers are live, always."));
+                    QObject::tr("y yours · n notes · b between notes · p practice · l logged · o ours · m model, an "
+                                "estimate. Approved flight manual, placards and licensed engineers come first. "
+                                "Propellers are live, always."));
     }
 
 private:
