@@ -404,7 +404,7 @@ void curves() {
             }
     }
 }
-heat::Drive driveOf(const flight::Aircraft& a, const engine::Demand& d, double coolingFlap) {
+heat::Drive driveOf(const powerplant::Aircraft& a, const engine::Demand& d, double coolingFlap) {
     const auto p = engine::operate(a.model(), d);
     return {true,
             p.airFlow,
@@ -417,7 +417,7 @@ heat::Drive driveOf(const flight::Aircraft& a, const engine::Demand& d, double c
             1.0,
             1.0};
 }
-heat::Drive standing(const flight::Aircraft& a, double rpm, double deviation = 0.0) {
+heat::Drive standing(const powerplant::Aircraft& a, double rpm, double deviation = 0.0) {
     const auto air = dayOff(deviation).at(Length{});
     const Rotation n = Rotation::of(rpm, units::rpm);
     return driveOf(a, {n, engine::boostForRpm(a.model(), a.fineStop, n, 0, air), 0, air, Speed{}, Mixture::rich}, 1.0);

@@ -161,7 +161,7 @@ TEST_F(KeptWork, AViewLooksAtNothingThatTheDocumentReplaced) {
     window->page().showPage("chart");
     test::settle();
     auto& chart = on<app::PowerChartView>();
-    const std::weak_ptr<const flight::Aircraft> shown = document().sharedAircraft();
+    const std::weak_ptr<const powerplant::Aircraft> shown = document().sharedAircraft();
     window->showPhase(Phase::walkRound);
     ASSERT_TRUE(window->openPath(farrier()));
     EXPECT_FALSE(shown.expired()) << "the chart still holds what it drew";

@@ -3,7 +3,7 @@
 #include "advice/cool_down.h"
 #include "advice/let_down.h"
 #include "engine/leaning.h"
-#include "flight/aircraft.h"
+#include "powerplant/aircraft.h"
 #include "flight/cruise.h"
 #include "notes/notes_reader.h"
 #include "plan/plan.h"
@@ -34,7 +34,7 @@ TEST(LetDown, PowerSpeedAndRateAreOneEnergyOnEveryType) {
                 d.sortie->day.pressureAltitudeOf(Length::si(0.5 * (a[Gauge::height] + b[Gauge::height]))));
             const Mass weight = Mass::si(d.sortie->weight.si() - (f.fuelAtStart - a[Gauge::fuel]) * n.fuel.density);
             const double polar =
-                -flight::rateOfClimb(*d.aircraft, a[Gauge::power] * n.engineCount(), weight, phase.setting.ias, air)
+                -powerplant::rateOfClimb(*d.aircraft, a[Gauge::power] * n.engineCount(), weight, phase.setting.ias, air)
                      .si();
             EXPECT_NEAR(sink, polar, 0.12 * polar + 0.1) << name << " at " << a[Gauge::height] << " m";
             ++looked;

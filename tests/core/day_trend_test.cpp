@@ -24,7 +24,7 @@ using test::loaded;
 
 class DayTrend : public testing::TestWithParam<std::string> {
 protected:
-    [[nodiscard]] const flight::Aircraft& aircraft() const { return *loaded(GetParam()).aircraft; }
+    [[nodiscard]] const powerplant::Aircraft& aircraft() const { return *loaded(GetParam()).aircraft; }
     [[nodiscard]] const Sortie& sortie() const { return *loaded(GetParam()).sortie; }
     [[nodiscard]] flight::Flown flown(const std::function<void(Sortie&)>& change = {}) const {
         Sortie s = sortie();
@@ -169,7 +169,7 @@ RC_GTEST_PROP(LetDownProperty, NoneThatIsOfferedCoolsFasterThanItMay, ()) {
     s.day.oat = Temperature::of(*rc::gen::inRange(-30, 35), units::celsius);
     s.day.dewPoint = Temperature::si(s.day.oat.si() - 5);
     s.flight.cruiseHeight = Length::si(lowest + *rc::gen::inRange(900, 3000));
-    flight::Aircraft a = *l.aircraft;
+    powerplant::Aircraft a = *l.aircraft;
     a.notes.phases[Phase::letDown].rate = VerticalSpeed::si(*rc::gen::inRange(10, 80) / 10.0);
     a.notes.letDown.coolingPerMinute = TemperatureDifference::si(*rc::gen::inRange(6, 30));
     const auto f = flight::fly(a, s);

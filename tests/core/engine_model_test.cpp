@@ -18,7 +18,7 @@ namespace {
 using namespace amber;
 using engine::Demand;
 
-const flight::Aircraft& of(const std::string& demo) {
+const powerplant::Aircraft& of(const std::string& demo) {
     return *test::loaded(demo).aircraft;
 }
 Rotation rpm(double n) {

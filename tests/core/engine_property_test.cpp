@@ -18,10 +18,10 @@ namespace {
 using namespace amber;
 using engine::Demand;
 
-const flight::Aircraft& of(const std::string& demo) {
+const powerplant::Aircraft& of(const std::string& demo) {
     return *test::loaded(demo).aircraft;
 }
-const flight::Aircraft& anyAircraft() {
+const powerplant::Aircraft& anyAircraft() {
     return of(*rc::gen::elementOf(test::demoNames()));
 }
 air::Ambient anyAir(int top = 9000) {
@@ -29,7 +29,7 @@ air::Ambient anyAir(int top = 9000) {
     day.oat = Temperature::si(day.oat.si() + *rc::gen::inRange(-30, 31));
     return day.at(Length::si(*rc::gen::inRange(0, top)));
 }
-Demand anyDemand(const flight::Aircraft& a) {
+Demand anyDemand(const powerplant::Aircraft& a) {
     const double rated = a.model().ratedRpm;
     Demand d{Rotation::si(rated * *rc::gen::inRange(45, 101) / 100.0),
              ManifoldPressure::si(*rc::gen::inRange(40000, 190000)),

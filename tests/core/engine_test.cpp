@@ -12,10 +12,10 @@ using namespace amber;
 
 namespace {
 
-const flight::Aircraft& lorimer() {
+const powerplant::Aircraft& lorimer() {
     return *test::demo("lorimer").aircraft;
 }
-const flight::Aircraft& farrier() {
+const powerplant::Aircraft& farrier() {
     return *test::demo("farrier").aircraft;
 }
 

@@ -22,7 +22,7 @@ Temperature celsius(double t) {
     return Temperature::of(t, units::celsius);
 }
 /// The engine at an rpm on the fine stop, standing, flaps at an opening.
-heat::Drive standing(const flight::Aircraft& a, double rpm, Temperature oat, double coolingFlap, double wind = 0.0) {
+heat::Drive standing(const powerplant::Aircraft& a, double rpm, Temperature oat, double coolingFlap, double wind = 0.0) {
     air::Day day = air::standardDay(Length{});
     day.oat = oat;
     const auto air = day.at(Length{});
@@ -31,7 +31,7 @@ heat::Drive standing(const flight::Aircraft& a, double rpm, Temperature oat, dou
         a.model(), {n, engine::boostForRpm(a.model(), a.fineStop, n, 0, air), 0, air, Speed{}, Mixture::rich});
     return {true, p.airFlow, p.fuelAirRatio, p.power, n, air, Speed::si(wind), coolingFlap, 1.0, 1.0};
 }
-heat::Drive flying(const flight::Aircraft& a, double fraction, Speed ias, double coolingFlap, Temperature oat) {
+heat::Drive flying(const powerplant::Aircraft& a, double fraction, Speed ias, double coolingFlap, Temperature oat) {
     air::Day day = air::standardDay(Length{});
     day.oat = oat;
     const auto air = day.at(Length::si(1000));

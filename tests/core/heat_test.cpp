@@ -9,14 +9,14 @@ using namespace amber;
 
 namespace {
 
-const flight::Aircraft& lorimer() {
+const powerplant::Aircraft& lorimer() {
     return *test::demo("lorimer").aircraft;
 }
-const flight::Aircraft& farrier() {
+const powerplant::Aircraft& farrier() {
     return *test::demo("farrier").aircraft;
 }
 
-heat::Drive driveAt(const flight::Aircraft& a, double rpm, std::optional<ManifoldPressure> boost, double celsius,
+heat::Drive driveAt(const powerplant::Aircraft& a, double rpm, std::optional<ManifoldPressure> boost, double celsius,
                     Speed ias, double coolingFlap) {
     air::Day day = air::standardDay(Length{});
     day.oat = Temperature::of(celsius, units::celsius);

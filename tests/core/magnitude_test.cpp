@@ -21,7 +21,7 @@ namespace {
 using namespace amber;
 
 struct Flight {
-    const flight::Aircraft& aircraft;
+    const powerplant::Aircraft& aircraft;
     Sortie sortie;
     flight::Flown flown;
 };
@@ -184,7 +184,7 @@ TEST(Magnitude, AClimbWhoseMinutesAreUsedSaysThatNothingWeakerIsLeft) {
     const auto& demo = test::loaded("tinker-damp");
     Sortie s = *demo.sortie;
     s.flight.cruiseHeight = Length::of(7000, units::foot);
-    flight::Aircraft a = *demo.aircraft;
+    powerplant::Aircraft a = *demo.aircraft;
     const std::string key = flight::ratingFor(a.notes, s, Phase::climb).key;
     const Rotation rpm = a.notes.rating(key)->rpm;
     for (auto& r : a.notes.ratings)
@@ -366,7 +366,7 @@ TEST(Magnitude, TheCruiseIsFlownAtTheWeightThatIsLeft) {
         const auto air = f.sortie.day.at(f.flown.cruisePressureAltitude);
         const double power = p.point.power.si() * static_cast<double>(f.aircraft.notes.positions.size());
         const auto at = [&](double kilograms) {
-            return flight::levelSpeed(f.aircraft, power, Mass::si(f.sortie.weight.si() + kilograms), air)->si();
+            return powerplant::levelSpeed(f.aircraft, power, Mass::si(f.sortie.weight.si() + kilograms), air)->si();
         };
         const double lighter = at(-burnt * f.aircraft.notes.fuel.density),
                      heavier = at(burnt * f.aircraft.notes.fuel.density);
@@ -407,7 +407,7 @@ TEST(Magnitude, TooLongAtHighPowerOnTheGroundIsAmber) {
     const auto colour = [&](const char* most) {
         auto reading =
             readNotes(text.substr(0, at) + "high_power_most = \"" + most + "\"" + text.substr(end), "t.toml");
-        auto aircraft = flight::assemble(std::move(*reading.notes), reading.problems);
+        auto aircraft = powerplant::assemble(std::move(*reading.notes), reading.problems);
         const auto made = plan::makePlan(*aircraft, *test::loaded("lorimer-spring").sortie);
         for (const auto& k : made[Phase::runUp].clocks)
             if (k.what == "At high power")

@@ -98,7 +98,7 @@ TEST_P(EachType, NoSingleLineTakenOutTrapsTheReaderOrTheModels) {
         EXPECT_EQ(reading.notes.has_value(), reading.problems.empty()) << good[i];
         if (reading.notes) {
             Problems problems;
-            const auto aircraft = flight::assemble(*reading.notes, problems);
+            const auto aircraft = powerplant::assemble(*reading.notes, problems);
             EXPECT_NE(aircraft.has_value(), !problems.empty()) << good[i];
         }
     }

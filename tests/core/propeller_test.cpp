@@ -11,7 +11,7 @@ using namespace amber;
 
 struct Case {
     flight::LoadedSortie loaded;
-    [[nodiscard]] const flight::Aircraft& aircraft() const { return *loaded.aircraft; }
+    [[nodiscard]] const powerplant::Aircraft& aircraft() const { return *loaded.aircraft; }
 };
 const Case& ostler() {
     static const Case c{test::loadDemo("ostler-bush")};
@@ -73,7 +73,7 @@ TEST(FixedPitch, ContradictingNotesAreRefusedWithTheLine) {
     const auto reading = readNotes(test::replaced(text, "reference_rpm = 1650", "reference_rpm = 1950"), "ostler.toml");
     ASSERT_TRUE(reading.notes.has_value());
     Problems problems;
-    EXPECT_FALSE(flight::assemble(*reading.notes, problems));
+    EXPECT_FALSE(powerplant::assemble(*reading.notes, problems));
     ASSERT_EQ(problems.size(), 1u);
     EXPECT_NE(problems.front().text().find("reference_rpm"), std::string::npos) << problems.front().text();
     EXPECT_EQ(problems.front().text().find("ostler.toml:"), 0u);

@@ -45,10 +45,10 @@ inline const flight::LoadedSortie& demo(const std::string& name) {
     return loaded(name == "lorimer" ? "lorimer-spring" : "farrier-summer");
 }
 
-inline const flight::Aircraft& lorimer() {
+inline const powerplant::Aircraft& lorimer() {
     return *demo("lorimer").aircraft;
 }
-inline const flight::Aircraft& farrier() {
+inline const powerplant::Aircraft& farrier() {
     return *demo("farrier").aircraft;
 }
 

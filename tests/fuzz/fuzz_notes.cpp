@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "flight/aircraft.h"
+#include "powerplant/aircraft.h"
 #include "notes/notes_reader.h"
 #include <cstdint>
 #include <cstdlib>
@@ -14,7 +14,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t siz
             std::abort();
     if (reading.notes) {
         amber::Problems problems;
-        const auto aircraft = amber::flight::assemble(*reading.notes, problems);
+        const auto aircraft = amber::powerplant::assemble(*reading.notes, problems);
         if (!aircraft && (problems.empty() || problems.front().what.empty()))
             std::abort();
     }

@@ -10,7 +10,7 @@
 #include <sstream>
 
 namespace {
-const amber::flight::Aircraft& lorimer() {
+const amber::powerplant::Aircraft& lorimer() {
     static const auto loaded = amber::flight::loadAircraft(amber::test::dataFolder() + "/notes/lorimer-l4.toml", {});
     return *loaded.aircraft;
 }

@@ -150,7 +150,7 @@ void spoil(std::string& text, Random& r) {
 }
 
 /// What is wrong with a plan; empty when every figure can be.
-std::string wrongWith(const flight::Aircraft& aircraft, const Sortie& sortie, const plan::Plan& made, bool everything) {
+std::string wrongWith(const powerplant::Aircraft& aircraft, const Sortie& sortie, const plan::Plan& made, bool everything) {
     const auto& f = made.flown;
     double last = 0.0;
     for (const auto& m : f.samples) {
@@ -215,7 +215,7 @@ std::string tryNotes(const std::string& text, Random& r, bool everything, std::s
     if (!reading.notes)
         return {};
     Problems problems;
-    const auto aircraft = flight::assemble(*reading.notes, problems);
+    const auto aircraft = powerplant::assemble(*reading.notes, problems);
     if (!aircraft)
         return problems.empty() || problems.front().what.empty() ? "refused without a reason" : std::string{};
     const Sortie sortie = anyDay(aircraft->notes, r);

@@ -24,12 +24,12 @@ constexpr double reach = 16; // px, for taking hold of a point
 struct PowerChartView::Impl {
     QCustomPlot* plot = nullptr;
     QCPAxisRect *left = nullptr, *right = nullptr;
-    std::shared_ptr<const flight::Aircraft> aircraft;
+    std::shared_ptr<const powerplant::Aircraft> aircraft;
     Reading reading, home;
     std::optional<engine::Construction> construction;
     engine::PowerChart chart;
     double chartRpm = 0.0;
-    std::shared_ptr<const flight::Aircraft> chartOf; ///< held, so that its address cannot be given to another
+    std::shared_ptr<const powerplant::Aircraft> chartOf; ///< held, so that its address cannot be given to another
     std::vector<QRectF> taken;                       ///< px, by the words of the construction
     bool zoomed = false;
     int held = 0; // 1 A, 2 the reading
@@ -305,7 +305,7 @@ PowerChartView::PowerChartView(QWidget* parent) : QWidget(parent), d_(new Impl) 
 
 PowerChartView::~PowerChartView() = default;
 
-void PowerChartView::show(std::shared_ptr<const flight::Aircraft> aircraft, const Reading& reading) {
+void PowerChartView::show(std::shared_ptr<const powerplant::Aircraft> aircraft, const Reading& reading) {
     if (d_->aircraft != aircraft)
         d_->zoomed = false;
     d_->aircraft = std::move(aircraft);

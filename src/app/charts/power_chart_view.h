@@ -29,7 +29,7 @@ public:
     };
     /// Shows an aircraft's chart with a reading; the reading is what Home goes back to. The aircraft is kept alive
     /// until the next: the document may replace its own at any time.
-    void show(std::shared_ptr<const flight::Aircraft> aircraft, const Reading& reading);
+    void show(std::shared_ptr<const powerplant::Aircraft> aircraft, const Reading& reading);
     [[nodiscard]] const Reading& reading() const;
     void read(const Reading& reading);
     [[nodiscard]] const std::optional<engine::Construction>& construction() const;

@@ -38,7 +38,7 @@ private:
     SortieDocument& document_;
     int station_ = 0;
     watch::WalkRound drawn_; ///< what was drawn last, and of which aircraft
-    std::shared_ptr<const flight::Aircraft> drawnOf_;
+    std::shared_ptr<const powerplant::Aircraft> drawnOf_;
 };
 
 } // namespace amber::app

@@ -11,7 +11,7 @@
 namespace amber::app {
 
 /// The aircraft of a command's notes and variant; its problems go to standard error. Nothing when it cannot be read.
-inline std::shared_ptr<const flight::Aircraft> aircraftOf(const std::string& notes, const std::string& variant) {
+inline std::shared_ptr<const powerplant::Aircraft> aircraftOf(const std::string& notes, const std::string& variant) {
     auto loaded = flight::loadAircraft(notes, variant);
     for (const auto& p : loaded.problems)
         fmt::print(stderr, "{}\n", p.text());

@@ -37,7 +37,7 @@ struct Bad {
     int code;
 };
 /// The aircraft, or the end of the command: its problems have been told.
-std::shared_ptr<const flight::Aircraft> neededAircraft(const std::string& notes, const std::string& variant) {
+std::shared_ptr<const powerplant::Aircraft> neededAircraft(const std::string& notes, const std::string& variant) {
     if (auto aircraft = aircraftOf(notes, variant))
         return aircraft;
     throw Bad{exitProblems};

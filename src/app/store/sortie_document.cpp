@@ -53,8 +53,8 @@ QString writeAtomically(const QString& path, const QByteArray& contents) {
 class SortieDocument::EditCommand : public QUndoCommand {
 public:
     EditCommand(SortieDocument& document, Sortie before, Sortie after,
-                std::shared_ptr<const flight::Aircraft> aircraftBefore,
-                std::shared_ptr<const flight::Aircraft> aircraftAfter, const QString& what, int gesture)
+                std::shared_ptr<const powerplant::Aircraft> aircraftBefore,
+                std::shared_ptr<const powerplant::Aircraft> aircraftAfter, const QString& what, int gesture)
         : QUndoCommand(what), document_(document), before_(std::move(before)), after_(std::move(after)),
           aircraftBefore_(std::move(aircraftBefore)), aircraftAfter_(std::move(aircraftAfter)), gesture_(gesture) {}
     void undo() override {
@@ -75,7 +75,7 @@ public:
 private:
     SortieDocument& document_;
     Sortie before_, after_;
-    std::shared_ptr<const flight::Aircraft> aircraftBefore_, aircraftAfter_;
+    std::shared_ptr<const powerplant::Aircraft> aircraftBefore_, aircraftAfter_;
     int gesture_;
     bool abandoned_ = false; ///< goes when it is undone, instead of waiting to be done again
 };
@@ -152,7 +152,7 @@ void SortieDocument::open(flight::LoadedSortie loaded, const QString& path, std:
     emit fileChanged();
 }
 
-void SortieDocument::put(const Sortie& sortie, std::shared_ptr<const flight::Aircraft> aircraft) {
+void SortieDocument::put(const Sortie& sortie, std::shared_ptr<const powerplant::Aircraft> aircraft) {
     const bool reading =
         isOpen() && (sortie.walk.found != sortie_.walk.found || sortie.runUpFound != sortie_.runUpFound);
     sortie_ = sortie;
@@ -165,7 +165,7 @@ void SortieDocument::put(const Sortie& sortie, std::shared_ptr<const flight::Air
     emit changed();
 }
 
-Problems SortieDocument::problemsOf(const Sortie& proposed, const flight::Aircraft& aircraft) const {
+Problems SortieDocument::problemsOf(const Sortie& proposed, const powerplant::Aircraft& aircraft) const {
     return checkSortie(proposed, aircraft.notes, path_.toStdString());
 }
 

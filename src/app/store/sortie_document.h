@@ -24,9 +24,9 @@ public:
 
     [[nodiscard]] bool isOpen() const { return aircraft_ != nullptr; }
     [[nodiscard]] const Sortie& sortie() const { return sortie_; }
-    [[nodiscard]] const flight::Aircraft& aircraft() const { return *aircraft_; }
+    [[nodiscard]] const powerplant::Aircraft& aircraft() const { return *aircraft_; }
     /// For what outlives the next edit.
-    [[nodiscard]] std::shared_ptr<const flight::Aircraft> sharedAircraft() const { return aircraft_; }
+    [[nodiscard]] std::shared_ptr<const powerplant::Aircraft> sharedAircraft() const { return aircraft_; }
     [[nodiscard]] const plan::Plan& plan() const { return plan_; }
     /// Every engine's temperatures until the run-up is over; reckoned once for a plan, when they are first asked for.
     [[nodiscard]] const std::vector<flight::EngineTrace>& warmUpTraces() const;
@@ -70,15 +70,15 @@ signals:
 
 private:
     class EditCommand;
-    void put(const Sortie& sortie, std::shared_ptr<const flight::Aircraft> aircraft);
+    void put(const Sortie& sortie, std::shared_ptr<const powerplant::Aircraft> aircraft);
     void open(flight::LoadedSortie loaded, const QString& path, std::string text);
-    [[nodiscard]] Problems problemsOf(const Sortie& proposed, const flight::Aircraft& aircraft) const;
+    [[nodiscard]] Problems problemsOf(const Sortie& proposed, const powerplant::Aircraft& aircraft) const;
     void autosave();
     void dropAutosave();
     [[nodiscard]] QString autosavePath() const;
 
     Sortie sortie_;
-    std::shared_ptr<const flight::Aircraft> aircraft_;
+    std::shared_ptr<const powerplant::Aircraft> aircraft_;
     plan::Plan plan_;
     mutable std::optional<std::vector<flight::EngineTrace>> traces_; ///< of this plan
     QString path_;

@@ -7,7 +7,7 @@
 
 namespace amber::advice {
 
-std::vector<ClimbBand> climbBands(const flight::Aircraft& a, const Sortie& s, const flight::Flown& f) {
+std::vector<ClimbBand> climbBands(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f) {
     std::vector<ClimbBand> out;
     const auto& phase = f[Phase::climb];
     const auto& first = f.samples[phase.firstSample];
@@ -34,7 +34,7 @@ std::vector<ClimbBand> climbBands(const flight::Aircraft& a, const Sortie& s, co
         b.distance = distance;
         const auto air = s.day.at(s.day.pressureAltitudeOf(b.height));
         const Mass weight = Mass::si(s.weight.si() - (f.fuelAtStart - m[Gauge::fuel]) * a.notes.fuel.density);
-        b.rate = flight::rateOfClimb(a, m[Gauge::power] * static_cast<double>(a.notes.engineCount()), weight,
+        b.rate = powerplant::rateOfClimb(a, m[Gauge::power] * static_cast<double>(a.notes.engineCount()), weight,
                                      Speed::si(m[Gauge::airspeed]), air);
         return b;
     };

@@ -58,7 +58,7 @@ RestartRow restartAfter(const TypeNotes& n, double seconds, Temperature stopped,
     return r;
 }
 
-CoolDown coolDown(const flight::Aircraft& a, const Sortie& s, const flight::Flown& f) {
+CoolDown coolDown(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f) {
     const TypeNotes& n = a.notes;
     CoolDown out;
     out.below = n.stop.coolBelow;

@@ -28,7 +28,7 @@ struct CoolDown {
     std::string diluteWhy;
     std::optional<double> diluteWait; ///< s standing until the oil is cool enough to dilute; none: no need, or never
 };
-CoolDown coolDown(const flight::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown);
+CoolDown coolDown(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown);
 
 /// Seconds of oil dilution for a forecast: the notes' table, linear between its entries, its coldest held; none above
 /// its warmest entry or without a table.

@@ -15,7 +15,7 @@ constexpr int curveSteps = 40;
 constexpr double room = 3.0; // K under amber that an opening is chosen for
 } // namespace
 
-CoolingPicture coolingPicture(const flight::Aircraft& a, const Sortie& s, const flight::Flown& f, Phase phase) {
+CoolingPicture coolingPicture(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f, Phase phase) {
     const TypeNotes& n = a.notes;
     const bool heads = n.engine.cooling == Cooling::air;
     const Gauge gauge = heads ? Gauge::headTemperature : Gauge::coolantTemperature;
@@ -72,7 +72,7 @@ CoolingPicture coolingPicture(const flight::Aircraft& a, const Sortie& s, const 
         CoolingWay w;
         w.ias = Speed::si(share * (*at)[Gauge::airspeed]);
         w.planned = share == 1.0;
-        w.rate = flight::rateOfClimb(a, (*at)[Gauge::power] * engines, weight, w.ias, air);
+        w.rate = powerplant::rateOfClimb(a, (*at)[Gauge::power] * engines, weight, w.ias, air);
         w.settles = Temperature::si(here(set.coolingFlap, w.ias.si()));
         w.verdict = watch::judge(n, gauge, phase, w.settles.si());
         w.need = heat::flapFor(a.thermal, drive(w.ias.si(), 0.0), wanted);

@@ -36,7 +36,7 @@ struct CoolingPicture {
     std::vector<CoolingRemedy> remedies; ///< the most helpful first
 };
 /// @param phase climb or cruise
-CoolingPicture coolingPicture(const flight::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown,
+CoolingPicture coolingPicture(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown,
                               Phase phase);
 
 } // namespace amber::advice

@@ -13,7 +13,7 @@ constexpr double wellUnder = 25.0;     // K under amber, when standing has done 
 constexpr double gustless = 0.5;       // m/s: less wind than this is calm
 } // namespace
 
-GroundBudget groundBudget(const flight::Aircraft& a, const Sortie& s, const flight::Flown& f, GroundFrom from) {
+GroundBudget groundBudget(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f, GroundFrom from) {
     const TypeNotes& n = a.notes;
     GroundBudget out;
     const auto& phase = f[from == GroundFrom::warmUp ? Phase::warmUp : Phase::runUp];

@@ -29,7 +29,7 @@ struct GroundBudget {
     double thenToAmber = 0.0;      ///< s that it lasts again after that, or the horizon
     static constexpr double horizon = 2 * 3600.0; ///< s
 };
-GroundBudget groundBudget(const flight::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown,
+GroundBudget groundBudget(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown,
                           GroundFrom from);
 
 } // namespace amber::advice

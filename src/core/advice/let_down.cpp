@@ -14,7 +14,7 @@ namespace {
 constexpr double slice = 30.0; // s
 } // namespace
 
-std::vector<LetDownWay> letDownWays(const flight::Aircraft& a, const Sortie& s, const flight::Flown& f) {
+std::vector<LetDownWay> letDownWays(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f) {
     const TypeNotes& n = a.notes;
     const auto& phase = f[Phase::letDown];
     const auto& first = f.samples[phase.firstSample];
@@ -38,7 +38,7 @@ std::vector<LetDownWay> letDownWays(const flight::Aircraft& a, const Sortie& s, 
         for (double time = 0.0; time < w.duration - 1e-6; time += slice) {
             const double dt = std::min(slice, w.duration - time);
             const auto air = s.day.at(s.day.pressureAltitudeOf(Length::si(height)));
-            const double needed = flight::powerForRate(a, -w.rate.si(), weight, ias, air).si() / engines;
+            const double needed = powerplant::powerForRate(a, -w.rate.si(), weight, ias, air).si() / engines;
             const flight::Setting& set = phase.setting;
             const auto at = [&](double boost) {
                 return engine::operate(a.model(),

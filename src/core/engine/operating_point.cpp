@@ -94,7 +94,7 @@ Intake intake(const EngineParameters& e, const Demand& d, const Impact& impact, 
         in.temperature -= e.intercooler * open * std::max(0.0, in.temperature - outside);
     };
     if (in.gear && in.gear->auxiliaryRatio > 0) {
-        const Stage aux = stage(e.auxiliaryDiameter, n, in.gear->auxiliaryRatio, e.workFactor,
+        const Stage aux = stage(e.auxiliaryDiameter, n, d.blower * in.gear->auxiliaryRatio, e.workFactor,
                                 in.gear->auxiliaryEfficiency, in.temperature);
         in.pressure *= aux.ratio;
         in.temperature += aux.work / air::specificHeat;
@@ -104,7 +104,7 @@ Intake intake(const EngineParameters& e, const Demand& d, const Impact& impact, 
     if (e.turbo) {
         // The turbine's reach falls with the gas it gets, about as the rpm.
         const double most = 1.0 + (e.turbo->mostRatio - 1.0) * std::clamp(n / e.ratedRpm, 0.3, 1.1);
-        const double ratio = std::clamp(e.turbo->held / in.pressure, 1.0, most);
+        const double ratio = 1.0 + (std::clamp(e.turbo->held / in.pressure, 1.0, most) - 1.0) * d.turbo;
         in.temperature *= 1.0 + (std::pow(ratio, 1.0 / gammaExponent) - 1.0) / e.turbo->efficiency;
         in.exhaust += turboBackPressure * (ratio - 1.0) * in.pressure;
         in.pressure *= ratio;
@@ -118,13 +118,17 @@ Induction induction(const EngineParameters& e, const Demand& d, const Intake& in
     const double wide = in.pressure * (1.0 - e.throttleLoss);
     if (!in.gear)
         return {wide, cooled + manifoldWarming, in.work};
-    const Stage main = stage(e.impellerDiameter, n, in.gear->ratio, e.workFactor, in.gear->efficiency, cooled);
+    const Stage main = stage(e.impellerDiameter, n, d.blower * in.gear->ratio, e.workFactor, in.gear->efficiency, cooled);
     return {wide * main.ratio, cooled + main.work / air::specificHeat, in.work + main.work};
 }
 } // namespace
 
 double OperatingPoint::specificConsumption() const {
     return power.si() > 0 ? fuelFlow.si() / power.si() : std::numeric_limits<double>::infinity();
+}
+
+double meteredRatio(const EngineParameters& e, const Demand& d, double manifold) {
+    return ratioOf(e, d, manifold, std::clamp(d.rpm.si(), 1.0, 100.0));
 }
 
 OperatingPoint operate(const EngineParameters& e, const Demand& d) {
@@ -204,7 +208,7 @@ void operateBlock(const EngineParameters& e, std::span<const Demand> demands, st
         inlet[i] = in.temperature;
         exhaust[i] = in.exhaust;
         work[i] = in.work;
-        const double tip = in.gear ? std::numbers::pi * e.impellerDiameter * n[i] * in.gear->ratio : 0.0;
+        const double tip = in.gear ? std::numbers::pi * e.impellerDiameter * n[i] * d.blower * in.gear->ratio : 0.0;
         blowerWork[i] = e.workFactor * tip * tip;
         lift[i] = in.gear ? in.gear->efficiency * blowerWork[i] / air::specificHeat : 0.0;
         warmed[i] = (in.gear ? 0.0 : manifoldWarming) - (d.water ? coolingByWater : 0.0);

@@ -25,6 +25,8 @@ struct Demand {
     double carburettorHeat = 0.0; ///< K added to the air before the carburettor
     double intercooler = 1.0;     ///< flap, 0 shut … 1 open
     bool water = false;           ///< water injection on
+    double blower = 1.0;          ///< of the blower's speed: less while a clutch slips
+    double turbo = 1.0;           ///< of the pressure rise that the turbo would give
 };
 
 /// What it does.
@@ -45,6 +47,9 @@ struct OperatingPoint {
     // Where the indicated power goes, W.
     double indicated = 0.0, friction = 0.0, pumping = 0.0, impeller = 0.0;
 };
+
+/// Fuel–air ratio that the carburettor meters at a manifold pressure, Pa (a ratio set by hand is held to 0.04 … 0.14).
+double meteredRatio(const EngineParameters& engine, const Demand& demand, double manifold);
 
 /// Brake power, charge temperature and fuel of one engine (physics of induction, supercharger and power: charge by
 /// ideal gas with residual re-expansion, Taylor op. cit.; impeller work ψU²; friction a + b s̄²). An auxiliary stage or

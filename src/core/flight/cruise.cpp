@@ -22,12 +22,12 @@ double allowance(const Rating& r) {
     return r.minutes ? r.minutes->si() : 1e9;
 }
 
-double engines(const Aircraft& a) {
+double engines(const powerplant::Aircraft& a) {
     return static_cast<double>(a.notes.engineCount());
 }
 
 /// Speed and the setting that goes with it: ram depends on the speed, speed on the power.
-CruisePoint flown(const Aircraft& a, const CruiseConditions& c, const LeverSetting& setting) {
+CruisePoint flown(const powerplant::Aircraft& a, const CruiseConditions& c, const LeverSetting& setting) {
     CruisePoint out;
     out.setting = setting;
     // With a governor the speed matters only through ram; without one it decides the rpm: begin slow and let it settle.
@@ -86,7 +86,7 @@ const Rating& continuous(const TypeNotes& n) {
 }
 } // namespace
 
-CruisePoint cruisePoint(const Aircraft& a, const CruiseConditions& c, const engine::KnockBoundary& knock,
+CruisePoint cruisePoint(const powerplant::Aircraft& a, const CruiseConditions& c, const engine::KnockBoundary& knock,
                         const LeverSetting& setting) {
     CruisePoint p = flown(a, c, setting);
     p.boundary = knock.permitted(engine::Demand{
@@ -95,8 +95,8 @@ CruisePoint cruisePoint(const Aircraft& a, const CruiseConditions& c, const engi
     return p;
 }
 
-ManifoldPressure permittedCruiseBoost(const Aircraft& a, const CruiseConditions& c, const engine::KnockBoundary& knock,
-                                      const LeverSetting& s) {
+ManifoldPressure permittedCruiseBoost(const powerplant::Aircraft& a, const CruiseConditions& c,
+                                      const engine::KnockBoundary& knock, const LeverSetting& s) {
     const TypeNotes& n = a.notes;
     const Rating& rating = continuous(n);
     double most = rating.boost ? engine::permittedBoost(n, rating, c.grade).boost->si() : 4e5;
@@ -156,7 +156,8 @@ const Rating& ratingSpent(const TypeNotes& n, const std::string& grade, const Le
     });
 }
 
-CruiseAnswer cruiseCandidates(const Aircraft& a, const CruiseConditions& c, Ask ask, double value, std::size_t most) {
+CruiseAnswer cruiseCandidates(const powerplant::Aircraft& a, const CruiseConditions& c, Ask ask, double value,
+                              std::size_t most) {
     const TypeNotes& n = a.notes;
     CruiseAnswer answer;
     const engine::KnockBoundary knock(n, a.model(), c.grade);

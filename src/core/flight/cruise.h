@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "engine/knock.h"
-#include "flight/aircraft.h"
+#include "powerplant/aircraft.h"
 #include "sortie/sortie.h"
 #include <array>
 #include <string>
@@ -58,7 +58,7 @@ struct CruisePoint {
 };
 
 /// What rpm, boost, gear and mixture give here: the same figures as plan, chart and point.
-CruisePoint cruisePoint(const Aircraft& aircraft, const CruiseConditions& conditions,
+CruisePoint cruisePoint(const powerplant::Aircraft& aircraft, const CruiseConditions& conditions,
                         const engine::KnockBoundary& knock, const LeverSetting& setting);
 
 /// Boost that the notes allow in the cruise at this rpm, gear and mixture on this grade: that of their ratings without
@@ -83,11 +83,11 @@ struct CruiseAnswer {
     std::vector<CruisePoint> candidates; ///< at most `most`
     std::string why;
 };
-CruiseAnswer cruiseCandidates(const Aircraft& aircraft, const CruiseConditions& conditions, Ask ask, double valueSi,
-                              std::size_t most = 8);
+CruiseAnswer cruiseCandidates(const powerplant::Aircraft& aircraft, const CruiseConditions& conditions, Ask ask,
+                              double valueSi, std::size_t most = 8);
 
 /// Greatest boost that notes, grade and boundary together permit in the cruise at this setting.
-ManifoldPressure permittedCruiseBoost(const Aircraft& aircraft, const CruiseConditions& conditions,
+ManifoldPressure permittedCruiseBoost(const powerplant::Aircraft& aircraft, const CruiseConditions& conditions,
                                       const engine::KnockBoundary& knock, const LeverSetting& setting);
 
 } // namespace amber::flight

@@ -8,7 +8,7 @@ namespace {
 constexpr double stride = 30.0; // s between points where nothing else asks for one
 }
 
-std::vector<EngineTrace> engineTraces(const Aircraft& aircraft, const Sortie& sortie, const Flown& flown,
+std::vector<EngineTrace> engineTraces(const powerplant::Aircraft& aircraft, const Sortie& sortie, const Flown& flown,
                                       double until) {
     const auto& n = aircraft.notes;
     const double startEnd = flown[Phase::start].start + flown[Phase::start].duration;

@@ -21,7 +21,7 @@ struct EngineTrace {
 
 /// Every engine from its own start, under the drives that the plan flew: one fires after the other, all are run alike
 /// from then on. @param until s; traces end there
-std::vector<EngineTrace> engineTraces(const Aircraft& aircraft, const Sortie& sortie, const Flown& flown,
+std::vector<EngineTrace> engineTraces(const powerplant::Aircraft& aircraft, const Sortie& sortie, const Flown& flown,
                                       double until = 1e9);
 /// Index of the engine that is last to have the minima for the run-up: it decides.
 std::size_t slowestEngine(const std::vector<EngineTrace>& traces);

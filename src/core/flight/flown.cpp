@@ -104,7 +104,7 @@ start::StartRequest startRequestOf(const Sortie& sortie) {
     return r;
 }
 
-Flown fly(const Aircraft& aircraft, const Sortie& sortie) {
+Flown fly(const powerplant::Aircraft& aircraft, const Sortie& sortie) {
     return Simulation(aircraft, sortie).run();
 }
 

@@ -2,9 +2,9 @@
 #pragma once
 #include "engine/carburettor_ice.h"
 #include "engine/knock.h"
-#include "flight/aircraft.h"
 #include "heat/heat_solve.h"
 #include "notes/gauge_register.h"
+#include "powerplant/aircraft.h"
 #include "sortie/sortie.h"
 #include "start/start_order.h"
 #include "watch/judge.h"
@@ -166,7 +166,7 @@ struct Flown {
 
 /// Flies the sortie on the models: a pure function, well under 5 ms for three hours and four engines. The sortie must
 /// have passed checkSortie(). No setting it chooses is beyond the rating, the grade's cut or a limit of the notes.
-Flown fly(const Aircraft& aircraft, const Sortie& sortie);
+Flown fly(const powerplant::Aircraft& aircraft, const Sortie& sortie);
 
 /// Dew point at a height: falls by 1.8 K per kilometre from the field's, never above the air.
 Temperature dewPointAt(const air::Day& day, Length height, Temperature air);

@@ -13,8 +13,8 @@ LoadedAircraft loadAircraft(const std::string& notesPath, const std::string& var
     out.problems = std::move(reading.problems);
     if (!reading.notes)
         return out;
-    if (auto aircraft = assemble(std::move(*reading.notes), out.problems))
-        out.aircraft = std::make_shared<const Aircraft>(std::move(*aircraft));
+    if (auto aircraft = powerplant::assemble(std::move(*reading.notes), out.problems))
+        out.aircraft = std::make_shared<const powerplant::Aircraft>(std::move(*aircraft));
     return out;
 }
 

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "flight/aircraft.h"
+#include "powerplant/aircraft.h"
 #include "sortie/sortie.h"
 #include <memory>
 #include <string>
@@ -8,12 +8,12 @@
 namespace amber::flight {
 
 struct LoadedAircraft {
-    std::shared_ptr<const Aircraft> aircraft; ///< null when there are problems
+    std::shared_ptr<const powerplant::Aircraft> aircraft; ///< null when there are problems
     Problems problems;
 };
 struct LoadedSortie {
     std::optional<Sortie> sortie;
-    std::shared_ptr<const Aircraft> aircraft;
+    std::shared_ptr<const powerplant::Aircraft> aircraft;
     Problems problems;
     [[nodiscard]] bool ok() const { return sortie && aircraft; }
 };

@@ -10,7 +10,7 @@ namespace amber::flight {
 /// air in simulation_air.cpp; nothing else of the plan sees it.
 class Simulation {
 public:
-    Simulation(const Aircraft& aircraft, const Sortie& sortie)
+    Simulation(const powerplant::Aircraft& aircraft, const Sortie& sortie)
         : a_(aircraft), n_(aircraft.notes), s_(sortie), day_(sortie.day),
           knock_(aircraft.notes, aircraft.model(), sortie.fuelGrade), watch_(aircraft.notes) {
         height_ = day_.elevation.si();
@@ -117,7 +117,7 @@ private:
     void landing();
     void stop();
     void reserve();
-    const Aircraft& a_;
+    const powerplant::Aircraft& a_;
     const TypeNotes& n_;
     const Sortie& s_;
     const air::Day& day_;

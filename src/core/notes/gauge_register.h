@@ -24,6 +24,13 @@ enum class Gauge {
     power,
     airspeed,
     fuel,
+    fuelFlow,
+    carburettorAir,
+    oilContents,
+    waterPressure,
+    volts,
+    amperes,
+    hydraulicPressure,
 };
 
 /// Whether the score has a lane for it.
@@ -68,6 +75,19 @@ inline constexpr std::array gaugeRegister{
     GaugeRow{Gauge::airspeed, "airspeed", "Airspeed", Dimension::speed, false, Lane::never, "speed", false, "ias_m_s"},
     GaugeRow{Gauge::fuel, "fuel", "Fuel in all tanks", Dimension::volume, false, Lane::always, "fuel", false, "fuel_l",
              1e-3},
+    GaugeRow{Gauge::fuelFlow, "fuel-flow", "Fuel flow, each engine", Dimension::volumeFlow, false, Lane::never,
+             "fuel flow", true, "fuel_flow_l_h", 1e-3 / 3600},
+    GaugeRow{Gauge::carburettorAir, "carburettor-air", "Carburettor air", Dimension::temperature, false, Lane::never,
+             "carburettor air", false, "carburettor_air_C", 1, 273.15},
+    GaugeRow{Gauge::oilContents, "oil-contents", "Oil in the tank", Dimension::volume, false, Lane::never,
+             "oil contents", false, "oil_l", 1e-3},
+    GaugeRow{Gauge::waterPressure, "water-pressure", "Water pressure", Dimension::pressure, false, Lane::never, "water",
+             true, "water_kPa", 1000},
+    GaugeRow{Gauge::volts, "volts", "Volts at the bus", Dimension::voltage, false, Lane::never, "volts", true, "volts"},
+    GaugeRow{Gauge::amperes, "amperes", "Generator, amperes", Dimension::current, false, Lane::never, "amperes", true,
+             "amperes"},
+    GaugeRow{Gauge::hydraulicPressure, "hydraulic-pressure", "Hydraulic pressure", Dimension::pressure, false,
+             Lane::never, "hydraulics", true, "hydraulic_kPa", 1000},
 };
 static_assert([] {
     for (std::size_t i = 0; i < gaugeRegister.size(); ++i)

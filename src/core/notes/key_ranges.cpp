@@ -290,6 +290,8 @@ const KeyRange commandTable[] = {
     {"field", metres, -1000, 6000, "pressure altitude of a field"},
     {"from", feet, 1000, 49000, high},
     {"stopped-at", celsius, 0, 346, "of an engine that has just run"},
+    {"until", seconds, 1, 86400, "of a trace, a day at most"},
+    {"every", seconds, 0.1, 3600, "between two lines of a trace; a short step at least"},
 };
 
 /// "climb.ias" → "PHASE.ias", "limits.oil.climb.max" → "limits.oil".

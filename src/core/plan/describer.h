@@ -20,7 +20,7 @@ inline double roundTo(double value, double step) {
 /// in describer_figures.cpp, the Clock column in describer_clocks.cpp.
 class Describer {
 public:
-    Describer(const flight::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown)
+    Describer(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown)
         : a_(aircraft), n_(aircraft.notes), s_(sortie), f_(flown), words_(aircraft, sortie, flown) {}
     /// Everything but the figures themselves.
     Plan run();
@@ -78,7 +78,7 @@ private:
     [[nodiscard]] const UnitSpec& fuelFlowUnit() const;
     [[nodiscard]] std::string headline(Phase phase, const PhasePlan& p) const;
     void marks(Plan& plan) const;
-    const flight::Aircraft& a_;
+    const powerplant::Aircraft& a_;
     const TypeNotes& n_;
     const Sortie& s_;
     const flight::Flown& f_;

@@ -16,15 +16,15 @@ double topFor(const flight::Flown& flown) {
     return std::ceil(highest * 1.3 / 1524.0) * 1524.0;
 }
 
-std::size_t gearCount(const flight::Aircraft& a) {
+std::size_t gearCount(const powerplant::Aircraft& a) {
     return std::max<std::size_t>(1, a.notes.engine.gears.size());
 }
-std::string gearName(const flight::Aircraft& a, std::size_t gear) {
+std::string gearName(const powerplant::Aircraft& a, std::size_t gear) {
     return a.notes.engine.gears.empty() ? "" : a.notes.engine.gears[gear].name;
 }
 } // namespace
 
-ClimbPicture climbPicture(const flight::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown) {
+ClimbPicture climbPicture(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown) {
     ClimbPicture out;
     out.top = topFor(flown);
     const flight::PhaseFlown& climb = flown[Phase::climb];
@@ -54,7 +54,7 @@ ClimbPicture climbPicture(const flight::Aircraft& aircraft, const Sortie& sortie
     return out;
 }
 
-CruisePicture cruisePicture(const flight::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown) {
+CruisePicture cruisePicture(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown) {
     CruisePicture out;
     out.top = topFor(flown);
     const flight::PhaseFlown& cruise = flown[Phase::cruise];

@@ -16,7 +16,7 @@ struct ClimbPicture {
     std::vector<flight::CurvePoint> planned;
     double top = 6000.0; ///< m, right end of the picture
 };
-ClimbPicture climbPicture(const flight::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown);
+ClimbPicture climbPicture(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown);
 
 /// Brake power against pressure altitude at the cruise's rpm and mixture: lines of constant boost in each gear up to
 /// full throttle, the full-throttle envelopes, and the planned point (x: m pressure altitude, y: W per engine).
@@ -27,6 +27,6 @@ struct CruisePicture {
     std::size_t plannedGear = 0;
     double top = 6000.0;
 };
-CruisePicture cruisePicture(const flight::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown);
+CruisePicture cruisePicture(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown);
 
 } // namespace amber::plan

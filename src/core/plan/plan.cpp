@@ -26,14 +26,14 @@ PhasePlan& PhasePlan::operator=(const PhasePlan&) = default;
 PhasePlan& PhasePlan::operator=(PhasePlan&&) noexcept = default;
 PhasePlan::~PhasePlan() = default;
 
-Plan makePlan(const flight::Aircraft& aircraft, const Sortie& sortie) {
+Plan makePlan(const powerplant::Aircraft& aircraft, const Sortie& sortie) {
     flight::Flown flown = flight::fly(aircraft, sortie);
     Plan plan = Describer(aircraft, sortie, flown).run();
     plan.flown = std::move(flown);
     return plan;
 }
 
-Comparison compareDays(const flight::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& today,
+Comparison compareDays(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& today,
                        Phase phase) {
     Comparison out;
     if (!comparesDays(phase))

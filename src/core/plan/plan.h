@@ -131,13 +131,13 @@ struct Plan {
 };
 
 /// The plan of a sortie: a pure function of aircraft and sortie, under 5 ms for the four-engined type.
-Plan makePlan(const flight::Aircraft& aircraft, const Sortie& sortie);
+Plan makePlan(const powerplant::Aircraft& aircraft, const Sortie& sortie);
 
 /// Whether a phase is compared with other days: take-off, climb and cruise.
 constexpr bool comparesDays(Phase phase) {
     return phase >= Phase::takeOff && phase <= Phase::cruise;
 }
 /// Take-off, climb or cruise today, twenty degrees hotter, and on the next lower grade; empty for other phases.
-Comparison compareDays(const flight::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& today, Phase phase);
+Comparison compareDays(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& today, Phase phase);
 
 } // namespace amber::plan

@@ -20,7 +20,7 @@ std::string csvField(const std::string& text) {
     return out + "\"";
 }
 
-std::string planJson(const flight::Aircraft& aircraft, const Sortie& sortie, const Plan& plan) {
+std::string planJson(const powerplant::Aircraft& aircraft, const Sortie& sortie, const Plan& plan) {
     using json = nlohmann::ordered_json;
     const flight::Flown& f = plan.flown;
     json root;

@@ -6,7 +6,7 @@
 namespace amber::plan {
 
 /// The plan as JSON (docs/formats/plan-json.md), figures both as on screen and in SI.
-std::string planJson(const flight::Aircraft& aircraft, const Sortie& sortie, const Plan& plan);
+std::string planJson(const powerplant::Aircraft& aircraft, const Sortie& sortie, const Plan& plan);
 /// One row a setting, gauge or clock: phase,kind,what,value,origin,colour.
 std::string planCsv(const Plan& plan);
 /// For reading in a terminal.

@@ -38,7 +38,7 @@ double groundAttitude(const TypeNotes& notes, const Sortie& sortie) {
     return sortie.walk.attitude.value_or(notes.fuel.groundAttitude);
 }
 
-StartWords::StartWords(const flight::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown)
+StartWords::StartWords(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown)
     : n_(aircraft.notes), s_(sortie), f_(flown), inForce_(start::startInForce(n_, sortie.choices)),
       request_(flight::startRequestOf(sortie)),
       prime_(start::Priming(inForce_).advice(request_.engine, request_.field)),

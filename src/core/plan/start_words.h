@@ -8,7 +8,7 @@ namespace amber::plan {
 /// Everything the start page shows, computed once for a sortie, and its words.
 class StartWords {
 public:
-    StartWords(const flight::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown);
+    StartWords(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown);
 
     [[nodiscard]] const StartNotes& inForce() const { return inForce_; }
     [[nodiscard]] const start::PrimeAdvice& prime() const { return prime_; }

@@ -6,20 +6,13 @@
 namespace amber::start {
 namespace {
 constexpr double celsiusZero = 273.15;
-constexpr double drainTime = 180.0;         // s, film running out of the intake
 constexpr double coolingTime = 2400.0;      // s, a standing engine
-constexpr double carriedPerCycle = 0.30;    // of the fuel, by one cycle turned with the throttle open
 constexpr double roundUpFrom = 0.25;        // a quarter stroke short is let pass
 constexpr double standardFieldSlack = 0.03; // of pressure, within which the notes' own figure is used as it is
 
 /// Air to carbure over vapour fraction, relative: what the dose must be in proportion to.
 double need(double kelvin) {
     return 288.15 / kelvin / vapourFraction(Temperature::si(kelvin));
-}
-
-/// Time constant of evaporation, s: slower on colder metal.
-double evaporationTime(double kelvin) {
-    return std::clamp(7.0 * std::exp((288.15 - kelvin) / 32.0), 1.5, 40.0);
 }
 
 double pressureFactor(Pressure field) {
@@ -29,6 +22,10 @@ double pressureFactor(Pressure field) {
 
 double vapourFraction(Temperature headOrCoolant) {
     return 1.0 / (1.0 + std::exp(-(headOrCoolant.si() - celsiusZero - 14.0) / 16.0));
+}
+
+Duration evaporationTime(Temperature engine) {
+    return Duration::si(std::clamp(7.0 * std::exp((288.15 - engine.si()) / 32.0), 1.5, 40.0));
 }
 
 Priming::Priming(const StartNotes& notes)
@@ -85,8 +82,8 @@ double Priming::vapourRatio(double dose, Temperature engine, Pressure field) con
 
 double Priming::vapourRatio(double dose, Temperature engine, Pressure field, Duration since) const {
     const double t = std::max(0.0, since.si());
-    return vapourRatio(dose, engine, field) * (1.0 - std::exp(-t / evaporationTime(engine.si()))) *
-           std::exp(-t / drainTime);
+    return vapourRatio(dose, engine, field) * (1.0 - std::exp(-t / evaporationTime(engine).si())) *
+           std::exp(-t / drainTime.si());
 }
 
 PrimeAdvice Priming::advice(Temperature engine, Pressure field) const {
@@ -103,11 +100,11 @@ PrimeAdvice Priming::advice(Temperature engine, Pressure field) const {
     out.fireHigh = std::max(0.0, richestFiring - none) / one;
     out.flood = std::floor(out.fireHigh) + 1.0;
     const double given = std::max(out.dose, out.fireLow * 1.2);
-    const double tau = evaporationTime(engine.si());
+    const double tau = evaporationTime(engine).si();
     // Enough is nine tenths of what will evaporate; it has drained when it falls under the leanest that fires.
     out.vaporise = Duration::si(tau * std::log(10.0));
     const double ratio = vapourRatio(given, engine, field);
-    out.drain = Duration::si(std::max(out.vaporise.si(), drainTime * std::log(std::max(1.0, ratio / leanestFiring))));
+    out.drain = Duration::si(std::max(out.vaporise.si(), drainTime.si() * std::log(std::max(1.0, ratio / leanestFiring))));
     return out;
 }
 

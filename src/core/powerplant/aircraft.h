@@ -7,7 +7,7 @@
 #include "notes/problem.h"
 #include "notes/type_notes.h"
 
-namespace amber::flight {
+namespace amber::powerplant {
 
 /// Drag of the aircraft as D = q f + k W²/q with q = ½ρ0 EAS², settled by the notes' level and climbing performance
 /// lines.
@@ -45,4 +45,4 @@ Power powerForRate(const Aircraft& aircraft, double climb, Mass weight, Speed ia
 /// Rate of climb (geometric) at this total shaft power and speed; negative when descending.
 VerticalSpeed rateOfClimb(const Aircraft& aircraft, double shaftWatt, Mass weight, Speed ias, const air::Ambient& air);
 
-} // namespace amber::flight
+} // namespace amber::powerplant

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "flight/aircraft.h"
+#include "powerplant/aircraft.h"
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
 #include "units/text.h"
@@ -8,7 +8,7 @@
 #include <cmath>
 #include <fmt/format.h>
 
-namespace amber::flight {
+namespace amber::powerplant {
 namespace {
 constexpr double worstFit = 0.10;
 
@@ -109,4 +109,4 @@ Power powerForRate(const Aircraft& a, double climb, Mass weight, Speed ias, cons
     return Power::si(some * (climb - none) / std::max(1e-9, with - none));
 }
 
-} // namespace amber::flight
+} // namespace amber::powerplant

@@ -1,0 +1,233 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "air/airspeed.h"
+#include "air/atmosphere.h"
+#include "engine/propeller_load.h"
+#include "powerplant/blade_law.h"
+#include "powerplant/engine_working.h"
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace amber::powerplant {
+namespace {
+// Sizes that notes do not give: estimates.
+constexpr double bladeInertia = 0.30;        // kg m² of a blade of one metre's propeller, as the fourth power of it
+constexpr double crankInertia = 100.0;       // kg m² for each m³ of displacement
+constexpr double oilOverFuel = 1.0 / 16.0;   // of the fuel's volume, an engine's share
+constexpr double waterMinutes = 10.0;        // that the water lasts
+constexpr double waterOverFuel = 0.5;        // of the fuel's flow
+constexpr double filled = 1.0 - 1e-9;        // of the gallery
+constexpr double cutIn = 0.30;               // of the rated rpm, a generator's
+constexpr double hydraulicNominal = 7.0e6;   // Pa
+constexpr double leastFuelPressure = 3000.0; // Pa, of a float fed by gravity
+} // namespace
+
+Engine::Engine(const Aircraft& aircraft, const engine::KnockBoundary& knock, bool generator, bool hydraulics)
+    : aircraft_(&aircraft), knock_(knock), priming_(aircraft.notes.start), generator_(generator),
+      hydraulics_(hydraulics) {
+    const TypeNotes& n = aircraft.notes;
+    const double reduction = n.engine.reduction, radians = 2.0 * std::numbers::pi;
+    const double blades = bladeInertia * n.propeller.blades * std::pow(n.propeller.diameter, 4) * reduction * reduction;
+    inertia_ = (blades + crankInertia * aircraft.model().displacement) * radians * radians;
+    mostBoost_ = 0.0;
+    engine::OperatingPoint rated;
+    const air::Day standard = air::standardDay(Length{});
+    for (const auto& r : n.ratings) {
+        mostBoost_ = std::max(mostBoost_, r.boost ? r.boost->si() : standardPressure);
+        const auto p =
+            engine::operate(aircraft.model(), {r.rpm, r.boost, 0, standard.at(Length{}), Speed{}, r.mixture});
+        if (p.fuelFlow > rated.fuelFlow)
+            rated = p;
+    }
+    ratedFuel_ = std::max(1e-4, rated.fuelFlow.si());
+    doseMass_ = n.start.doseVolume.si() * n.fuel.density;
+    double fuel = 0.0;
+    for (const auto& tank : n.fuel.tanks)
+        fuel += tank.capacity.si();
+    oilCapacity_ = std::max(4.0, oilDensity * oilOverFuel * fuel / static_cast<double>(n.engineCount()));
+    waterCapacity_ = std::any_of(n.ratings.begin(), n.ratings.end(), [](const Rating& r) { return r.water; })
+                         ? waterOverFuel * ratedFuel_ * waterMinutes * 60.0
+                         : 0.0;
+    fuelPressure_ = std::max(leastFuelPressure, n.heat.fuelPressure.si());
+}
+
+EngineState Engine::standing(Temperature headOrCoolant, Temperature oil) const {
+    EngineState s;
+    s.headOrCoolant = headOrCoolant.si();
+    s.oil = oil.si();
+    s.oilMass = oilCapacity_;
+    s.water = waterCapacity_;
+    s.bowl = bowlSeconds * ratedFuel_;
+    s.turbo = 0.0;
+    return s;
+}
+
+double Engine::propellerPower(double n, double pitch, double trueSpeed, double rho) const {
+    const auto& fine = aircraft_->propeller.fine;
+    const double turns = std::max(n * fine.reduction, 0.02);
+    const double advance = trueSpeed / (turns * fine.diameter) / std::max(fine.zeroAdvance, 0.05);
+    return fine.absorption * rho * n * n * n * takenAt(pitch, advance);
+}
+
+engine::Demand Engine::demand(const EngineState& s, const EngineLevers& l, const Effects& e,
+                              const Surroundings& a) const {
+    engine::Demand d;
+    d.rpm = Rotation::si(s.n);
+    d.boost = ManifoldPressure::si(s.manifold);
+    d.gear = s.gear;
+    d.air = a.air;
+    d.ias = a.ias;
+    d.mixture = l.mixture;
+    if (l.byHand > 0)
+        d.mixture = l.byHand;
+    const double heat = std::max(l.hotAir, e.hotAir.value_or(0.0));
+    d.carburettorHeat = heat * aircraft_->notes.engine.carburettorHeatRise.value_or(usualHeatRise);
+    d.intercooler = l.intercooler;
+    d.water = l.water && s.waterPressure > 0.5 * waterNominal;
+    d.blower = s.engaged;
+    d.turbo = s.turbo;
+    return d;
+}
+
+heat::Drive Engine::drive(const engine::OperatingPoint& p, double n, const EngineLevers& l,
+                          const Surroundings& a) const {
+    heat::Drive d;
+    d.running = n > 0;
+    d.airFlow = p.airFlow;
+    d.fuelAirRatio = p.fuelAirRatio;
+    d.shaft = p.power;
+    d.rpm = Rotation::si(n);
+    d.air = a.air;
+    d.trueAirspeed = a.trueAirspeed();
+    d.coolingFlap = l.coolingFlap;
+    d.oilCooler = l.oilCooler;
+    d.oilThinning = l.thinning;
+    return d;
+}
+
+Speed Surroundings::trueAirspeed() const {
+    return ias.si() > 0 ? air::trueAirspeed(ias, air.pressure, air.temperature) : Speed{};
+}
+
+void Engine::read(const EngineState& s, const engine::OperatingPoint& p, const Surroundings& a,
+                  EngineReadings& out) const {
+    const bool liquid = aircraft_->thermal.cooling() == Cooling::liquid;
+    out[liquid ? Gauge::coolantTemperature : Gauge::headTemperature] = s.headOrCoolant;
+    out[Gauge::oilTemperature] = s.oil;
+    out[Gauge::oilPressure] = s.oilPressure;
+    out[Gauge::rpm] = s.n;
+    out[Gauge::fuelPressure] = s.fuelPressure;
+    out[Gauge::oilContents] = s.oilMass / oilDensity;
+    if (waterCapacity_ > 0)
+        out[Gauge::waterPressure] = s.waterPressure;
+    out[Gauge::airspeed] = a.ias.si();
+    const bool turning = s.n > 0;
+    out[Gauge::boost] = turning ? s.manifold : a.air.pressure.si();
+    out[Gauge::chargeTemperature] = turning ? p.chargeTemperature.si() : a.air.temperature.si();
+    out[Gauge::carburettorAir] = turning ? p.carburettorTemperature.si() : a.air.temperature.si();
+    out[Gauge::power] = turning ? p.power.si() : 0.0;
+    out[Gauge::torque] = turning ? std::max(0.0, p.meanEffectivePressure) : 0.0;
+    out[Gauge::fuelFlow] = turning ? p.fuelFlow.si() / aircraft_->notes.fuel.density : 0.0;
+    // Generator and pump on the accessory drive: cut in and full output at shares of the rated rpm (estimates).
+    const double speed = s.n / aircraft_->model().ratedRpm;
+    out.generated = generator_ ? std::clamp((speed - cutIn) / 0.15, 0.0, 1.0) : 0.0;
+    if (hydraulics_)
+        out[Gauge::hydraulicPressure] = hydraulicNominal * std::min(1.0, speed / 0.25);
+    out.signs.turning = turning;
+}
+
+// ---------------------------------------------------------------- strides
+
+Engine::Settled Engine::settle(const EngineLevers& l, const Surroundings& a) const {
+    const auto& engine = aircraft_->model();
+    engine::Demand d;
+    d.rpm = Rotation::si(l.rpm);
+    d.gear = l.gear;
+    d.air = a.air;
+    d.ias = a.ias;
+    d.mixture = l.mixture;
+    if (l.byHand > 0)
+        d.mixture = l.byHand;
+    d.carburettorHeat = l.hotAir * aircraft_->notes.engine.carburettorHeatRise.value_or(usualHeatRise);
+    d.intercooler = l.intercooler;
+    d.water = l.water;
+    d.turbo = l.turbo;
+    if (l.throttle.by == Throttle::By::rpm) {
+        d.rpm = Rotation::si(l.throttle.value);
+        d.boost = engine::boostForRpm(engine, aircraft_->fineStop, d.rpm, l.gear, a.air);
+    } else {
+        if (l.throttle.by == Throttle::By::boost)
+            d.boost = ManifoldPressure::si(l.throttle.value);
+        // The stop that it stands on decides, where that holds it under what the lever asks for.
+        const auto& blades = aircraft_->propeller.control == PropellerControl::twoPosition && !l.coarse
+                                 ? aircraft_->propeller.fine
+                                 : aircraft_->propeller.coarse;
+        const auto both = engine::agree(engine, blades, d.rpm, d.boost, l.gear, a.air, a.ias, d.mixture);
+        if (aircraft_->propeller.followsThrottle() || both.rpm < d.rpm) {
+            d.rpm = both.rpm;
+            if (both.throttled)
+                d.boost = both.boost;
+        }
+    }
+    return settled(d.rpm, engine::operate(engine, d), l, a);
+}
+
+Engine::Settled Engine::settled(Rotation rpm, const engine::OperatingPoint& point, const EngineLevers& l,
+                                const Surroundings& a) const {
+    return {rpm, point, aircraft_->thermal.forcing(drive(point, rpm.si(), l, a))};
+}
+
+EngineReadings Engine::stride(EngineState& s, const EngineLevers& l, const Surroundings& a, Milliseconds dt) const {
+    return stride(s, l, a, s.firing ? settle(l, a) : settled({}, {}, l, a), dt);
+}
+
+EngineReadings Engine::stride(EngineState& s, const EngineLevers& l, const Surroundings& a, const Settled& settled,
+                              Milliseconds ms) const {
+    const double dt = static_cast<double>(ms) / 1000.0;
+    EngineReadings out;
+    const auto& p = settled.point;
+    if (s.firing) {
+        s.n = settled.rpm.si();
+        s.manifold = p.manifoldPressure.si();
+        s.wideOpen = p.wideOpen.si();
+        s.gear = l.gear;
+        s.engaged = 1.0;
+        s.airFlow = p.airFlow.si();
+        s.fuelAir = p.fuelAirRatio;
+        s.turbo = l.turbo;
+        s.bowl = bowlSeconds * ratedFuel_;
+        s.fuelPressure = fuelPressure_;
+        s.fired += dt;
+        const double fuel = p.fuelFlow.si() * dt;
+        s.taken += fuel;
+        s.burnt += fuel;
+        s.oilMass = std::max(0.0, s.oilMass - oilOfFuel * fuel);
+        s.water = std::max(0.0, s.water - (l.water ? waterOverFuel * fuel : 0.0));
+        const double thick = start::oilPressureRise(Temperature::si(s.oil), l.thinning).si();
+        s.gallery = std::min(1.0, s.gallery + dt / thick);
+    } else {
+        s.n = 0.0;
+        s.manifold = a.air.pressure.si();
+        s.airFlow = s.fuelAir = 0.0;
+        s.gallery = std::max(0.0, s.gallery - dt / galleryDrains);
+        s.fuelPressure = 0.0;
+        const double before = s.primed;
+        const double tau = start::evaporationTime(Temperature::si(s.headOrCoolant)).si();
+        s.vapour = 1.0 - (1.0 - s.vapour) * std::exp(-dt / tau);
+        s.primed *= std::exp(-dt / start::drainTime.si());
+        s.spilled += before - s.primed;
+    }
+    const auto d = drive(p, s.n, l, a);
+    const auto after =
+        aircraft_->thermal.after({Temperature::si(s.headOrCoolant), Temperature::si(s.oil)}, d, Duration::si(dt));
+    s.headOrCoolant = after.headOrCoolant.si();
+    s.oil = after.oil.si();
+    s.oilPressure =
+        s.gallery >= filled ? aircraft_->thermal.oilPressure(Rotation::si(s.n), after.oil, l.thinning).si() : 0.0;
+    read(s, p, a, out);
+    out.shaft = s.firing ? p.power.si() : 0.0;
+    out.propeller = out.shaft;
+    return out;
+}
+
+} // namespace amber::powerplant
