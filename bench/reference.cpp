@@ -100,7 +100,7 @@ int main() {
     const auto& m = *mercer.aircraft;
     const auto flown = flight::fly(m, *mercer.sortie);
     std::vector<flight::EngineTrace> traces;
-    out["heat_s"] = secondsOf([&] { traces = flight::engineTraces(m, *mercer.sortie, flown); }, 9);
+    out["heat_s"] = secondsOf([&] { traces = flight::fly(m, *mercer.sortie).engines; }, 9);
     out["heat_engines"] = traces.size();
     out["heat_constants"] = json::object();
     for (const auto& [name, value] : m.thermal.constants())

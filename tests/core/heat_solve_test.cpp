@@ -184,7 +184,7 @@ TEST(EngineTraces, EveryEngineFromItsOwnStartAndTheSlowestDecides) {
     for (const char* name : {"lorimer-spring", "ostler-bush", "mercer-frost", "chandler-haven"}) {
         const auto& l = loaded(name);
         const auto f = flight::fly(*l.aircraft, *l.sortie);
-        const auto traces = flight::engineTraces(*l.aircraft, *l.sortie, f);
+        const auto& traces = f.engines;
         ASSERT_EQ(traces.size(), l.aircraft->notes.engineCount()) << name;
         const auto& slow = traces[flight::slowestEngine(traces)];
         for (const auto& t : traces) {

@@ -79,7 +79,7 @@ int warmUp(const WarmUpOptions& o) {
     s.flight.toElevation = s.day.elevation;
     s.flight.cruiseHeight = Length::si(s.day.elevation.si() + 1000);
     const auto f = flight::fly(*aircraft, s);
-    const auto traces = flight::engineTraces(*aircraft, s, f, f[Phase::runUp].start + f[Phase::runUp].duration);
+    const auto traces = flight::tracesUntil(f.engines, f[Phase::runUp].start + f[Phase::runUp].duration);
     double first = traces.empty() ? 0.0 : 1e18;
     for (const auto& t : traces)
         first = std::min(first, t.firedAt);

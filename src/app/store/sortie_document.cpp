@@ -179,7 +179,7 @@ QString sentenceOf(const Problems& problems) {
 const std::vector<flight::EngineTrace>& SortieDocument::warmUpTraces() const {
     if (!traces_) {
         const auto& runUp = plan_.flown[Phase::runUp];
-        traces_ = flight::engineTraces(*aircraft_, sortie_, plan_.flown, runUp.start + runUp.duration);
+        traces_ = flight::tracesUntil(plan_.flown.engines, runUp.start + runUp.duration);
     }
     return *traces_;
 }

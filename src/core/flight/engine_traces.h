@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "flight/flown.h"
+#include <cstddef>
+#include <optional>
+#include <string>
+#include <vector>
 
 namespace amber::flight {
 
@@ -8,7 +11,7 @@ struct TracePoint {
     double time = 0.0;          ///< s from the first look at the tyres
     double headOrCoolant = 0.0; ///< K: heads or coolant
     double oil = 0.0;           ///< K
-    double oilPressure = 0.0;
+    double oilPressure = 0.0;   ///< Pa
 };
 
 /// One engine's temperatures through the sortie.
@@ -19,10 +22,8 @@ struct EngineTrace {
     std::optional<double> runUpAt, takeOffAt; ///< s when it has the minima; none: never before the take-off
 };
 
-/// Every engine from its own start, under the drives that the plan flew: one fires after the other, all are run alike
-/// from then on. @param until s; traces end there
-std::vector<EngineTrace> engineTraces(const powerplant::Aircraft& aircraft, const Sortie& sortie, const Flown& flown,
-                                      double until = 1e9);
+/// The same up to a time, s.
+std::vector<EngineTrace> tracesUntil(const std::vector<EngineTrace>& traces, double until);
 /// Index of the engine that is last to have the minima for the run-up: it decides.
 std::size_t slowestEngine(const std::vector<EngineTrace>& traces);
 

@@ -104,8 +104,8 @@ start::StartRequest startRequestOf(const Sortie& sortie) {
     return r;
 }
 
-Flown fly(const powerplant::Aircraft& aircraft, const Sortie& sortie) {
-    return Simulation(aircraft, sortie).run();
+Flown fly(const powerplant::Aircraft& aircraft, const Sortie& sortie, Pace pace) {
+    return Simulation(aircraft, sortie, pace).run();
 }
 
 } // namespace amber::flight

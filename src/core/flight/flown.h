@@ -2,6 +2,7 @@
 #pragma once
 #include "engine/carburettor_ice.h"
 #include "engine/knock.h"
+#include "flight/engine_traces.h"
 #include "heat/heat_solve.h"
 #include "notes/gauge_register.h"
 #include "powerplant/aircraft.h"
@@ -19,6 +20,9 @@
 namespace amber::flight {
 
 inline constexpr double throttleShut = 2.5e4; ///< Pa in the manifold with the throttle shut, in flight
+
+/// How time goes by: in strides at settled levers, or in the short steps of a rehearsal.
+enum class Pace { strides, shortSteps };
 
 /// Every gauge of the sortie at one moment, SI, for one (the slowest) engine. The engine standing: the manifold reads
 /// the barometric pressure.
@@ -43,6 +47,8 @@ struct Setting {
     double coolingFlap = 1.0;
     Speed ias;
     bool water = false; ///< injection on
+    bool byRpm = false; ///< the throttle holds the rpm, whatever boost that takes: on the ground, and where nothing
+                        ///< else would hold it
 };
 
 struct PhaseFlown {
@@ -107,7 +113,8 @@ struct EngineWarmth {
 /// The sortie in figures: what fly() computed, without words. Phases are indexed as in Phase.
 struct Flown {
     std::vector<Sample> samples;
-    std::vector<Stretch> stretches; ///< without gaps, from the walk-round to the end
+    std::vector<Stretch> stretches;   ///< without gaps, from the walk-round to the end; of the engine that is drawn
+    std::vector<EngineTrace> engines; ///< each flown for itself
     std::array<PhaseFlown, plannedPhases> phases;
     std::vector<GearChange> gearChanges;
     [[nodiscard]] const GearChange* gearChange() const { return gearChanges.empty() ? nullptr : &gearChanges.front(); }
@@ -166,7 +173,8 @@ struct Flown {
 
 /// Flies the sortie on the models: a pure function, well under 5 ms for three hours and four engines. The sortie must
 /// have passed checkSortie(). No setting it chooses is beyond the rating, the grade's cut or a limit of the notes.
-Flown fly(const powerplant::Aircraft& aircraft, const Sortie& sortie);
+/// @param pace short steps only to hold the strides against
+Flown fly(const powerplant::Aircraft& aircraft, const Sortie& sortie, Pace pace = Pace::strides);
 
 /// Dew point at a height: falls by 1.8 K per kilometre from the field's, never above the air.
 Temperature dewPointAt(const air::Day& day, Length height, Temperature air);

@@ -8,12 +8,38 @@
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <limits>
+#include <utility>
 
 namespace amber::flight {
 namespace {
+constexpr double leastFuel = 1e-9;     // m³, less is nothing
+constexpr double openingUp = 6.0;      // s
+constexpr double leastLag = 0.2;       // s
 constexpr double worthTaking = 1.0;    // s left of a rating that it is changed to
 constexpr double blankedCooler = 0.15; // of the oil cooler's air that gets past the blanks
 } // namespace
+
+Simulation::Simulation(const powerplant::Aircraft& aircraft, const Sortie& sortie, Pace pace)
+    : a_(aircraft), n_(aircraft.notes), s_(sortie), day_(sortie.day), pace_(pace),
+      plant_(std::make_shared<const powerplant::Powerplant>(aircraft, sortie.fuelGrade)), knock_(plant_->knock()),
+      state_(plant_->standing(day_, engineTemperatureOf(sortie))), levers_(plant_->levers()), watch_(aircraft.notes) {
+    run_.day = &day_;
+    run_.ice = false; // told where it may form; a pilot keeps it clear
+    for (std::size_t i = 0; i < n_.fuel.tanks.size(); ++i) {
+        const Tank& tank = n_.fuel.tanks[i];
+        const double unusable = tank.capacity.si() - tank.usable.si();
+        const Volume held = watch::contentsOf(n_, tank, s_.walk.found, s_.contents);
+        state_.tanks[i] = std::max(0.0, held.si() - unusable);
+    }
+    out_.fuelAtStart = total();
+    state_.dryMass = s_.weight.si() - out_.fuelAtStart * n_.fuel.density;
+    tank_ = tankIndex(n_.fuel.takeOffTank);
+    engines_ = static_cast<double>(n_.engineCount());
+    out_.samples.reserve(700);
+    for (const auto& position : n_.positions)
+        out_.engines.push_back({position.id, {}, {}, {}, {}});
+}
 
 Flown Simulation::run() {
     out_.ratings = watch::RatingLedger(n_.ratings);
@@ -36,7 +62,7 @@ Flown Simulation::run() {
 
 double Simulation::total() const {
     double sum = 0.0;
-    for (const double c : contents_)
+    for (const double c : state_.tanks)
         sum += c;
     return sum;
 }
@@ -48,28 +74,24 @@ int Simulation::tankIndex(std::string_view id) const {
     return 0;
 }
 
-Mass Simulation::weight() const {
-    return Mass::si(s_.weight.si() - (out_.fuelAtStart - total()) * n_.fuel.density);
-}
-
 void Simulation::say(Phase phase, watch::Rule rule, std::string sentence) {
-    out_.findings.push_back({rule, phase, {}, time_, time_, {}, watch::broken(rule, std::move(sentence))});
+    out_.findings.push_back({rule, phase, {}, time(), time(), {}, watch::broken(rule, std::move(sentence))});
 }
 
 void Simulation::begin(Phase phase) {
     phase_ = phase;
     auto& p = out_[phase];
-    p.start = time_;
+    p.start = time();
     p.firstSample = out_.samples.size();
     fuelBefore_ = total();
-    distanceBefore_ = distance_;
+    distanceBefore_ = state_.distance;
 }
 
 void Simulation::end() {
     auto& p = out_[phase_];
-    p.duration = time_ - p.start;
+    p.duration = time() - p.start;
     p.fuel = fuelBefore_ - total();
-    p.distance = distance_ - distanceBefore_;
+    p.distance = state_.distance - distanceBefore_;
     if (out_.samples.size() == p.firstSample)
         note({}, {}, false);
     p.lastSample = out_.samples.size() - 1;
@@ -79,43 +101,181 @@ void Simulation::switchTo(int tank, bool dry) {
     if (tank == tank_)
         return;
     tank_ = tank;
-    out_.tankChanges.push_back({time_, tank, phase_, dry});
+    out_.tankChanges.push_back({time(), tank, phase_, dry});
 }
 
-void Simulation::burn(double volume) {
-    while (volume > 0) {
-        double& here = contents_[static_cast<std::size_t>(tank_)];
-        const double taken = std::min(here, volume);
-        here -= taken;
-        volume -= taken;
-        if (volume <= 1e-12)
-            return;
-        const auto fullest = std::max_element(contents_.begin(), contents_.end());
-        if (*fullest <= 0) {
-            if (!dry_)
-                say(phase_, watch::Rule::tanksEmpty,
-                    fmt::format("All tanks are empty at {}.", formatHoursMinutes(time_)));
-            dry_ = true;
-            return;
-        }
-        switchTo(static_cast<int>(fullest - contents_.begin()), true);
+void Simulation::dryTank() {
+    const auto fullest = std::max_element(state_.tanks.begin(), state_.tanks.end());
+    if (*fullest > leastFuel) {
+        switchTo(static_cast<int>(fullest - state_.tanks.begin()), true);
+        return;
     }
+    if (!dry_)
+        say(phase_, watch::Rule::tanksEmpty, fmt::format("All tanks are empty at {}.", formatHoursMinutes(time())));
+    dry_ = true;
+}
+
+powerplant::EngineLevers Simulation::leversOf(const Setting& s) const {
+    powerplant::EngineLevers l;
+    const bool ground = phase_ < Phase::takeOff || phase_ == Phase::stop;
+    l.throttle = s.byRpm   ? powerplant::rpmHeld(s.rpm.si())
+                 : s.boost ? powerplant::boostHeld(s.boost->si())
+                           : powerplant::throttleAt(1.0);
+    if (!ground && !a_.propeller.followsThrottle())
+        l.rpm = s.rpm.si(); // on the ground it stands fully fine
+    l.coarse = phase_ > Phase::takeOff && phase_ < Phase::stop;
+    l.mixture = s.mixture;
+    l.cutOff = false;
+    l.gear = s.gear;
+    l.coolingFlap = s.coolingFlap;
+    l.oilCooler = blanked() ? blankedCooler : 1.0;
+    l.water = s.water;
+    l.ignition = powerplant::Ignition::both;
+    l.cock = true;
+    l.tank = tank_;
+    l.booster = true;
+    l.thinning = thinning();
+    return l;
+}
+
+void Simulation::trace() {
+    if (trial_)
+        return;
+    const heat::Minima runUp{n_.warmUp.headRunUp, n_.warmUp.oilRunUp}, off{n_.warmUp.headTakeOff, n_.warmUp.oilTakeOff};
+    for (std::size_t i = 0; i < state_.engines.size(); ++i) {
+        const auto& e = state_.engines[i];
+        auto& t = out_.engines[i];
+        t.points.push_back({time(), e.headOrCoolant, e.oil, e.oilPressure});
+        if (!e.firing || phase_ > Phase::takeOff || (t.runUpAt && t.takeOffAt))
+            continue;
+        if (!t.runUpAt && runUp.met(temperaturesOf(e)))
+            t.runUpAt = time();
+        if (!t.takeOffAt && off.met(temperaturesOf(e)))
+            t.takeOffAt = time();
+    }
+}
+
+void Simulation::advance(const At& all, double seconds, double rate) {
+    const std::vector<const At*> engines{&all};
+    advance(engines, seconds, {powerplant::Path::Kind::rateHeld, all.setting.ias.si(), rate});
+}
+
+void Simulation::advance(const std::vector<const At*>& engines, double seconds, const powerplant::Path& path) {
+    const At* now = engines.size() == 1 ? engines.front() : nullptr;
+    if (const auto before = std::exchange(last_, now ? std::optional(*now) : std::nullopt);
+        now && before && pace_ == Pace::strides && phase_ != Phase::start) {
+        // Running up takes time, and running down gives some back: for as long as that is worth it goes on as before.
+        const double lag =
+            std::min(seconds, plant_->engine(drawn_).changeLag(before->setting.rpm, before->point.power,
+                                                               now->setting.rpm, now->point.power, path.ias > 0));
+        const double down =
+            path.ias > 0
+                ? 0.0
+                : std::min(seconds, plant_->engine(drawn_).runDownTime(before->setting.rpm, now->setting.rpm,
+                                                                       plant_->around(state_, levers_, run_, 0)));
+        if (down > leastLag) {
+            // Running down its throttle is shut, and the blades blow on.
+            At shut = *now;
+            shut.setting.boost = ManifoldPressure::si(throttleShut);
+            shut.setting.byRpm = false;
+            shut.point = operate(shut.setting);
+            shut.point.power = Power::si(0.5 * before->point.power.si());
+            go({&shut}, down, path);
+            seconds -= down;
+        } else if (phase_ == Phase::takeOff && lag > leastLag) {
+            // Opening up for the take-off, where heads rise fastest, is flown out.
+            const auto around = plant_->around(state_, levers_, run_, 0);
+            for (std::size_t i = 0; i < state_.engines.size(); ++i)
+                state_.engines[i] = plant_->engine(i).running(state_.engines[i], leversOf(before->setting), around);
+            // Without a governor the rpm take their time to settle.
+            const double opening = std::min(seconds, a_.propeller.followsThrottle() ? 2 * openingUp : openingUp);
+            pace_ = Pace::shortSteps;
+            go(engines, opening, path);
+            pace_ = Pace::strides;
+            seconds -= opening;
+        } else if (lag > leastLag) {
+            const std::vector<const At*> old{&*before};
+            go(old, lag, path);
+            seconds -= lag;
+        }
+        if (seconds <= 0)
+            return;
+    }
+    go(engines, seconds, path);
+}
+
+void Simulation::go(const std::vector<const At*>& engines, double seconds, const powerplant::Path& path) {
+    if (out_.engines.front().points.empty())
+        trace();
+    levers_.path = path;
+    state_.ias = path.ias;
+    auto left = std::max<powerplant::Milliseconds>(1, std::llround(seconds * 1000.0));
+    const bool alike = engines.size() == 1;
+    const At* drawn = engines[alike ? 0 : drawn_];
+    bool told = false;
+    while (left > 0) {
+        double flow = 0.0; // m³/s from the tank
+        std::vector<powerplant::Engine::Settled> settled;
+        const auto around = plant_->around(state_, levers_, run_, 0);
+        for (std::size_t i = 0; i < state_.engines.size(); ++i) {
+            const At* at = engines[alike ? 0 : i];
+            auto& engine = state_.engines[i];
+            auto& levers = levers_.engines[i];
+            const bool stood = levers.cutOff;
+            levers = at ? leversOf(at->setting) : powerplant::EngineLevers{};
+            if (pace_ == Pace::strides)
+                engine.firing = at != nullptr;
+            else if (at && stood)
+                engine = plant_->engine(i).running(engine, levers, around);
+            flow += at ? at->point.fuelFlow.si() / n_.fuel.density : 0.0;
+            if (i == 0 || !alike)
+                settled.push_back(at ? plant_->engine(i).settled(at->setting.rpm, at->point, levers, around)
+                                     : plant_->engine(i).settled({}, {}, levers, around));
+        }
+        auto dt = left;
+        const double here = state_.tanks[static_cast<std::size_t>(tank_)];
+        if (!dry_ && flow > 0 && here < flow * static_cast<double>(left) / 1000.0)
+            dt = std::clamp<powerplant::Milliseconds>(std::llround(here / flow * 1000.0), 1, left);
+        if (!told && !trial_) {
+            const auto d = drawn ? plant_->engine(drawn_).drive(drawn->point, drawn->setting.rpm.si(),
+                                                                levers_.engines[drawn_], around)
+                                 : heat::Drive{false, {}, 0.08, {}, {}, around.air, {}, 0.5};
+            out_.stretches.push_back({time(), static_cast<double>(left) / 1000.0, d});
+        }
+        told = true;
+        if (pace_ == Pace::shortSteps)
+            plant_->steps(state_, levers_, run_, dt);
+        else
+            plant_->stride(state_, levers_, run_, settled, dt);
+        left -= dt;
+        if (!dry_ && flow > 0 && state_.tanks[static_cast<std::size_t>(tank_)] <= leastFuel)
+            dryTank();
+    }
+    trace();
 }
 
 void Simulation::note(const Setting& setting, const engine::OperatingPoint& point, bool running) {
     Sample m;
-    m.time = time_;
+    m.time = time();
     m.phase = phase_;
     m.tank = running ? tank_ : -1;
-    m[Gauge::height] = height_;
-    m[headOrCoolantGauge(n_)] = temperatures_.headOrCoolant.si();
-    m[Gauge::oilTemperature] = temperatures_.oil.si();
+    m[Gauge::height] = state_.height;
+    const auto& engine = state_.engines[drawn_];
+    m[headOrCoolantGauge(n_)] = engine.headOrCoolant;
+    m[Gauge::oilTemperature] = engine.oil;
+    m[Gauge::oilContents] = engine.oilMass / powerplant::oilDensity;
     m[Gauge::fuel] = total();
-    m[Gauge::rpm] = m[Gauge::oilPressure] = m[Gauge::power] = m[Gauge::torque] = m[Gauge::airspeed] = 0.0;
+    m[Gauge::rpm] = m[Gauge::oilPressure] = m[Gauge::power] = m[Gauge::torque] = m[Gauge::airspeed] =
+        m[Gauge::fuelFlow] = 0.0;
     if (running) {
         m[Gauge::rpm] = setting.rpm.si();
         m[Gauge::boost] = point.manifoldPressure.si();
-        m[Gauge::oilPressure] = a_.thermal.oilPressure(setting.rpm, temperatures_.oil, thinning()).si();
+        // Until the oil has come to the gauge there is nothing to read: the starter's own seconds judge that.
+        m[Gauge::oilPressure] = engine.gallery >= 1.0 - 1e-9
+                                    ? a_.thermal.oilPressure(setting.rpm, temperatures().oil, thinning()).si()
+                                    : std::numeric_limits<double>::quiet_NaN();
+        m[Gauge::fuelFlow] = point.fuelFlow.si() / n_.fuel.density;
+        m[Gauge::carburettorAir] = point.carburettorTemperature.si();
         m[Gauge::chargeTemperature] = point.chargeTemperature.si();
         m[Gauge::power] = point.power.si();
         m[Gauge::torque] = std::max(0.0, point.meanEffectivePressure);
@@ -123,9 +283,9 @@ void Simulation::note(const Setting& setting, const engine::OperatingPoint& poin
         m.gear = setting.gear;
     } else {
         m[Gauge::boost] = air().pressure.si();
-        m[Gauge::chargeTemperature] = air().temperature.si();
+        m[Gauge::chargeTemperature] = m[Gauge::carburettorAir] = air().temperature.si();
     }
-    watch_.see(time_, phase_, m, running);
+    watch_.see(m.time, phase_, m, running);
     out_.samples.push_back(m);
 }
 
@@ -150,7 +310,7 @@ void Simulation::boundary(Phase phase) {
 
 void Simulation::ice(Phase phase) {
     const auto here = air();
-    const auto dew = dewPointAt(day_, Length::si(height_), here.temperature);
+    const auto dew = dewPointAt(day_, Length::si(state_.height), here.temperature);
     out_.ice.push_back(
         {phase, engine::carburettorIce(n_.engine, a_.model(), knock_, demand(out_[phase].setting), dew)});
 }
@@ -163,32 +323,21 @@ heat::Drive Simulation::drive(const Setting& s, const engine::OperatingPoint& p)
     return d;
 }
 
-void Simulation::heatFor(const heat::Drive& d, double dt) {
-    temperatures_ = a_.thermal.after(temperatures_, d, Duration::si(dt));
-    out_.stretches.push_back({time_, dt, d});
-}
-
-void Simulation::steady(const Setting& setting, double duration, double step, double enginesRunning) {
+void Simulation::steady(const Setting& setting, double duration, double step, double rate) {
     if (duration <= 0)
         return;
-    const auto point = operate(setting);
-    const auto d = drive(setting, point);
-    note(setting, point, true);
+    const At at{setting, operate(setting)};
+    note(setting, at.point, true);
     const int steps = std::max(1, static_cast<int>(std::ceil(duration / step)));
-    const double dt = duration / steps;
     for (int i = 0; i < steps; ++i) {
-        heatFor(d, dt);
-        burn(point.fuelFlow.si() / n_.fuel.density * enginesRunning * dt);
-        distance_ += d.trueAirspeed.si() * dt;
-        time_ += dt;
-        note(setting, point, true);
+        advance(at, duration / steps, rate);
+        note(setting, at.point, true);
     }
 }
 
 void Simulation::standing(double duration) {
     note({}, {}, false);
-    heatFor({false, {}, 0.08, {}, {}, air(), {}, 0.5}, duration);
-    time_ += duration;
+    advance({nullptr}, duration, {});
     note({}, {}, false);
 }
 
@@ -198,6 +347,7 @@ Setting Simulation::groundSetting(Rotation rpm, double coolingFlap) const {
     s.boost = engine::boostForRpm(a_.model(), a_.fineStop, rpm, 0, air());
     s.boostOrigin = Origin::model;
     s.coolingFlap = coolingFlap;
+    s.byRpm = true;
     return s;
 }
 
@@ -257,6 +407,7 @@ Setting Simulation::settled(Setting s, const engine::BladeAngle& blades) const {
         return s;
     const auto both = engine::agree(a_.model(), blades, s.rpm, s.boost, s.gear, air(), s.ias, s.mixture);
     s.rpm = both.rpm;
+    s.byRpm = both.throttled;
     // Wide open stays wide open as it climbs; only what is held back is a boost.
     if (both.throttled || s.boost) {
         if (both.throttled || !s.boost)

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "flight/flown.h"
+#include "powerplant/powerplant.h"
 #include "watch/watch.h"
+#include <memory>
 #include <vector>
 
 namespace amber::flight {
@@ -10,37 +12,43 @@ namespace amber::flight {
 /// air in simulation_air.cpp; nothing else of the plan sees it.
 class Simulation {
 public:
-    Simulation(const powerplant::Aircraft& aircraft, const Sortie& sortie)
-        : a_(aircraft), n_(aircraft.notes), s_(sortie), day_(sortie.day),
-          knock_(aircraft.notes, aircraft.model(), sortie.fuelGrade), watch_(aircraft.notes) {
-        height_ = day_.elevation.si();
-        const Temperature engine = engineTemperatureOf(s_);
-        temperatures_ = {engine, engine};
-        for (const Tank& tank : n_.fuel.tanks) {
-            const double unusable = tank.capacity.si() - tank.usable.si();
-            const Volume held = watch::contentsOf(n_, tank, s_.walk.found, s_.contents);
-            contents_.push_back(std::max(0.0, held.si() - unusable));
-        }
-        out_.fuelAtStart = total();
-        tank_ = tankIndex(n_.fuel.takeOffTank);
-        engines_ = static_cast<double>(n_.engineCount());
-        out_.samples.reserve(700);
-    }
+    /// @param pace strides, or short steps: slow, to hold the strides against
+    Simulation(const powerplant::Aircraft& aircraft, const Sortie& sortie, Pace pace = Pace::strides);
     Flown run();
 
 private:
     // ---- bookkeeping
+    [[nodiscard]] double time() const { return static_cast<double>(state_.now) / 1000.0; }
     [[nodiscard]] double total() const;
     [[nodiscard]] int tankIndex(std::string_view id) const;
-    [[nodiscard]] Mass weight() const;
-    [[nodiscard]] Length pressureAltitude() const { return day_.pressureAltitudeOf(Length::si(height_)); }
+    [[nodiscard]] Mass weight() const { return plant_->weight(state_); }
+    /// Of the engine that is drawn: the one that fires last.
+    [[nodiscard]] heat::Temperatures temperatures() const { return temperaturesOf(state_.engines[drawn_]); }
+    static heat::Temperatures temperaturesOf(const powerplant::EngineState& engine) {
+        return {Temperature::si(engine.headOrCoolant), Temperature::si(engine.oil)};
+    }
+    [[nodiscard]] Length pressureAltitude() const { return day_.pressureAltitudeOf(Length::si(state_.height)); }
     [[nodiscard]] air::Ambient air() const { return day_.at(pressureAltitude()); }
     /// Notes a finding of a phase, at this moment.
     void say(Phase phase, watch::Rule rule, std::string sentence);
     void begin(Phase phase);
     void end();
     void switchTo(int tank, bool dry);
-    void burn(double volume);
+    /// The levers of an engine at a setting.
+    [[nodiscard]] powerplant::EngineLevers leversOf(const Setting& setting) const;
+    /// The one place where time goes by: the engines at their settings (one, or one each; null: standing) along a path.
+    /// Ends where a tank runs dry and goes on from the fullest.
+    struct At {
+        Setting setting;
+        engine::OperatingPoint point;
+    };
+    void advance(const std::vector<const At*>& engines, double seconds, const powerplant::Path& path);
+    void advance(const At& all, double seconds, double rate = 0.0);
+    void go(const std::vector<const At*>& engines, double seconds, const powerplant::Path& path);
+    /// Next tank, where the one in use is empty.
+    void dryTank();
+    /// A point of every engine's trace.
+    void trace();
     void note(const Setting& setting, const engine::OperatingPoint& point, bool running);
     engine::OperatingPoint operate(const Setting& s) const { return engine::operate(a_.model(), demand(s)); }
     [[nodiscard]] engine::Demand demand(const Setting& s) const;
@@ -52,10 +60,8 @@ private:
     [[nodiscard]] double thinning() const { return phase_ < Phase::runUp ? oilThinning(n_, s_) : 1.0; }
     /// Blanks stay on until the take-off.
     [[nodiscard]] bool blanked() const { return s_.start.blanks && phase_ < Phase::takeOff; }
-    /// The one place where the temperatures move.
-    void heatFor(const heat::Drive& d, double dt);
-    /// Runs for a time at constant setting and height.
-    void steady(const Setting& setting, double duration, double step, double enginesRunning);
+    /// Runs for a time at a constant setting, climbing at a rate.
+    void steady(const Setting& setting, double duration, double step, double rate = 0.0);
     void standing(double duration);
     /// The rpm on the ground, by throttle, on the fine stop.
     [[nodiscard]] Setting groundSetting(Rotation rpm, double coolingFlap) const;
@@ -121,16 +127,20 @@ private:
     const TypeNotes& n_;
     const Sortie& s_;
     const air::Day& day_;
-    engine::KnockBoundary knock_;
+    Pace pace_;
+    std::shared_ptr<const powerplant::Powerplant> plant_;
+    const engine::KnockBoundary& knock_;
+    powerplant::AircraftState state_;
+    powerplant::Levers levers_;
+    powerplant::Run run_;
+    std::size_t drawn_ = 0;
+    std::optional<At> last_; ///< what all engines ran at last
     Flown out_;
     Phase phase_ = Phase::walkRound;
-    double time_ = 0.0, height_ = 0.0, distance_ = 0.0;
     double fuelBefore_ = 0.0, distanceBefore_ = 0.0, engines_ = 1.0;
-    heat::Temperatures temperatures_;
     watch::Watch watch_;
-    std::vector<double> contents_;
     int tank_ = 0;
-    bool dry_ = false;
+    bool dry_ = false, trial_ = false;
 };
 
 } // namespace amber::flight

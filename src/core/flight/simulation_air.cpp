@@ -48,7 +48,7 @@ void Simulation::takeOff() {
     Setting ground = s;
     ground.ias = Speed::si(0.5 * liftOff->speed.si());
     ground = settled(ground, a_.propeller.fine);
-    steady(ground, std::min(roll, duration / 2), roll, engines_);
+    steady(ground, std::min(roll, duration / 2), roll);
     s.ias = Speed::si(0.5 * (liftOff->speed.si() + best->speed.si()));
     if (a_.propeller.followsThrottle()) {
         s = settled(s, a_.propeller.fine);
@@ -60,11 +60,9 @@ void Simulation::takeOff() {
     if (rate < leastClimb)
         say(Phase::takeOff, watch::Rule::climbAway, "At this power and weight it does not climb away.");
     const double top = day_.elevation.si() + std::max(takeOffHeight, 0.6 * std::max(0.0, rate) * airborne);
-    const double rise = std::max(0.0, std::min(top, s_.flight.cruiseHeight.si()) - height_);
-    steady(s, airborne / 2, airborne / 2, engines_);
-    height_ += rise / 2;
-    steady(s, airborne / 2, airborne / 2, engines_);
-    height_ += rise / 2;
+    const double rise = std::max(0.0, std::min(top, s_.flight.cruiseHeight.si()) - state_.height);
+    for (int half = 0; half < 2; ++half)
+        steady(s, airborne / 2, airborne / 2, rise / airborne);
     use(Phase::takeOff, rating, duration);
     end();
 }
@@ -160,15 +158,15 @@ void Simulation::climb() {
     };
     bool spent = false; // and no weaker rating to take
     bool due = false;   // a change of gear would outlast it
-    while (height_ < goal - 0.5 && time_ - phase.start < longest) {
+    while (state_.height < goal - 0.5 && time() - phase.start < longest) {
         if (!spent && (left() < leastLeft || due)) {
             due = false;
             if (const Rating* next = nextWeaker(*held, s)) {
-                out_.ratingChanges.push_back({time_, Length::si(height_), held->name, next->name, Phase::climb});
+                out_.ratingChanges.push_back({time(), Length::si(state_.height), held->name, next->name, Phase::climb});
                 say(Phase::climb, watch::Rule::ratingStepped,
                     fmt::format("The {} of {} are used at {}: {} from there.",
                                 formatMinutesSeconds(held->minutes->si()), held->name,
-                                formatHeight(height_, *n_.cockpit.height), next->name));
+                                formatHeight(state_.height, *n_.cockpit.height), next->name));
                 const std::size_t gear = s.gear;
                 held = next;
                 asked = ratedSetting(Phase::climb, *held);
@@ -182,7 +180,7 @@ void Simulation::climb() {
                 say(Phase::climb, watch::Rule::ratingNoneLeft,
                     fmt::format("The {} of {} are used at {} and the notes have no weaker rating to climb on at.",
                                 formatMinutesSeconds(held->minutes->si()), held->name,
-                                formatHeight(height_, *n_.cockpit.height)));
+                                formatHeight(state_.height, *n_.cockpit.height)));
             }
         }
         if (a_.propeller.followsThrottle()) {
@@ -198,12 +196,13 @@ void Simulation::climb() {
             if (due)
                 continue;
             GearChange change{
-                time_, pressureAltitude(), Length::si(height_), point.manifoldPressure, s.gear, s.gear + 1, {}, {}};
+                time(), pressureAltitude(), Length::si(state_.height), point.manifoldPressure, s.gear, s.gear + 1, {},
+                {}};
             change.gained = Power::si(powerGained(*held, s, point));
             Setting back = s;
             back.boost =
                 ManifoldPressure::si(std::min(n_.gearChange->throttleBackTo.si(), point.manifoldPressure.si()));
-            steady(back, gearChangeTime, gearChangeTime, engines_);
+            steady(back, gearChangeTime, gearChangeTime);
             use(Phase::climb, *held, gearChangeTime);
             ++s.gear;
             s.boost = boostInGear(*held, s);
@@ -218,35 +217,36 @@ void Simulation::climb() {
             out_.reachedHeight = false;
             say(Phase::climb, watch::Rule::ceiling,
                 fmt::format("It climbs no higher than {} today; the cruise is planned there.",
-                            formatHeight(height_, *n_.cockpit.height)));
+                            formatHeight(state_.height, *n_.cockpit.height)));
             break;
         }
-        const double untilTop = (goal - height_) / rate;
+        const double untilTop = (goal - state_.height) / rate;
         dt = std::min(climbStep, untilTop);
         if (!spent)
             dt = std::max(shortestStep, std::min(dt, left()));
         // The step ends where the gear is changed, found by halving.
-        const double before = height_;
+        const double before = state_.height;
         if (s.gear + 1 < n_.engine.gears.size() && n_.gearChange) {
-            height_ = before + rate * dt;
+            state_.height = before + rate * dt;
             if (timeToChange(*held, s, operate(s))) {
                 double low = 0.0, high = dt;
                 for (int i = 0; i < 12; ++i) {
                     const double mid = 0.5 * (low + high);
-                    height_ = before + rate * mid;
+                    state_.height = before + rate * mid;
                     (timeToChange(*held, s, operate(s)) ? high : low) = mid;
                 }
                 dt = std::max(shortestStep, high);
             }
-            height_ = before;
+            state_.height = before;
         }
-        heatFor(drive(s, point), dt);
-        burn(point.fuelFlow.si() / n_.fuel.density * engines_ * dt);
-        const double tas = air::trueAirspeed(s.ias, here.pressure, here.temperature).si();
-        distance_ += std::sqrt(std::max(0.0, tas * tas - rate * rate)) * dt;
-        height_ += rate * dt;
-        time_ += dt;
-        use(Phase::climb, *held, dt);
+        // Half-way up: the air there stands for the whole step.
+        const double half = pace_ == Pace::strides ? 0.5 * rate * dt : 0.0;
+        state_.height += half;
+        const At at{s, half > 0 ? operate(s) : point};
+        const double began = time();
+        advance({&at}, dt, {powerplant::Path::Kind::speedHeld, s.ias.si(), 0.0});
+        state_.height -= half;
+        use(Phase::climb, *held, time() - began);
         note(s, operate(s), true);
     }
     end();
@@ -272,6 +272,10 @@ void Simulation::chooseGear(Setting& s) const {
 
 double Simulation::letDownDistance() const {
     Simulation trial(*this);
+    trial.trial_ = true;
+    trial.pace_ = Pace::strides;
+    for (auto& engine : trial.state_.engines) // all as the one that is drawn: they are reckoned once
+        engine = state_.engines[drawn_];
     trial.letDown();
     return trial.out_[Phase::letDown].distance;
 }
@@ -339,7 +343,7 @@ void Simulation::cruise() {
             fmt::format("Weak mixture is for up to {:.0f} % of rated power; this is more.", 100 * n_.engine.weakUpTo));
     out_.cruiseTas = tas;
     out_.cruiseFuelFlow = phase.point.fuelFlow.si() / n_.fuel.density * engines_;
-    const double left = s_.flight.distance.si() - distance_ - letDownDistance();
+    const double left = s_.flight.distance.si() - state_.distance - letDownDistance();
     if (left < -5000.0)
         say(Phase::cruise, watch::Rule::distance,
             "Climb and let-down together are longer than the distance: choose a lower height.");
@@ -361,11 +365,12 @@ void Simulation::cruise() {
                     fmt::format("The {} of {} are used and the notes have no weaker rating to fly on at.",
                                 formatMinutesSeconds(held->minutes->si()), held->name));
             } else {
-                out_.ratingChanges.push_back({time_, Length::si(height_), held->name, next->name, Phase::cruise});
+                out_.ratingChanges.push_back(
+                    {time(), Length::si(state_.height), held->name, next->name, Phase::cruise});
                 say(Phase::cruise, watch::Rule::ratingStepped,
                     fmt::format("The {} of {} are used after {} of cruise: {} from there.",
                                 formatMinutesSeconds(held->minutes->si()), held->name,
-                                formatMinutesSeconds(time_ - phase.start), next->name));
+                                formatMinutesSeconds(time() - phase.start), next->name));
                 held = next;
                 const Speed before = tas;
                 s = ratedSetting(Phase::cruise, *held);
@@ -378,20 +383,21 @@ void Simulation::cruise() {
             continue;
         }
         // Each tank of the order down to a twentieth, the last as far as it goes.
-        double usable = contents_[static_cast<std::size_t>(tank_)] -
+        double usable = state_.tanks[static_cast<std::size_t>(tank_)] -
                         0.05 * n_.fuel.tanks[static_cast<std::size_t>(tank_)].usable.si();
         while (usable <= 0 && at + 1 < n_.fuel.order.size()) {
             ++at;
             switchTo(tankIndex(n_.fuel.order[at]), false);
-            usable = contents_[static_cast<std::size_t>(tank_)] -
+            usable = state_.tanks[static_cast<std::size_t>(tank_)] -
                      0.05 * n_.fuel.tanks[static_cast<std::size_t>(tank_)].usable.si();
         }
         const double fed = at + 1 < n_.fuel.order.size() ? usable / std::max(flow, 1e-9) : toGo;
         double stretch = std::min(toGo, std::max(1.0, fed));
         if (!spent && minutesLeft)
             stretch = std::min(stretch, minutesLeft->si());
-        steady(s, stretch, cruiseStep, engines_);
-        use(Phase::cruise, *held, stretch);
+        const double began = time();
+        steady(s, stretch, cruiseStep);
+        use(Phase::cruise, *held, time() - began);
         toGo -= stretch;
     }
     end();
@@ -467,7 +473,7 @@ void Simulation::letDown() {
     constexpr double step = 0.05, slowest = 0.2;
     Setting base = forRate(asked, rate);
     const auto apart = [](double x, double y) { return std::abs(x - y) > step * y; };
-    while (height_ > goal + 0.5) {
+    while (state_.height > goal + 0.5) {
         if (apart(sinkAt(base), rate))
             if (const Setting now = forRate(asked, rate);
                 a_.propeller.followsThrottle() ? apart(now.rpm.si(), base.rpm.si())
@@ -475,7 +481,7 @@ void Simulation::letDown() {
                 base = now;
                 told = -1.0;
             }
-        const double before = temperatures_.headOrCoolant.si();
+        const double before = temperatures().headOrCoolant.si();
         const auto easedTo = [&](double s, double coolingFlap) {
             Setting trial = base;
             trial.coolingFlap = coolingFlap;
@@ -485,7 +491,7 @@ void Simulation::letDown() {
         };
         const auto holds = [&](double s, double coolingFlap) {
             const Setting trial = easedTo(s, coolingFlap);
-            const auto after = a_.thermal.after(temperatures_, drive(trial, operate(trial)), Duration::si(stepMinute))
+            const auto after = a_.thermal.after(temperatures(), drive(trial, operate(trial)), Duration::si(stepMinute))
                                    .headOrCoolant.si();
             return before - after <= most && (!least || after >= std::min(before, least->si()) - 0.05);
         };
@@ -509,28 +515,28 @@ void Simulation::letDown() {
         const auto point = operate(s);
         // Power and speed give the rate: slower than the notes' where the cooling asks for more power.
         const double sink = std::max(slowest * rate, sinkAt(s));
-        const double span = std::min(stepMinute, (height_ - goal) / sink);
+        const double span = std::min(stepMinute, (state_.height - goal) / sink);
         // Without a governor the rpm drifts with the height: only a lever that is moved is a step.
         if (out_.letDown.empty() || std::abs(share - told) > 1e-9 ||
             out_.letDown.back().setting.coolingFlap != s.coolingFlap) {
             told = share;
             out_.letDown.push_back(
-                {time_, Length::si(height_), s, point.manifoldPressure, temperatures_.headOrCoolant});
+                {time(), Length::si(state_.height), s, point.manifoldPressure, temperatures().headOrCoolant});
         }
         note(s, point, true);
         for (double done = 0.0; done < span - 1e-6;) {
             const double dt = std::min(airStep, span - done);
-            const auto now = operate(s);
-            const auto d = drive(s, now);
-            heatFor(d, dt);
-            burn(now.fuelFlow.si() / n_.fuel.density * engines_ * dt);
-            distance_ += d.trueAirspeed.si() * dt;
-            height_ -= sink * dt;
-            time_ += dt;
+            Setting now = s;
+            if (a_.propeller.followsThrottle()) {
+                state_.height -= 0.5 * sink * dt;
+                now = easedTo(share, coolingFlap);
+                state_.height += 0.5 * sink * dt;
+            }
+            advance({now, operate(now)}, dt, -sink);
             done += dt;
             note(s, operate(s), true);
         }
-        out_.letDownCooling = std::max(out_.letDownCooling, before - temperatures_.headOrCoolant.si());
+        out_.letDownCooling = std::max(out_.letDownCooling, before - temperatures().headOrCoolant.si());
     }
     // Where it settles.
     Setting s = base;
@@ -558,13 +564,17 @@ void Simulation::landing() {
     phase.setting = s;
     phase.point = operate(s);
     ice(Phase::landing);
-    const double down = height_ - s_.flight.toElevation.si();
+    const double down = state_.height - s_.flight.toElevation.si();
     constexpr int legs = 6;
     for (int i = 0; i < legs; ++i) {
-        steady(s, duration / legs, duration / legs, engines_);
-        height_ -= down / legs;
+        // Without a governor the rpm fall as the air thickens: those half-way down the leg.
+        const double half = 0.5 * down / legs;
+        state_.height -= half;
+        const Setting leg = settled(notedSetting(Phase::landing));
+        state_.height += half;
+        steady(leg, duration / legs, duration / legs, -down / duration);
     }
-    height_ = s_.flight.toElevation.si();
+    state_.height = s_.flight.toElevation.si();
     note(s, operate(s), true);
     end();
 }

@@ -14,6 +14,7 @@ namespace {
 constexpr double groundStep = 30.0; // s between moments
 constexpr double longestWarmUp = 25 * 60.0, longestCoolDown = 15 * 60.0;
 constexpr double groundBudgetHorizon = 3600.0;
+constexpr double moment = 1e-3; // s, less is nothing
 } // namespace
 
 /// Settings of the warm-up: the notes' steps by oil temperature, held back while cold oil would pass its pressure
@@ -32,11 +33,6 @@ public:
         if (const auto g = s.n_.gauges.find(Gauge::oilPressure); g != s.n_.gauges.end())
             most_ = g->second.in(Phase::warmUp).limitHigh;
     }
-    struct At {
-        Setting setting;
-        engine::OperatingPoint point;
-        heat::Drive drive;
-    };
     [[nodiscard]] const At& at(const heat::Temperatures& t, bool* held = nullptr) {
         std::size_t i = 0;
         while (i + 1 < steps_.size() && t.oil >= steps_[i + 1].first)
@@ -54,7 +50,6 @@ public:
             At at;
             at.setting = s_.groundSetting(steps_[i].second, shut ? 0.0 : flap_);
             at.point = s_.operate(at.setting);
-            at.drive = s_.drive(at.setting, at.point);
             cached = std::move(at);
         }
         return *cached;
@@ -82,7 +77,7 @@ void Simulation::start() {
     // Slowly until oil pressure, or at once, to the rpm with which the warm-up begins.
     WarmUp warm(*this);
     const double coolingFlap = notes.coolingFlap.value_or(1.0);
-    const Setting warmed = groundSetting(warm.at(temperatures_).setting.rpm, coolingFlap);
+    const Setting warmed = groundSetting(warm.at(temperatures()).setting.rpm, coolingFlap);
     const auto slowest = start::slowestRpm(n_, inForce);
     const Setting s = slowest ? groundSetting(std::min(*slowest, warmed.rpm), coolingFlap) : warmed;
     auto& p = out_[Phase::start];
@@ -99,33 +94,57 @@ void Simulation::start() {
         lastFires = std::max(lastFires, from);
     const double before = whole - out_.start.total - afterLast;
     const double lastRun = std::max(1.0, out_.start.total + afterLast - lastFires);
-    standing(before + lastFires);
+    for (std::size_t i = 0; i < n_.positions.size(); ++i)
+        if (const auto from = out_.start.runningFrom.find(n_.positions[i].id);
+            from != out_.start.runningFrom.end() && from->second >= lastFires)
+            drawn_ = i;
     const auto oilWatch = [&](const std::string& engine) {
         for (const auto& e : out_.start.events)
             if (e.engine == engine && e.kind == start::EventKind::oilPressureWatch && !e.failed)
                 return e.length();
         return 0.0;
     };
-    // What the others have burnt, and how warm they are, by then.
-    const auto d = drive(s, p.point);
-    const auto warmedPoint = operate(warmed);
-    const auto onward = drive(warmed, warmedPoint);
-    for (const auto& position : n_.positions) {
-        const auto from = out_.start.runningFrom.find(position.id);
+    // Each engine stands, runs slowly while its oil pressure is watched, then at what begins the warm-up.
+    const At slow{s, p.point}, onward{warmed, operate(warmed)};
+    const double origin = time() + before, whenDone = before + lastFires + lastRun;
+    std::vector<double> fires(n_.positions.size(), 1e18), watched(n_.positions.size(), 1e18), moments{whenDone};
+    for (std::size_t i = 0; i < n_.positions.size(); ++i) {
+        const auto from = out_.start.runningFrom.find(n_.positions[i].id);
         if (from == out_.start.runningFrom.end())
             continue;
-        EngineWarmth w{position.id, time_ - lastFires + from->second, {}, {}};
-        const Temperature cold = engineTemperatureOf(s_);
-        const double ran = lastFires + lastRun - from->second, slow = std::min(ran, oilWatch(position.id));
-        w.atStartEnd =
-            a_.thermal.after(a_.thermal.after({cold, cold}, d, Duration::si(slow)), onward, Duration::si(ran - slow));
-        out_.warmth.push_back(w);
-        const double early = lastFires - from->second, earlySlow = std::min(early, slow);
-        burn((p.point.fuelFlow.si() * earlySlow + warmedPoint.fuelFlow.si() * (early - earlySlow)) / n_.fuel.density);
+        fires[i] = before + from->second;
+        watched[i] = fires[i] + (i == drawn_ ? std::max(1.0, lastRun - afterLast) : oilWatch(n_.positions[i].id));
+        moments.push_back(fires[i]);
+        moments.push_back(std::min(watched[i], whenDone));
+        out_.engines[i].firedAt = origin + from->second;
     }
-    const double watched = std::max(1.0, lastRun - afterLast);
-    steady(s, watched, watched, engines_);
-    steady(warmed, std::max(0.0, lastRun - watched), afterLast, engines_);
+    std::sort(moments.begin(), moments.end());
+    note({}, {}, false);
+    double now = 0.0;
+    for (const double next : moments) {
+        if (next - now < moment)
+            continue;
+        std::vector<const At*> engines;
+        for (std::size_t i = 0; i < n_.positions.size(); ++i)
+            engines.push_back(now < fires[i] - moment ? nullptr : now < watched[i] - moment ? &slow : &onward);
+        const At* drawn = engines[drawn_];
+        if (drawn)
+            note(drawn->setting, drawn->point, true);
+        const double until = next;
+        while (until - now > moment) {
+            const double dt = std::min(groundStep, until - now);
+            advance(engines, dt, {});
+            now += dt;
+        }
+        now = until;
+        if (drawn)
+            note(drawn->setting, drawn->point, true);
+        else if (next >= fires[drawn_] - moment)
+            note({}, {}, false);
+    }
+    for (std::size_t i = 0; i < n_.positions.size(); ++i)
+        if (state_.engines[i].firing)
+            out_.warmth.push_back({n_.positions[i].id, out_.engines[i].firedAt, temperaturesOf(state_.engines[i]), {}});
     end();
 }
 
@@ -138,14 +157,12 @@ void Simulation::warmFor(WarmUp& warm, double duration) {
     const double phaseStart = out_[Phase::warmUp].start;
     for (double done = 0.0; done < duration - 1e-6;) {
         const double dt = std::min(groundStep, duration - done);
-        const auto& at = warm.at(temperatures_, &out_.oilHoldsRpm);
+        const auto& at = warm.at(temperatures(), &out_.oilHoldsRpm);
         if (out_.warmUpSteps.empty() || out_.warmUpSteps.back().second != at.setting.rpm) {
-            out_.warmUpSteps.emplace_back(time_ - phaseStart, at.setting.rpm);
+            out_.warmUpSteps.emplace_back(time() - phaseStart, at.setting.rpm);
             note(at.setting, at.point, true);
         }
-        heatFor(at.drive, dt);
-        burn(at.point.fuelFlow.si() / n_.fuel.density * engines_ * dt);
-        time_ += dt;
+        advance(at, dt);
         done += dt;
         note(at.setting, at.point, true);
     }
@@ -158,18 +175,22 @@ void Simulation::warmUp() {
     auto& p = out_[Phase::warmUp];
     groundBudget(taxi);
     // How long at the warm-up's rpm, counted before the taxi which warms it further.
-    const auto waitFor = [&](heat::Temperatures& t, Temperature oil, std::optional<Temperature> headOrCoolant,
+    const auto around = plant_->around(state_, levers_, run_, 0);
+    const auto waitFor = [&](powerplant::EngineState& e, Temperature oil, std::optional<Temperature> headOrCoolant,
                              double already) {
-        while (already < longestWarmUp && !warmEnough(t, oil, headOrCoolant)) {
-            t = a_.thermal.after(t, warm.at(t).drive, Duration::si(10));
+        while (already < longestWarmUp && !warmEnough(temperaturesOf(e), oil, headOrCoolant)) {
+            const At& at = warm.at(temperaturesOf(e));
+            const auto levers = leversOf(at.setting);
+            const auto& engine = plant_->engine(drawn_);
+            engine.stride(e, levers, around, engine.settled(at.setting.rpm, at.point, levers, around), 10'000);
             already += 10.0;
         }
         return already;
     };
-    heat::Temperatures t = temperatures_;
+    powerplant::EngineState t = state_.engines[drawn_];
     // What is set on entering the phase; the steps that follow are told with their times.
-    p.setting = warm.at(t).setting;
-    p.point = warm.at(t).point;
+    p.setting = warm.at(temperatures()).setting;
+    p.point = warm.at(temperatures()).point;
     ice(Phase::warmUp);
     const double waited = waitFor(t, n_.warmUp.oilRunUp, n_.warmUp.headRunUp, 0.0);
     if (waited < longestWarmUp)
@@ -182,7 +203,10 @@ void Simulation::warmUp() {
     if (toTakeOff < longestWarmUp)
         out_.minutesToTakeOff = toTakeOff;
     for (auto& w : out_.warmth) {
-        heat::Temperatures e = w.atStartEnd;
+        std::size_t i = 0;
+        while (n_.positions[i].id != w.engine)
+            ++i;
+        powerplant::EngineState e = state_.engines[i];
         const double until = waitFor(e, n_.warmUp.oilRunUp, n_.warmUp.headRunUp, 0.0);
         if (until < longestWarmUp)
             w.readyForRunUp = until;
@@ -190,10 +214,10 @@ void Simulation::warmUp() {
     // Taxying warms too: part of the wait is spent on the way, the oil steady first.
     const double taxiTime = n_.warmUp.taxi.si();
     warmFor(warm, std::max(60.0, waited - taxiTime));
-    steady(taxi, taxiTime, groundStep, engines_);
+    steady(taxi, taxiTime, groundStep);
     double more = 0.0;
     while (more < longestWarmUp && out_.minutesToRunUp &&
-           !warmEnough(temperatures_, n_.warmUp.oilRunUp, n_.warmUp.headRunUp)) {
+           !warmEnough(temperatures(), n_.warmUp.oilRunUp, n_.warmUp.headRunUp)) {
         warmFor(warm, groundStep);
         more += groundStep;
     }
@@ -211,7 +235,7 @@ void Simulation::groundBudget(const Setting& taxi) {
         if (!edge)
             return std::nullopt;
         const auto t =
-            heat::timeToPass(a_.thermal, temperatures_, d, Temperature::si(*edge), Duration::si(groundBudgetHorizon));
+            heat::timeToPass(a_.thermal, temperatures(), d, Temperature::si(*edge), Duration::si(groundBudgetHorizon));
         return t ? std::optional(t->si()) : std::nullopt;
     };
     out_.groundToAmber = until(band.normalHigh);
@@ -238,16 +262,16 @@ void Simulation::runUp() {
     p.point = operate(reference);
     ice(Phase::runUp);
     constexpr double atReference = 40.0;
-    steady(idle, 0.35 * duration, groundStep, engines_);
-    steady(middle, std::max(20.0, 0.35 * duration - atReference), groundStep, engines_);
-    steady(reference, atReference, atReference / 2, engines_);
-    steady(idle, 0.30 * duration, groundStep, engines_);
-    steady(idle, s_.flight.hold.si(), groundStep, engines_);
+    steady(idle, 0.35 * duration, groundStep);
+    steady(middle, std::max(20.0, 0.35 * duration - atReference), groundStep);
+    steady(reference, atReference, atReference / 2);
+    steady(idle, 0.30 * duration, groundStep);
+    steady(idle, s_.flight.hold.si(), groundStep);
     const Setting warmest = groundSetting(
         n_.warmUp.steps.empty() ? *n_.phase(Phase::warmUp).rpm : n_.warmUp.steps.back().second, coolingFlap);
     double more = 0.0;
-    while (more < longestWarmUp / 2 && !warmEnough(temperatures_, n_.warmUp.oilTakeOff, n_.warmUp.headTakeOff)) {
-        steady(warmest, groundStep, groundStep, engines_);
+    while (more < longestWarmUp / 2 && !warmEnough(temperatures(), n_.warmUp.oilTakeOff, n_.warmUp.headTakeOff)) {
+        steady(warmest, groundStep, groundStep);
         more += groundStep;
     }
     if (more >= longestWarmUp / 2)
@@ -264,15 +288,15 @@ void Simulation::stop() {
     auto& phase = out_[Phase::stop];
     phase.setting = idle;
     phase.point = operate(idle);
-    steady(taxi, n_.warmUp.taxi.si(), groundStep, engines_);
-    while (n_.stop.coolBelow && temperatures_.headOrCoolant > *n_.stop.coolBelow && out_.coolDown < longestCoolDown) {
-        steady(idle, groundStep, groundStep, engines_);
+    steady(taxi, n_.warmUp.taxi.si(), groundStep);
+    while (n_.stop.coolBelow && temperatures().headOrCoolant > *n_.stop.coolBelow && out_.coolDown < longestCoolDown) {
+        steady(idle, groundStep, groundStep);
         out_.coolDown += groundStep;
     }
     if (out_.coolDown >= longestCoolDown)
         say(Phase::stop, watch::Rule::coolBeforeStop,
             fmt::format("It does not cool under the figure in {:.0f} minutes at idle today.", longestCoolDown / 60));
-    steady(groundSetting(n_.stop.scavengeRpm, coolingFlap), n_.stop.scavenge.si(), n_.stop.scavenge.si(), engines_);
+    steady(groundSetting(n_.stop.scavengeRpm, coolingFlap), n_.stop.scavenge.si(), n_.stop.scavenge.si());
     standing(120.0);
     end();
 }

@@ -193,7 +193,7 @@ std::string planJson(const powerplant::Aircraft& aircraft, const Sortie& sortie,
         }
     // Each engine from its own start.
     json engines = json::object();
-    for (const auto& trace : flight::engineTraces(aircraft, sortie, f)) {
+    for (const auto& trace : f.engines) {
         json points = json::array();
         for (const auto& p : trace.points)
             points.push_back(

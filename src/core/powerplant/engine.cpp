@@ -69,6 +69,14 @@ double Engine::propellerPower(double n, double pitch, double trueSpeed, double r
     return fine.absorption * rho * n * n * n * takenAt(pitch, advance);
 }
 
+double Engine::runDownTime(Rotation from, Rotation to, const Surroundings& a) const {
+    if (to.si() <= 0 || from <= to)
+        return 0.0;
+    const double rho = air::density(a.air.pressure, a.air.temperature);
+    return std::min(6.0,
+                    0.2 * inertia_ / (aircraft_->propeller.fine.absorption * rho) * (1.0 / to.si() - 1.0 / from.si()));
+}
+
 engine::Demand Engine::demand(const EngineState& s, const EngineLevers& l, const Effects& e,
                               const Surroundings& a) const {
     engine::Demand d;

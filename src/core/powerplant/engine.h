@@ -39,7 +39,7 @@ public:
 
     /// Standing, at these temperatures, its tank of oil full.
     [[nodiscard]] EngineState standing(Temperature headOrCoolant, Temperature oil) const;
-    /// Running settled at levers, with these temperatures.
+    /// Running settled at levers, with these temperatures; its oil as far as it has come.
     [[nodiscard]] EngineState running(EngineState from, const EngineLevers& levers, const Surroundings& around) const;
 
     /// One step of at most `shortStep`.
@@ -62,6 +62,19 @@ public:
     EngineReadings stride(EngineState& state, const EngineLevers& levers, const Surroundings& around,
                           const Settled& settled, Milliseconds dt) const;
 
+    /// Time at the old setting that a change of rpm is worth. Up: the energy of the turning parts over the power it
+    /// comes to; standing half of that and six tenths of a second, three at most; down in the air: what the parts give back over the power
+    /// given up, six seconds at most. (Settled against short steps on the shipped types: tests/core/stride_test.cpp.)
+    [[nodiscard]] double changeLag(Rotation from, Power before, Rotation to, Power after, bool moving) const {
+        const double energy = kineticEnergy(to.si()) - kineticEnergy(from.si());
+        if (energy > 0)
+            return after.si() <= 0 ? 0.0 : moving ? energy / after.si() : std::min(3.0, 0.6 + 0.5 * energy / after.si());
+        const double given = before.si() - after.si();
+        return moving && after.si() > 0 && given > 0.05 * before.si() ? std::min(6.0, -energy / given) : 0.0;
+    }
+    /// Time with the throttle shut until the propeller, standing on its fine stop, has brought it down: a fifth of
+    /// I/k (1/n₁ − 1/n₀) with k its power over n³, for the hand that opens again before; six seconds at most.
+    [[nodiscard]] double runDownTime(Rotation from, Rotation to, const Surroundings& around) const;
     /// What drives the temperatures at a point.
     [[nodiscard]] heat::Drive drive(const engine::OperatingPoint& point, double n, const EngineLevers& levers,
                                     const Surroundings& around) const;

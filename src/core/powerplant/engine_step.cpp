@@ -11,11 +11,12 @@
 namespace amber::powerplant {
 namespace {
 // Time constants and rates, s and 1/s: estimates of the usual size.
-constexpr double clutchTime = 1.5;     // a gear of the blower, from one to the other
+constexpr double clutchTime = 0.8;     // a gear of the blower, from one to the other
 constexpr double turboTime = 4.0;      // rotor run up or down
 constexpr double controlTime = 0.4;    // automatic boost control
 constexpr double handTime = 0.6;       // a hand that holds a needle
 constexpr double handGain = 1.5;       // of the hand that holds the rpm by the throttle
+constexpr double handLooksAhead = 2.0; // s
 constexpr double throttleTravel = 6.0; // fastest share of its logarithm a second: shut to open in under a second
 constexpr double governorTime = 0.5, bladeRate = 0.35; // blades: share of pitch a second
 constexpr double featherRate = 0.33;
@@ -84,8 +85,9 @@ void Engine::throttle(Working& w) const {
     };
     switch (w.l.throttle.by) {
     case Throttle::By::rpm: {
-        const double off = (w.l.throttle.value - s.n) / std::max(1.0, w.l.throttle.value);
-        move(s.throttle * std::exp(std::clamp(handGain * off, -0.5, 0.5) * w.dt));
+        // It sees where the needle is going.
+        const double off = (w.l.throttle.value - s.n - handLooksAhead * s.quickens) / std::max(1.0, w.l.throttle.value);
+        move(s.throttle * std::exp(std::clamp(handGain * off, -1.5, 1.5) * w.dt));
         target = wide * throttledShare(s.throttle, speed, loss);
         break;
     }
@@ -252,7 +254,7 @@ void Engine::fuel(Working& w) const {
     if (s.n > 0.1 && w.p.airFlow.si() > 0) {
         carburetted = ((1.0 - x) * sent + dried) / (w.p.airFlow.si() * w.dt);
         const double f = start::vapourFraction(metal);
-        const double run = std::min(1.0, 0.55 + 0.5 * f);
+        const double run = std::min(1.0, 0.84 + 0.18 * f);
         carburetted *= run + (f * f - run) * (1.0 - smooth(0.7, 1.0, slow));
     }
     s.fuelAir = std::min(0.5, primer + carburetted);
@@ -378,6 +380,7 @@ void Engine::turning(Working& w) const {
         (std::abs(w.p.friction) + std::abs(w.p.pumping)) / (inertia_ * n * n) - 0.05;
     const double change = surplus / (inertia_ * n) * std::expm1(slope * w.dt) / slope;
     const double next = s.n + change;
+    s.quickens = change / w.dt;
     if (s.bearing >= 1.0)
         s.n = std::max(0.0, s.n - 8.0 * w.dt); // seizes
     else
@@ -408,8 +411,6 @@ EngineReadings Engine::step(EngineState& s, const EngineLevers& l, const Effects
 
 EngineState Engine::running(EngineState s, const EngineLevers& l, const Surroundings& around) const {
     s.firing = true;
-    s.gallery = 1.0;
-    s.fired = std::max(s.fired, 60.0);
     s.turbo = l.turbo;
     stride(s, l, around, 0);
     s.throttle = areaFor(std::min(1.0, s.manifold / s.wideOpen), s.n / aircraft_->model().ratedRpm,

@@ -11,6 +11,7 @@ namespace {
 constexpr double knockHeat = 0.55, earlyHeat = 0.9, lateHeat = 0.12, leanSideOil = 0.25;
 constexpr double bearingHeat = 1.2, blowByHeat = 1.2, slipHeat = 0.5;
 constexpr double ringsByKnock = 240.0, bearingByDryness = 75.0; // s that heavy knock, or no oil, takes to the end
+constexpr double knockLasts = 10.0;                             // s
 constexpr double needleTime = 0.4;                              // s of the oil pressure
 constexpr double idleFouls = 1800.0, burstClears = 20.0;        // s
 constexpr double iceTakes = 0.35;                               // share of the passage for each kg of ice
@@ -30,8 +31,11 @@ void Engine::heat(Working& w) const {
     l.coolingFlap = w.e.coolingFlap.value_or(l.coolingFlap);
     auto d = drive(w.p, s.n, l, w.a);
     d.shaft = Power::si(std::max(0.0, w.propeller));
+    // Run down, or turned by the starter, it keeps its warmth as a standing one does.
+    if (!s.firing && w.tas < 5.0)
+        d.running = false;
     auto f = aircraft_->thermal.forcing(d);
-    if (s.n > 0) {
+    if (d.running) {
         // Only what burns heats it; what only turns breathes.
         const double burns = s.firing ? std::clamp(w.fires * w.ignition, 0.0, 1.0) : 0.0;
         f.metalIn *= burns * (1.0 + knockHeat * w.out.knock + earlyHeat * w.e.preIgnition + lateHeat * w.e.late);
@@ -95,7 +99,11 @@ void Engine::oilAndWear(Working& w) const {
                                                   std::min(1.0, s.n / aircraft_->model().ratedRpm));
     if (w.e.bearing >= 1.0)
         s.bearing = std::min(1.0, s.bearing + w.dt / 600.0);
-    const double harsh = w.out.knock + 1.5 * w.e.preIgnition * (s.firing ? 1.0 : 0.0);
+    // A rattle while the rpm come up does no harm; what goes on does.
+    s.knocking = w.out.knock + (s.knocking - w.out.knock) * std::exp(-w.dt / knockLasts);
+    if (s.knocking < 1e-9)
+        s.knocking = 0.0;
+    const double harsh = std::max(0.0, s.knocking - 0.3) / 0.7 + 1.5 * w.e.preIgnition * (s.firing ? 1.0 : 0.0);
     s.rings = std::min(1.0, s.rings + harsh * w.dt / ringsByKnock);
 }
 

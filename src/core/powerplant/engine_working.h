@@ -6,7 +6,6 @@
 /// Shared by the files of Engine; nobody else includes it.
 namespace amber::powerplant {
 
-inline constexpr double oilDensity = 880.0;     // kg/m³
 inline constexpr double bowlSeconds = 4.0;      // of rated fuel flow, between pump and jets
 inline constexpr double oilOfFuel = 0.008;      // oil used over fuel burnt, by mass: usual of such engines
 inline constexpr double galleryDrains = 3600.0; // s until it stands empty

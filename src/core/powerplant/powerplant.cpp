@@ -9,6 +9,7 @@ namespace amber::powerplant {
 namespace {
 const Condition sound{};
 const Effects noEffects{};
+constexpr Temperature driest = Temperature::si(180.0); // nothing freezes out of such air
 
 bool has(const Position& position, std::string_view accessory) {
     return std::any_of(position.accessories.begin(), position.accessories.end(),
@@ -67,7 +68,8 @@ Surroundings Powerplant::around(const AircraftState& s, const Levers& l, const R
     Surroundings a;
     a.air = run.day->at(run.day->pressureAltitudeOf(Length::si(s.height)));
     const double above = std::max(0.0, s.height - run.day->elevation.si());
-    a.dewPoint = Temperature::si(std::min(run.day->dewPoint.si() - 1.8e-3 * above, a.air.temperature.si()));
+    a.dewPoint =
+        run.ice ? Temperature::si(std::min(run.day->dewPoint.si() - 1.8e-3 * above, a.air.temperature.si())) : driest;
     a.ias = Speed::si(s.ias);
     a.volts = s.volts;
     a.cart = l.shared.cart;

@@ -38,6 +38,7 @@ struct AircraftReadings {
 struct Run {
     const air::Day* day = nullptr;
     std::vector<Condition> conditions; ///< one an engine; empty: sound
+    bool ice = true;                   ///< in the carburettors; false: kept clear, as a plan reckons
 };
 
 /// The engines of one aircraft, what they share (fuel, electrics, hydraulics, air) and its path. Plan, rehearsal and

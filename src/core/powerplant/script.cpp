@@ -405,9 +405,12 @@ void ScriptRun::performOn(std::size_t i, const ScriptAct& act) {
         break;
     }
     case Key::running:
-        if (on)
+        if (on) {
+            state_.engines[i].gallery = 1.0;
+            state_.engines[i].fired = 60.0;
             state_.engines[i] =
                 powerplant_.engine(i).running(state_.engines[i], l, powerplant_.around(state_, levers_, run_, i));
+        }
         break;
     case Key::headOrCoolant:
         state_.engines[i].headOrCoolant = act.value;

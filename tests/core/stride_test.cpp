@@ -1,0 +1,40 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Strides against the short steps of a rehearsal, on every demo: the same aircraft, levers and procedures, time taken
+// apart in a tenth of a second or in minutes.
+#include "flight/flown.h"
+#include "test_data.h"
+#include <gtest/gtest.h>
+
+namespace amber {
+namespace {
+class StridesAgree : public testing::TestWithParam<std::string> {};
+
+TEST_P(StridesAgree, WithShortStepsInTemperatureFuelAndTime) {
+    const auto& l = test::loaded(GetParam());
+    const auto strides = flight::fly(*l.aircraft, *l.sortie);
+    const auto steps = flight::fly(*l.aircraft, *l.sortie, flight::Pace::shortSteps);
+    const double burnt = strides.fuelAtStart - strides.fuelAtEnd;
+    EXPECT_NEAR(steps.fuelAtStart - steps.fuelAtEnd, burnt, 0.002 * burnt);
+    for (const Phase phase : flownPhases) {
+        const auto &a = strides[phase], &b = steps[phase];
+        EXPECT_NEAR(b.start, a.start, 1.0) << keyOf(phase);
+        EXPECT_NEAR(b.duration, a.duration, 1.0) << keyOf(phase);
+        const auto &x = strides.samples[a.lastSample], &y = steps.samples[b.lastSample];
+        EXPECT_NEAR(y.headOrCoolant(), x.headOrCoolant(), 0.5) << keyOf(phase);
+        EXPECT_NEAR(y[Gauge::oilTemperature], x[Gauge::oilTemperature], 0.5) << keyOf(phase);
+        EXPECT_NEAR(y[Gauge::height], x[Gauge::height], 5.0) << keyOf(phase);
+    }
+    ASSERT_EQ(steps.engines.size(), strides.engines.size());
+    for (std::size_t i = 0; i < strides.engines.size(); ++i) {
+        const auto &a = strides.engines[i].points.back(), &b = steps.engines[i].points.back();
+        EXPECT_NEAR(b.headOrCoolant, a.headOrCoolant, 0.5) << strides.engines[i].engine;
+        EXPECT_NEAR(b.oil, a.oil, 0.5) << strides.engines[i].engine;
+    }
+}
+INSTANTIATE_TEST_SUITE_P(Demos, StridesAgree, testing::ValuesIn(test::demoNames()), [](const auto& i) {
+    std::string name = i.param;
+    std::replace(name.begin(), name.end(), '-', '_');
+    return name;
+});
+} // namespace
+} // namespace amber
