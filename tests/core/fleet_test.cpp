@@ -93,7 +93,7 @@ TEST_P(EachDemo, TheCruiseIsInBalance) {
     const double burnt = (f.fuelAtStart - m[Gauge::fuel]) * notes().fuel.density;
     const auto rate =
         powerplant::rateOfClimb(*loaded.aircraft, m[Gauge::power] * static_cast<double>(notes().engineCount()),
-                            Mass::si(loaded.sortie->weight.si() - burnt), Speed::si(m[Gauge::airspeed]), air);
+                                Mass::si(loaded.sortie->weight.si() - burnt), Speed::si(m[Gauge::airspeed]), air);
     EXPECT_NEAR(rate.si(), 0.0, 0.1) << "level flight neither climbs nor sinks";
 }
 
@@ -114,7 +114,7 @@ TEST_P(EachDemo, TheDragIsThatOfTheNotesPerformanceLines) {
             power = std::max(power, engine::operate(loaded.aircraft->model(), demand).power.si());
         }
         const auto rate = powerplant::rateOfClimb(*loaded.aircraft, power * static_cast<double>(notes().engineCount()),
-                                              line.weight, line.ias, air);
+                                                  line.weight, line.ias, air);
         EXPECT_NEAR(rate.si(), line.rate ? line.rate->si() : 0.0, 0.02);
     }
 }

@@ -22,7 +22,8 @@ Temperature celsius(double t) {
     return Temperature::of(t, units::celsius);
 }
 /// The engine at an rpm on the fine stop, standing, flaps at an opening.
-heat::Drive standing(const powerplant::Aircraft& a, double rpm, Temperature oat, double coolingFlap, double wind = 0.0) {
+heat::Drive standing(const powerplant::Aircraft& a, double rpm, Temperature oat, double coolingFlap,
+                     double wind = 0.0) {
     air::Day day = air::standardDay(Length{});
     day.oat = oat;
     const auto air = day.at(Length{});

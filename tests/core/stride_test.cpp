@@ -15,19 +15,22 @@ TEST_P(StridesAgree, WithShortStepsInTemperatureFuelAndTime) {
     const auto steps = flight::fly(*l.aircraft, *l.sortie, flight::Pace::shortSteps);
     const double burnt = strides.fuelAtStart - strides.fuelAtEnd;
     EXPECT_NEAR(steps.fuelAtStart - steps.fuelAtEnd, burnt, 0.002 * burnt);
-    for (const Phase phase : flownPhases) {
+    for (std::size_t p = 0; p < plannedPhases; ++p) {
+        const auto phase = static_cast<Phase>(p);
+        // Heads still run after the exercise of the levers and the stop: a second of it is a degree.
+        const double close = phase == Phase::runUp || phase == Phase::stop ? 1.3 : 0.5;
         const auto &a = strides[phase], &b = steps[phase];
         EXPECT_NEAR(b.start, a.start, 1.0) << keyOf(phase);
         EXPECT_NEAR(b.duration, a.duration, 1.0) << keyOf(phase);
         const auto &x = strides.samples[a.lastSample], &y = steps.samples[b.lastSample];
-        EXPECT_NEAR(y.headOrCoolant(), x.headOrCoolant(), 0.5) << keyOf(phase);
+        EXPECT_NEAR(y.headOrCoolant(), x.headOrCoolant(), close) << keyOf(phase);
         EXPECT_NEAR(y[Gauge::oilTemperature], x[Gauge::oilTemperature], 0.5) << keyOf(phase);
         EXPECT_NEAR(y[Gauge::height], x[Gauge::height], 5.0) << keyOf(phase);
     }
     ASSERT_EQ(steps.engines.size(), strides.engines.size());
     for (std::size_t i = 0; i < strides.engines.size(); ++i) {
         const auto &a = strides.engines[i].points.back(), &b = steps.engines[i].points.back();
-        EXPECT_NEAR(b.headOrCoolant, a.headOrCoolant, 0.5) << strides.engines[i].engine;
+        EXPECT_NEAR(b.headOrCoolant, a.headOrCoolant, 1.0) << strides.engines[i].engine;
         EXPECT_NEAR(b.oil, a.oil, 0.5) << strides.engines[i].engine;
     }
 }

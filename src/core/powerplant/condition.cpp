@@ -5,12 +5,13 @@
 namespace amber::powerplant {
 namespace {
 // How bad a fault gets: estimates, so that each shows in minutes (a leak) or at once (a pump), as crews describe it.
-constexpr double worstOilLeak = 0.12;            // kg/s: a tank of 60 kg in eight minutes
-constexpr double worstFuelLeak = 0.03;           // kg/s
-constexpr double worstCoolantLeak = 1 / 120.0;   // share a second
-constexpr double reliefOpen = 0.45;              // of the pressure left
+constexpr double worstOilLeak = 0.12;          // kg/s: a tank of 60 kg in eight minutes
+constexpr double worstFuelLeak = 0.03;         // kg/s
+constexpr double worstCoolantLeak = 1 / 120.0; // share a second
+constexpr Milliseconds onset = 150;            // in which plugs are found fouled; what becomes of them is the engine's
+constexpr double reliefOpen = 0.45;            // of the pressure left
 constexpr double richest = 0.45, leanest = 0.36; // of the metered ratio, more and less
-constexpr double iceWater = 3.0;                 // g/kg: a serious case of the published chart
+constexpr double iceWater = 12.0;                // g/kg that clings: half the passage in three minutes of cruise
 } // namespace
 
 Effects effectsOf(const Condition& condition, Milliseconds at, int cylinders) {
@@ -51,7 +52,7 @@ Effects effectsOf(const Condition& condition, Milliseconds at, int cylinders) {
             e.ring = s;
             break;
         case Fault::fouledPlugs:
-            e.fouled = 0.6 * s;
+            e.fouled = at - f.from < onset ? 0.6 * s : 0.0;
             break;
         case Fault::deadLead:
             e.deadLeads = one;

@@ -45,7 +45,7 @@ struct Effects {
     double oilPump = 1.0, oilRelief = 1.0, oilCooler = 1.0;
     double congealed = 0.0, bearing = 0.0, ring = 0.0;
     // ignition
-    double fouled = 0.0; ///< share of the right magneto's plugs, and the burst that clears them works
+    double fouled = 0.0; ///< share of the right magneto's plugs, at its beginning
     double deadLeads = 0.0;
     double leftMagneto = 1.0;
     bool earths = true, spark = true;

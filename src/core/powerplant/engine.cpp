@@ -11,7 +11,7 @@
 namespace amber::powerplant {
 namespace {
 // Sizes that notes do not give: estimates.
-constexpr double bladeInertia = 0.30;        // kg m² of a blade of one metre's propeller, as the fourth power of it
+constexpr double bladeInertia = 0.075;       // kg m² of a metal blade of one metre's propeller, as the fifth power
 constexpr double crankInertia = 100.0;       // kg m² for each m³ of displacement
 constexpr double oilOverFuel = 1.0 / 16.0;   // of the fuel's volume, an engine's share
 constexpr double waterMinutes = 10.0;        // that the water lasts
@@ -27,7 +27,9 @@ Engine::Engine(const Aircraft& aircraft, const engine::KnockBoundary& knock, boo
       hydraulics_(hydraulics) {
     const TypeNotes& n = aircraft.notes;
     const double reduction = n.engine.reduction, radians = 2.0 * std::numbers::pi;
-    const double blades = bladeInertia * n.propeller.blades * std::pow(n.propeller.diameter, 4) * reduction * reduction;
+    const bool wood = n.propeller.kind.find("wood") != std::string::npos;
+    const double blades = (wood ? 0.5 : 1.0) * bladeInertia * n.propeller.blades * std::pow(n.propeller.diameter, 5) *
+                          reduction * reduction;
     inertia_ = (blades + crankInertia * aircraft.model().displacement) * radians * radians;
     mostBoost_ = 0.0;
     engine::OperatingPoint rated;
@@ -66,7 +68,8 @@ double Engine::propellerPower(double n, double pitch, double trueSpeed, double r
     const auto& fine = aircraft_->propeller.fine;
     const double turns = std::max(n * fine.reduction, 0.02);
     const double advance = trueSpeed / (turns * fine.diameter) / std::max(fine.zeroAdvance, 0.05);
-    return fine.absorption * rho * n * n * n * takenAt(pitch, advance);
+    // Feathered it is not driven.
+    return fine.absorption * rho * n * n * n * (pitch > 0.9 * featheredPitch ? 0.0 : takenAt(pitch, advance));
 }
 
 double Engine::runDownTime(Rotation from, Rotation to, const Surroundings& a) const {
@@ -160,16 +163,19 @@ Engine::Settled Engine::settle(const EngineLevers& l, const Surroundings& a) con
     d.intercooler = l.intercooler;
     d.water = l.water;
     d.turbo = l.turbo;
+    const auto& blades = aircraft_->propeller.control == PropellerControl::twoPosition && !l.coarse
+                             ? aircraft_->propeller.fine
+                             : aircraft_->propeller.coarse;
     if (l.throttle.by == Throttle::By::rpm) {
-        d.rpm = Rotation::si(l.throttle.value);
-        d.boost = engine::boostForRpm(engine, aircraft_->fineStop, d.rpm, l.gear, a.air);
+        const auto both = engine::agree(engine, blades, Rotation::si(l.throttle.value), std::nullopt, l.gear, a.air,
+                                        a.ias, d.mixture);
+        d.rpm = both.rpm;
+        if (both.throttled)
+            d.boost = both.boost;
     } else {
         if (l.throttle.by == Throttle::By::boost)
             d.boost = ManifoldPressure::si(l.throttle.value);
         // The stop that it stands on decides, where that holds it under what the lever asks for.
-        const auto& blades = aircraft_->propeller.control == PropellerControl::twoPosition && !l.coarse
-                                 ? aircraft_->propeller.fine
-                                 : aircraft_->propeller.coarse;
         const auto both = engine::agree(engine, blades, d.rpm, d.boost, l.gear, a.air, a.ias, d.mixture);
         if (aircraft_->propeller.followsThrottle() || both.rpm < d.rpm) {
             d.rpm = both.rpm;

@@ -63,12 +63,15 @@ public:
                           const Settled& settled, Milliseconds dt) const;
 
     /// Time at the old setting that a change of rpm is worth. Up: the energy of the turning parts over the power it
-    /// comes to; standing half of that and six tenths of a second, three at most; down in the air: what the parts give back over the power
-    /// given up, six seconds at most. (Settled against short steps on the shipped types: tests/core/stride_test.cpp.)
+    /// comes to; standing half of that and six tenths of a second, three at most; down in the air: what the parts give
+    /// back over the power given up, six seconds at most. (Settled against short steps on the shipped types:
+    /// tests/core/stride_test.cpp.)
     [[nodiscard]] double changeLag(Rotation from, Power before, Rotation to, Power after, bool moving) const {
         const double energy = kineticEnergy(to.si()) - kineticEnergy(from.si());
         if (energy > 0)
-            return after.si() <= 0 ? 0.0 : moving ? energy / after.si() : std::min(3.0, 0.6 + 0.5 * energy / after.si());
+            return after.si() <= 0 ? 0.0
+                   : moving        ? energy / after.si()
+                                   : std::min(3.0, 0.6 + 0.5 * energy / after.si());
         const double given = before.si() - after.si();
         return moving && after.si() > 0 && given > 0.05 * before.si() ? std::min(6.0, -energy / given) : 0.0;
     }

@@ -112,7 +112,7 @@ void Engine::signs(Working& w) const {
         if (s.n > 1.06 * aircraft_->model().ratedRpm)
             g.sound = Sound::howl;
     }
-    if (s.firing && s.fuelAir > 0.112)
+    if (s.firing && s.fuelAir > 0.106)
         g.smoke = Smoke::black;
     if (s.firing && std::min(1.0, e.ring + s.rings) > 0.15)
         g.smoke = Smoke::blue;

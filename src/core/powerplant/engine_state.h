@@ -10,8 +10,8 @@ inline constexpr double oilDensity = 880.0; ///< kg/m³
 /// All that one engine remembers from one step to the next. SI; shares are 0 … 1.
 struct EngineState {
     // fast
-    double n = 0.0; ///< rev/s
-    double quickens = 0.0; ///< rev/s²
+    double n = 0.0;           ///< rev/s
+    double quickens = 0.0;    ///< rev/s²
     double manifold = 101325; ///< Pa
     double wideOpen = 101325; ///< Pa with the throttle open, of the step before
     double throttle = 0.03;   ///< area of the opening over that wide open
@@ -43,7 +43,7 @@ struct EngineState {
     double waterPressure = 0.0;                  ///< Pa
     double starterHeat = 0.0;                    ///< 1: too hot to touch
     double bearing = 0.0, rings = 0.0;           ///< worn, 1: gone
-    double knocking = 0.0;             ///< knock of the last ten seconds or so
+    double knocking = 0.0;                       ///< knock of the last ten seconds or so
     double cranked = 0.0, fired = 0.0;           ///< s of this try; s since the first fire
     double backfire = 0.0;                       ///< s that the last is still heard
     bool operator==(const EngineState&) const = default;

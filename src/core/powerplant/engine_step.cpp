@@ -239,7 +239,7 @@ void Engine::fuel(Working& w) const {
     s.vapour = approach(s.vapour, 1.0, w.dt, start::evaporationTime(metal).si());
     const double cycles = s.n / 2.0 * w.dt;
     const double carriedShare =
-        s.n < 0.1 ? 0.0 : std::clamp(0.05 + 6.0 * s.throttle, 0.08, 1.0) * start::carriedPerCycle;
+        s.n < 0.1 ? 0.0 : std::clamp(0.04 + 1.5 * s.throttle, 0.05, 1.0) * start::carriedPerCycle;
     const double drained = s.primed * (1.0 - std::exp(-w.dt / start::drainTime.si()));
     const double carried = (s.primed - drained) * (1.0 - std::pow(1.0 - carriedShare, cycles));
     s.primed -= drained + carried;

@@ -8,14 +8,15 @@ namespace amber::powerplant {
 namespace {
 // Heat that trouble brings, relative to what reaches heads or oil otherwise: estimates, so that heads follow in half a
 // minute, oil in minutes, as crews describe it.
-constexpr double knockHeat = 0.55, earlyHeat = 0.9, lateHeat = 0.12, leanSideOil = 0.25;
+constexpr double knockHeat = 0.55, earlyHeat = 0.9, lateHeat = 0.12, knockOil = 0.6;
 constexpr double bearingHeat = 1.2, blowByHeat = 1.2, slipHeat = 0.5;
 constexpr double ringsByKnock = 240.0, bearingByDryness = 75.0; // s that heavy knock, or no oil, takes to the end
 constexpr double knockLasts = 10.0;                             // s
 constexpr double needleTime = 0.4;                              // s of the oil pressure
 constexpr double idleFouls = 1800.0, burstClears = 20.0;        // s
-constexpr double iceTakes = 0.35;                               // share of the passage for each kg of ice
-constexpr double iceMelts = 25.0;                               // s
+constexpr double iceTakes =
+    2.2; // share of the passage for each kg of ice, of an engine that takes a kg of air a second
+constexpr double iceMelts = 25.0; // s
 constexpr double freezing = 273.15;
 constexpr double latentShare = 14.0; // K by expansion past a throttle all but shut
 
@@ -41,7 +42,7 @@ void Engine::heat(Working& w) const {
         f.metalIn *= burns * (1.0 + knockHeat * w.out.knock + earlyHeat * w.e.preIgnition + lateHeat * w.e.late);
         const double flowed = burns;
         f.oilIn *= 0.4 + 0.6 * flowed;
-        f.oilIn *= 1.0 + leanSideOil * w.out.knock + bearingHeat * std::min(1.0, w.e.bearing + s.bearing) +
+        f.oilIn *= 1.0 + knockOil * w.out.knock + bearingHeat * std::min(1.0, w.e.bearing + s.bearing) +
                    blowByHeat * std::min(1.0, 0.6 * w.e.ring + s.rings) +
                    slipHeat * (s.gear > 0 ? w.e.clutchSlip : 0.0);
         if (aircraft_->thermal.cooling() == Cooling::liquid)
@@ -109,12 +110,11 @@ void Engine::oilAndWear(Working& w) const {
 
 void Engine::plugs(Working& w) const {
     auto& s = w.s;
-    if (s.fouledRight < w.e.fouled && s.fired < 1.0 + 2.0 * w.dt)
-        s.fouledRight = w.e.fouled; // found so at the start
+    s.fouledRight = std::max(s.fouledRight, w.e.fouled);
     if (!s.firing)
         return;
     const double hard = w.p.power.si() / std::max(1.0, ratedFuel_ * 1.4e7);
-    const double clears = std::clamp((hard - 0.35) / 0.25, 0.0, 1.0) / burstClears;
+    const double clears = std::clamp((hard - 0.5) / 0.25, 0.0, 1.0) / burstClears;
     const auto least = aircraft_->notes.warmUp.leastRpm;
     const bool sooty = w.p.fuelAirRatio > 0.08 && s.n < (least ? least->si() : 14.0);
     for (double* plugs : {&s.fouledLeft, &s.fouledRight}) {
@@ -143,8 +143,9 @@ void Engine::ice(Working& w) const {
     const double heat = std::max(w.l.hotAir, w.e.hotAir.value_or(0.0));
     if (w.e.iceWater > 0 && heat < 0.5)
         water = std::max(water, w.e.iceWater * 1e-3);
+    const double ratedAir = ratedFuel_ / 0.085; // kg/s
     if (water > 0 && heat < 0.5)
-        s.ice = std::min(0.95, s.ice + water * w.p.airFlow.si() * iceTakes * w.dt);
+        s.ice = std::min(0.95, s.ice + water * w.p.airFlow.si() / ratedAir * iceTakes * w.dt);
     else if (at > freezing + 2.0 || heat >= 0.5)
         s.ice = std::max(0.0, s.ice - w.dt / iceMelts);
 }
