@@ -10,6 +10,7 @@
 #include "flight/open_files.h"
 #include "plan/pictures.h"
 #include "plan/plan.h"
+#include "powerplant/powerplant.h"
 #include "units/unit_table.h"
 #include <benchmark/benchmark.h>
 
@@ -111,12 +112,35 @@ const flight::LoadedSortie& mercerDemo() {
     return loaded;
 }
 
-void temperaturesOfFourEngines(benchmark::State& state) {
-    const auto flown = flight::fly(*mercerDemo().aircraft, *mercerDemo().sortie);
-    for (auto _ : state)
-        benchmark::DoNotOptimize(flight::fly(*mercerDemo().aircraft, *mercerDemo().sortie));
+/// Four engines flown a second in short steps, each with temperatures of its own so that none is stepped for another.
+void secondOfFourEnginesInShortSteps(benchmark::State& state) {
+    const auto& l = mercerDemo();
+    const powerplant::Powerplant plant(*l.aircraft, l.sortie->fuelGrade);
+    auto s = plant.standing(l.sortie->day, Temperature::of(80, units::celsius));
+    auto levers = plant.levers();
+    const powerplant::Run run{&l.sortie->day, {}, true};
+    s.height = 2000;
+    s.ias = 80;
+    levers.path = {powerplant::Path::Kind::rateHeld, 80, 0};
+    for (auto& e : levers.engines) {
+        e.cock = e.booster = true;
+        e.cutOff = false;
+        e.ignition = powerplant::Ignition::both;
+        e.throttle = powerplant::boostHeld(100e3);
+        e.rpm = 33;
+    }
+    for (std::size_t i = 0; i < plant.count(); ++i) {
+        s.engines[i].headOrCoolant += 3.0 * static_cast<double>(i);
+        s.engines[i] = plant.engine(i).running(s.engines[i], levers.engines[i], plant.around(s, levers, run, i));
+    }
+    const auto from = s;
+    for (auto _ : state) {
+        if (s.now > 600'000)
+            s = from;
+        benchmark::DoNotOptimize(plant.steps(s, levers, run, 1000));
+    }
 }
-BENCHMARK(temperaturesOfFourEngines)->Unit(benchmark::kMillisecond);
+BENCHMARK(secondOfFourEnginesInShortSteps)->Unit(benchmark::kMicrosecond);
 
 void groundBudgetOfEightWays(benchmark::State& state) {
     const auto flown = flight::fly(*mercerDemo().aircraft, *mercerDemo().sortie);

@@ -25,6 +25,23 @@ def save(figure, path):
     figure.savefig(path, metadata={"Date": None, "Creator": None})
 
 
+def trace(source, target, name, engine, lanes, title):
+    """One engine's trace in lanes, one below the other: (columns, label), each column once a line style."""
+    data = rows(f"{source}/{name}.csv")
+    x = [float(r["time_s"]) for r in data]
+    figure, axes = plt.subplots(len(lanes), 1, figsize=(7, 1.25 * len(lanes)), sharex=True)
+    for ax, (columns, label) in zip(axes, lanes):
+        for style, column in zip(STYLES, columns):
+            key = column if column in data[0] else f"{engine}.{column}"
+            ax.plot(x, [float(r[key]) if r[key] else float("nan") for r in data], style, lw=1.2, label=column)
+        ax.set_ylabel(label, rotation=0, ha="right", va="center", fontsize=8)
+        ax.margins(x=0)
+    axes[0].set_title(title, fontsize=9, loc="left")
+    axes[-1].set_xlabel("s")
+    figure.align_ylabels(axes)
+    save(figure, f"{target}/{name}.svg")
+
+
 def main():
     source, target = sys.argv[1:3]
     lines = defaultdict(list)
@@ -62,6 +79,19 @@ def main():
     axes.annotate("oil, thin lines", (11, 30), fontsize=8)
     axes.set(xlabel="minutes at 1,000 rpm", ylabel="°C")
     save(figure, f"{target}/warm-up.svg")
+
+    trace(source, target, "frosty-start", "3",
+          [(["rpm"], "rpm"), (["fuel_flow_l_h"], "fuel, l/h"), (["head_C", "oil_C"], "heads —\noil - -\n°C"),
+           (["oil_pressure_kPa"], "oil, kPa")],
+          "A start in frost: dry, then primed and waited for (data/scripts/frosty-start.csv)")
+    trace(source, target, "past-its-rating", "1",
+          [(["manifold_pressure_kPa"], "boost, kPa"), (["head_C"], "heads, °C"), (["oil_C"], "oil, °C"),
+           (["oil_pressure_kPa"], "oil, kPa"), (["power_kW"], "kW")],
+          "Past its rating for eight minutes (data/scripts/past-its-rating.csv)")
+    trace(source, target, "failure-after-take-off", "1",
+          [(["ias_m_s"], "IAS, m/s"), (["height_m"], "height, m"), (["rpm"], "rpm, port"), (["yaw"], "yaw"),
+           (["power_kW"], "kW, port")],
+          "The port engine fails after take-off, feathered eight seconds later (data/scripts/failure-after-take-off.csv)")
 
 
 if __name__ == "__main__":

@@ -16,6 +16,7 @@
 #include "heat/heat_solve.h"
 #include "other_engines.h"
 #include "plan/plan.h"
+#include "transients.h"
 #include <algorithm>
 #include <cmath>
 #include <filesystem>
@@ -534,6 +535,8 @@ int main(int argc, char** argv) {
     knock();
     doubted();
     heatModel();
+    head("In time");
+    bench::transients(fleet(), type("Lorimer"), row);
     curves();
     return allHold ? 0 : 1;
 }

@@ -42,6 +42,58 @@ protected:
     }
 };
 
+TEST_F(EngineCommands, StepRunsAScriptAndWritesItsTrace) {
+    const std::string sortie = test::dataFolder() + "/demo/lorimer-spring.toml",
+                      script = test::dataFolder() + "/scripts/failure-after-take-off.csv";
+    const auto r = command({"step", sortie, "--script", script, "--until", "90 s", "--every", "0.5 s"});
+    ASSERT_EQ(r.code, 0) << r.err.toStdString();
+    std::istringstream lines(r.out.toStdString());
+    std::string header, line, last;
+    std::getline(lines, header);
+    std::vector<std::string> names;
+    for (const auto& name : QString::fromStdString(header).split(','))
+        names.push_back(name.toStdString());
+    const auto column = [&](const std::string& of, const std::string& name) {
+        const auto at = std::find(names.begin(), names.end(), name);
+        EXPECT_NE(at, names.end()) << name;
+        return QString::fromStdString(of).split(',')[at - names.begin()].toDouble();
+    };
+    int count = 0;
+    while (std::getline(lines, line)) {
+        last = line;
+        ++count;
+        EXPECT_EQ(QString::fromStdString(line).count(','), QString::fromStdString(header).count(','));
+    }
+    EXPECT_EQ(count, 180);
+    EXPECT_NEAR(column(last, "time_s"), 90.0, 1e-9);
+    EXPECT_EQ(column(last, "1.rpm"), 0.0) << "feathered";
+    EXPECT_NEAR(column(last, "2.rpm"), 2650, 10);
+    EXPECT_GT(column(last, "yaw"), 0.5);
+    EXPECT_GT(column(last, "height_m"), 150.0) << "it climbs away on one";
+    // Into a file; the same bytes.
+    const std::string file = path("trace.csv");
+    const auto again =
+        command({"step", sortie, "--script", script, "--until", "90 s", "--every", "0.5 s", "--csv", file});
+    EXPECT_EQ(again.code, 0);
+    EXPECT_EQ(contents(file), r.out.toStdString());
+    EXPECT_TRUE(again.out.contains("live"));
+}
+
+TEST_F(EngineCommands, StepRefusesWhatItCannotRead) {
+    const std::string sortie = test::dataFolder() + "/demo/lorimer-spring.toml", script = path("s.csv");
+    std::ofstream(script) << "time,engine,what,value\n0,1,cock,perhaps\n0,7,cock,on\n";
+    const auto r = command({"step", sortie, "--script", script});
+    EXPECT_EQ(r.code, 1);
+    EXPECT_TRUE(r.err.contains(":2:")) << r.err.toStdString();
+    EXPECT_TRUE(r.err.contains(":3:"));
+    EXPECT_TRUE(r.out.isEmpty());
+    EXPECT_EQ(command({"step", sortie, "--script", path("none.csv")}).code, 1);
+    std::ofstream(script) << "time,engine,what,value\n";
+    EXPECT_EQ(command({"step", sortie, "--script", script, "--until", "3 days"}).code, 2);
+    EXPECT_EQ(command({"step", sortie, "--script", script, "--seed", "1.5"}).code, 2);
+    EXPECT_EQ(command({"step", sortie, "--script", script, "--csv", "/nowhere/at/all.csv"}).code, 3);
+}
+
 TEST_F(EngineCommands, CalibrateTellsTheResidualOfEveryLine) {
     for (const char* type : {"lorimer-l4", "collier-c2", "wheelwright-w2", "sexton-s1"}) {
         const auto r = command({"calibrate", "--notes", notesOf(type), "--json"});

@@ -20,6 +20,7 @@ using test::loaded;
 struct Bench {
     explicit Bench(const std::string& demo, const std::string& lines = {}, double celsius = 15)
         : sortie(loaded(demo)), plant(*sortie.aircraft, sortie.sortie->fuelGrade), day(sortie.sortie->day) {
+        day.dewPoint = Temperature::of(-30, units::celsius); // no ice
         Problems problems;
         auto read = readScript("time,engine,what,value\n" + lines, "script.csv", sortie.aircraft->notes, problems);
         EXPECT_TRUE(read) << (problems.empty() ? "" : problems.front().text());

@@ -17,6 +17,7 @@ constexpr double oilOverFuel = 1.0 / 16.0;   // of the fuel's volume, an engine'
 constexpr double waterMinutes = 10.0;        // that the water lasts
 constexpr double waterOverFuel = 0.5;        // of the fuel's flow
 constexpr double filled = 1.0 - 1e-9;        // of the gallery
+constexpr double featheredBrake = 120.0;     // of what the fine stop takes at those rpm
 constexpr double cutIn = 0.30;               // of the rated rpm, a generator's
 constexpr double hydraulicNominal = 7.0e6;   // Pa
 constexpr double leastFuelPressure = 3000.0; // Pa, of a float fed by gravity
@@ -68,8 +69,9 @@ double Engine::propellerPower(double n, double pitch, double trueSpeed, double r
     const auto& fine = aircraft_->propeller.fine;
     const double turns = std::max(n * fine.reduction, 0.02);
     const double advance = trueSpeed / (turns * fine.diameter) / std::max(fine.zeroAdvance, 0.05);
-    // Feathered it is not driven.
-    return fine.absorption * rho * n * n * n * (pitch > 0.9 * featheredPitch ? 0.0 : takenAt(pitch, advance));
+    const double still = fine.absorption * rho * n * n * n;
+    // Feathered it is not driven: what turns, the blades' flat sides brake.
+    return still * (pitch > 0.9 * featheredPitch ? featheredBrake : takenAt(pitch, advance));
 }
 
 double Engine::runDownTime(Rotation from, Rotation to, const Surroundings& a) const {

@@ -9,6 +9,8 @@ namespace amber::powerplant {
 namespace {
 const Condition sound{};
 const Effects noEffects{};
+constexpr double windmillShare = 0.5; // of the work that drag does on a windmilling propeller, what turns the engine:
+                                      // an estimate, the rest is lost at its blades
 constexpr Temperature driest = Temperature::si(180.0); // nothing freezes out of such air
 
 bool has(const Position& position, std::string_view accessory) {
@@ -140,7 +142,7 @@ void Powerplant::fly(AircraftState& s, const Levers& l, const Run& run, const Ai
     // What the propellers take becomes thrust; what drives one is lost with the blades' own drag.
     double useful = 0.0, standing = 0.0;
     for (const auto& e : out.engines) {
-        useful += e.propeller >= 0 || settled ? Drag::propellerEfficiency * e.propeller : e.propeller / 0.7;
+        useful += e.propeller >= 0 || settled ? Drag::propellerEfficiency * e.propeller : e.propeller / windmillShare;
         standing += e.standingDrag;
     }
     const Mass mass = weight(s);
