@@ -83,15 +83,15 @@ def main():
     trace(source, target, "frosty-start", "3",
           [(["rpm"], "rpm"), (["fuel_flow_l_h"], "fuel, l/h"), (["head_C", "oil_C"], "heads —\noil - -\n°C"),
            (["oil_pressure_kPa"], "oil, kPa")],
-          "A start in frost: dry, then primed and waited for (data/scripts/frosty-start.csv)")
+          "A start in frost: dry, then primed and waited for")
     trace(source, target, "past-its-rating", "1",
           [(["manifold_pressure_kPa"], "boost, kPa"), (["head_C"], "heads, °C"), (["oil_C"], "oil, °C"),
            (["oil_pressure_kPa"], "oil, kPa"), (["power_kW"], "kW")],
-          "Past its rating for eight minutes (data/scripts/past-its-rating.csv)")
+          "Past its rating for eight minutes")
     trace(source, target, "failure-after-take-off", "1",
           [(["ias_m_s"], "IAS, m/s"), (["height_m"], "height, m"), (["rpm"], "rpm, port"), (["yaw"], "yaw"),
            (["power_kW"], "kW, port")],
-          "The port engine fails after take-off, feathered eight seconds later (data/scripts/failure-after-take-off.csv)")
+          "The port engine fails after take-off, feathered eight seconds later")
 
 
 if __name__ == "__main__":

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The powerplant in time: what must balance, what must settle, what must be the same, and how it starts.
+#include "air/airspeed.h"
 #include "air/atmosphere.h"
 #include "powerplant/blade_law.h"
 #include "powerplant/generator.h"
@@ -643,6 +644,42 @@ TEST(Transients, StoppedByTheMixtureItRunsDownInSeconds) {
     // Standing forty minutes, 1/e of its warmth is left.
     const double ambient = b.day.oat.si();
     EXPECT_NEAR((b.engine().headOrCoolant - ambient) / (393.15 - ambient), std::exp(-1.0), 0.05);
+}
+
+TEST(Transients, SpeedIsPaidForInHeight) {
+    // By hand: from 160 kt to 130 kt, true 84.7 to 68.8 m/s at 2,000 ft standard, are 124 m besides what the power
+    // gives.
+    const std::string at = flying("\"2,000 ft\"", "160 kt", "2200 rpm", "32 inHg", "0,all,gear,low\n0,,path,climb\n");
+    Bench slowing("lorimer-spring", at + "10,,ias,160 kt\n"), steady("lorimer-spring", at);
+    slowing.day = steady.day = air::standardDay(Length{});
+    slowing.until(10);
+    auto state = slowing.run->state();
+    auto levers = slowing.run->levers();
+    const powerplant::Run run{&slowing.day, {}, false};
+    const double energy0 =
+        state.height * air::gravity +
+        0.5 * std::pow(air::trueAirspeed(Speed::si(state.ias), slowing.day.at(Length::si(state.height)).pressure,
+                                         slowing.day.at(Length::si(state.height)).temperature)
+                           .si(),
+                       2);
+    levers.path.ias = 130 * 0.514444;
+    double work = 0.0;
+    for (int i = 0; i < 250; ++i) {
+        const double before = state.height;
+        const auto now = slowing.plant.step(state, levers, run, shortStep);
+        const auto here = slowing.day.at(Length::si(before));
+        const double v = air::trueAirspeed(Speed::si(state.ias), here.pressure, here.temperature).si();
+        const double q = 0.5 * air::density(here.pressure, here.temperature) * v * v,
+                     w = slowing.plant.weight(state).si() * air::gravity;
+        double thrust = 0.0;
+        for (const auto& e : now.engines)
+            thrust += 0.8 * e.propeller / v;
+        work += (thrust - slowing.sortie.aircraft->drag.force(q, w)) * v * 0.1 / slowing.plant.weight(state).si();
+    }
+    const auto here = slowing.day.at(Length::si(state.height));
+    const double v = air::trueAirspeed(Speed::si(state.ias), here.pressure, here.temperature).si();
+    EXPECT_NEAR(state.height * air::gravity + 0.5 * v * v - energy0, work, 120.0) << "J/kg: twelve metres of height";
+    EXPECT_NEAR(state.ias, 130 * 0.514444, 0.01);
 }
 
 // ---------------------------------------------------------------- scripts

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "flight/simulation.h"
 #include "air/airspeed.h"
+#include "air/atmosphere.h"
 #include "engine/fuel_grade.h"
 #include "heat/drive.h"
 #include "notes/cockpit_units.h"
@@ -204,11 +205,42 @@ void Simulation::advance(const std::vector<const At*>& engines, double seconds, 
     go(engines, seconds, path);
 }
 
+double Simulation::heightOf(double from, double to) const {
+    const auto here = air();
+    const auto squared = [&](double ias) {
+        const double v = ias > 0 ? air::trueAirspeed(Speed::si(ias), here.pressure, here.temperature).si() : 0.0;
+        return v * v;
+    };
+    return (squared(from) - squared(to)) / (2.0 * air::gravity);
+}
+
 void Simulation::go(const std::vector<const At*>& engines, double seconds, const powerplant::Path& path) {
+    const At* now = engines.front();
     if (out_.engines.front().points.empty())
         trace();
+    if (path.kind != powerplant::Path::Kind::speedHeld) {
+        state_.ias = path.ias;
+    } else if (pace_ == Pace::strides) {
+        // The speed that is gained costs height, and takes its time: at most seven tenths of the climb go into it.
+        const double change = path.ias - state_.ias;
+        if (std::abs(change) > powerplant::speedHair && now) {
+            const double climb =
+                rateOfClimb(a_, now->point.power.si() * engines_, weight(), Speed::si(path.ias), air()).si();
+            const double eases = change > 0 ? powerplant::easing(climb, path.ias) : powerplant::easesBy;
+            const double by = std::clamp(change, -eases * seconds, eases * seconds), took = std::abs(by) / eases;
+            state_.height += heightOf(state_.ias, state_.ias + by);
+            powerplant::Path between = path;
+            between.ias = state_.ias + 0.5 * by;
+            const double reached = state_.ias + by;
+            state_.ias = between.ias;
+            go(engines, took, between);
+            seconds -= took;
+            state_.ias = reached;
+        }
+        if (seconds <= 1e-6)
+            return;
+    }
     levers_.path = path;
-    state_.ias = path.ias;
     auto left = std::max<powerplant::Milliseconds>(1, std::llround(seconds * 1000.0));
     const bool alike = engines.size() == 1;
     const At* drawn = engines[alike ? 0 : drawn_];

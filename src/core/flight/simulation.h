@@ -45,6 +45,8 @@ private:
     void advance(const std::vector<const At*>& engines, double seconds, const powerplant::Path& path);
     void advance(const At& all, double seconds, double rate = 0.0);
     void go(const std::vector<const At*>& engines, double seconds, const powerplant::Path& path);
+    /// Height that a change of held speed brings, m: negative for a faster one.
+    [[nodiscard]] double heightOf(double from, double to) const;
     /// Next tank, where the one in use is empty.
     void dryTank();
     /// A point of every engine's trace.

@@ -220,7 +220,9 @@ void Simulation::climb() {
                             formatHeight(state_.height, *n_.cockpit.height)));
             break;
         }
-        const double untilTop = (goal - state_.height) / rate;
+        // A slower speed gives height too.
+        const double given = std::max(0.0, heightOf(state_.ias, s.ias.si()));
+        const double untilTop = std::max(shortestStep, (goal - state_.height - given) / rate);
         dt = std::min(climbStep, untilTop);
         if (!spent)
             dt = std::max(shortestStep, std::min(dt, left()));

@@ -66,7 +66,7 @@ struct Path {
         standing,  ///< on its wheels, chocks or moorings
         taxi,      ///< at `ias` on the ground
         roll,      ///< on the runway, as fast as the thrust brings it
-        speedHeld, ///< at `ias`; the height follows
+        speedHeld, ///< at `ias`; the height follows, and pays for another speed
         rateHeld,  ///< at `ias` and `rate`
         level,     ///< at its height; the speed follows
     };

@@ -176,6 +176,17 @@ void Powerplant::fly(AircraftState& s, const Levers& l, const Run& run, const Ai
         break;
     }
     case Path::Kind::speedHeld:
+        // Another speed is gained or given away for height, no faster than a pilot would.
+        if (const double change = path.ias - s.ias; !settled && s.ias > 1.0 && std::abs(change) > speedHair) {
+            const double was = air::trueAirspeed(Speed::si(path.ias), air.pressure, air.temperature).si();
+            const double most = easing((useful - drag(was) * was) / w, path.ias);
+            const double by = std::clamp(change, -easesBy * dt, most * dt);
+            const double before = air::trueAirspeed(Speed::si(s.ias), air.pressure, air.temperature).si();
+            s.ias += by;
+            v = air::trueAirspeed(Speed::si(s.ias), air.pressure, air.temperature).si();
+            s.rate = (useful - drag(v) * v) / w - (v * v - before * before) / (2.0 * air::gravity * dt);
+            break;
+        }
         s.ias = path.ias;
         v = air::trueAirspeed(Speed::si(path.ias), air.pressure, air.temperature).si();
         s.rate = (useful - drag(v) * v) / w;

@@ -3,10 +3,18 @@
 #include "air/day.h"
 #include "engine/leaning.h"
 #include "powerplant/engine.h"
+#include <algorithm>
 #include <span>
 #include <vector>
 
 namespace amber::powerplant {
+
+inline constexpr double easesBy = 1.0; ///< m/s², that a pilot changes a held speed by
+/// m/s² that he gains one by while climbing at a rate: seven tenths of the climb at most.
+inline double easing(double rate, double speed) {
+    return std::clamp(0.7 * rate * 9.80665 / std::max(speed, 1.0), 0.05, easesBy);
+}
+inline constexpr double speedHair = 1e-6; ///< m/s, less is no change
 
 /// All that changes with time: the engines, what they share, and where the aircraft is.
 struct AircraftState {
