@@ -243,7 +243,6 @@ void Simulation::go(const std::vector<const At*>& engines, double seconds, const
     levers_.path = path;
     auto left = std::max<powerplant::Milliseconds>(1, std::llround(seconds * 1000.0));
     const bool alike = engines.size() == 1;
-    const At* drawn = engines[alike ? 0 : drawn_];
     bool told = false;
     while (left > 0) {
         double flow = 0.0; // m³/s from the tank
@@ -269,9 +268,7 @@ void Simulation::go(const std::vector<const At*>& engines, double seconds, const
         if (!dry_ && flow > 0 && here < flow * static_cast<double>(left) / 1000.0)
             dt = std::clamp<powerplant::Milliseconds>(std::llround(here / flow * 1000.0), 1, left);
         if (!told && !trial_) {
-            const auto d = drawn ? plant_->engine(drawn_).drive(drawn->point, drawn->setting.rpm.si(),
-                                                                levers_.engines[drawn_], around)
-                                 : heat::Drive{false, {}, 0.08, {}, {}, around.air, {}, 0.5};
+            const auto& d = settled[alike ? 0 : drawn_].drive;
             out_.stretches.push_back({time(), static_cast<double>(left) / 1000.0, d});
         }
         told = true;

@@ -123,11 +123,29 @@ ThermalModel::Forcing ThermalModel::forcing(const Drive& d) const {
     f.oilIn = d.running ? 0.6 * n * n + 0.4 * std::pow(std::max(flow, 0.0), 0.65) : 0.0;
     f.oilOut = radiator(std::sqrt(wind) * std::clamp(d.oilCooler, 0.0, 1.0));
     f.thinning = d.oilThinning;
+    f.thick = std::sqrt(std::sqrt(d.oilThinning));
     return f;
 }
 
 namespace {
 using State = std::array<double, 2>;
+
+/// Fourth root of the oil's viscosity over that at 70 °C: asked at every step of every integration, so kept for each
+/// eighth of a degree, straight lines between (within 1e-5).
+double thickness(double kelvin) {
+    constexpr double low = 233.15, high = 423.15, each = 0.125;
+    constexpr auto count = static_cast<std::size_t>((high - low) / each) + 2;
+    static const auto kept = [] {
+        std::array<double, count> out{};
+        const double warm = oilViscosity(Temperature::si(343.15));
+        for (std::size_t i = 0; i < count; ++i)
+            out[i] = std::sqrt(std::sqrt(oilViscosity(Temperature::si(low + each * static_cast<double>(i))) / warm));
+        return out;
+    }();
+    const double x = (std::clamp(kelvin, low, high) - low) / each;
+    const auto i = static_cast<std::size_t>(x);
+    return kept[i] + (x - static_cast<double>(i)) * (kept[i + 1] - kept[i]);
+}
 } // namespace
 
 double ThermalModel::headOrCoolantRate(double tm, const Forcing& f) const {
@@ -148,10 +166,7 @@ Rates ThermalModel::rates(double tm, double to, const Forcing& f) const {
     Rates dx;
     dx.headOrCoolant = headOrCoolantRate(tm, f);
     // Cold oil takes more friction work; the tank and sump lose a little heat always.
-    static const double viscosityWarm = oilViscosity(Temperature::si(343.15));
-    const double thick =
-        f.running ? std::min(2.2, std::sqrt(std::sqrt(f.thinning * oilViscosity(Temperature::si(to)) / viscosityWarm)))
-                  : 0.0;
+    const double thick = f.running ? std::min(2.2, f.thick * thickness(to)) : 0.0;
     dx.oil = (f.oilIn * std::max(0.7, thick) * (to0 - ta0) -
               (f.running ? f.oilOut * oilOpening(to, oilThermostat_) / ratedOilOpen_ : 0.0) * (to - f.ambient)) /
                  oilTime -

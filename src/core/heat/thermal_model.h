@@ -46,13 +46,14 @@ public:
     /// A drive as the rates see it, worked out once for many steps; relative to the rated point.
     struct Forcing {
         bool running;
-        double gas;      ///< K
-        double metalIn;  ///< relative to rated
-        double metalOut; ///< relative to rated
-        double oilIn;    ///< relative to rated
-        double oilOut;   ///< relative to rated
-        double ambient;  ///< K
-        double thinning; ///< viscosity over undiluted
+        double gas;         ///< K
+        double metalIn;     ///< relative to rated
+        double metalOut;    ///< relative to rated
+        double oilIn;       ///< relative to rated
+        double oilOut;      ///< relative to rated
+        double ambient;     ///< K
+        double thinning;    ///< viscosity over undiluted
+        double thick = 1.0; ///< its fourth root
     };
     [[nodiscard]] Forcing forcing(const Drive& drive) const;
     [[nodiscard]] Temperatures after(Temperatures now, const Forcing& forcing, Duration time) const;

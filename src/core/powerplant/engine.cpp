@@ -190,7 +190,8 @@ Engine::Settled Engine::settle(const EngineLevers& l, const Surroundings& a) con
 
 Engine::Settled Engine::settled(Rotation rpm, const engine::OperatingPoint& point, const EngineLevers& l,
                                 const Surroundings& a) const {
-    return {rpm, point, aircraft_->thermal.forcing(drive(point, rpm.si(), l, a))};
+    const auto d = drive(point, rpm.si(), l, a);
+    return {rpm, point, d, aircraft_->thermal.forcing(d)};
 }
 
 EngineReadings Engine::stride(EngineState& s, const EngineLevers& l, const Surroundings& a, Milliseconds dt) const {
@@ -219,19 +220,20 @@ EngineReadings Engine::stride(EngineState& s, const EngineLevers& l, const Surro
         s.burnt += fuel;
         s.oilMass = std::max(0.0, s.oilMass - oilOfFuel * fuel);
         s.water = std::max(0.0, s.water - (l.water ? waterOverFuel * fuel : 0.0));
-        const double thick = start::oilPressureRise(Temperature::si(s.oil), l.thinning).si();
-        s.gallery = std::min(1.0, s.gallery + dt / thick);
+        if (s.gallery < 1.0)
+            s.gallery = std::min(1.0, s.gallery + dt / start::oilPressureRise(Temperature::si(s.oil), l.thinning).si());
     } else {
         s.n = 0.0;
         s.manifold = a.air.pressure.si();
         s.airFlow = s.fuelAir = 0.0;
         s.gallery = std::max(0.0, s.gallery - dt / galleryDrains);
         s.fuelPressure = 0.0;
-        const double before = s.primed;
-        const double tau = start::evaporationTime(Temperature::si(s.headOrCoolant)).si();
-        s.vapour = 1.0 - (1.0 - s.vapour) * std::exp(-dt / tau);
-        s.primed *= std::exp(-dt / start::drainTime.si());
-        s.spilled += before - s.primed;
+        if (const double before = s.primed; before > 0) {
+            const double tau = start::evaporationTime(Temperature::si(s.headOrCoolant)).si();
+            s.vapour = 1.0 - (1.0 - s.vapour) * std::exp(-dt / tau);
+            s.primed *= std::exp(-dt / start::drainTime.si());
+            s.spilled += before - s.primed;
+        }
     }
     const auto d = drive(p, s.n, l, a);
     const auto after =

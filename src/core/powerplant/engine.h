@@ -53,6 +53,7 @@ public:
     struct Settled {
         Rotation rpm;
         engine::OperatingPoint point;
+        heat::Drive drive;
         heat::ThermalModel::Forcing forcing;
     };
     [[nodiscard]] Settled settle(const EngineLevers& levers, const Surroundings& around) const;
