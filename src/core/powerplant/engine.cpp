@@ -199,7 +199,7 @@ EngineReadings Engine::stride(EngineState& s, const EngineLevers& l, const Surro
 }
 
 EngineReadings Engine::stride(EngineState& s, const EngineLevers& l, const Surroundings& a, const Settled& settled,
-                              Milliseconds ms) const {
+                              Milliseconds ms, const heat::Temperatures* known) const {
     const double dt = static_cast<double>(ms) / 1000.0;
     EngineReadings out;
     const auto& p = settled.point;
@@ -235,9 +235,9 @@ EngineReadings Engine::stride(EngineState& s, const EngineLevers& l, const Surro
             s.spilled += before - s.primed;
         }
     }
-    const auto d = drive(p, s.n, l, a);
-    const auto after =
-        aircraft_->thermal.after({Temperature::si(s.headOrCoolant), Temperature::si(s.oil)}, d, Duration::si(dt));
+    const auto after = known ? *known
+                             : aircraft_->thermal.after({Temperature::si(s.headOrCoolant), Temperature::si(s.oil)},
+                                                        settled.forcing, Duration::si(dt));
     s.headOrCoolant = after.headOrCoolant.si();
     s.oil = after.oil.si();
     s.oilPressure =

@@ -60,8 +60,9 @@ public:
     /// The same where rpm and point are known.
     [[nodiscard]] Settled settled(Rotation rpm, const engine::OperatingPoint& point, const EngineLevers& levers,
                                   const Surroundings& around) const;
+    /// @param known where a sister as warm as this one comes to: not reckoned again
     EngineReadings stride(EngineState& state, const EngineLevers& levers, const Surroundings& around,
-                          const Settled& settled, Milliseconds dt) const;
+                          const Settled& settled, Milliseconds dt, const heat::Temperatures* known = nullptr) const;
 
     /// Time at the old setting that a change of rpm is worth. Up: the energy of the turning parts over the power it
     /// comes to; standing half of that and six tenths of a second, three at most; down in the air: what the parts give

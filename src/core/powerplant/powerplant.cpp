@@ -9,6 +9,7 @@ namespace amber::powerplant {
 namespace {
 const Condition sound{};
 const Effects noEffects{};
+constexpr double sameWarmth = 0.01;   // K
 constexpr double windmillShare = 0.5; // of the work that drag does on a windmilling propeller, what turns the engine:
                                       // an estimate, the rest is lost at its blades
 constexpr Temperature driest = Temperature::si(180.0); // nothing freezes out of such air
@@ -303,17 +304,23 @@ AircraftReadings Powerplant::stride(AircraftState& s, const Levers& l, const Run
     out.engines.resize(engines_.size());
     const double dt = static_cast<double>(ms) / 1000.0;
     const Surroundings here = around(s, l, run, 0);
-    EngineState first = s.engines.front();
+    // Sisters that have come to be as warm as each other are reckoned once.
+    std::vector<heat::Temperatures> before, after;
+    before.reserve(engines_.size());
+    after.reserve(engines_.size());
     for (std::size_t i = 0; i < engines_.size(); ++i) {
-        const double before = s.engines[i].taken;
-        if (i > 0 && settled.size() == 1 && engines_[0].alike(engines_[i]) && s.engines[i] == first) {
-            s.engines[i] = s.engines[0];
-            out.engines[i] = out.engines[0];
-        } else {
-            out.engines[i] =
-                engines_[i].stride(s.engines[i], l.engines[i], here, settled[std::min(i, settled.size() - 1)], ms);
-        }
-        drawFuel(s, l, i, before);
+        EngineState& e = s.engines[i];
+        const double taken = e.taken;
+        before.push_back({Temperature::si(e.headOrCoolant), Temperature::si(e.oil)});
+        const heat::Temperatures* known = nullptr;
+        for (std::size_t j = 0; settled.size() == 1 && !known && j < i; ++j)
+            if (e.firing == s.engines[j].firing &&
+                std::abs(before[j].headOrCoolant.si() - before[i].headOrCoolant.si()) < sameWarmth &&
+                std::abs(before[j].oil.si() - before[i].oil.si()) < sameWarmth)
+                known = &after[j];
+        out.engines[i] = engines_[i].stride(e, l.engines[i], here, settled[std::min(i, settled.size() - 1)], ms, known);
+        after.push_back({Temperature::si(e.headOrCoolant), Temperature::si(e.oil)});
+        drawFuel(s, l, i, taken);
     }
     electrics(s, l, out, dt);
     fly(s, l, run, out, dt, true);
