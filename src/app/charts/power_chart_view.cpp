@@ -30,7 +30,7 @@ struct PowerChartView::Impl {
     engine::PowerChart chart;
     double chartRpm = 0.0;
     std::shared_ptr<const powerplant::Aircraft> chartOf; ///< held, so that its address cannot be given to another
-    std::vector<QRectF> taken;                       ///< px, by the words of the construction
+    std::vector<QRectF> taken;                           ///< px, by the words of the construction
     bool zoomed = false;
     int held = 0; // 1 A, 2 the reading
 

@@ -35,7 +35,7 @@ std::vector<ClimbBand> climbBands(const powerplant::Aircraft& a, const Sortie& s
         const auto air = s.day.at(s.day.pressureAltitudeOf(b.height));
         const Mass weight = Mass::si(s.weight.si() - (f.fuelAtStart - m[Gauge::fuel]) * a.notes.fuel.density);
         b.rate = powerplant::rateOfClimb(a, m[Gauge::power] * static_cast<double>(a.notes.engineCount()), weight,
-                                     Speed::si(m[Gauge::airspeed]), air);
+                                         Speed::si(m[Gauge::airspeed]), air);
         return b;
     };
     const auto overGround = [&](const flight::Sample& m, const flight::Sample& n) {
