@@ -2,6 +2,7 @@
 // Every fault by what it shows, from stepping it: engine 1 has it, its sister does not, in a cruise; the difference is
 // the fault's own. Directions and sizes are those of the crew's table of signs, not of the code.
 #include "powerplant/script.h"
+#include "running_engines.h"
 #include "test_data.h"
 #include <fmt/format.h>
 #include <gtest/gtest.h>
@@ -454,19 +455,11 @@ TEST(Condition, WhatWasLearntMovesNeedlesNotStates) {
     const auto& l = loaded("lorimer-spring");
     const Powerplant plant(*l.aircraft, l.sortie->fuelGrade);
     auto state = plant.standing(l.sortie->day, Temperature::of(60, units::celsius));
-    auto levers = plant.levers();
-    for (auto& e : levers.engines) {
-        e.cock = e.booster = true;
-        e.cutOff = false;
-        e.ignition = Ignition::both;
-        e.throttle = rpmHeld(20);
-    }
+    auto levers = test::runningLevers(plant, 20);
     powerplant::Run run{&l.sortie->day, std::vector<Condition>(2), false};
     run.conditions[0].learnt.offsets.push_back({heads, 6.0});
     run.conditions[0].learnt.fuel = 1.04;
-    for (std::size_t i = 0; i < 2; ++i)
-        state.engines[i] =
-            plant.engine(i).running(state.engines[i], levers.engines[i], plant.around(state, levers, run, i));
+    test::settle(plant, state, levers, run);
     const auto now = plant.steps(state, levers, run, 60'000);
     EXPECT_NEAR(now.engines[0][heads] - state.engines[0].headOrCoolant, 6.0, 1e-9);
     EXPECT_NEAR(now.engines[1][heads] - state.engines[1].headOrCoolant, 0.0, 1e-9);

@@ -6,6 +6,7 @@
 #include "powerplant/generator.h"
 #include "powerplant/script.h"
 #include "powerplant/throttle_flow.h"
+#include "running_engines.h"
 #include "start/start_order.h"
 #include "test_data.h"
 #include <fmt/format.h>
@@ -117,18 +118,10 @@ TEST_P(EachPowerplant, HeldByTheHandTheShortStepsComeToTheSteadyPoint) {
     const auto& l = loaded(GetParam());
     const Powerplant plant(*l.aircraft, l.sortie->fuelGrade);
     auto state = plant.standing(l.sortie->day, Temperature::of(60, units::celsius));
-    auto levers = plant.levers();
     const double rpm = l.aircraft->notes.warmUp.taxiRpm.si() * 1.3;
-    for (auto& e : levers.engines) {
-        e.cock = e.booster = true;
-        e.cutOff = false;
-        e.ignition = Ignition::both;
-        e.throttle = rpmHeld(rpm);
-    }
+    auto levers = test::runningLevers(plant, rpm);
     const powerplant::Run run{&l.sortie->day, {}, false};
-    for (std::size_t i = 0; i < plant.count(); ++i)
-        state.engines[i] =
-            plant.engine(i).running(state.engines[i], levers.engines[i], plant.around(state, levers, run, i));
+    test::settle(plant, state, levers, run);
     const auto settled = plant.engine(0).settle(levers.engines[0], plant.around(state, levers, run, 0));
     // Another rpm, and back: the hand has something to do.
     for (auto& e : levers.engines)
@@ -153,16 +146,8 @@ TEST_P(EachPowerplant, HalvingTheStepMovesNoNeedleByHalfItsReading) {
     const powerplant::Run run{&l.sortie->day, {}, false};
     const auto fly = [&](Milliseconds dt) {
         auto state = plant.standing(l.sortie->day, Temperature::of(70, units::celsius));
-        auto levers = plant.levers();
-        for (auto& e : levers.engines) {
-            e.cock = e.booster = true;
-            e.cutOff = false;
-            e.ignition = Ignition::both;
-            e.throttle = rpmHeld(16.0);
-        }
-        for (std::size_t i = 0; i < plant.count(); ++i)
-            state.engines[i] =
-                plant.engine(i).running(state.engines[i], levers.engines[i], plant.around(state, levers, run, i));
+        auto levers = test::runningLevers(plant, 16.0);
+        test::settle(plant, state, levers, run);
         AircraftReadings now;
         const auto pass = [&](double seconds) {
             for (double t = 0; t < seconds - 1e-9; t += static_cast<double>(dt) / 1000.0)
@@ -354,16 +339,8 @@ TEST_P(EachPowerplant, TheTurningPartsKeepTheirEnergy) {
     const Powerplant plant(*l.aircraft, l.sortie->fuelGrade);
     const powerplant::Run run{&l.sortie->day, {}, false};
     auto state = plant.standing(l.sortie->day, Temperature::of(70, units::celsius));
-    auto levers = plant.levers();
-    for (auto& e : levers.engines) {
-        e.cock = e.booster = true;
-        e.cutOff = false;
-        e.ignition = Ignition::both;
-        e.throttle = rpmHeld(15.0);
-    }
-    for (std::size_t i = 0; i < plant.count(); ++i)
-        state.engines[i] =
-            plant.engine(i).running(state.engines[i], levers.engines[i], plant.around(state, levers, run, i));
+    auto levers = test::runningLevers(plant, 15.0);
+    test::settle(plant, state, levers, run);
     for (auto& e : levers.engines)
         e.throttle = boostHeld(90000.0);
     plant.steps(state, levers, run, 1000);

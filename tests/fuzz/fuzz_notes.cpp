@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "powerplant/aircraft.h"
 #include "notes/notes_reader.h"
+#include "powerplant/aircraft.h"
 #include <cstdint>
 #include <cstdlib>
 

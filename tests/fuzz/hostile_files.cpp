@@ -150,7 +150,8 @@ void spoil(std::string& text, Random& r) {
 }
 
 /// What is wrong with a plan; empty when every figure can be.
-std::string wrongWith(const powerplant::Aircraft& aircraft, const Sortie& sortie, const plan::Plan& made, bool everything) {
+std::string wrongWith(const powerplant::Aircraft& aircraft, const Sortie& sortie, const plan::Plan& made,
+                      bool everything) {
     const auto& f = made.flown;
     double last = 0.0;
     for (const auto& m : f.samples) {

@@ -18,6 +18,7 @@ struct ClimbBand {
 
 /// The planned climb by bands, at most ten, of a round height in the cockpit's unit; the last ends where the climb
 /// does.
-std::vector<ClimbBand> climbBands(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown);
+std::vector<ClimbBand> climbBands(const powerplant::Aircraft& aircraft, const Sortie& sortie,
+                                  const flight::Flown& flown);
 
 } // namespace amber::advice

@@ -18,6 +18,7 @@ struct LetDownWay {
 };
 /// Faster let-downs need less power at the same speed: what that does to the temperatures when it is taken off at once.
 /// The planned rate and others; power by the drag polar.
-std::vector<LetDownWay> letDownWays(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown);
+std::vector<LetDownWay> letDownWays(const powerplant::Aircraft& aircraft, const Sortie& sortie,
+                                    const flight::Flown& flown);
 
 } // namespace amber::advice

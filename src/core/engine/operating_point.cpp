@@ -118,7 +118,8 @@ Induction induction(const EngineParameters& e, const Demand& d, const Intake& in
     const double wide = in.pressure * (1.0 - e.throttleLoss);
     if (!in.gear)
         return {wide, cooled + manifoldWarming, in.work};
-    const Stage main = stage(e.impellerDiameter, n, d.blower * in.gear->ratio, e.workFactor, in.gear->efficiency, cooled);
+    const Stage main =
+        stage(e.impellerDiameter, n, d.blower * in.gear->ratio, e.workFactor, in.gear->efficiency, cooled);
     return {wide * main.ratio, cooled + main.work / air::specificHeat, in.work + main.work};
 }
 } // namespace

@@ -138,6 +138,7 @@ constexpr bool comparesDays(Phase phase) {
     return phase >= Phase::takeOff && phase <= Phase::cruise;
 }
 /// Take-off, climb or cruise today, twenty degrees hotter, and on the next lower grade; empty for other phases.
-Comparison compareDays(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& today, Phase phase);
+Comparison compareDays(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& today,
+                       Phase phase);
 
 } // namespace amber::plan

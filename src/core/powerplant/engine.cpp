@@ -82,20 +82,25 @@ double Engine::runDownTime(Rotation from, Rotation to, const Surroundings& a) co
                     0.2 * inertia_ / (aircraft_->propeller.fine.absorption * rho) * (1.0 / to.si() - 1.0 / from.si()));
 }
 
-engine::Demand Engine::demand(const EngineState& s, const EngineLevers& l, const Effects& e,
-                              const Surroundings& a) const {
+engine::Demand Engine::demand(const EngineLevers& l, const Surroundings& a, double hotAir) const {
     engine::Demand d;
-    d.rpm = Rotation::si(s.n);
-    d.boost = ManifoldPressure::si(s.manifold);
-    d.gear = s.gear;
+    d.gear = l.gear;
     d.air = a.air;
     d.ias = a.ias;
     d.mixture = l.mixture;
     if (l.byHand > 0)
         d.mixture = l.byHand;
-    const double heat = std::max(l.hotAir, e.hotAir.value_or(0.0));
-    d.carburettorHeat = heat * aircraft_->notes.engine.carburettorHeatRise.value_or(usualHeatRise);
+    d.carburettorHeat = hotAir * aircraft_->notes.engine.carburettorHeatRise.value_or(usualHeatRise);
     d.intercooler = l.intercooler;
+    return d;
+}
+
+engine::Demand Engine::demand(const EngineState& s, const EngineLevers& l, const Effects& e,
+                              const Surroundings& a) const {
+    auto d = demand(l, a, std::max(l.hotAir, e.hotAir.value_or(0.0)));
+    d.rpm = Rotation::si(s.n);
+    d.boost = ManifoldPressure::si(s.manifold);
+    d.gear = s.gear;
     d.water = l.water && s.waterPressure > 0.5 * waterNominal;
     d.blower = s.engaged;
     d.turbo = s.turbo;
@@ -153,16 +158,8 @@ void Engine::read(const EngineState& s, const engine::OperatingPoint& p, const S
 
 Engine::Settled Engine::settle(const EngineLevers& l, const Surroundings& a) const {
     const auto& engine = aircraft_->model();
-    engine::Demand d;
+    auto d = demand(l, a, l.hotAir);
     d.rpm = Rotation::si(l.rpm);
-    d.gear = l.gear;
-    d.air = a.air;
-    d.ias = a.ias;
-    d.mixture = l.mixture;
-    if (l.byHand > 0)
-        d.mixture = l.byHand;
-    d.carburettorHeat = l.hotAir * aircraft_->notes.engine.carburettorHeatRise.value_or(usualHeatRise);
-    d.intercooler = l.intercooler;
     d.water = l.water;
     d.turbo = l.turbo;
     const auto& blades = aircraft_->propeller.control == PropellerControl::twoPosition && !l.coarse

@@ -112,6 +112,7 @@ private:
     void ice(Working& w) const;
     void needles(Working& w) const;
     void signs(Working& w) const;
+    [[nodiscard]] engine::Demand demand(const EngineLevers& l, const Surroundings& around, double hotAir) const;
     [[nodiscard]] engine::Demand demand(const EngineState& s, const EngineLevers& l, const Effects& e,
                                         const Surroundings& around) const;
     void read(const EngineState& state, const engine::OperatingPoint& point, const Surroundings& around,

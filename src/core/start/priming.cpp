@@ -104,7 +104,8 @@ PrimeAdvice Priming::advice(Temperature engine, Pressure field) const {
     // Enough is nine tenths of what will evaporate; it has drained when it falls under the leanest that fires.
     out.vaporise = Duration::si(tau * std::log(10.0));
     const double ratio = vapourRatio(given, engine, field);
-    out.drain = Duration::si(std::max(out.vaporise.si(), drainTime.si() * std::log(std::max(1.0, ratio / leanestFiring))));
+    out.drain =
+        Duration::si(std::max(out.vaporise.si(), drainTime.si() * std::log(std::max(1.0, ratio / leanestFiring))));
     return out;
 }
 

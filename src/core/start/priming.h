@@ -24,8 +24,8 @@ double vapourFraction(Temperature headOrCoolant);
 
 inline constexpr double leanestFiring = 0.050, richestFiring = 0.130, bestFiring = 0.075; ///< vapour fuel–air ratios
 
-inline constexpr Duration drainTime = Duration::si(180.0);     ///< of the film that runs out of the intake
-inline constexpr double carriedPerCycle = 0.30; ///< of the fuel, by one cycle turned with the throttle open
+inline constexpr Duration drainTime = Duration::si(180.0); ///< of the film that runs out of the intake
+inline constexpr double carriedPerCycle = 0.30;            ///< of the fuel, by one cycle turned with the throttle open
 /// Time constant of evaporation in an engine of this temperature: slower on colder metal (an estimate).
 Duration evaporationTime(Temperature engine);
 
