@@ -156,12 +156,14 @@ std::string wrongWith(const powerplant::Aircraft& aircraft, const Sortie& sortie
     double last = 0.0;
     for (const auto& m : f.samples) {
         const auto warm = [](double k) { return k > 150 && k < 1500; };
+        // Not there before it has come to the gauge, in the start or just after it.
+        const bool oilPressure = m.has(Gauge::oilPressure) ? m[Gauge::oilPressure] >= 0 && m[Gauge::oilPressure] < 1e8
+                                                           : m.phase <= Phase::warmUp;
         if (!(m.time >= last - 1e-6 && m.time < 3.6e6) || !(m[Gauge::rpm] >= 0 && m[Gauge::rpm] < 150) ||
             !(m[Gauge::boost] > 0 && m[Gauge::boost] < 1e6) || !warm(m.headOrCoolant()) ||
-            !warm(m[Gauge::oilTemperature]) || !(m[Gauge::oilPressure] >= 0 && m[Gauge::oilPressure] < 1e8) ||
-            !(m[Gauge::fuel] >= -1e-9 && m[Gauge::fuel] < 1e4) || !std::isfinite(m[Gauge::power]) ||
-            !std::isfinite(m[Gauge::chargeTemperature]) || !std::isfinite(m[Gauge::height]) ||
-            !std::isfinite(m[Gauge::airspeed]) || !std::isfinite(m[Gauge::torque]))
+            !warm(m[Gauge::oilTemperature]) || !oilPressure || !(m[Gauge::fuel] >= -1e-9 && m[Gauge::fuel] < 1e4) ||
+            !std::isfinite(m[Gauge::power]) || !std::isfinite(m[Gauge::chargeTemperature]) ||
+            !std::isfinite(m[Gauge::height]) || !std::isfinite(m[Gauge::airspeed]) || !std::isfinite(m[Gauge::torque]))
             return fmt::format(
                 "at {} s in {}: rpm {}, boost {}, metal {}, oil {}, oil pressure {}, fuel {}, power {}, charge "
                 "{}, height {}, speed {}",
