@@ -481,6 +481,34 @@ TEST(Starting, TheBatterySagsUnderTheStarterAndRecovers) {
     EXPECT_NEAR(charge - b.run->state().charge, (15 * crank.amperes + 31 * 10.0) / 3600.0, 0.03 * charge);
 }
 
+TEST(Starting, AnAirBottleGivesItsStartsAndNoMore) {
+    // 50 kgf/cm² and 9 a start of warm oil: by hand five full tries, each as long as a start takes, then nothing turns.
+    const auto& notes = loaded("tanner-winter").aircraft->notes.start;
+    ASSERT_EQ(notes.starter.kind, StarterKind::air);
+    start::CrankConditions c;
+    c.oil = Temperature::of(60, units::celsius);
+    const auto one = start::crank(notes, c);
+    std::string tries;
+    const double lasts = one.untilFiring.si();
+    for (int i = 0; i < 7; ++i)
+        tries += fmt::format("{0:.1f},all,starter,on\n{1:.1f},all,starter,off\n", 10 + 60.0 * i, 10 + 60.0 * i + lasts);
+    Bench b("tanner-winter", tries, 60);
+    const double full = b.run->state().airBottle, each = full - one.airLeft.si();
+    ASSERT_GT(each, 0.0);
+    const int starts = static_cast<int>(full / each);
+    int turned = 0;
+    for (int i = 0; i < 7; ++i) {
+        b.until(10 + 60.0 * i + 0.8 * lasts);
+        turned += b.engine().n * 60 > 20 ? 1 : 0;
+        b.until(65 + 60.0 * i);
+        if (i == 0) {
+            EXPECT_NEAR(full - b.run->state().airBottle, each, 0.06 * each);
+        }
+    }
+    EXPECT_EQ(turned, starts);
+    EXPECT_LT(starts, 7);
+}
+
 TEST(Starting, OilPressureComesAfterItsSecondsAndSlowerInTheCold) {
     const auto rise = [&](double celsius) {
         Bench b("lorimer-spring",

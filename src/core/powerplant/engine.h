@@ -18,6 +18,7 @@ struct Surroundings {
     Speed ias;              ///< at cowl and propeller, without the propeller's own wash
     double volts = 0.0;     ///< at the bus
     bool cart = false;      ///< the bus is fed from outside
+    double airBottle = 0.0; ///< Pa, of a compressed-air starter
     bool fuelAtTank = true; ///< its tank can give
     Milliseconds now = 0;
     [[nodiscard]] Speed trueAirspeed() const;

@@ -76,6 +76,7 @@ struct EngineReadings : Readings {
     double propeller = 0.0;                        ///< W that the propeller takes, negative: it drives
     double standingDrag = 0.0;                     ///< m², of a propeller that stands or is feathered
     double starterAmperes = 0.0, feathering = 0.0; ///< A
+    double airDrawn = 0.0;                         ///< Pa/s out of the bottle
     double knock = 0.0;                            ///< 0 none … 1 heavy
     double generated = 0.0;                        ///< A that its generator could give now
 };

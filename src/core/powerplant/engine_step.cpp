@@ -265,7 +265,8 @@ void Engine::starter(Working& w) const {
     const auto& start = aircraft_->notes.start;
     const auto kind = start.starter.kind;
     const bool electric = kind == StarterKind::direct || kind == StarterKind::inertia;
-    const bool powered = w.a.volts > 0.4 * start.battery.volts || !electric;
+    const bool powered = kind == StarterKind::air ? w.a.airBottle > 0.3 * start.starter.airPerStart.si()
+                                                  : w.a.volts > 0.4 * start.battery.volts || !electric;
     w.meshed = (w.l.mesh || w.e.starterStuck) && powered && !w.e.locked;
     const bool stalled = w.l.mesh && w.e.locked;
     s.starterHeat = std::max(0.0, s.starterHeat - w.dt / 600.0);
@@ -298,6 +299,9 @@ void Engine::starter(Working& w) const {
         s.starterHeat = std::min(1.0, s.starterHeat + w.dt / (3.0 * start.crankMost.si()) * (stalled ? 3.0 : 1.0));
     if (!w.meshed)
         return;
+    if (kind == StarterKind::air) // what a start takes, over the time that one lasts
+        w.out.airDrawn =
+            (start.starter.airBottle.si() - w.crank.airLeft.si()) / std::max(1.0, w.crank.untilFiring.si());
     s.cranked += w.dt;
     if (s.n < turns)
         s.n = approach(s.n, turns, w.dt, starterTime);

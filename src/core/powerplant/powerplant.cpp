@@ -76,6 +76,7 @@ Surroundings Powerplant::around(const AircraftState& s, const Levers& l, const R
     a.ias = Speed::si(s.ias);
     a.volts = s.volts;
     a.cart = l.shared.cart;
+    a.airBottle = s.airBottle;
     a.now = s.now;
     const int tank = l.engines[engine].tank;
     a.fuelAtTank =
@@ -275,6 +276,8 @@ AircraftReadings Powerplant::step(AircraftState& s, const Levers& l, const Run& 
         }
         drawFuel(s, l, i, before[i].taken);
     }
+    for (const auto& e : out.engines)
+        s.airBottle = std::max(0.0, s.airBottle - e.airDrawn * dt);
     electrics(s, l, out, dt);
     fly(s, l, run, out, dt, false);
     s.now += ms;
