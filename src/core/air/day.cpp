@@ -15,6 +15,12 @@ Length Day::pressureAltitudeOf(Length height) const {
     return Length::si(height.si() + air::pressureAltitude(qnh).si());
 }
 
+Temperature Day::dewPointAt(Length height, Temperature air) const {
+    constexpr double fallPerMetre = 1.8e-3; // K
+    return Temperature::si(
+        std::min(dewPoint.si() - fallPerMetre * std::max(0.0, height.si() - elevation.si()), air.si()));
+}
+
 Length Day::pressureAltitude() const {
     return pressureAltitudeOf(elevation);
 }

@@ -36,6 +36,8 @@ struct Day {
     /// Pressure altitude of a height above sea level on this day's QNH.
     [[nodiscard]] Length pressureAltitudeOf(Length height) const;
     [[nodiscard]] Ambient at(Length pressureAltitude) const;
+    /// Dew point at a height above sea level: falls by 1.8 K per kilometre from the field's, never above the air.
+    [[nodiscard]] Temperature dewPointAt(Length height, Temperature air) const;
 };
 
 /// The standard day at a field: 1013.25 hPa, standard temperature, dry air.

@@ -12,13 +12,7 @@ constexpr double fuelCooling = 20.0 / 0.08;                // K per unit of fuel
 constexpr double throttling = 14.0;                        // K with the throttle all but shut
 constexpr double coldMetal = freezingPoint - 4.0;          // K: colder, ice clings
 // Water that may freeze out, g per kg of air.
-constexpr double lightFrom = 0.3, moderateFrom = 1.2, seriousFrom = 2.5;
-
-double throttleTemperature(const EngineNotes& notes, const OperatingPoint& p) {
-    const double shut = std::clamp(1.0 - p.manifoldPressure.si() / std::max(1.0, p.wideOpen.si()), 0.0, 1.0);
-    return p.carburettorTemperature.si() - (notes.suctionCarburettor ? fuelCooling * p.fuelAirRatio : 0.0) -
-           throttling * shut;
-}
+constexpr double moderateFrom = 1.2, seriousFrom = 2.5;
 
 /// Pa over ice (Sonntag, Z. Meteorol. 40, 1990), over water from freezing up.
 double saturated(double kelvin) {
@@ -29,18 +23,29 @@ double gramsPerKilogram(double vapour, double pressure) {
     return 622.0 * vapour / std::max(1.0, pressure - vapour);
 }
 
-IceRisk riskOf(double headOrCoolant, double water) {
-    if (headOrCoolant > warmest || water < lightFrom)
+IceRisk riskOf(double kelvin, double water) {
+    if (kelvin > warmest || water < lightIceFrom)
         return IceRisk::none;
     const IceRisk byWater = water < moderateFrom  ? IceRisk::light
                             : water < seriousFrom ? IceRisk::moderate
                                                   : IceRisk::serious;
     // Near freezing little of it clings.
-    return std::min(byWater, headOrCoolant > freezingPoint ? IceRisk::light
-                             : headOrCoolant > coldMetal   ? IceRisk::moderate
-                                                           : IceRisk::serious);
+    return std::min(byWater, kelvin > freezingPoint ? IceRisk::light
+                             : kelvin > coldMetal   ? IceRisk::moderate
+                                                    : IceRisk::serious);
 }
 } // namespace
+
+Temperature throttleTemperature(const EngineNotes& notes, const OperatingPoint& p) {
+    const double shut = std::clamp(1.0 - p.manifoldPressure.si() / std::max(1.0, p.wideOpen.si()), 0.0, 1.0);
+    return Temperature::si(p.carburettorTemperature.si() -
+                           (notes.suctionCarburettor ? fuelCooling * p.fuelAirRatio : 0.0) - throttling * shut);
+}
+
+double freezingWater(Temperature dewPoint, Temperature at, Pressure ambient) {
+    return std::max(0.0, gramsPerKilogram(saturated(dewPoint.si()), ambient.si()) -
+                             gramsPerKilogram(saturated(at.si()), ambient.si()));
+}
 
 std::string_view wordOf(IceRisk risk) {
     constexpr std::string_view words[] = {"none", "light", "moderate", "serious"};
@@ -51,17 +56,15 @@ IceAdvice carburettorIce(const EngineNotes& notes, const EngineParameters& engin
                          const Demand& demand, Temperature dewPoint) {
     IceAdvice out;
     const auto cold = operate(engine, demand);
-    const double headOrCoolant = throttleTemperature(notes, cold);
-    const double ambient = demand.air.pressure.si();
-    out.atThrottle = Temperature::si(headOrCoolant);
-    out.water = std::max(0.0, gramsPerKilogram(saturated(dewPoint.si()), ambient) -
-                                  gramsPerKilogram(saturated(headOrCoolant), ambient));
+    out.atThrottle = throttleTemperature(notes, cold);
+    const double kelvin = out.atThrottle.si();
+    out.water = freezingWater(dewPoint, out.atThrottle, demand.air.pressure);
     out.marginBefore = knock.permitted(demand).si() / cold.manifoldPressure.si() - 1.0;
     out.marginAfter = out.marginBefore;
-    out.risk = riskOf(headOrCoolant, out.water);
+    out.risk = riskOf(kelvin, out.water);
     if (out.risk == IceRisk::none)
         return out;
-    out.heatNeeded = clearFrom - headOrCoolant;
+    out.heatNeeded = clearFrom - kelvin;
     out.withinHeat = !notes.carburettorHeatRise || out.heatNeeded <= *notes.carburettorHeatRise;
     if (notes.carburettorHeatRise)
         out.position = std::min(1.0, out.heatNeeded / *notes.carburettorHeatRise);

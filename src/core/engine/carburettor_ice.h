@@ -9,6 +9,13 @@ namespace amber::engine {
 enum class IceRisk { none, light, moderate, serious };
 std::string_view wordOf(IceRisk risk);
 
+inline constexpr double lightIceFrom = 0.3; ///< g of water per kg of air, less does no harm
+
+/// Temperature behind the throttle, by the heat balance of carburettorIce().
+Temperature throttleTemperature(const EngineNotes& notes, const OperatingPoint& point);
+/// Water that freezes out of air of a dew point where it is so cold, g per kg of air; 0: none.
+double freezingWater(Temperature dewPoint, Temperature atThrottle, Pressure ambient);
+
 /// Carburettor ice: temperature behind the throttle by a heat balance — the air taken in, less what the evaporating
 /// fuel takes (20 K at F/A 0.08; nothing where it is injected) and what expansion past the throttle takes (up to 14 K
 /// when nearly shut) — against the water that would freeze out of the air there: what the dew point holds less what is

@@ -82,9 +82,7 @@ std::optional<TabulatedSpeed> speedFor(const TypeNotes& notes, std::string_view 
 }
 
 Temperature dewPointAt(const air::Day& day, Length height, Temperature air) {
-    constexpr double fallPerMetre = 1.8e-3;
-    const double dew = day.dewPoint.si() - fallPerMetre * std::max(0.0, height.si() - day.elevation.si());
-    return Temperature::si(std::min(dew, air.si()));
+    return day.dewPointAt(height, air);
 }
 
 Temperature engineTemperatureOf(const Sortie& sortie) {

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
-#include "engine/propeller_load.h"
+#include "heat/drive.h"
 #include "powerplant/blade_law.h"
 #include "powerplant/engine_working.h"
 #include <algorithm>
@@ -65,13 +65,16 @@ EngineState Engine::standing(Temperature headOrCoolant, Temperature oil) const {
     return s;
 }
 
+double Engine::advanceRatio(double n, double trueSpeed) const {
+    const auto& fine = aircraft_->propeller.fine;
+    return trueSpeed / (std::max(n * fine.reduction, 0.02) * fine.diameter) / std::max(fine.zeroAdvance, 0.05);
+}
+
 double Engine::propellerPower(double n, double pitch, double trueSpeed, double rho) const {
     const auto& fine = aircraft_->propeller.fine;
-    const double turns = std::max(n * fine.reduction, 0.02);
-    const double advance = trueSpeed / (turns * fine.diameter) / std::max(fine.zeroAdvance, 0.05);
     const double still = fine.absorption * rho * n * n * n;
     // Feathered it is not driven: what turns, the blades' flat sides brake.
-    return still * (pitch > 0.9 * featheredPitch ? featheredBrake : takenAt(pitch, advance));
+    return still * (pitch > 0.9 * featheredPitch ? featheredBrake : takenAt(pitch, advanceRatio(n, trueSpeed)));
 }
 
 double Engine::runDownTime(Rotation from, Rotation to, const Surroundings& a) const {
@@ -109,15 +112,8 @@ engine::Demand Engine::demand(const EngineState& s, const EngineLevers& l, const
 
 heat::Drive Engine::drive(const engine::OperatingPoint& p, double n, const EngineLevers& l,
                           const Surroundings& a) const {
-    heat::Drive d;
+    auto d = heat::driveOf(p, Rotation::si(n), a.air, a.ias, l.coolingFlap);
     d.running = n > 0;
-    d.airFlow = p.airFlow;
-    d.fuelAirRatio = p.fuelAirRatio;
-    d.shaft = p.power;
-    d.rpm = Rotation::si(n);
-    d.air = a.air;
-    d.trueAirspeed = a.trueAirspeed();
-    d.coolingFlap = l.coolingFlap;
     d.oilCooler = l.oilCooler;
     d.oilThinning = l.thinning;
     return d;

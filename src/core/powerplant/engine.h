@@ -95,10 +95,11 @@ public:
     [[nodiscard]] double kineticEnergy(double n) const { return 0.5 * inertia_ * n * n; }
     /// W that the propeller takes at an engine speed, pitch and true airspeed.
     [[nodiscard]] double propellerPower(double n, double pitch, double trueSpeed, double density) const;
-    [[nodiscard]] double feathered() const { return featheredPitch; }
 
 private:
     static constexpr double featheredPitch = 14.0;
+    /// Advance ratio of the propeller over that at which the fine stop takes no power.
+    [[nodiscard]] double advanceRatio(double n, double trueSpeed) const;
     struct Working; ///< what the parts of a step pass on
     void gearAndTurbo(Working& w) const;
     void throttle(Working& w) const;

@@ -44,7 +44,7 @@ struct EngineState {
     double starterHeat = 0.0;                    ///< 1: too hot to touch
     double bearing = 0.0, rings = 0.0;           ///< worn, 1: gone
     double knocking = 0.0;                       ///< knock of the last ten seconds or so
-    double cranked = 0.0, fired = 0.0;           ///< s of this try; s since the first fire
+    double fired = 0.0;                          ///< s since the first fire
     double backfire = 0.0;                       ///< s that the last is still heard
     bool operator==(const EngineState&) const = default;
 };

@@ -46,6 +46,14 @@ double approach(double from, double to, double dt, double tau) {
     const double x = to + (from - to) * std::exp(-dt / tau);
     return std::abs(x) < 1e-12 ? 0.0 : x;
 }
+/// X and τ of the film on the manifold's walls, after Aquino: more of it, and longer, on a colder charge.
+struct Film {
+    double x, tau; ///< share of the fuel that falls on them; s until it leaves
+};
+Film filmOf(Temperature charge) {
+    return {0.20 + 0.50 * (1.0 - start::vapourFraction(charge)),
+            std::clamp(0.4 * std::exp((333.15 - charge.si()) / 40.0), 0.2, 4.0)};
+}
 } // namespace
 
 void Engine::gearAndTurbo(Working& w) const {
@@ -136,7 +144,6 @@ void Engine::combustion(Working& w) const {
     d.mixture = w.metered;
     w.p = engine::operate(aircraft_->model(), d);
     s.wideOpen = w.p.wideOpen.si();
-    w.metered = std::clamp(w.metered, 0.02, 0.20);
 
     // Sparks. An unearthed magneto fires whatever the switch says.
     const bool left = w.l.ignition == Ignition::both || w.l.ignition == Ignition::left || !w.e.earths;
@@ -151,8 +158,7 @@ void Engine::combustion(Working& w) const {
     w.fires = inflammable(s.fuelAir);
     const double richness = engine::powerOfMixture(std::clamp(s.fuelAir, 0.04, 0.14)) /
                             engine::powerOfMixture(std::clamp(w.metered, 0.04, 0.14));
-    const auto permitted =
-        knock_.permitted(w.p.chargeTemperature, w.p.fuelAirRatio, Rotation::si(s.n), w.p.fuelAirRatio > 0 && d.water);
+    const auto permitted = knock_.permitted(w.p.chargeTemperature, w.p.fuelAirRatio, Rotation::si(s.n), d.water);
     double most = permitted.si() * (1.0 - 0.35 * w.e.detonation);
     if (const auto low = knock_.lowRpmBoost(Rotation::si(s.n)))
         most = std::min(most, low->si() * 1.05);
@@ -213,10 +219,7 @@ void Engine::fuel(Working& w) const {
         w.l.cutOff || s.n < 0.1 ? 0.0 : w.p.airFlow.si() * w.metered * (0.65 + 0.35 * smooth(0.7, 1, slow));
     const double sent = std::min(s.bowl, jets * w.dt);
     s.bowl -= sent;
-    // X and τ of the film on the walls, after Aquino: more of it, and longer, on a colder charge.
-    const double charge = start::vapourFraction(w.p.chargeTemperature);
-    const double x = 0.20 + 0.50 * (1.0 - charge);
-    const double tau = std::clamp(0.4 * std::exp((333.15 - w.p.chargeTemperature.si()) / 40.0), 0.2, 4.0);
+    const auto [x, tau] = filmOf(w.p.chargeTemperature);
     const double before = s.wall;
     const double deposit = x * sent / w.dt;
     double dried;
@@ -271,7 +274,6 @@ void Engine::starter(Working& w) const {
     const bool stalled = w.l.mesh && w.e.locked;
     s.starterHeat = std::max(0.0, s.starterHeat - w.dt / 600.0);
     if (!(w.l.mesh || w.l.energise || w.e.starterStuck)) {
-        s.cranked = 0.0;
         s.wheel = approach(s.wheel, 0.0, w.dt, 60.0);
         return;
     }
@@ -302,7 +304,6 @@ void Engine::starter(Working& w) const {
     if (kind == StarterKind::air) // what a start takes, over the time that one lasts
         w.out.airDrawn =
             (start.starter.airBottle.si() - w.crank.airLeft.si()) / std::max(1.0, w.crank.untilFiring.si());
-    s.cranked += w.dt;
     if (s.n < turns)
         s.n = approach(s.n, turns, w.dt, starterTime);
     // A first fire takes its turns once a mixture that burns is there: as long as the notes' starter takes.
@@ -353,8 +354,7 @@ void Engine::blades(Working& w) const {
     if (w.e.runaway > 0 || oilLost) {
         target = 1.0;
     } else {
-        const double set = std::max(1.0, w.l.rpm), turns = set * propeller.fine.reduction;
-        const double advance = w.tas / (turns * propeller.fine.diameter) / std::max(propeller.fine.zeroAdvance, 0.05);
+        const double set = std::max(1.0, w.l.rpm), advance = advanceRatio(set, w.tas);
         const double share = w.shaft / (propeller.fine.absorption * w.rho * set * set * set);
         target = std::clamp(pitchTaking(share, advance), 1.0, coarseStop);
         // The governor watches the speed itself too.
@@ -422,12 +422,11 @@ EngineState Engine::running(EngineState s, const EngineLevers& l, const Surround
     // The film and the blades as they stand at this.
     const auto d = demand(s, l, {}, around);
     const auto p = engine::operate(aircraft_->model(), d);
-    const double x = 0.20 + 0.50 * (1.0 - start::vapourFraction(p.chargeTemperature));
-    const double tau = std::clamp(0.4 * std::exp((333.15 - p.chargeTemperature.si()) / 40.0), 0.2, 4.0);
+    const auto [x, tau] = filmOf(p.chargeTemperature);
     s.wall = x * p.fuelFlow.si() * tau;
     const auto& fine = aircraft_->propeller.fine;
     if (aircraft_->propeller.control == PropellerControl::constantSpeed) {
-        const double advance = around.trueAirspeed().si() / (s.n * fine.reduction * fine.diameter) / fine.zeroAdvance;
+        const double advance = advanceRatio(s.n, around.trueAirspeed().si());
         const double rho = air::density(around.air.pressure, around.air.temperature);
         s.pitch =
             std::clamp(pitchTaking(p.power.si() / (fine.absorption * rho * s.n * s.n * s.n), advance), 1.0, coarseStop);

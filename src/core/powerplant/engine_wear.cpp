@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "air/humidity.h"
+#include "engine/carburettor_ice.h"
 #include "powerplant/engine_working.h"
 #include <algorithm>
 #include <cmath>
@@ -14,16 +14,10 @@ constexpr double ringsByKnock = 240.0, bearingByDryness = 75.0; // s that heavy 
 constexpr double knockLasts = 10.0;                             // s
 constexpr double needleTime = 0.4;                              // s of the oil pressure
 constexpr double idleFouls = 1800.0, burstClears = 20.0;        // s
-constexpr double iceTakes =
-    2.2; // share of the passage for each kg of ice, of an engine that takes a kg of air a second
+// Share of the passage for each kg of ice, of an engine that takes a kg of air a second.
+constexpr double iceTakes = 0.5;
 constexpr double iceMelts = 25.0; // s
 constexpr double freezing = 273.15;
-constexpr double latentShare = 14.0; // K by expansion past a throttle all but shut
-
-double saturatedOverIce(double kelvin) { // Pa (Sonntag, Z. Meteorol. 40, 1990)
-    const double t = kelvin - freezing;
-    return 611.2 * std::exp(22.46 * t / (272.62 + t));
-}
 } // namespace
 
 void Engine::heat(Working& w) const {
@@ -40,8 +34,7 @@ void Engine::heat(Working& w) const {
         // Only what burns heats it; what only turns breathes.
         const double burns = s.firing ? std::clamp(w.fires * w.ignition, 0.0, 1.0) : 0.0;
         f.metalIn *= burns * (1.0 + knockHeat * w.out.knock + earlyHeat * w.e.preIgnition + lateHeat * w.e.late);
-        const double flowed = burns;
-        f.oilIn *= 0.4 + 0.6 * flowed;
+        f.oilIn *= 0.4 + 0.6 * burns;
         f.oilIn *= 1.0 + knockOil * w.out.knock + bearingHeat * std::min(1.0, w.e.bearing + s.bearing) +
                    blowByHeat * std::min(1.0, 0.6 * w.e.ring + s.rings) +
                    slipHeat * (s.gear > 0 ? w.e.clutchSlip : 0.0);
@@ -131,15 +124,16 @@ void Engine::ice(Working& w) const {
             s.ice = std::max(0.0, s.ice - w.dt / 120.0);
         return;
     }
-    const bool suction = aircraft_->notes.engine.suctionCarburettor;
-    const double shut = std::clamp(1.0 - s.manifold / std::max(1.0, s.wideOpen), 0.0, 1.0);
-    const double at = w.p.carburettorTemperature.si() - (suction ? 250.0 * w.p.fuelAirRatio : 0.0) - latentShare * shut;
+    const auto& notes = aircraft_->notes.engine;
+    engine::OperatingPoint wide = w.p;
+    wide.manifoldPressure = ManifoldPressure::si(s.manifold);
+    wide.wideOpen = ManifoldPressure::si(std::max(1.0, s.wideOpen));
+    const double at = engine::throttleTemperature(notes, wide).si();
     double water = 0.0; // kg/kg that freezes out
-    if (at < freezing && suction) {
-        const double p = w.a.air.pressure.si();
-        const double held = air::vapourPressure(w.a.dewPoint).si(), there = saturatedOverIce(std::max(220.0, at));
-        water = std::max(0.0, 0.622 * (held - there) / p - 0.3e-3);
-    }
+    if (at < freezing && notes.suctionCarburettor)
+        water = std::max(0.0, engine::freezingWater(w.a.dewPoint, Temperature::si(at), w.a.air.pressure) -
+                                  engine::lightIceFrom) /
+                1000.0;
     const double heat = std::max(w.l.hotAir, w.e.hotAir.value_or(0.0));
     if (w.e.iceWater > 0 && heat < 0.5)
         water = std::max(water, w.e.iceWater * 1e-3);

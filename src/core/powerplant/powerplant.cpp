@@ -70,9 +70,7 @@ double Powerplant::arm(std::size_t engine) const {
 Surroundings Powerplant::around(const AircraftState& s, const Levers& l, const Run& run, std::size_t engine) const {
     Surroundings a;
     a.air = run.day->at(run.day->pressureAltitudeOf(Length::si(s.height)));
-    const double above = std::max(0.0, s.height - run.day->elevation.si());
-    a.dewPoint =
-        run.ice ? Temperature::si(std::min(run.day->dewPoint.si() - 1.8e-3 * above, a.air.temperature.si())) : driest;
+    a.dewPoint = run.ice ? run.day->dewPointAt(Length::si(s.height), a.air.temperature) : driest;
     a.ias = Speed::si(s.ias);
     a.volts = s.volts;
     a.cart = l.shared.cart;

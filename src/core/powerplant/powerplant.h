@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "air/atmosphere.h"
 #include "air/day.h"
 #include "engine/leaning.h"
 #include "powerplant/engine.h"
@@ -12,7 +13,7 @@ namespace amber::powerplant {
 inline constexpr double easesBy = 1.0; ///< m/s², that a pilot changes a held speed by
 /// m/s² that he gains one by while climbing at a rate: seven tenths of the climb at most.
 inline double easing(double rate, double speed) {
-    return std::clamp(0.7 * rate * 9.80665 / std::max(speed, 1.0), 0.05, easesBy);
+    return std::clamp(0.7 * rate * air::gravity / std::max(speed, 1.0), 0.05, easesBy);
 }
 inline constexpr double speedHair = 1e-6; ///< m/s, less is no change
 
