@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Commands about whole files: plan, check, ranges.
+#include "advice/drill_check.h"
 #include "cli/command.h"
 #include "cli/exit_codes.h"
+#include "cockpit/audit.h"
 #include "flight/open_files.h"
 #include "notes/document.h"
 #include "notes/key_ranges.h"
@@ -60,6 +62,10 @@ int runCheck(const std::vector<std::string>& files) {
                         problems = loaded.problems;
                         if (loaded.aircraft)
                             problems = engine::contradictions(loaded.aircraft->notes, loaded.aircraft->calibration);
+                        if (loaded.aircraft && loaded.aircraft->notes.format > 1) {
+                            for (const auto& found : {cockpit::audit(loaded.aircraft->notes), advice::checkFlown(*loaded.aircraft)})
+                                problems.insert(problems.end(), found.begin(), found.end());
+                        }
                     }
             }
         }

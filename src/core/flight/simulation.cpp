@@ -421,6 +421,10 @@ Setting Simulation::ratedSetting(Phase phase, const Rating& rating) const {
     s.gear = n_.gearIndex(notes.gear).value_or(0);
     s.ias = notes.ias.value_or(Speed{});
     s.water = rating.water;
+    if (s.boost && notes.boost && phase <= Phase::cruise) // less than the rating's, for this propeller or this phase
+        s.boost = std::min(*s.boost, *notes.boost);
+    if (s.boost)
+        s.boost = rating.heldAt(pressureAltitude(), *s.boost);
     limit(s, phase);
     // A grade the notes say nothing of: not past the boundary either.
     if (permitted.origin == Origin::model && s.boost && !n_.engine.gears.empty())

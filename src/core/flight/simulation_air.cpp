@@ -104,7 +104,9 @@ std::optional<ManifoldPressure> Simulation::boostInGear(const Rating& rating, co
         return permitted;
     const auto own = rating.boostIn(n_.engine.gears[std::min(s.gear, n_.engine.gears.size() - 1)].name);
     Setting out = s;
-    out.boost = ManifoldPressure::si(own->si() * permitted->si() / rating.boost->si());
+    out.boost = rating.heldAt(pressureAltitude(), ManifoldPressure::si(own->si() * permitted->si() / rating.boost->si()));
+    if (const auto& most = n_.phase(phase_).boost; most && phase_ <= Phase::cruise)
+        out.boost = std::min(*out.boost, *most);
     limit(out, phase_);
     return out.boost;
 }
@@ -190,6 +192,8 @@ void Simulation::climb() {
         } else {
             s.ias = climbSpeed();
         }
+        if (!held->above.empty() && s.boost) // a boost that falls with height
+            s.boost = std::min(*s.boost, *boostInGear(*held, s));
         auto point = operate(s);
         if (timeToChange(*held, s, point)) {
             due = !spent && left() < gearChangeTime;

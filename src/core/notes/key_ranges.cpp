@@ -50,7 +50,7 @@ constexpr std::string_view brief = "seconds to some minutes; longer is a slip of
 constexpr std::string_view night = "colder or warmer than any night";
 
 const KeyRange notesTable[] = {
-    {"format", plain, 1, 1, "the only one there is"},
+    {"format", plain, 1, 2, "1: steps are sentences; 2: a cockpit and what is done in it"},
     {"type.empty_weight", kilograms, 50, 150000, weights},
     {"type.max_weight", kilograms, 50, 150000, weights},
     {"engine.cylinders", plain, 1, 48, "more than were ever built into one"},
@@ -93,6 +93,8 @@ const KeyRange notesTable[] = {
     {"rating.boost", inHg, 6, 118, charged},
     {"rating.grades", inHg, 6, 118, charged},
     {"rating.minutes", minutes, 0.01, 720, "a rating without limit has no minutes"},
+    {"rating.above.height", feet, -1500, 49000, high},
+    {"rating.above.boost", inHg, 5, 120, charged},
     {"rating.line.power", kilowatts, 1, 4000, "of one engine"},
     {"rating.line.at", metres, 0, 15000, high},
     {"rating.line.holds_to", metres, 0, 15000, high},
@@ -140,6 +142,7 @@ const KeyRange notesTable[] = {
     {"engine_start.oil_pressure_within", seconds, 1, 1800, brief},
     {"engine_start.blades_per_dose", plain, 0.2, 20, "pulled through in place of one dose"},
     {"engine_start.slow_rpm", rpm, 200, 2500, "slowest smooth"},
+    {"engine_start.generator_from", rpm, 200, 2500, "that a generator cuts in at"},
     {"engine_start.starter.energise_cart", seconds, 0, 300, "the wheel is up or its motor burns"},
     {"engine_start.starter.energise_battery", seconds, 0, 300, "the wheel is up or its motor burns"},
     {"engine_start.starter.booster_most", seconds, 1, 1800, brief},

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "notes/notes_reader.h"
+#include "notes/control_reader.h"
 #include "notes/notes_check.h"
 #include "notes/reader_units.h"
 #include "notes/run_up_reader.h"
@@ -17,8 +18,8 @@ namespace {
 using document::Node;
 using document::TableReader;
 
-Cockpit readCockpit(TableReader t) {
-    Cockpit c;
+void readCockpit(TableReader t, TypeNotes& n) {
+    Cockpit& c = n.cockpit;
     const auto take = [&](Dimension d, const char* key, const UnitSpec*& into) {
         if (const UnitSpec* unit = t.unit(d, key))
             into = unit;
@@ -32,8 +33,23 @@ Cockpit readCockpit(TableReader t) {
     take(Dimension::mass, "weight", c.weight);
     take(Dimension::distance, "distance", c.distance);
     take(Dimension::power, "power", c.power);
+    if (n.format > 1) {
+        n.has = t.texts("has");
+        n.without = t.texts("without");
+        for (const auto* list : {&n.has, &n.without})
+            for (const auto& key : *list)
+                if (!actsFromKey(key))
+                    t.problem(t.line(list == &n.has ? "has" : "without"),
+                              fmt::format("“{}” is nothing that a control acts on", key),
+                              "docs/formats/type-notes.md lists what a cockpit may have");
+        for (auto& row : t.tables("control")) // one a line; [[control]] where they need more room
+            n.controls.push_back(notes::readControl(row));
+        if (t.has("crew"))
+            n.crew = t.texts("crew");
+        if (n.crew.empty())
+            n.crew = {"pilot"};
+    }
     t.finish();
-    return c;
 }
 
 void checkMetering(TableReader& t, const char* key, const std::vector<std::pair<double, double>>& schedule) {
@@ -219,6 +235,15 @@ Rating readRating(TableReader& t) {
         else if (!boost)
             t.problem(node->line, fmt::format("grade {}: {}", grade, boost.error()), "");
     }
+    for (auto& row : t.tables("above")) {
+        r.above.emplace_back(row.quantity<Dimension::length>("height", true).value_or(Length{}),
+                             row.quantity<Dimension::manifoldPressure>("boost", true).value_or(ManifoldPressure::si(1e5)));
+        if (r.above.size() > 1 && !(r.above.back().first > r.above[r.above.size() - 2].first))
+            t.problem(row.line(), fmt::format("rating \"{}\": the heights of above do not rise", r.key), "List them from the lowest up");
+        if (r.boost && r.above.back().second > *r.boost)
+            t.problem(row.line(), fmt::format("rating \"{}\": more boost above a height than below it", r.key), "Give the lower boost that is left from there");
+        row.finish();
+    }
     for (auto& line : t.tables("line")) {
         RatingLine l;
         l.line = line.line();
@@ -235,7 +260,7 @@ Rating readRating(TableReader& t) {
     return r;
 }
 
-PhaseNotes readPhase(TableReader t) {
+PhaseNotes readPhase(TableReader t, int format) {
     PhaseNotes p;
     p.line = t.line();
     p.duration = t.quantity<Dimension::duration>("minutes", false, minutesUnit);
@@ -252,7 +277,9 @@ PhaseNotes readPhase(TableReader t) {
     p.tailLifts = t.quantity<Dimension::manifoldPressure>("tail_lifts");
     p.cautions = t.texts("cautions");
     for (auto& step : t.tables("step"))
-        p.steps.push_back(notes::readStep(step));
+        p.steps.push_back(notes::readStep(step, format));
+    if (format > 1)
+        p.without = t.texts("without");
     for (auto& clock : t.tables("clock")) {
         p.clocks.push_back({clock.text("what", true), clock.text("value", true), clock.text("why")});
         clock.finish();
@@ -332,11 +359,13 @@ FuelNotes readFuel(TableReader t, const UnitSpec& unit) {
 TypeNotes readType(TableReader& t, const std::string& file) {
     TypeNotes n;
     n.file = file;
-    t.number("format", true);
+    n.format = static_cast<int>(t.number("format", true).value_or(2));
     if (auto type = t.table("type", true)) {
         n.name = type->text("name", true);
         n.summary = type->text("summary");
-        n.coolingLever = type->text("cooling_lever", true);
+        n.coolingLever = type->text("cooling_lever", n.format == 1);
+        if (n.format > 1)
+            n.wholeDrill = type->word("drill", {"standard", "whole"}).value_or(0) == 1;
         n.emptyWeight = type->quantity<Dimension::mass>("empty_weight", true).value_or(Mass::si(1000));
         n.maxWeight = type->quantity<Dimension::mass>("max_weight", true).value_or(Mass::si(2000));
         if (!(n.maxWeight > n.emptyWeight))
@@ -349,7 +378,7 @@ TypeNotes readType(TableReader& t, const std::string& file) {
         v.finish();
     }
     if (auto cockpit = t.table("cockpit"))
-        n.cockpit = readCockpit(*cockpit);
+        readCockpit(*cockpit, n);
     if (auto engine = t.table("engine", true))
         n.engine = readEngine(*engine);
     if (auto p = t.table("propeller", true)) {
@@ -383,7 +412,10 @@ TypeNotes readType(TableReader& t, const std::string& file) {
             g->quantity<Dimension::manifoldPressure>("throttle_back_to", true).value_or(ManifoldPressure::si(1e5))};
         g->finish();
     }
-    for (auto& l : t.tables("lever")) {
+    if (n.format > 1)
+        for (auto& c : t.tables("control"))
+            n.controls.push_back(notes::readControl(c));
+    for (auto& l : n.format == 1 ? t.tables("lever") : std::vector<TableReader>{}) {
         n.levers.push_back({l.text("id", true), l.text("name", true), l.text("sense", true), l.texts("positions"),
                             l.flag("reversed").value_or(false)});
         l.finish();
@@ -420,7 +452,7 @@ TypeNotes readType(TableReader& t, const std::string& file) {
     for (const auto& name : phaseNames)
         if (name.phase != Phase::writeUp)
             if (auto phase = t.table(std::string(name.key), name.phase != Phase::walkRound))
-                n.phases.emplace(name.phase, readPhase(*phase));
+                n.phases.emplace(name.phase, readPhase(*phase, n.format));
     t.finish();
     return n;
 }

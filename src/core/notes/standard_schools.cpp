@@ -35,7 +35,7 @@ SchoolEffect changes(bool atEqualPower) {
     return e;
 }
 School school(std::string name, std::string set, std::string gain, std::string risk, SchoolEffect effect = {}) {
-    return {std::move(name), std::move(set), std::move(gain), std::move(risk), false, effect};
+    return {std::move(name), std::move(set), std::move(gain), std::move(risk), false, effect, {}};
 }
 } // namespace
 

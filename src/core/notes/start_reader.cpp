@@ -117,6 +117,10 @@ StartNotes readStart(TableReader t) {
     }
     s.bladesPerDose = t.number("blades_per_dose").value_or(s.bladesPerDose);
     s.slowRpm = t.quantity<Dimension::rotation>("slow_rpm", false, units::rpm.spec);
+    if (const auto band = t.range(Dimension::rotation, "rpm_band", "engine_start.slow_rpm"))
+        s.band = {Rotation::si(band->first), Rotation::si(band->second)};
+    s.generatorFrom = t.quantity<Dimension::rotation>("generator_from", false, units::rpm.spec);
+    s.cartPermits = t.text("cart_permits");
     s.bladesFirst = s.starter.bladesBeforeIgnition > 0;
     t.finish();
     return s;

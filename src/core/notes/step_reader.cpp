@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "notes/step_reader.h"
+#include "notes/control_reader.h"
 #include "notes/standard_schools.h"
 #include <algorithm>
 #include <fmt/format.h>
@@ -24,15 +25,18 @@ School readSchool(TableReader& t, const std::vector<School>& standard) {
     take("gain", s.gain);
     take("risk", s.risk);
     s.byNotes = t.flag("notes").value_or(false);
+    if (t.has("do"))
+        s.actions = readActions(t, "do");
     t.finish();
     return s;
 }
 
-void addStandard(TableReader& t, Step& s) {
+void addStandard(TableReader& t, Step& s, int format) {
     const std::string key = t.text("standard");
     const std::string byNotes = t.text("notes");
+    s.takes = byNotes;
     if (key.empty()) {
-        if (!byNotes.empty())
+        if (!byNotes.empty() && format == 1)
             t.problem(t.line("notes"), fmt::format("step \"{}\" marks a school but names no standard point", s.what),
                       "Add standard = \"…\", or put notes = true on a [[…step.school]]");
         return;
@@ -65,14 +69,32 @@ void addStandard(TableReader& t, Step& s) {
 }
 } // namespace
 
-Step readStep(TableReader& t) {
+Step readStep(TableReader& t, int format) {
     Step s;
     s.line = t.line();
-    s.what = t.text("what", true);
+    for (const auto& key : t.keys())
+        s.given.insert(key);
     s.id = t.text("id");
+    // A step of format 2 may be only what the notes change of the standard drill's, called by its id.
+    s.what = t.text("what", format == 1 || s.id.empty());
     if (s.id.empty())
         s.id = s.what;
-    s.set = t.text("set", !t.has("standard"));
+    s.set = t.text("set", format == 1 && !t.has("standard"));
+    if (format > 1) {
+        s.actions = readActions(t, "do");
+        s.each = t.flag("each").value_or(false);
+        s.atEnd = t.flag("at_end").value_or(false);
+        s.branch = t.flag("branch").value_or(false);
+        s.caution = t.text("caution");
+        s.before = t.text("before");
+        s.after = t.text("after");
+        s.was = t.texts("was");
+        if (t.word("origin", {"notes", "practice"}).value_or(0) == 1)
+            s.origin = Origin::practice;
+        if (!s.before.empty() && !s.after.empty())
+            t.problem(t.line("after"), fmt::format("step \"{}\" stands before one and after another", s.id),
+                      "Keep one of before and after");
+    }
     s.at = t.text("at");
     s.why = t.text("why");
     s.skipped = t.text("skipped");
@@ -81,7 +103,7 @@ Step readStep(TableReader& t) {
     const auto* point = t.has("standard") ? schools::point(t.text("standard")) : nullptr;
     for (auto& school : t.tables("school"))
         s.schools.push_back(readSchool(school, point ? point->schools : std::vector<School>{}));
-    addStandard(t, s);
+    addStandard(t, s, format);
     const auto byNotes = std::count_if(s.schools.begin(), s.schools.end(), [](const School& c) { return c.byNotes; });
     if (!s.schools.empty() && byNotes != 1)
         t.problem(t.line(), fmt::format("step \"{}\" marks {} schools as the notes' own", s.what, byNotes),

@@ -6,6 +6,6 @@
 namespace amber::notes {
 
 /// One step of a phase, its schools filled from the standard points where it names one.
-Step readStep(document::TableReader& table);
+Step readStep(document::TableReader& table, int format);
 
 } // namespace amber::notes

@@ -36,6 +36,13 @@ std::string nearest(std::string_view word, const std::vector<std::string>& names
     return best;
 }
 
+std::vector<std::string> TableReader::keys() const {
+    std::vector<std::string> out;
+    for (const auto& member : table_.members)
+        out.push_back(member.key);
+    return out;
+}
+
 int TableReader::line(std::string_view key) const {
     const Node* node = table_.find(key);
     return node ? node->line : table_.line;

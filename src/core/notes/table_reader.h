@@ -21,6 +21,7 @@ public:
         : table_(table), path_(std::move(path)), file_(file), problems_(problems), format_(format) {}
 
     [[nodiscard]] bool has(std::string_view key) const { return table_.find(key) != nullptr; }
+    [[nodiscard]] std::vector<std::string> keys() const; ///< of every member, in the order of the file
     [[nodiscard]] int line(std::string_view key) const;
     [[nodiscard]] int line() const { return table_.line; }
     [[nodiscard]] const std::string& path() const { return path_; }

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "notes/type_notes.h"
+#include <algorithm>
 
 namespace amber {
 
@@ -34,6 +35,10 @@ StartNotes::StartNotes(StartNotes&&) noexcept = default;
 StartNotes& StartNotes::operator=(const StartNotes&) = default;
 StartNotes& StartNotes::operator=(StartNotes&&) noexcept = default;
 StartNotes::~StartNotes() = default;
+
+bool Step::called(std::string_view name) const {
+    return id == name || std::find(was.begin(), was.end(), name) != was.end();
+}
 
 const Rating* TypeNotes::rating(std::string_view key) const {
     for (const auto& r : ratings)

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "notes/band.h"
+#include "notes/control.h"
 #include "notes/gauge_register.h"
 #include "notes/origin.h"
 #include "notes/phase.h"
@@ -10,6 +11,7 @@
 #include "units/unit_table.h"
 #include <map>
 #include <optional>
+#include <set>
 #include <string>
 #include <vector>
 
@@ -72,6 +74,7 @@ struct School {
     std::string risk;
     bool byNotes = false;
     SchoolEffect effect;
+    std::optional<std::vector<Action>> actions; ///< in place of the step's
     bool operator==(const School&) const = default;
 };
 
@@ -86,7 +89,18 @@ struct Step {
     std::string job;     ///< row of the practice, J14
     std::vector<School> schools;
     bool open = false; ///< the notes leave the choice to the pilot
+    std::vector<Action> actions;   ///< what is done, control by control; empty: the words only
+    bool each = false;             ///< engine by engine, in the order of starting
+    bool atEnd = false;            ///< when the phase ends
+    bool branch = false;           ///< another way out, not on the line of the phase: going round
+    std::string caution;           ///< said where the act is
+    std::string takes;             ///< name of the school that the notes take
+    std::string before, after;     ///< id of the step it stands by, where the notes add to the standard drill
+    std::vector<std::string> was;  ///< ids that it had in older notes: choices find it by them
+    Origin origin = Origin::notes; ///< notes, or practice where they say nothing of it
+    std::set<std::string, std::less<>> given; ///< keys that the notes wrote
     int line = 0;
+    [[nodiscard]] bool called(std::string_view name) const;
 };
 
 struct ClockNote {
@@ -113,6 +127,7 @@ struct PhaseNotes {
     std::optional<double> coolingFlap;                     ///< cowl flaps or radiator shutter, 0 shut … 1 open
     std::optional<ManifoldPressure> brakesHold, tailLifts; ///< most boost that brakes hold; at which the tail lifts
     std::vector<Step> steps;
+    std::vector<std::string> without; ///< ids of the standard drill that this type has not
     std::vector<ClockNote> clocks;
     std::vector<std::string> cautions;
     int line = 0;
@@ -138,11 +153,19 @@ struct Rating {
     bool water = false; ///< with water injection
     std::string grade;  ///< the fuel it was set for
     std::map<std::string, ManifoldPressure> grades;
+    std::vector<std::pair<Length, ManifoldPressure>> above; ///< most boost from this pressure altitude, rising heights
     std::vector<RatingLine> lines;
     int line = 0;
     /// Boost of a line: its own, or the rating's.
     [[nodiscard]] std::optional<ManifoldPressure> boostOf(const RatingLine& l) const {
         return l.boost ? l.boost : boost;
+    }
+    /// The most that a height leaves of a boost.
+    [[nodiscard]] ManifoldPressure heldAt(Length pressureAltitude, ManifoldPressure asked) const {
+        for (const auto& [from, most] : above)
+            if (pressureAltitude >= from && most < asked)
+                asked = most;
+        return asked;
     }
     /// Boost in a gear, by name: that of its line where there is one.
     [[nodiscard]] std::optional<ManifoldPressure> boostIn(std::string_view gear) const {
@@ -422,6 +445,9 @@ struct StartNotes {
     bool bladesFirst = false;        ///< ignition only after starter.bladesBeforeIgnition
     bool slowFirst = false;          ///< slowest smooth rpm until oil pressure
     std::optional<Rotation> slowRpm; ///< that rpm
+    std::optional<std::pair<Rotation, Rotation>> band; ///< of rpm in which it is held while it starts
+    std::optional<Rotation> generatorFrom;             ///< rpm at which the generator cuts in
+    std::string cartPermits;                           ///< what may be switched on while the cart feeds
     Pressure oilPressure;
     Duration oilPressureWithin;
     StarterNotes starter;
@@ -478,6 +504,7 @@ struct TypeNotes {
     TypeNotes& operator=(TypeNotes&&) noexcept;
     ~TypeNotes();
     std::string file;
+    int format = 2; ///< 1: steps are sentences, and the list of them is whole
     std::string name;
     std::string summary;
     std::vector<Variant> variants;
@@ -491,6 +518,10 @@ struct TypeNotes {
     std::optional<GearChangeRule> gearChange;
     std::string coolingLever; ///< what the cooling flaps are called
     std::vector<Lever> levers;
+    std::vector<Control> controls;         ///< as written; cockpit::expand() adds what they leave out
+    bool wholeDrill = false;               ///< the steps written are all there are: no standard drill beneath them
+    std::vector<std::string> has, without; ///< what this cockpit has, or has not, beside the usual: keys of Acts
+    std::vector<std::string> crew{"pilot"};
     Speeds speeds;
     Mass emptyWeight, maxWeight;
     std::vector<PerformanceLine> performance;

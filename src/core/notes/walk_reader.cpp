@@ -26,7 +26,7 @@ std::string idFrom(const std::string& what) {
     return out;
 }
 
-WalkItem readItem(TableReader& t, const Cockpit& cockpit) {
+WalkItem readWalkItem(TableReader& t, const Cockpit& cockpit) {
     WalkItem i;
     i.line = t.line();
     i.stopper = t.flag("stopper").value_or(false);
@@ -131,7 +131,7 @@ WalkNotes readWalk(TableReader t, const Cockpit& cockpit) {
         s.aft = station.number("aft", true).value_or(0);
         s.starboard = station.number("starboard", true).value_or(0);
         for (auto& item : station.tables("item"))
-            s.items.push_back(readItem(item, cockpit));
+            s.items.push_back(readWalkItem(item, cockpit));
         if (s.items.empty())
             station.problem(station.line(), fmt::format("station \"{}\" has nothing to look at", s.name),
                             "Add item = [{ what = \"…\", look = \"…\" }]");

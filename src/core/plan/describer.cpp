@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/describer.h"
+#include "cockpit/state.h"
 #include "notes/cockpit_units.h"
 #include "notes/placeholder.h"
 #include "notes/standard_schools.h"
 #include <algorithm>
+#include <cctype>
 #include <fmt/format.h>
 
 namespace amber::plan {
@@ -29,6 +31,7 @@ Plan Describer::run() {
                                fmt::format("{} °C", formatNumber(s_.day.deviation().si(), 0, true)));
     plan.runUpSheet = watch::runUpSheet(n_, s_.runUpFound, flight::runUpDay(s_, f_));
     sheet_ = &plan.runUpSheet;
+    findStanding();
     for (std::size_t i = 0; i < plannedPhases; ++i)
         plan.phases.push_back(describe(static_cast<Phase>(i)));
     marks(plan);
@@ -45,8 +48,12 @@ PhasePlan Describer::describe(Phase phase) {
     p.fuel = flown.fuel;
     p.cautions = notes.cautions;
     for (const Step& step : notes.steps)
-        if (f_.gearChange() || step.at.find("{change-height}") == std::string::npos) // no change, no act at it
+        // No change, no act at it.
+        if (!standing_.contains({phase, step.id}) && (f_.gearChange() || step.at.find("{change-height}") == std::string::npos) &&
+            (f_.gearChanges.size() > 1 || step.at.find("{second-change-height}") == std::string::npos))
             p.set.push_back(setLine(phase, step));
+    if (const auto line = asItStands(phase))
+        p.set.push_back(*line);
     expectations(phase, p);
     clocks(phase, p);
     for (const auto& finding : f_.findings)
@@ -65,6 +72,43 @@ PhasePlan Describer::describe(Phase phase) {
     for (const auto& c : p.clocks)
         worse(c.verdict);
     return p;
+}
+
+void Describer::findStanding() {
+    if (n_.format == 1)
+        return;
+    std::set<std::pair<Phase, std::size_t>> moved;
+    cockpit::carry(n_, s_.choices, [&](const cockpit::Change& c, const Action* act, const cockpit::State&) {
+        if (act && (c.control < 0 || act->lasts || act->until || act->over > 0 || c.before != c.after))
+            moved.insert({c.phase, c.step});
+    });
+    for (const auto& [phase, notes] : n_.phases)
+        for (std::size_t i = 0; i < notes.steps.size(); ++i) {
+            const Step& s = notes.steps[i];
+            // What the notes say themselves, what can be chosen, and a figure are always told.
+            if (s.origin == Origin::practice && !s.actions.empty() && !s.branch && s.set.find('{') == std::string::npos &&
+                !moved.contains({phase, i}))
+                standing_.insert({phase, s.id});
+        }
+}
+
+std::optional<SetLine> Describer::asItStands(Phase phase) const {
+    SetLine line;
+    line.stepId = "as-it-stands";
+    line.what = "As it stands";
+    line.origin = Origin::practice;
+    line.why = "Set before and not to be moved: looked at, each by its name.";
+    for (const Step& step : n_.phase(phase).steps)
+        if (standing_.contains({phase, step.id})) {
+            const SetLine one = setLine(phase, step);
+            std::string what = one.what;
+            if (what.size() > 1 && what[1] >= 'a')
+                what[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(what[0])));
+            const std::string told = what + " " + one.value;
+            if (line.value.find(told) == std::string::npos)
+                line.value += (line.value.empty() ? "" : " · ") + told;
+        }
+    return line.value.empty() ? std::nullopt : std::optional(line);
 }
 
 SetLine Describer::setLine(Phase phase, const Step& step) const {
@@ -97,11 +141,14 @@ SetLine Describer::setLine(Phase phase, const Step& step) const {
             if (o.wanted)
                 line.school = static_cast<int>(line.schools.size());
             line.schools.push_back(
-                {o.named.name, step.set, o.named.reason, o.named.risk, o.named.order == n_.start.order, {}});
+                {o.named.name, step.set, o.named.reason, o.named.risk, o.named.order == n_.start.order, {}, {}});
             line.ordersOffered = line.open = true;
         }
     if (line.school >= 0 && !line.ordersOffered)
         set = step.schools[static_cast<std::size_t>(line.school)].set;
+    // Said by the notes or by nobody's notes; a figure in it tells where it comes from itself.
+    if (step.origin == Origin::practice && placeholder::namesIn(set).empty())
+        line.origin = Origin::practice;
     line.value = fill(set, line.origin);
     Origin ignored = Origin::notes;
     if (step.at != "{change-height}") // the step before it names the height

@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "advice/figures.h"
 #include "plan/plan.h"
 #include "plan/start_words.h"
 #include "units/text.h"
 #include <cmath>
+#include <set>
 
 namespace amber::plan {
 
@@ -40,6 +42,8 @@ private:
     [[nodiscard]] std::string tankName(int index) const;
     // ---- placeholders
     [[nodiscard]] Filled figure(Phase phase, std::string_view name) const;
+    /// A figure of the drill in the cockpit's units and words.
+    [[nodiscard]] std::string toldFigure(const advice::Figure& figure) const;
     /// "800 rpm; 1,000 from oil 12 °C; 1,200 from 30 °C"
     [[nodiscard]] std::string warmUpSteps() const;
     [[nodiscard]] Temperature forecast() const { return s_.forecast.value_or(s_.day.oat); }
@@ -61,6 +65,9 @@ private:
     [[nodiscard]] int tankAtStartOf(Phase phase) const { return f_.samples[f_[phase].firstSample].tank; }
     // ---- one phase
     PhasePlan describe(Phase phase);
+    /// Steps of common practice whose controls stand there already: told in one line.
+    void findStanding();
+    [[nodiscard]] std::optional<SetLine> asItStands(Phase phase) const;
     SetLine setLine(Phase phase, const Step& step) const;
     void expect(PhasePlan& p, Gauge gauge, double value, Origin origin, const char* moment) const;
     static std::pair<double, double> scaleOf(const GaugeNotes& g, double value);
@@ -84,6 +91,7 @@ private:
     const flight::Flown& f_;
     const watch::RunUpSheet* sheet_ = nullptr;
     StartWords words_;
+    std::set<std::pair<Phase, std::string>> standing_;
 };
 
 } // namespace amber::plan

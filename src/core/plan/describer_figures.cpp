@@ -120,7 +120,40 @@ Filled Describer::figure(Phase phase, std::string_view name) const {
     }
     if (name == "clear")
         return {clearing(), Origin::notes};
+    if (const auto f = advice::figureOf(a_, s_, f_, phase, name))
+        return {toldFigure(*f), f->origin};
     return {"—", Origin::notes};
+}
+
+std::string Describer::toldFigure(const advice::Figure& f) const {
+    if (!f.position.empty()) {
+        for (const auto& tank : n_.fuel.tanks)
+            if (tank.id == f.position)
+                return tank.name;
+        return f.position;
+    }
+    if (f.share)
+        return flapText(*f.share);
+    if (!f.si)
+        return "—";
+    switch (f.dimension) {
+    case Dimension::rotation:
+        return rpm(*f.si);
+    case Dimension::manifoldPressure:
+        return boost(*f.si);
+    case Dimension::temperature:
+        return temperature(Temperature::si(*f.si));
+    case Dimension::pressure:
+        return format(*f.si, n_.unitOf(Gauge::oilPressure));
+    case Dimension::length:
+        return height(Length::si(*f.si));
+    case Dimension::speed:
+        return speed(Speed::si(*f.si));
+    case Dimension::duration:
+        return format(std::round(*f.si), *units::second.spec);
+    default:
+        return "—";
+    }
 }
 
 std::string Describer::warmUpSteps() const {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "powerplant/aircraft.h"
+#include "cockpit/drill.h"
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
 #include "units/text.h"
@@ -60,6 +61,10 @@ std::optional<Drag> settleDrag(const TypeNotes& notes, const engine::EngineParam
 } // namespace
 
 std::optional<Aircraft> assemble(TypeNotes notes, Problems& problems) {
+    const auto before = problems.size();
+    cockpit::expand(notes, problems);
+    if (problems.size() > before)
+        return std::nullopt;
     auto calibration = engine::calibrate(notes);
     const auto& lines = calibration.residuals;
     if (!std::all_of(lines.begin(), lines.end(),

@@ -1,0 +1,170 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "advice/figures.h"
+#include "advice/cool_down.h"
+#include "start/cranking.h"
+#include "start/start_school.h"
+#include <algorithm>
+
+namespace amber::advice {
+namespace {
+constexpr double runsBy = 300.0 / 60.0;  // rev/s, three or four times what a starter turns; ours
+constexpr double stands = 30.0 / 60.0;   // rev/s
+constexpr double bladeTime = 1.5;        // s, as the start's timeline counts them
+
+Figure of(Dimension dimension, double si, Origin origin = Origin::notes) {
+    Figure f;
+    f.dimension = dimension;
+    f.si = si;
+    f.origin = origin;
+    return f;
+}
+Figure at(std::string position, Origin origin = Origin::notes) {
+    Figure f;
+    f.position = std::move(position);
+    f.origin = origin;
+    return f;
+}
+Figure rotation(Rotation r, Origin origin = Origin::notes) {
+    return of(Dimension::rotation, r.si(), origin);
+}
+std::string tankAt(const TypeNotes& n, int index) {
+    return n.fuel.tanks.empty() ? std::string{} : n.fuel.tanks[static_cast<std::size_t>(std::max(0, index))].id;
+}
+std::optional<Figure> startFigure(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f, std::string_view name, std::size_t engine) {
+    const TypeNotes& n = a.notes;
+    const StartNotes start = start::startInForce(n, s.choices);
+    const auto request = flight::startRequestOf(s);
+    const auto dose = [&] {
+        const auto advice = start::Priming(start).advice(request.engine, request.field);
+        const auto extra = engine < n.positions.size() ? s.airframe.extraPrime.find(n.positions[engine].id) : s.airframe.extraPrime.end();
+        return std::max(0.0, advice.dose + (extra == s.airframe.extraPrime.end() ? 0.0 : extra->second));
+    };
+    if (name == "supply")
+        return at(s.start.supply == start::Supply::cart ? "connected" : "away", Origin::entered);
+    if (name == "running")
+        return rotation(Rotation::si(runsBy), Origin::ours);
+    if (name == "prime")
+        return of(Dimension::duration, dose() * start.primeTime.si()); // the time that the strokes take
+    if (name == "prime-time")
+        return of(Dimension::duration, dose() * (start.primer == "blades" ? std::max(bladeTime, start.primeTime.si()) : start.primeTime.si()));
+    if (name == "vaporise")
+        return of(Dimension::duration, start::Priming(start).advice(request.engine, request.field).vaporise.si(), Origin::model);
+    if (name == "energise" || name == "blades-time") {
+        const auto crank = start::crank(start, {request.oil, request.supply, request.diluted, start::bladesPerRevolution(n)});
+        return of(Dimension::duration, name == "energise" ? crank.energise.si()
+                                       : start.starter.kind == StarterKind::hand ? start.starter.bladesBeforeIgnition * bladeTime
+                                                                             : crank.forBlades.si());
+    }
+    if (name == "slow-rpm")
+        return rotation(start::slowestRpm(n, start).value_or(n.phase(Phase::start).rpm.value_or(Rotation::si(12))));
+    if (name == "warm-up-rpm")
+        return rotation(Rotation::si(f.samples[f[Phase::start].lastSample][Gauge::rpm]));
+    if (name == "oil-pressure-least")
+        return of(Dimension::pressure, n.start.oilPressure.si());
+    return std::nullopt;
+}
+} // namespace
+
+std::optional<Figure> figureOf(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f, Phase phase, std::string_view name, std::size_t engine) {
+    const TypeNotes& n = a.notes;
+    const flight::PhaseFlown& p = f[phase];
+    const auto maybe = [](const auto& quantity, Dimension d) { return quantity ? std::optional(of(d, quantity->si())) : std::nullopt; };
+    if (name == "boost")
+        return p.setting.boost ? std::optional(of(Dimension::manifoldPressure, p.setting.boost->si(), p.setting.boostOrigin)) : at("open");
+    if (name == "rpm" && phase == Phase::warmUp)
+        return rotation(f.warmUpSteps.empty() ? p.setting.rpm : f.warmUpSteps.front().second);
+    if (name == "rpm")
+        return rotation(p.setting.rpm);
+    if (name == "mixture")
+        return at(p.setting.mixture == Mixture::rich ? "rich" : "weak");
+    if (name == "gear")
+        return n.engine.gears.empty() ? std::nullopt : std::optional(at(n.engine.gears[std::min(p.setting.gear, n.engine.gears.size() - 1)].name));
+    if (name == "flap") {
+        Figure out;
+        out.share = p.setting.coolingFlap;
+        return out;
+    }
+    if (name == "ias")
+        return of(Dimension::speed, p.setting.ias.si());
+    if (name == "rate" && n.phase(phase).rate)
+        return of(Dimension::verticalSpeed, n.phase(phase).rate->si());
+    if (name == "tank")
+        return at(phase == Phase::start || phase == Phase::takeOff ? n.fuel.takeOffTank : tankAt(n, f.samples[p.firstSample].tank));
+    if (name == "landing-tank")
+        return at(n.fuel.landingTank);
+    if (phase == Phase::start)
+        if (auto found = startFigure(a, s, f, name, engine))
+            return found;
+    if (name == "oil-pressure-least")
+        return of(Dimension::pressure, n.start.oilPressure.si());
+    if (name == "slow-rpm")
+        return rotation(n.start.slowRpm.value_or(n.phase(Phase::start).rpm.value_or(Rotation::si(12))));
+    if (name == "fuel-pressure-least") {
+        const auto g = n.gauges.find(Gauge::fuelPressure);
+        if (g == n.gauges.end())
+            return of(Dimension::pressure, 0.8 * n.heat.fuelPressure.si(), Origin::ours);
+        const auto& band = g->second.in(phase);
+        const auto least = band.limitLow ? band.limitLow : band.normalLow;
+        return least ? of(Dimension::pressure, *least) : of(Dimension::pressure, 0.8 * n.heat.fuelPressure.si(), Origin::ours);
+    }
+    if (name == "taxi-rpm")
+        return rotation(n.warmUp.taxiRpm);
+    if (name == "oil-run-up")
+        return of(Dimension::temperature, n.warmUp.oilRunUp.si());
+    if (name == "metal-run-up")
+        return maybe(n.warmUp.headRunUp, Dimension::temperature);
+    if (name == "exercise-rpm") {
+        if (n.runUp.propeller && n.runUp.propeller->at.rpm)
+            return rotation(*n.runUp.propeller->at.rpm);
+        return rotation(n.phase(Phase::runUp).rpm.value_or(Rotation::si(27)));
+    }
+    if (name == "blower-rpm") {
+        if (n.runUp.blower && n.runUp.blower->at.rpm)
+            return rotation(*n.runUp.blower->at.rpm);
+        return rotation(n.phase(Phase::runUp).rpm.value_or(Rotation::si(28)));
+    }
+    if (name == "field-boost")
+        return of(Dimension::manifoldPressure, f.fieldBoost.si(), Origin::model);
+    if (name == "reference-rpm")
+        return rotation(f.referenceRpm, Origin::model);
+    if (name == "static-rpm")
+        return rotation(f.staticRpm, Origin::model);
+    if (name == "climb-boost")
+        return figureOf(a, s, f, Phase::climb, "boost");
+    if (name == "climb-rpm")
+        return figureOf(a, s, f, Phase::climb, "rpm");
+    if (name == "take-off-boost")
+        return figureOf(a, s, f, Phase::takeOff, "boost");
+    if (name == "take-off-rpm")
+        return figureOf(a, s, f, Phase::takeOff, "rpm");
+    if (name == "change-height")
+        return f.gearChange() ? std::optional(of(Dimension::length, f.gearChange()->height.si(), Origin::model)) : std::nullopt;
+    if (name == "second-change-height")
+        return f.gearChanges.size() > 1 ? std::optional(of(Dimension::length, f.gearChanges[1].height.si(), Origin::model)) : std::nullopt;
+    if (name == "throttle-back" && n.gearChange)
+        return of(Dimension::manifoldPressure, n.gearChange->throttleBackTo.si());
+    if (name == "cool-below")
+        return maybe(n.stop.coolBelow, Dimension::temperature);
+    if (name == "dilute-under")
+        return maybe(n.stop.diluteUnder, Dimension::temperature);
+    if (name == "dilution" || name == "dilutes") {
+        const auto d = dilutionFor(n.stop, s.forecast.value_or(s.day.oat));
+        if (name == "dilutes")
+            return at(d ? "on" : "off", d ? d->origin : Origin::notes);
+        return of(Dimension::duration, d ? d->seconds : 0.0, d ? d->origin : Origin::notes);
+    }
+    if (name == "scavenge")
+        return of(Dimension::duration, n.stop.scavenge.si());
+    if (name == "scavenge-rpm")
+        return rotation(n.stop.scavengeRpm);
+    if (name == "stopped")
+        return rotation(Rotation::si(stands), Origin::ours);
+    if (name == "lift-off" || name == "safe-single" || name == "approach") {
+        const double burnt = f.fuelAtStart - f.samples[p.firstSample][Gauge::fuel];
+        if (const auto v = flight::speedFor(n, name, Mass::si(s.weight.si() - burnt * n.fuel.density)))
+            return of(Dimension::speed, v->speed.si(), v->origin);
+    }
+    return std::nullopt;
+}
+
+} // namespace amber::advice

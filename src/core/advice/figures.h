@@ -1,0 +1,23 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "flight/flown.h"
+
+namespace amber::advice {
+
+/// A figure of the plan as a hand needs it: where a control goes, or what is waited for.
+struct Figure {
+    std::string position;                             ///< what it means, where it is one: "rich", a gear, a tank
+    Dimension dimension = Dimension::duration;        ///< of `si`
+    std::optional<double> si;                         ///< SI
+    std::optional<double> share;                      ///< of a flap's travel
+    Origin origin = Origin::notes;
+};
+
+/// What an act of the drill means today by {name} in a phase (notes/placeholder.h lists the names): the plan's own
+/// settings, so that a hand, the page of levers and the words agree. Nothing for a name that is words only, and for a
+/// figure that the notes leave out.
+/// @param engine index, for doses
+std::optional<Figure> figureOf(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown, Phase phase,
+                               std::string_view name, std::size_t engine = 0);
+
+} // namespace amber::advice

@@ -1,0 +1,21 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "cockpit/equipment.h"
+#include "notes/problem.h"
+
+namespace amber::cockpit {
+
+/// Every control of a type: what its equipment needs (origin practice), named, placed and marked as the notes say
+/// (origin notes), in the order of their places. Problems: one id twice, a position that means nothing known, a link to
+/// nothing.
+std::vector<Control> controls(const TypeNotes& notes, Problems& problems);
+
+/// Null for an id that is not there.
+const Control* find(const std::vector<Control>& controls, std::string_view id);
+/// The control that acts on this, or null.
+const Control* acting(const std::vector<Control>& controls, Acts on);
+
+/// Where along its travel a position lies, 0 less … 1 more.
+double place(const Control& control, std::string_view position);
+
+} // namespace amber::cockpit
