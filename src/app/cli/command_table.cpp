@@ -16,6 +16,7 @@ std::unique_ptr<Command> letDownCommand();
 std::unique_ptr<Command> coolDownCommand();
 std::unique_ptr<Command> stepCommand();
 std::unique_ptr<Command> notesCommand();
+std::unique_ptr<Command> drillCommand();
 std::unique_ptr<Command> checkCommand();
 std::unique_ptr<Command> rangesCommand();
 std::unique_ptr<Command> snapshotCommand();
@@ -24,7 +25,7 @@ std::vector<std::unique_ptr<Command>> allCommands() {
     std::vector<std::unique_ptr<Command>> out;
     for (auto* make :
          {planCommand, pointCommand, primeCommand, startOrderCommand, calibrateCommand, cruiseCommand, chartCommand,
-          warmUpCommand, letDownCommand, coolDownCommand, stepCommand, notesCommand, checkCommand, rangesCommand, snapshotCommand})
+          warmUpCommand, letDownCommand, coolDownCommand, stepCommand, drillCommand, notesCommand, checkCommand, rangesCommand, snapshotCommand})
         out.push_back(make());
     return out;
 }

@@ -7,7 +7,7 @@
 
 namespace amber::advice {
 namespace {
-constexpr double runsBy = 300.0 / 60.0;  // rev/s, three or four times what a starter turns; ours
+constexpr double runsBy = 220.0 / 60.0;  // rev/s, faster than any starter turns; ours
 constexpr double stands = 30.0 / 60.0;   // rev/s
 constexpr double bladeTime = 1.5;        // s, as the start's timeline counts them
 
@@ -53,7 +53,8 @@ std::optional<Figure> startFigure(const powerplant::Aircraft& a, const Sortie& s
         const auto crank = start::crank(start, {request.oil, request.supply, request.diluted, start::bladesPerRevolution(n)});
         return of(Dimension::duration, name == "energise" ? crank.energise.si()
                                        : start.starter.kind == StarterKind::hand ? start.starter.bladesBeforeIgnition * bladeTime
-                                                                             : crank.forBlades.si());
+                                       // The blades that went by while it was primed count.
+                                       : std::max(0.0, crank.forBlades.si() - (start.primeWhileTurning ? dose() * start.primeTime.si() : 0.0)));
     }
     if (name == "slow-rpm")
         return rotation(start::slowestRpm(n, start).value_or(n.phase(Phase::start).rpm.value_or(Rotation::si(12))));
@@ -145,8 +146,8 @@ std::optional<Figure> figureOf(const powerplant::Aircraft& a, const Sortie& s, c
         return of(Dimension::manifoldPressure, n.gearChange->throttleBackTo.si());
     if (name == "cool-below")
         return maybe(n.stop.coolBelow, Dimension::temperature);
-    if (name == "dilute-under")
-        return maybe(n.stop.diluteUnder, Dimension::temperature);
+    if (name == "dilute-under") // nothing to wait for where it is not diluted
+        return dilutionFor(n.stop, s.forecast.value_or(s.day.oat)) ? maybe(n.stop.diluteUnder, Dimension::temperature) : std::nullopt;
     if (name == "dilution" || name == "dilutes") {
         const auto d = dilutionFor(n.stop, s.forecast.value_or(s.day.oat));
         if (name == "dilutes")

@@ -175,7 +175,7 @@ private:
                 say("fuel-at-start", c.phase, c.step, "the fuel cock is still off when it is turned over", "Open it before, with do = [{ fuel = \"{tank}\" }]");
             if (has(Acts::throttle) && stands(Acts::throttle, s, "open"))
                 say("throttle-at-start", c.phase, c.step, "the throttle is wide open when it is turned over", "Crack it only: it races as it catches");
-            if (has(Acts::mixture) && e_.carburettor == Carburettor::pressureInjection && !stands(Acts::mixture, s, "cut-off") && has(Acts::primer))
+            if (has(Acts::mixture) && e_.carburettor == Carburettor::pressureInjection && !stands(Acts::mixture, s, "cut-off") )
                 say("mixture-at-start", c.phase, c.step, "the mixture is not at cut-off when it is turned over", "Prime starts it; rich only as it fires, or it floods");
             if (has(Acts::mixture) && e_.carburettor == Carburettor::floatWithout)
                 must("mixture-at-start", Acts::mixture, "rich", s, c.phase, c.step, "when it is turned over");
@@ -235,7 +235,8 @@ private:
         must("ignition-at-take-off", Acts::ignition, "both", s, c.phase, c.step, when);
         must("feathering-at-take-off", Acts::feathering, "normal", s, c.phase, c.step, when);
         must("reverse-at-take-off", Acts::reversing, "locked", s, c.phase, c.step, when);
-        must("primer-at-take-off", Acts::primer, "locked", s, c.phase, c.step, when);
+        if (n_.start.primer != "blades")
+            must("primer-at-take-off", Acts::primer, "locked", s, c.phase, c.step, when);
         must("cart-at-take-off", Acts::cart, "away", s, c.phase, c.step, when);
         must("generator-at-take-off", Acts::generator, "on", s, c.phase, c.step, when);
         must("dilution-at-take-off", Acts::dilution, "off", s, c.phase, c.step, when);

@@ -31,7 +31,7 @@ std::vector<Acts> usual(const TypeNotes& n, const Equipment& e) {
     when(e.turbo, Acts::turbo);
     when(e.intercooler, Acts::intercooler);
     when(e.water, Acts::water);
-    when(n.start.primer != "blades", Acts::primer);
+    out.push_back(Acts::primer);
     when(e.starter != StarterKind::hand, Acts::pump);
     when(!n.start.starter.spark.empty(), Acts::spark);
     when(e.starter != StarterKind::air, Acts::starter);
@@ -67,6 +67,8 @@ std::vector<ControlPosition> known(const TypeNotes& n, const Equipment& e, Acts 
         out = {{"off", "off"}, {"on", "energise"}};
     if (acts == Acts::starter && e.starter == StarterKind::cartridge)
         out = {{"off", "off"}, {"on", "fire"}};
+    if (acts == Acts::primer && n.start.primer == "blades")
+        out = {{"locked", "let go"}, {"unlocked", "pulled"}};
     if (acts == Acts::starter && e.starter == StarterKind::hand)
         out = {{"off", "stands"}, {"on", "swung"}};
     return out;
@@ -118,6 +120,7 @@ void complete(Control& c, const TypeNotes& n, const Equipment& e, const std::str
     const ActsRow& row = rowOf(c.acts);
     if (c.name.empty())
         c.name = c.acts == Acts::coolingFlap && !n.coolingLever.empty() ? n.coolingLever
+                 : c.acts == Acts::primer && n.start.primer == "blades"                ? "Pull through"
                  : c.acts == Acts::starter && e.starter == StarterKind::cartridge ? "Cartridge"
                  : c.acts == Acts::starter && e.starter == StarterKind::hand      ? "Propeller, by hand"
                                                                              : capital(std::string(row.name));
@@ -125,9 +128,12 @@ void complete(Control& c, const TypeNotes& n, const Equipment& e, const std::str
         c.who = "ground crew";
     if ((c.acts == Acts::cart || c.acts == Acts::cartridge || c.acts == Acts::lock) && c.who.empty())
         c.who = "ground crew";
+    const bool outside = (c.acts == Acts::starter && e.starter == StarterKind::hand) || (c.acts == Acts::primer && n.start.primer == "blades");
+    if (outside && c.who.empty())
+        c.who = "ground crew";
     if (c.panel.empty()) {
         const auto gap = row.place.rfind(' ');
-        c.panel = c.acts == Acts::starter && e.starter == StarterKind::hand ? "outside" : row.place.substr(0, gap);
+        c.panel = outside ? "outside" : row.place.substr(0, gap);
         c.column = static_cast<double>(row.place.back() - '0');
     }
     const auto bar = row.ends.find('|');

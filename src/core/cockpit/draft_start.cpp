@@ -21,7 +21,12 @@ void prime(Draft& d) {
     line.each().skipped("Too little turns and never fires; too much coughs, drips and burns.").was({"Prime"});
     line.schools("prime-when", d.n.start.primeWhileTurning ? "while turning" : "before turning");
     line.school("before turning", [](Line& l) { l.on(Acts::primer, "{prime}").lasting("{vaporise}"); });
-    line.school("while turning", [](Line& l) { l.on(Acts::primer, "{prime}").held(); });
+    line.school("while turning", [&](Line& l) {
+        // It is turning while the hand is on the primer; a wheel is still running up.
+        if (d.e.starter == StarterKind::direct)
+            l.on(Acts::starter, "on").held();
+        l.on(Acts::primer, "{prime}").held();
+    });
 }
 
 void pump(Draft& d) {
@@ -108,18 +113,18 @@ void air(Draft& d) {
 void byHand(Draft& d) {
     if (d.has(Acts::pump))
         pump(d);
-    if (d.has(Acts::primer)) {
+    if (d.n.start.primer != "blades") {
         prime(d);
     } else {
-        d.say(Phase::start, "prime", "Pull through", "{prime}, throttle closed, “off” answered",
-              "Each cylinder draws its share through its own valve.", "J16")
+        d.act(Phase::start, "prime", Acts::primer, "Each cylinder draws its share through its own valve.", "J16")
             .each()
             .caution("The propeller is live with the ignition off.")
             .was({"Pull through"})
             .on(Acts::throttle, "closed")
-            .waits("{prime-time}")
-            .waits("{vaporise}")
-            .on(Acts::throttle, "cracked");
+            .on(Acts::primer, "{prime}")
+            .lasting("{vaporise}")
+            .on(Acts::throttle, "cracked")
+            .set("{prime}, throttle closed, “off” answered");
     }
     auto on = d.act(Phase::start, "ignition", Acts::ignition, "Said aloud and answered, both ways.", "J18");
     on.each().was({"Magnetos"}).caution("“Contact” only with chocks in and the pilot in his seat.");
@@ -200,7 +205,7 @@ void draftStart(Draft& d) {
     const Control* mixture = d.control(Acts::mixture);
     const auto* rich = mixture ? mixture->position("rich") : nullptr;
     fires.set(d.e.carburettor != Carburettor::floatWithout && rich ? "starter let go; mixture " + rich->name + ", slowly" : "starter let go");
-    if (d.has(Acts::primer))
+    if (d.n.start.primer != "blades")
         d.say(p, "keep-alive", "Keep it alive", "a touch of primer if it falters; no quick throttle", "Opened quickly it coughs back, and burns.", "J19").each();
     auto first = d.act(p, "first-rpm", Acts::throttle, "No oil pressure by then: the engine is stopped.", "J19");
     first.each().was({"Throttle", "Running", "As it fires"}).skipped("Bearings run dry; it shows a season later.");
@@ -220,7 +225,8 @@ void draftStart(Draft& d) {
     off.was({"pump"}).schools("booster-pump", "where the notes name it");
     off.school("where the notes name it", [](Line& l) { l.on(Acts::pump, "off"); });
     off.school("on for the whole flight", [](Line& l) { l.on(Acts::pump, "on"); });
-    d.act(p, "primer-locked", Acts::primer, "Left unlocked it draws fuel by itself and the engine runs rich.", "J19").on(Acts::primer, "locked");
+    if (d.n.start.primer != "blades")
+        d.act(p, "primer-locked", Acts::primer, "Left unlocked it draws fuel by itself and the engine runs rich.", "J19").on(Acts::primer, "locked");
     d.act(p, "cart-away", Acts::cart, "Before the generator: two supplies fight.", "J15").on(Acts::cart, "away");
     auto generator = d.act(p, "generator", Acts::generator, "It cuts in with rpm; the heavy loads wait for it.", "J15");
     generator.on(Acts::generator, "on");

@@ -149,7 +149,9 @@ void Engine::combustion(Working& w) const {
     const bool left = w.l.ignition == Ignition::both || w.l.ignition == Ignition::left || !w.e.earths;
     const bool right = w.l.ignition == Ignition::both || w.l.ignition == Ignition::right;
     const bool slow = s.n < leastRunning;
-    const bool coil = w.l.boosterCoil && w.a.volts > 0.5 * aircraft_->notes.start.battery.volts;
+    // A starting magneto is wound by hand and wants no battery.
+    const bool wound = aircraft_->notes.start.starter.kind == StarterKind::hand;
+    const bool coil = w.l.boosterCoil && (wound || w.a.volts > 0.5 * aircraft_->notes.start.battery.volts);
     const bool strong = !slow || (w.e.spark && (coil || !aircraft_->notes.start.starter.boosterMost));
     const double a = left && strong ? w.e.leftMagneto * (1.0 - s.fouledLeft) : 0.0;
     const double b = right && strong ? std::max(0.0, 1.0 - s.fouledRight - w.e.deadLeads) : 0.0;

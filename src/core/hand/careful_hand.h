@@ -1,0 +1,51 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "cockpit/state.h"
+#include "flight/flown.h"
+#include "powerplant/powerplant.h"
+
+/// A hand that does the drill on the powerplant, step by step, waiting for what each act waits for.
+namespace amber::hand {
+
+/// An act whose condition did not come in its time.
+struct Missed {
+    Phase phase = Phase::walkRound;
+    std::string step, engine;
+    std::string sentence; ///< "oil pressure above 40 lbf/in² had not come in 30 s: it read 12"
+};
+
+/// One act done: when, and what it waited for.
+struct Done {
+    double time = 0.0; ///< s
+    Phase phase = Phase::walkRound;
+    std::string step, engine, control;
+    double waited = 0.0; ///< s
+};
+
+/// Where levers and needles stood at the end of a phase.
+struct PhaseEnd {
+    double time = 0.0; ///< s
+    std::vector<powerplant::EngineLevers> levers;
+    powerplant::AircraftReadings readings;
+};
+
+struct HandRun {
+    std::vector<Done> done;
+    std::vector<Missed> missed; ///< empty: every condition of the drill was reached
+    std::array<PhaseEnd, plannedPhases> ends;
+    powerplant::AircraftState state; ///< at the end
+    double fuel = 0.0;               ///< m³ burnt
+    [[nodiscard]] const PhaseEnd& operator[](Phase p) const { return ends[static_cast<std::size_t>(p)]; }
+};
+
+/// How long the hand stays in a phase where the plan would stay longer: so that a proof does not take a whole sortie.
+struct Haste {
+    double cruise = 120.0; ///< s
+};
+
+/// Does the whole drill of a sortie from cold metal to stopped engines in short steps: each engine in the order of
+/// starting, each act held until its condition is read or its time is up. Between acts it flies the phases as planned.
+/// Nothing it does is not an act of the drill or the plan's own path. @param flown the plan that its figures come from
+HandRun doDrill(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown, const Haste& haste = {});
+
+} // namespace amber::hand
