@@ -7,9 +7,9 @@
 
 namespace amber::advice {
 namespace {
-constexpr double runsBy = 220.0 / 60.0;  // rev/s, faster than any starter turns; ours
-constexpr double stands = 30.0 / 60.0;   // rev/s
-constexpr double bladeTime = 1.5;        // s, as the start's timeline counts them
+constexpr double runsBy = 220.0 / 60.0; // rev/s, faster than any starter turns; ours
+constexpr double stands = 30.0 / 60.0;  // rev/s
+constexpr double bladeTime = 1.5;       // s, as the start's timeline counts them
 
 Figure of(Dimension dimension, double si, Origin origin = Origin::notes) {
     Figure f;
@@ -30,31 +30,48 @@ Figure rotation(Rotation r, Origin origin = Origin::notes) {
 std::string tankAt(const TypeNotes& n, int index) {
     return n.fuel.tanks.empty() ? std::string{} : n.fuel.tanks[static_cast<std::size_t>(std::max(0, index))].id;
 }
-std::optional<Figure> startFigure(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f, std::string_view name, std::size_t engine) {
+std::optional<Figure> startFigure(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f,
+                                  std::string_view name, std::size_t engine) {
     const TypeNotes& n = a.notes;
     const StartNotes start = start::startInForce(n, s.choices);
     const auto request = flight::startRequestOf(s);
     const auto dose = [&] {
         const auto advice = start::Priming(start).advice(request.engine, request.field);
-        const auto extra = engine < n.positions.size() ? s.airframe.extraPrime.find(n.positions[engine].id) : s.airframe.extraPrime.end();
+        const auto extra = engine < n.positions.size() ? s.airframe.extraPrime.find(n.positions[engine].id)
+                                                       : s.airframe.extraPrime.end();
         return std::max(0.0, advice.dose + (extra == s.airframe.extraPrime.end() ? 0.0 : extra->second));
     };
     if (name == "supply")
         return at(s.start.supply == start::Supply::cart ? "connected" : "away", Origin::entered);
     if (name == "running")
         return rotation(Rotation::si(runsBy), Origin::ours);
-    if (name == "prime")
-        return of(Dimension::duration, dose() * start.primeTime.si()); // the time that the strokes take
+    if (name == "prime") { // the time that strokes and blades take
+        const double blades = start::Priming(start).advice(request.engine, request.field).blades;
+        const bool pulled = start.primer == "blades" || start.primerShare == 0.0;
+        Figure given = of(Dimension::duration,
+                          dose() * (pulled ? std::max(bladeTime, start.primeTime.si()) : start.primeTime.si()) +
+                              blades * bladeTime);
+        given.doses = start.primer == "blades" ? dose()
+                      : pulled                 ? dose() / start.bladesPerDose
+                                               : dose() + blades / start.bladesPerDose;
+        return given;
+    }
     if (name == "prime-time")
-        return of(Dimension::duration, dose() * (start.primer == "blades" ? std::max(bladeTime, start.primeTime.si()) : start.primeTime.si()));
+        return of(Dimension::duration, dose() * (start.primer == "blades" ? std::max(bladeTime, start.primeTime.si())
+                                                                          : start.primeTime.si()));
     if (name == "vaporise")
-        return of(Dimension::duration, start::Priming(start).advice(request.engine, request.field).vaporise.si(), Origin::model);
+        return of(Dimension::duration, start::Priming(start).advice(request.engine, request.field).vaporise.si(),
+                  Origin::model);
     if (name == "energise" || name == "blades-time") {
-        const auto crank = start::crank(start, {request.oil, request.supply, request.diluted, start::bladesPerRevolution(n)});
-        return of(Dimension::duration, name == "energise" ? crank.energise.si()
-                                       : start.starter.kind == StarterKind::hand ? start.starter.bladesBeforeIgnition * bladeTime
-                                       // The blades that went by while it was primed count.
-                                       : std::max(0.0, crank.forBlades.si() - (start.primeWhileTurning ? dose() * start.primeTime.si() : 0.0)));
+        const auto crank =
+            start::crank(start, {request.oil, request.supply, request.diluted, start::bladesPerRevolution(n)});
+        return of(Dimension::duration,
+                  name == "energise" ? crank.energise.si()
+                  : start.starter.kind == StarterKind::hand
+                      ? start.starter.bladesBeforeIgnition * bladeTime
+                      // The blades that went by while it was primed count.
+                      : std::max(0.0, crank.forBlades.si() -
+                                          (start.primeWhileTurning ? dose() * start.primeTime.si() : 0.0)));
     }
     if (name == "slow-rpm")
         return rotation(start::slowestRpm(n, start).value_or(n.phase(Phase::start).rpm.value_or(Rotation::si(12))));
@@ -66,12 +83,17 @@ std::optional<Figure> startFigure(const powerplant::Aircraft& a, const Sortie& s
 }
 } // namespace
 
-std::optional<Figure> figureOf(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f, Phase phase, std::string_view name, std::size_t engine) {
+std::optional<Figure> figureOf(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f, Phase phase,
+                               std::string_view name, std::size_t engine) {
     const TypeNotes& n = a.notes;
     const flight::PhaseFlown& p = f[phase];
-    const auto maybe = [](const auto& quantity, Dimension d) { return quantity ? std::optional(of(d, quantity->si())) : std::nullopt; };
+    const auto maybe = [](const auto& quantity, Dimension d) {
+        return quantity ? std::optional(of(d, quantity->si())) : std::nullopt;
+    };
     if (name == "boost")
-        return p.setting.boost ? std::optional(of(Dimension::manifoldPressure, p.setting.boost->si(), p.setting.boostOrigin)) : at("open");
+        return p.setting.boost
+                   ? std::optional(of(Dimension::manifoldPressure, p.setting.boost->si(), p.setting.boostOrigin))
+                   : at("open");
     if (name == "rpm" && phase == Phase::warmUp)
         return rotation(f.warmUpSteps.empty() ? p.setting.rpm : f.warmUpSteps.front().second);
     if (name == "rpm")
@@ -79,7 +101,9 @@ std::optional<Figure> figureOf(const powerplant::Aircraft& a, const Sortie& s, c
     if (name == "mixture")
         return at(p.setting.mixture == Mixture::rich ? "rich" : "weak");
     if (name == "gear")
-        return n.engine.gears.empty() ? std::nullopt : std::optional(at(n.engine.gears[std::min(p.setting.gear, n.engine.gears.size() - 1)].name));
+        return n.engine.gears.empty()
+                   ? std::nullopt
+                   : std::optional(at(n.engine.gears[std::min(p.setting.gear, n.engine.gears.size() - 1)].name));
     if (name == "flap") {
         Figure out;
         out.share = p.setting.coolingFlap;
@@ -90,7 +114,8 @@ std::optional<Figure> figureOf(const powerplant::Aircraft& a, const Sortie& s, c
     if (name == "rate" && n.phase(phase).rate)
         return of(Dimension::verticalSpeed, n.phase(phase).rate->si());
     if (name == "tank")
-        return at(phase == Phase::start || phase == Phase::takeOff ? n.fuel.takeOffTank : tankAt(n, f.samples[p.firstSample].tank));
+        return at(phase == Phase::start || phase == Phase::takeOff ? n.fuel.takeOffTank
+                                                                   : tankAt(n, f.samples[p.firstSample].tank));
     if (name == "landing-tank")
         return at(n.fuel.landingTank);
     if (phase == Phase::start)
@@ -106,7 +131,8 @@ std::optional<Figure> figureOf(const powerplant::Aircraft& a, const Sortie& s, c
             return of(Dimension::pressure, 0.8 * n.heat.fuelPressure.si(), Origin::ours);
         const auto& band = g->second.in(phase);
         const auto least = band.limitLow ? band.limitLow : band.normalLow;
-        return least ? of(Dimension::pressure, *least) : of(Dimension::pressure, 0.8 * n.heat.fuelPressure.si(), Origin::ours);
+        return least ? of(Dimension::pressure, *least)
+                     : of(Dimension::pressure, 0.8 * n.heat.fuelPressure.si(), Origin::ours);
     }
     if (name == "taxi-rpm")
         return rotation(n.warmUp.taxiRpm);
@@ -139,15 +165,19 @@ std::optional<Figure> figureOf(const powerplant::Aircraft& a, const Sortie& s, c
     if (name == "take-off-rpm")
         return figureOf(a, s, f, Phase::takeOff, "rpm");
     if (name == "change-height")
-        return f.gearChange() ? std::optional(of(Dimension::length, f.gearChange()->height.si(), Origin::model)) : std::nullopt;
+        return f.gearChange() ? std::optional(of(Dimension::length, f.gearChange()->height.si(), Origin::model))
+                              : std::nullopt;
     if (name == "second-change-height")
-        return f.gearChanges.size() > 1 ? std::optional(of(Dimension::length, f.gearChanges[1].height.si(), Origin::model)) : std::nullopt;
+        return f.gearChanges.size() > 1
+                   ? std::optional(of(Dimension::length, f.gearChanges[1].height.si(), Origin::model))
+                   : std::nullopt;
     if (name == "throttle-back" && n.gearChange)
         return of(Dimension::manifoldPressure, n.gearChange->throttleBackTo.si());
     if (name == "cool-below")
         return maybe(n.stop.coolBelow, Dimension::temperature);
     if (name == "dilute-under") // nothing to wait for where it is not diluted
-        return dilutionFor(n.stop, s.forecast.value_or(s.day.oat)) ? maybe(n.stop.diluteUnder, Dimension::temperature) : std::nullopt;
+        return dilutionFor(n.stop, s.forecast.value_or(s.day.oat)) ? maybe(n.stop.diluteUnder, Dimension::temperature)
+                                                                   : std::nullopt;
     if (name == "dilution" || name == "dilutes") {
         const auto d = dilutionFor(n.stop, s.forecast.value_or(s.day.oat));
         if (name == "dilutes")

@@ -6,10 +6,11 @@ namespace amber::advice {
 
 /// A figure of the plan as a hand needs it: where a control goes, or what is waited for.
 struct Figure {
-    std::string position;                             ///< what it means, where it is one: "rich", a gear, a tank
-    Dimension dimension = Dimension::duration;        ///< of `si`
-    std::optional<double> si;                         ///< SI
-    std::optional<double> share;                      ///< of a flap's travel
+    std::string position;                      ///< what it means, where it is one: "rich", a gear, a tank
+    Dimension dimension = Dimension::duration; ///< of `si`
+    std::optional<double> si;                  ///< SI
+    std::optional<double> share;               ///< of a flap's travel
+    double doses = 0.0;                        ///< of a prime: by the primer, and what blades draw besides
     Origin origin = Origin::notes;
 };
 
@@ -17,7 +18,7 @@ struct Figure {
 /// settings, so that a hand, the page of levers and the words agree. Nothing for a name that is words only, and for a
 /// figure that the notes leave out.
 /// @param engine index, for doses
-std::optional<Figure> figureOf(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown, Phase phase,
-                               std::string_view name, std::size_t engine = 0);
+std::optional<Figure> figureOf(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown,
+                               Phase phase, std::string_view name, std::size_t engine = 0);
 
 } // namespace amber::advice

@@ -39,7 +39,7 @@ Draft::Line& Draft::Line::lasting(std::string_view time) {
 }
 Draft::Line& Draft::Line::until(Gauge gauge, bool above, std::string_view level, double within, std::string otherwise) {
     Action& a = lastOf(s_);
-    a.until = Condition{gauge, above, notes::readTarget(level)};
+    a.until = Awaited{gauge, above, notes::readTarget(level)};
     a.within = within;
     a.otherwise = std::move(otherwise);
     return *this;

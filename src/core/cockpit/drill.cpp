@@ -54,7 +54,8 @@ private:
     }
     void missing(int line, const std::string& id, const char* where) {
         const auto guess = document::nearest(id, idsOf(steps_));
-        problems_.push_back({n_.file, line, fmt::format("{}: {} names a step \"{}\" that is not there", keyOf(phase_), where, id),
+        problems_.push_back({n_.file, line,
+                             fmt::format("{}: {} names a step \"{}\" that is not there", keyOf(phase_), where, id),
                              guess.empty() ? fmt::format("Use one of: {}", fmt::join(idsOf(steps_), ", "))
                                            : fmt::format("Did you mean \"{}\"?", guess)});
     }
@@ -79,9 +80,11 @@ private:
         if (given("school") || given("standard"))
             into.schools = s.schools;
         if (!s.takes.empty()) {
-            const auto taken = std::find_if(into.schools.begin(), into.schools.end(), [&](const School& c) { return c.name == s.takes; });
+            const auto taken = std::find_if(into.schools.begin(), into.schools.end(),
+                                            [&](const School& c) { return c.name == s.takes; });
             if (taken == into.schools.end())
-                problems_.push_back({n_.file, s.line, fmt::format("{}/{}: there is no school \"{}\"", keyOf(phase_), s.id, s.takes),
+                problems_.push_back({n_.file, s.line,
+                                     fmt::format("{}/{}: there is no school \"{}\"", keyOf(phase_), s.id, s.takes),
                                      "Name one of the step's schools"});
             else {
                 for (auto& c : into.schools)
@@ -96,7 +99,7 @@ private:
             into.open = s.open;
         if (given("do"))
             into.actions = s.actions;
-        if (given("set"))
+        if (given("set") || given("standard"))
             into.set = s.set;
         else if (given("do"))
             into.set.clear(); // told anew from what is done
@@ -157,7 +160,8 @@ public:
                         ids.push_back(known.id);
                     const auto guess = document::nearest(a.control, ids);
                     say(phase, step, a, fmt::format("there is no control \"{}\"", a.control),
-                        guess.empty() ? fmt::format("Use one of: {}", fmt::join(ids, ", ")) : fmt::format("Did you mean \"{}\"?", guess));
+                        guess.empty() ? fmt::format("Use one of: {}", fmt::join(ids, ", "))
+                                      : fmt::format("Did you mean \"{}\"?", guess));
                     continue;
                 }
                 target(phase, step, a, *c);
@@ -167,28 +171,34 @@ public:
             if (a.until)
                 figure(phase, step, a, a.until->level);
             for (const auto& id : a.engines)
-                if (std::none_of(n_.positions.begin(), n_.positions.end(), [&](const Position& p) { return p.id == id; }))
+                if (std::none_of(n_.positions.begin(), n_.positions.end(),
+                                 [&](const Position& p) { return p.id == id; }))
                     say(phase, step, a, fmt::format("there is no engine \"{}\"", id), "Use the id of a [[position]]");
         }
     }
 
 private:
     void say(Phase phase, const Step& step, const Action& a, std::string what, std::string remedy) {
-        problems_.push_back({n_.file, a.line > 0 ? a.line : step.line, fmt::format("{}/{}: {}", keyOf(phase), step.id, what), std::move(remedy)});
+        problems_.push_back({n_.file, a.line > 0 ? a.line : step.line,
+                             fmt::format("{}/{}: {}", keyOf(phase), step.id, what), std::move(remedy)});
     }
     void figure(Phase phase, const Step& step, const Action& a, const Target& t) {
         if (t.kind == Target::Kind::figure && !placeholder::availableIn(t.word, phase))
-            say(phase, step, a, fmt::format("there is no figure {{{}}} in this phase", t.word), "docs/formats/type-notes.md lists the figures of each phase");
+            say(phase, step, a, fmt::format("there is no figure {{{}}} in this phase", t.word),
+                "docs/formats/type-notes.md lists the figures of each phase");
     }
     void target(Phase phase, const Step& step, Action& a, const Control& c) {
         if (a.to.kind == Target::Kind::figure)
             return figure(phase, step, a, a.to);
         if (a.to.kind == Target::Kind::quantity) {
-            const bool fits = c.acts == Acts::throttle || c.acts == Acts::turbo ? a.to.dimension == Dimension::rotation || a.to.dimension == Dimension::manifoldPressure
-                              : c.acts == Acts::propeller                 ? a.to.dimension == Dimension::rotation
-                                                                          : false;
+            const bool fits =
+                c.acts == Acts::throttle || c.acts == Acts::turbo
+                    ? a.to.dimension == Dimension::rotation || a.to.dimension == Dimension::manifoldPressure
+                : c.acts == Acts::propeller ? a.to.dimension == Dimension::rotation
+                                            : false;
             if (!fits)
-                say(phase, step, a, fmt::format("{} cannot be set to that", c.id), "A throttle goes to a boost or rpm, a propeller lever to rpm; others to a position");
+                say(phase, step, a, fmt::format("{} cannot be set to that", c.id),
+                    "A throttle goes to a boost or rpm, a propeller lever to rpm; others to a position");
             return;
         }
         const auto* p = c.position(a.to.word);
@@ -199,7 +209,8 @@ private:
         std::vector<std::string> words;
         for (const auto& known : c.positions)
             words.push_back(known.is == known.name ? known.is : fmt::format("{} ({})", known.is, known.name));
-        say(phase, step, a, fmt::format("{} has no position \"{}\"", c.id, a.to.word), fmt::format("Use one of: {}", fmt::join(words, ", ")));
+        say(phase, step, a, fmt::format("{} has no position \"{}\"", c.id, a.to.word),
+            fmt::format("Use one of: {}", fmt::join(words, ", ")));
     }
     const TypeNotes& n_;
     Problems& problems_;
@@ -212,14 +223,18 @@ void sequence(TypeNotes& n) {
     using When = StartAction::When;
     bool primed = false, turned = false, each = false;
     for (const auto& s : n.phase(Phase::start).steps) {
-        const bool told = s.id == "prime" || s.id == "ignition" || s.id == "starter" || s.id == "energise" || s.id == "mesh" ||
-                          s.id == "first-rpm" || s.id == "fires" || s.id == "keep-alive" || s.id == "air";
+        const bool told = s.id == "prime" || s.id == "ignition" || s.id == "starter" || s.id == "energise" ||
+                          s.id == "mesh" || s.id == "first-rpm" || s.id == "fires" || s.id == "keep-alive" ||
+                          s.id == "air";
         primed = primed || s.id == "prime";
         turned = turned || s.id == "starter" || s.id == "mesh";
         each = each || s.each;
         if (told || s.set.find('{') != std::string::npos || (!s.each && !each))
             continue;
-        const When when = !s.each ? When::allRunning : turned ? When::running : primed ? When::beforeCrank : When::beforePrime;
+        const When when = !s.each  ? When::allRunning
+                          : turned ? When::running
+                          : primed ? When::beforeCrank
+                                   : When::beforePrime;
         n.start.actions.push_back({when, s.what, s.set, s.line});
     }
 }
@@ -265,7 +280,8 @@ std::string wordsOf(const Action& a, const Step& step, const std::vector<Control
             const auto* p = c->position(a.to.word);
             out += p ? p->name : a.to.word;
             // Which way that is, where a hand trained elsewhere would go wrong.
-            if (p && c->reversed && c->positions.size() > 1 && (p == &c->positions.front() || p == &c->positions.back()))
+            if (p && c->reversed && c->positions.size() > 1 &&
+                (p == &c->positions.front() || p == &c->positions.back()))
                 out += fmt::format(" ({})", p == &c->positions.front() ? c->less : c->more);
             break;
         }
@@ -284,18 +300,21 @@ std::string wordsOf(const Action& a, const Step& step, const std::vector<Control
     if (a.lasts && a.lasts->kind == Target::Kind::figure)
         out += fmt::format("{}wait {{{}}}", out.empty() ? "" : ", ", a.lasts->word);
     else if (a.lasts)
-        out += fmt::format("{}{} {}", out.empty() ? "" : " ", out.empty() ? "wait" : "for", format(a.lasts->si, *units::second.spec));
+        out += fmt::format("{}{} {}", out.empty() ? "" : " ", out.empty() ? "wait" : "for",
+                           format(a.lasts->si, *units::second.spec));
     if (a.until && a.until->gauge != Gauge::rpm && a.until->gauge != Gauge::height) {
         const auto& row = nameOf(a.until->gauge);
         std::string gauge = lower(std::string(row.title));
         if (const auto dot = gauge.find(" temp."); dot != std::string::npos)
             gauge = gauge.substr(0, dot);
-        out += fmt::format("{}{} {}{}", out.empty() ? "" : ", ", gauge, a.until->above ? "" : "below ", levelText(a.until->level, n.unitOf(a.until->gauge)));
+        out += fmt::format("{}{} {}{}", out.empty() ? "" : ", ", gauge, a.until->above ? "" : "below ",
+                           levelText(a.until->level, n.unitOf(a.until->gauge)));
     }
     return out;
 }
 
-std::string wordsOf(const Step& step, const std::vector<Action>& actions, const std::vector<Control>& controls, const TypeNotes& notes) {
+std::string wordsOf(const Step& step, const std::vector<Action>& actions, const std::vector<Control>& controls,
+                    const TypeNotes& notes) {
     std::string out;
     for (const auto& a : actions) {
         const auto words = wordsOf(a, step, controls, notes);

@@ -66,6 +66,11 @@ void carry(const TypeNotes& n, const std::map<std::string, std::string>& choices
                     continue;
                 }
                 change.control = static_cast<int>(c - n.controls.data());
+                // A control for all is moved for the engine in turn, if the act is of that one.
+                if (!c->each && turn.engine >= 0 && !act.engines.empty() &&
+                    std::find(act.engines.begin(), act.engines.end(),
+                              n.positions[static_cast<std::size_t>(turn.engine)].id) == act.engines.end())
+                    continue;
                 for (std::size_t e = 0; e < state.engines(); ++e) {
                     if (!c->each && e > 0)
                         break;

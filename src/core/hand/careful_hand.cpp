@@ -3,6 +3,7 @@
 #include "advice/figures.h"
 #include "notes/control_reader.h"
 #include "notes/standard_schools.h"
+#include "start/start_school.h"
 #include "units/text.h"
 #include "units/unit_table.h"
 #include <algorithm>
@@ -23,7 +24,10 @@ constexpr double unbounded = 3 * 3600; // s, a wait without an end: it is given 
 constexpr double reads = 0.1;          // s between two looks
 constexpr double circuit = 300.0;      // m above the field, where the let-down ends
 constexpr double safeHeight = 120.0;   // m above the field
-constexpr double taxiIn = 60.0;        // s
+constexpr int longestCooling = 6 * 60; // min standing until the oil is cool
+constexpr double wellUnder = 8.0,
+                 justUnder = 3.0; // K under its figure: one engine; several, of which the first must not go cold
+constexpr double taxiIn = 60.0;   // s
 constexpr double coarsestGoverned = 10.0; // rev/s that a lever at full coarse asks for
 
 class Hand {
@@ -37,7 +41,8 @@ public:
         for (std::size_t i = 0; i < n_.fuel.tanks.size(); ++i) {
             const auto& tank = n_.fuel.tanks[i];
             const auto given = sortie.contents.find(tank.id);
-            state_.tanks[i] = std::min(tank.usable.si(), given == sortie.contents.end() ? tank.usable.si() : given->second.si());
+            state_.tanks[i] =
+                std::min(tank.usable.si(), given == sortie.contents.end() ? tank.usable.si() : given->second.si());
         }
         state_.dryMass += sortie.weight.si() - plant_.weight(state_).si();
         for (auto& e : levers_.engines)
@@ -51,9 +56,10 @@ public:
             phase_ = static_cast<Phase>(i);
             begin();
             const auto turns = cockpit::turns(n_, phase_, order_);
-            for (const Turn& t : turns)
-                if (!step(t).atEnd && !step(t).branch)
-                    take(t);
+            for (std::size_t k = 0; k < turns.size(); ++k)
+                if (!step(turns[k]).atEnd && !step(turns[k]).branch)
+                    if (!take(turns[k]) && phase_ == Phase::start && turns[k].engine >= 0)
+                        tryAgain(turns, k);
             dwell();
             for (const Turn& t : turns)
                 if (step(t).atEnd && !step(t).branch)
@@ -124,7 +130,35 @@ private:
     }
 
     // ---- acts
-    void take(const Turn& turn) {
+    /// A start that did not catch: starter off, its rest, and the engine's own steps again, as often as the notes
+    /// allow.
+    void tryAgain(const std::vector<Turn>& turns, std::size_t failed) {
+        const int engine = turns[failed].engine;
+        std::size_t first = failed;
+        while (first > 0 && turns[first - 1].engine == engine)
+            --first;
+        for (int tries = 1; tries < n_.start.tries; ++tries) {
+            EngineLevers& l = levers_.engines[static_cast<std::size_t>(engine)];
+            l.mesh = l.energise = l.boosterCoil = false;
+            go(n_.start.rest.si());
+            const auto before = out_.missed;
+            out_.missed.clear();
+            bool caught = true;
+            for (std::size_t k = first; k <= failed && caught; ++k)
+                caught = take(turns[k]);
+            out_.retries += 1;
+            if (caught) {
+                out_.missed = before;
+                std::erase_if(out_.missed, [&](const Missed& m) {
+                    return m.phase == Phase::start && m.engine == n_.positions[static_cast<std::size_t>(engine)].id;
+                });
+                return;
+            }
+            out_.missed.insert(out_.missed.begin(), before.begin(), before.end());
+        }
+    }
+    /// Whether every condition of it came.
+    bool take(const Turn& turn) {
         const Step& s = step(turn);
         // What happens at a height of the climb waits for it while the rest goes on.
         const auto& actions = cockpit::actionsInForce(s, schools::inForce(s, phase_, s_.choices));
@@ -132,15 +166,17 @@ private:
             actions.front().until->gauge == Gauge::height) {
             if (advice::figureOf(a_, s_, f_, phase_, actions.front().until->level.word))
                 waiting_.push_back(turn);
-            return;
+            return true;
         }
-        perform(s, turn, actions, 0);
+        return perform(s, turn, actions, 0);
     }
-    void perform(const Step& s, const Turn& turn, const std::vector<Action>& actions, std::size_t from) {
+    bool perform(const Step& s, const Turn& turn, const std::vector<Action>& actions, std::size_t from) {
         for (std::size_t i = from; i < actions.size(); ++i) {
             const Action& act = actions[i];
             const double began = now();
-            std::vector<std::size_t> engines = enginesOf(act, turn);
+            const std::vector<std::size_t> engines = enginesOf(act, turn);
+            if (engines.empty())
+                continue; // an act of other engines than this
             if (!act.control.empty())
                 for (const std::size_t e : engines)
                     put(act, e);
@@ -150,31 +186,36 @@ private:
                 go(act.over);
             if (act.lasts)
                 go(timeOf(*act.lasts, engines.front()));
-            if (act.until && !waitFor(s, act, engines) && !act.otherwise.empty()) {
+            if (act.until && act.until->gauge == Gauge::oilTemperature && phase_ == Phase::stop && !act.until->above) {
+                if (!oilBelow(s, act, engines))
+                    return false;
+            } else if (act.until && !waitFor(s, act, engines) && !act.otherwise.empty()) {
                 // What the act says is done else; the rest of the step is not.
                 if (phase_ == Phase::start && act.until->gauge == Gauge::oilPressure)
                     for (const std::size_t e : engines)
                         levers_.engines[e].ignition = powerplant::Ignition::off;
-                return;
+                return false;
             }
             const auto* c = cockpit::find(n_.controls, act.control);
             if (c && c->acts == Acts::primer)
                 for (const std::size_t e : engines)
                     prime(e, act);
-            out_.done.push_back({began, phase_, s.id, turn.engine >= 0 ? n_.positions[static_cast<std::size_t>(turn.engine)].id : "", act.control, now() - began});
+            out_.done.push_back({began, phase_, s.id,
+                                 turn.engine >= 0 ? n_.positions[static_cast<std::size_t>(turn.engine)].id : "",
+                                 act.control, now() - began});
         }
+        return true;
     }
     [[nodiscard]] std::vector<std::size_t> enginesOf(const Action& act, const Turn& turn) const {
         std::vector<std::size_t> out;
         for (std::size_t e = 0; e < plant_.count(); ++e) {
             if (turn.engine >= 0 && static_cast<std::size_t>(turn.engine) != e)
                 continue;
-            if (!act.engines.empty() && std::find(act.engines.begin(), act.engines.end(), n_.positions[e].id) == act.engines.end())
+            if (!act.engines.empty() &&
+                std::find(act.engines.begin(), act.engines.end(), n_.positions[e].id) == act.engines.end())
                 continue;
             out.push_back(e);
         }
-        if (out.empty())
-            out.push_back(0);
         return out;
     }
     [[nodiscard]] double timeOf(const Target& t, std::size_t engine) const {
@@ -183,12 +224,13 @@ private:
         const auto figure = advice::figureOf(a_, s_, f_, phase_, t.word, engine);
         return figure && figure->si ? *figure->si : 0.0;
     }
-    /// The strokes, seconds or blades of a dose: its time was gone through as the act lasted, so that it has its vapour.
+    /// The strokes, seconds or blades of a dose: its time was gone through as the act lasted, so that it has its
+    /// vapour.
     void prime(std::size_t, const Action&) {}
 
     /// Whether it came in time.
     bool waitFor(const Step& s, const Action& act, const std::vector<std::size_t>& engines) {
-        const Condition& c = *act.until;
+        const Awaited& c = *act.until;
         std::optional<double> level;
         if (c.level.kind == Target::Kind::quantity)
             level = c.level.si;
@@ -210,16 +252,56 @@ private:
         }
         for (const std::size_t e : engines)
             if (!reached(e))
-                out_.missed.push_back({phase_, s.id, n_.positions[e].id,
-                                       fmt::format("{}/{}: {} had not come in {:.0f} s: it read {}", keyOf(phase_), s.id,
-                                                   notes::written(c), now() - began,
-                                                   format(value(c.gauge, e), n_.unitOf(c.gauge)))});
+                out_.missed.push_back(
+                    {phase_, s.id, n_.positions[e].id,
+                     fmt::format("{}/{}: {} had not come in {:.0f} s: it read {}", keyOf(phase_), s.id,
+                                 notes::written(c), now() - began, format(value(c.gauge, e), n_.unitOf(c.gauge)))});
         return all();
+    }
+    /// Oil too hot to be diluted while it runs: stopped, left to cool, and started again for it.
+    bool oilBelow(const Step& s, const Action& act, const std::vector<std::size_t>& engines) {
+        const auto before = out_.missed.size();
+        if (waitFor(s, act, engines))
+            return true;
+        const auto wanted = advice::figureOf(a_, s_, f_, phase_, act.until->level.word);
+        const double level = act.until->level.kind == Target::Kind::quantity ? act.until->level.si
+                             : wanted && wanted->si                          ? *wanted->si
+                                                                             : 0.0;
+        const auto again = [&](const char* id) {
+            for (std::size_t k = 0; k < n_.phase(phase_).steps.size(); ++k)
+                if (n_.phase(phase_).steps[k].id == id)
+                    take({k, -1});
+        };
+        again("cut");
+        for (int minutes = 0;
+             minutes < longestCooling &&
+             std::any_of(state_.engines.begin(), state_.engines.end(),
+                         [&](const auto& e) { return e.oil > level - (plant_.count() > 1 ? justUnder : wellUnder); });
+             ++minutes)
+            readings_ = plant_.stride(state_, levers_, run_, 60'000);
+        phase_ = Phase::start;
+        warm_ = true;
+        const auto turns = cockpit::turns(n_, phase_, order_);
+        for (const char* id : {"fuel", "throttle-cracked", "mixture"})
+            again(id);
+        for (std::size_t k = 0; k < turns.size(); ++k)
+            if (turns[k].engine >= 0 && !take(turns[k]))
+                tryAgain(turns, k);
+        phase_ = Phase::stop;
+        for (auto& e : levers_.engines)
+            e.throttle = powerplant::rpmHeld(f_[Phase::stop].setting.rpm.si());
+        if (std::any_of(engines.begin(), engines.end(),
+                        [&](std::size_t e) { return !state_.engines[e].firing || state_.engines[e].oil > level; }))
+            return false;
+        out_.missed.resize(before);
+        out_.cooledFirst = true;
+        return true;
     }
     /// A hand is on the throttle as it catches: it keeps the starting rpm.
     void catches() {
         for (std::size_t e = 0; e < plant_.count(); ++e)
-            if (auto& t = levers_.engines[e].throttle; state_.engines[e].firing && t.by == powerplant::Throttle::By::place) {
+            if (auto& t = levers_.engines[e].throttle;
+                state_.engines[e].firing && t.by == powerplant::Throttle::By::place) {
                 const auto slow = advice::figureOf(a_, s_, f_, Phase::start, "slow-rpm", e);
                 t = powerplant::rpmHeld(slow && slow->si ? *slow->si : 12.0);
             }
@@ -263,10 +345,15 @@ private:
         case Acts::propeller:
             l.coarse = is == "coarse";
             if (n_.propeller.control == PropellerControl::constantSpeed)
-                ramp(e, false, l.rpm, is == "fine" ? finest() : is == "coarse" ? coarsestGoverned : to.si.value_or(l.rpm), act.over);
+                ramp(e, false, l.rpm,
+                     is == "fine"     ? finest()
+                     : is == "coarse" ? coarsestGoverned
+                                      : to.si.value_or(l.rpm),
+                     act.over);
             break;
         case Acts::mixture:
-            l.cutOff = is == "cut-off";
+            l.cutOff =
+                is == "cut-off" && !(warm_ && phase_ == Phase::start && unprimed(e)); // then it starts on its jets
             if (!l.cutOff)
                 l.mixture = is == "weak" ? Mixture::weak : Mixture::rich;
             break;
@@ -293,8 +380,14 @@ private:
             l.water = on;
             break;
         case Acts::primer:
-            if (to.si && *to.si > 0) { // strokes go in while the hand is on it
-                l.primer = 1.0 / std::max(0.2, n_.start.primeTime.si());
+            if (to.si && *to.si > 0 && warm_) { // started again: the dose for what the engine is now
+                const auto start = start::startInForce(n_, s_.choices);
+                const double doses = unprimed(e) ? 0.0 : warmDose(e);
+                l.primer = 1.0 / std::max(0.5, start.primeTime.si());
+                go(doses / l.primer);
+                l.primer = 0.0;
+            } else if (to.si && *to.si > 0) { // strokes go in while the hand is on it
+                l.primer = to.doses / *to.si;
                 go(*to.si);
                 l.primer = 0.0;
             }
@@ -351,18 +444,38 @@ private:
             break; // the engine does not feel it
         }
     }
+    [[nodiscard]] double warmDose(std::size_t e) const {
+        // Run dry there is nothing in the jets at first.
+        const double dry = cockpit::equipmentOf(n_).carburettor == cockpit::Carburettor::floatWithout ? 1.0 : 0.0;
+        return std::max(dry, start::Priming(start::startInForce(n_, s_.choices))
+                                 .advice(Temperature::si(state_.engines[e].headOrCoolant), s_.day.fieldPressure())
+                                 .dose);
+    }
+    /// Still so warm that its jets alone start it.
+    [[nodiscard]] bool unprimed(std::size_t e) const {
+        return warmDose(e) < 0.5 && cockpit::equipmentOf(n_).carburettor != cockpit::Carburettor::floatWithout;
+    }
     [[nodiscard]] double finest() const {
-        return n_.ratings.empty() ? 100.0 : std::max_element(n_.ratings.begin(), n_.ratings.end(), [](const Rating& x, const Rating& y) { return x.rpm < y.rpm; })->rpm.si();
+        return n_.ratings.empty()
+                   ? 100.0
+                   : std::max_element(n_.ratings.begin(), n_.ratings.end(), [](const Rating& x, const Rating& y) {
+                         return x.rpm < y.rpm;
+                     })->rpm.si();
     }
     void throttle(EngineLevers& l, const advice::Figure& to, std::size_t e, const Action& act) {
-        const auto by = !to.position.empty()                         ? powerplant::Throttle::By::place
+        const auto by = !to.position.empty()                  ? powerplant::Throttle::By::place
                         : to.dimension == Dimension::rotation ? powerplant::Throttle::By::rpm
                                                               : powerplant::Throttle::By::boost;
-        const double value = to.position == "open" ? 1.0 : to.position == "cracked" ? cracked : to.position == "closed" ? 0.0 : to.si.value_or(0.0);
+        const double value = to.position == "open"      ? 1.0
+                             : to.position == "cracked" ? cracked
+                             : to.position == "closed"  ? 0.0
+                                                        : to.si.value_or(0.0);
         double from = value;
         if (act.over > 0) {
             const auto& engine = state_.engines[e];
-            from = by == powerplant::Throttle::By::boost ? engine.manifold : by == powerplant::Throttle::By::rpm ? engine.n : engine.throttle;
+            from = by == powerplant::Throttle::By::boost ? engine.manifold
+                   : by == powerplant::Throttle::By::rpm ? engine.n
+                                                         : plant_.engine(e).throttlePlace(engine.throttle);
         }
         l.throttle = {by, from};
         ramp(e, true, from, value, act.over);
@@ -402,7 +515,8 @@ private:
             break;
         case Phase::letDown:
         case Phase::landing:
-            levers_.path = {Path::Kind::rateHeld, speed, n_.phase(Phase::letDown).rate ? -n_.phase(Phase::letDown).rate->si() : -2.5};
+            levers_.path = {Path::Kind::rateHeld, speed,
+                            n_.phase(Phase::letDown).rate ? -n_.phase(Phase::letDown).rate->si() : -2.5};
             break;
         case Phase::stop:
             levers_.path = {Path::Kind::taxi, 4.0, 0.0};
@@ -418,6 +532,10 @@ private:
         while (!done() && now() - began < most) {
             go(reads);
             atHeight();
+            if (std::none_of(state_.engines.begin(), state_.engines.end(), [](const auto& e) { return e.firing; })) {
+                out_.missed.push_back({phase_, "", "", fmt::format("{}: every engine has stopped", keyOf(phase_))});
+                return;
+            }
         }
     }
     void atHeight() {
@@ -445,7 +563,8 @@ private:
             break;
         }
         case Phase::climb: {
-            const double top = f_[Phase::cruise].duration > 0 ? f_.samples[f_[Phase::cruise].firstSample][Gauge::height] : s_.flight.cruiseHeight.si();
+            const double top = f_[Phase::cruise].duration > 0 ? f_.samples[f_[Phase::cruise].firstSample][Gauge::height]
+                                                              : s_.flight.cruiseHeight.si();
             until([&] { return state_.height >= top - 1.0; }, 3 * 3600.0);
             break;
         }
@@ -487,11 +606,12 @@ private:
     std::vector<Turn> waiting_;
     HandRun out_;
     Phase phase_ = Phase::walkRound;
-    bool byWarmUp_ = false;
+    bool byWarmUp_ = false, warm_ = false;
 };
 } // namespace
 
-HandRun doDrill(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown, const Haste& haste) {
+HandRun doDrill(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown,
+                const Haste& haste) {
     return Hand(aircraft, sortie, flown, haste).run();
 }
 

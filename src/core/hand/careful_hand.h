@@ -35,6 +35,8 @@ struct HandRun {
     std::array<PhaseEnd, plannedPhases> ends;
     powerplant::AircraftState state; ///< at the end
     double fuel = 0.0;               ///< m³ burnt
+    bool cooledFirst = false;        ///< stopped, left to cool and started again, so as to be diluted
+    int retries = 0;                 ///< of starts that did not catch at once
     [[nodiscard]] const PhaseEnd& operator[](Phase p) const { return ends[static_cast<std::size_t>(p)]; }
 };
 
@@ -46,6 +48,7 @@ struct Haste {
 /// Does the whole drill of a sortie from cold metal to stopped engines in short steps: each engine in the order of
 /// starting, each act held until its condition is read or its time is up. Between acts it flies the phases as planned.
 /// Nothing it does is not an act of the drill or the plan's own path. @param flown the plan that its figures come from
-HandRun doDrill(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown, const Haste& haste = {});
+HandRun doDrill(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown,
+                const Haste& haste = {});
 
 } // namespace amber::hand

@@ -82,18 +82,18 @@ struct Control {
     std::string id, name;
     Acts acts = Acts::throttle;
     ControlKind kind = ControlKind::lever;
-    bool each = true;     ///< one an engine; else one for all
-    std::string who;      ///< who works it; empty: the pilot
-    std::string panel;    ///< where it is: "quadrant"
-    double column = 0.0;  ///< counted along the panel from the left, engines beside each other
-    std::string sense;    ///< in words: "forward is rich"
-    std::string less, more; ///< which way the first and the last position lie: "aft", "forward"
-    bool reversed = false;  ///< against the usual sense: shown as a caution
+    bool each = true;                       ///< one an engine; else one for all
+    std::string who;                        ///< who works it; empty: the pilot
+    std::string panel;                      ///< where it is: "quadrant"
+    double column = 0.0;                    ///< counted along the panel from the left, engines beside each other
+    std::string sense;                      ///< in words: "forward is rich"
+    std::string less, more;                 ///< which way the first and the last position lie: "aft", "forward"
+    bool reversed = false;                  ///< against the usual sense: shown as a caution
     std::vector<ControlPosition> positions; ///< from less to more
     std::string gate;                       ///< "at +7 lbf/in²"
     std::vector<std::string> links;         ///< controls that move with it
-    std::string automatic; ///< the position in which it looks after itself
-    std::string byHand;    ///< and the one to go to when that fails
+    std::string automatic;                  ///< the position in which it looks after itself
+    std::string byHand;                     ///< and the one to go to when that fails
     Origin origin = Origin::practice;
     int line = 0;
 
@@ -112,11 +112,11 @@ struct Target {
 };
 
 /// What must be read before an act is done with: "oil-pressure above 40 lbf/in²".
-struct Condition {
+struct Awaited {
     Gauge gauge = Gauge::rpm;
     bool above = true;
     Target level;
-    bool operator==(const Condition&) const = default;
+    bool operator==(const Awaited&) const = default;
 };
 
 /// One act: of a hand on a control, or a wait.
@@ -127,7 +127,7 @@ struct Action {
     double over = 0.0;                ///< s, moved gradually
     bool hold = false;                ///< the hand stays on it until the step is done
     std::optional<Target> lasts;      ///< waited so long
-    std::optional<Condition> until;   ///< and until this is read
+    std::optional<Awaited> until;     ///< and until this is read
     double within = 0.0;              ///< s, at most; 0: no bound
     std::string otherwise;            ///< what is done when it is not
     int line = 0;

@@ -12,9 +12,9 @@ using document::Node;
 using document::TableReader;
 
 /// Quantities that an act or a condition can be told in, tried in this order: a unit belongs to few.
-constexpr std::array toldIn{Dimension::duration,    Dimension::rotation, Dimension::temperature,
-                            Dimension::manifoldPressure, Dimension::pressure, Dimension::speed,
-                            Dimension::length};
+constexpr std::array toldIn{
+    Dimension::duration, Dimension::rotation, Dimension::temperature, Dimension::manifoldPressure,
+    Dimension::pressure, Dimension::speed,    Dimension::length};
 
 std::optional<Target> quantityIn(std::string_view text, Dimension dimension) {
     const auto read = readQuantity(dimension, text);
@@ -23,12 +23,13 @@ std::optional<Target> quantityIn(std::string_view text, Dimension dimension) {
     return Target{Target::Kind::quantity, {}, dimension, read.value().si};
 }
 
-std::optional<Condition> readCondition(TableReader& t, const std::string& key) {
+std::optional<Awaited> readCondition(TableReader& t, const std::string& key) {
     const std::string text = t.text(key);
     if (text.empty())
         return std::nullopt;
     const auto refuse = [&](std::string what) {
-        t.problem(t.line(key), std::move(what), "Write it as \"oil-pressure above 40 lbf/in²\": gauge, above or below, figure");
+        t.problem(t.line(key), std::move(what),
+                  "Write it as \"oil-pressure above 40 lbf/in²\": gauge, above or below, figure");
         return std::nullopt;
     };
     const auto first = text.find(' ');
@@ -36,9 +37,9 @@ std::optional<Condition> readCondition(TableReader& t, const std::string& key) {
     if (second == std::string::npos)
         return refuse(fmt::format("“{}” is not a condition", text));
     const std::string gauge = text.substr(0, first), way = text.substr(first + 1, second - first - 1);
-    Condition out;
-    const auto row = std::find_if(gaugeRegister.begin(), gaugeRegister.end(),
-                                  [&](const GaugeRow& r) { return r.key == gauge; });
+    Awaited out;
+    const auto row =
+        std::find_if(gaugeRegister.begin(), gaugeRegister.end(), [&](const GaugeRow& r) { return r.key == gauge; });
     if (row == gaugeRegister.end())
         return refuse(fmt::format("“{}” is no gauge", gauge));
     if (way != "above" && way != "below")
@@ -60,7 +61,8 @@ std::optional<Condition> readCondition(TableReader& t, const std::string& key) {
 Target readLasting(TableReader& t, const std::string& key) {
     const std::string text = t.text(key);
     Target made = readTarget(text);
-    if (made.kind != Target::Kind::figure && !(made.kind == Target::Kind::quantity && made.dimension == Dimension::duration))
+    if (made.kind != Target::Kind::figure &&
+        !(made.kind == Target::Kind::quantity && made.dimension == Dimension::duration))
         t.problem(t.line(key), fmt::format("“{}” is no time", text), "Write \"10 s\", or a figure in braces");
     return made;
 }
@@ -72,7 +74,8 @@ double secondsOf(TableReader& t, const std::string& key) {
 Action readAction(TableReader& t) {
     Action a;
     a.line = t.line();
-    static constexpr std::array<std::string_view, 8> own{"engines", "over", "hold", "for", "until", "within", "else", "engine"};
+    static constexpr std::array<std::string_view, 8> own{"engines", "over",   "hold", "for",
+                                                         "until",   "within", "else", "engine"};
     for (const auto& key : t.keys()) {
         if (std::find(own.begin(), own.end(), key) != own.end())
             continue;
@@ -121,11 +124,12 @@ std::string written(const Target& target) {
     case Target::Kind::quantity:
         break;
     }
-    const UnitSpec* unit = target.dimension == Dimension::duration ? units::second.spec : &unitsOf(target.dimension).front();
+    const UnitSpec* unit =
+        target.dimension == Dimension::duration ? units::second.spec : &unitsOf(target.dimension).front();
     return fmt::format("{:.10g} {}", (target.si - unit->offset) / unit->scale, unit->symbol);
 }
 
-std::string written(const Condition& condition) {
+std::string written(const Awaited& condition) {
     return fmt::format("{} {} {}", nameOf(condition.gauge).key, condition.above ? "above" : "below",
                        written(condition.level));
 }
@@ -158,17 +162,19 @@ Control readControl(TableReader& t) {
     if (c.id.empty())
         c.id = row.key;
     c.name = t.text("name");
-    c.kind = static_cast<ControlKind>(
-        t.word("kind", {"lever", "positions", "switch", "push", "valve", "pump"}).value_or(static_cast<std::size_t>(row.kind)));
+    c.kind = static_cast<ControlKind>(t.word("kind", {"lever", "positions", "switch", "push", "valve", "pump"})
+                                          .value_or(static_cast<std::size_t>(row.kind)));
     c.each = t.flag("each").value_or(row.each);
     c.who = t.text("who");
     if (t.has("place")) {
         const std::string place = t.text("place");
         const auto gap = place.rfind(' ');
         std::string_view rest;
-        const auto column = gap == std::string::npos ? Result<double>(Failure{""}) : readNumber(std::string_view(place).substr(gap), rest);
+        const auto column = gap == std::string::npos ? Result<double>(Failure{""})
+                                                     : readNumber(std::string_view(place).substr(gap), rest);
         if (!column || !rest.empty())
-            t.problem(t.line("place"), fmt::format("“{}” is no place", place), "Write the panel and a number from the left: \"quadrant 2\"");
+            t.problem(t.line("place"), fmt::format("“{}” is no place", place),
+                      "Write the panel and a number from the left: \"quadrant 2\"");
         else {
             c.panel = place.substr(0, gap);
             c.column = column.value();
@@ -177,7 +183,8 @@ Control readControl(TableReader& t) {
     c.sense = t.text("sense");
     if (const auto ends = t.texts("ends"); !ends.empty()) {
         if (ends.size() != 2)
-            t.problem(t.line("ends"), "ends has not two words", "Write which way the first and the last position lie: [\"aft\", \"forward\"]");
+            t.problem(t.line("ends"), "ends has not two words",
+                      "Write which way the first and the last position lie: [\"aft\", \"forward\"]");
         else {
             c.less = ends[0];
             c.more = ends[1];
@@ -185,8 +192,9 @@ Control readControl(TableReader& t) {
     }
     for (const auto& name : t.texts("positions")) {
         const auto parted = name.find('=');
-        c.positions.push_back(parted == std::string::npos ? ControlPosition{{}, name}
-                                                          : ControlPosition{name.substr(0, parted), name.substr(parted + 1)});
+        c.positions.push_back(parted == std::string::npos
+                                  ? ControlPosition{{}, name}
+                                  : ControlPosition{name.substr(0, parted), name.substr(parted + 1)});
     }
     if (t.has("reversed"))
         c.reversed = t.flag("reversed").value_or(false);

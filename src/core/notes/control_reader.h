@@ -14,6 +14,6 @@ std::vector<Action> readActions(document::TableReader& t, const std::string& key
 Target readTarget(std::string_view text);
 /// The same written back.
 std::string written(const Target& target);
-std::string written(const Condition& condition);
+std::string written(const Awaited& condition);
 
 } // namespace amber::notes

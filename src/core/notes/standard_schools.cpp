@@ -139,11 +139,19 @@ const School* inForce(const Step& step, Phase phase, const std::map<std::string,
             out = &s;
     if (!step.open)
         return out;
-    const auto chosen = choices.find(std::string(keyOf(phase)) + "/" + step.id);
-    if (chosen != choices.end())
-        for (const auto& s : step.schools)
-            if (s.name == chosen->second)
-                return &s;
+    const auto chosen = [&](const std::string& id) -> const School* {
+        const auto choice = choices.find(std::string(keyOf(phase)) + "/" + id);
+        if (choice != choices.end())
+            for (const auto& s : step.schools)
+                if (s.name == choice->second)
+                    return &s;
+        return nullptr;
+    };
+    if (const School* own = chosen(step.id))
+        return own;
+    for (const auto& id : step.was) // chosen while the notes still called it so
+        if (const School* old = chosen(id))
+            return old;
     return out;
 }
 

@@ -4,6 +4,7 @@
 #include "heat/drive.h"
 #include "powerplant/blade_law.h"
 #include "powerplant/engine_working.h"
+#include "powerplant/throttle_flow.h"
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -17,6 +18,7 @@ constexpr double oilOverFuel = 1.0 / 16.0;   // of the fuel's volume, an engine'
 constexpr double waterMinutes = 10.0;        // that the water lasts
 constexpr double waterOverFuel = 0.5;        // of the fuel's flow
 constexpr double filled = 1.0 - 1e-9;        // of the gallery
+constexpr double idleShare = 0.85;           // of the slowest smooth rpm, with the throttle shut and all warm
 constexpr double featheredBrake = 120.0;     // of what the fine stop takes at those rpm
 constexpr double cutIn = 0.30;               // of the rated rpm, a generator's
 constexpr double hydraulicNominal = 7.0e6;   // Pa
@@ -52,6 +54,28 @@ Engine::Engine(const Aircraft& aircraft, const engine::KnockBoundary& knock, boo
                          ? waterOverFuel * ratedFuel_ * waterMinutes * 60.0
                          : 0.0;
     fuelPressure_ = std::max(leastFuelPressure, n.heat.fuelPressure.si());
+    setIdleStop(standard.at(Length{}));
+}
+
+double Engine::throttlePlace(double area) const {
+    return std::clamp(1.0 - std::log(std::clamp(area, 1e-4, 1.0)) / std::log(idleArea_), 0.0, 1.0);
+}
+
+void Engine::setIdleStop(const air::Ambient& air) {
+    // As a mechanic sets it: warm and standing it turns at its slowest smooth rpm with the throttle shut.
+    const TypeNotes& n = aircraft_->notes;
+    const double idle = idleShare * n.start.slowRpm.value_or(n.phase(Phase::start).rpm.value_or(Rotation::si(12))).si();
+    const double takes = propellerPower(idle, 1.0, 0.0, air::density(air.pressure, air.temperature));
+    double low = 1e4, high = 9e4, wide = standardPressure;
+    for (int i = 0; i < 40; ++i) {
+        const double boost = 0.5 * (low + high);
+        const auto p = engine::operate(
+            aircraft_->model(), {Rotation::si(idle), ManifoldPressure::si(boost), 0, air, Speed{}, Mixture::rich});
+        (p.indicated - p.friction - p.pumping - p.impeller > takes ? high : low) = boost;
+        wide = p.wideOpen.si();
+    }
+    idleArea_ = std::clamp(areaFor(high / wide, idle / aircraft_->model().ratedRpm, aircraft_->model().throttleLoss),
+                           0.005, 0.10);
 }
 
 EngineState Engine::standing(Temperature headOrCoolant, Temperature oil) const {

@@ -90,6 +90,8 @@ public:
         return generator_ == other.generator_ && hydraulics_ == other.hydraulics_;
     }
     [[nodiscard]] double doseMass() const { return doseMass_; }
+    /// Where the throttle's lever stands for an opening, 0 shut … 1 open. @param area over that wide open
+    [[nodiscard]] double throttlePlace(double area) const;
     [[nodiscard]] double oilCapacity() const { return oilCapacity_; }
     /// J of the turning parts at a speed of the engine, rev/s.
     [[nodiscard]] double kineticEnergy(double n) const { return 0.5 * inertia_ * n * n; }
@@ -97,6 +99,7 @@ public:
     [[nodiscard]] double propellerPower(double n, double pitch, double trueSpeed, double density) const;
 
 private:
+    void setIdleStop(const air::Ambient& air);
     static constexpr double featheredPitch = 14.0;
     /// Advance ratio of the propeller over that at which the fine stop takes no power.
     [[nodiscard]] double advanceRatio(double n, double trueSpeed) const;
@@ -124,9 +127,10 @@ private:
     engine::KnockBoundary knock_;
     start::Priming priming_;
     bool generator_, hydraulics_;
-    double inertia_;   ///< J/(rev/s)², twice the energy at one rev/s
-    double mostBoost_; ///< Pa, highest of the ratings
-    double ratedFuel_; ///< kg/s at the highest rating
+    double inertia_;          ///< J/(rev/s)², twice the energy at one rev/s
+    double mostBoost_;        ///< Pa, highest of the ratings
+    double ratedFuel_;        ///< kg/s at the highest rating
+    double idleArea_ = 0.016; ///< of the throttle at its stop
     double doseMass_, oilCapacity_, waterCapacity_, fuelPressure_;
 };
 

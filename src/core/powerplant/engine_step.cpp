@@ -80,7 +80,7 @@ void Engine::throttle(Working& w) const {
     if (s.n <= 0.05) {
         s.manifold = s.wideOpen = ambient;
         if (w.l.throttle.by == Throttle::By::place)
-            s.throttle = throttleArea(w.l.throttle.value);
+            s.throttle = throttleArea(w.l.throttle.value, idleArea_);
         return;
     }
     const double speed = s.n / engine.ratedRpm, loss = engine.throttleLoss;
@@ -89,7 +89,7 @@ void Engine::throttle(Working& w) const {
     double target = wide, tau = std::max(0.03, 1.0 / s.n);
     const auto move = [&](double area) { // as fast as a hand moves it
         const double by = std::clamp(std::log(area / s.throttle), -throttleTravel * w.dt, throttleTravel * w.dt);
-        s.throttle = std::clamp(s.throttle * std::exp(by), 0.5 * idleArea, 1.0);
+        s.throttle = std::clamp(s.throttle * std::exp(by), 0.5 * idleArea_, 1.0);
     };
     switch (w.l.throttle.by) {
     case Throttle::By::rpm: {
@@ -100,7 +100,7 @@ void Engine::throttle(Working& w) const {
         break;
     }
     case Throttle::By::place:
-        move(throttleArea(w.l.throttle.value));
+        move(throttleArea(w.l.throttle.value, idleArea_));
         target = wide * throttledShare(s.throttle, speed, loss);
         if (control) {
             // The lever moves the capsule's cam: it asks for a boost, and the throttle goes where that comes.
@@ -283,6 +283,7 @@ void Engine::starter(Working& w) const {
     c.oil = Temperature::si(s.oil);
     c.supply = w.a.cart ? start::Supply::cart : start::Supply::battery;
     c.bladesPerRevolution = start::bladesPerRevolution(aircraft_->notes);
+    c.diluted = w.l.thinning < 0.99;
     w.crank = start::crank(start, c);
     if (kind == StarterKind::inertia && w.l.energise && powered) {
         const double time = std::max(1.0, w.crank.energise.si());

@@ -27,8 +27,8 @@ double ratioFor(double demand) {
 }
 } // namespace
 
-double throttleArea(double place) {
-    return std::pow(idleArea, 1.0 - std::clamp(place, 0.0, 1.0));
+double throttleArea(double place, double idle) {
+    return std::pow(idle, 1.0 - std::clamp(place, 0.0, 1.0));
 }
 
 double throttledShare(double area, double speed, double wideOpenLoss) {

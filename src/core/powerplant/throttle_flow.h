@@ -5,9 +5,8 @@ namespace amber::powerplant {
 
 /// Opening of a throttle standing at a place of its lever: the area grows by equal shares for equal movements, from the
 /// idle stop to wide open (an estimate of the linkage).
-/// @param place 0 … 1 @return area over that wide open
-double throttleArea(double place);
-inline constexpr double idleArea = 0.016; ///< at the idle stop
+/// @param place 0 … 1 @param idle area at the idle stop @return area over that wide open
+double throttleArea(double place, double idle = 0.016);
 
 /// Pressure behind a throttle over that with it wide open, one engine's demand drawing on it. Compressible flow through
 /// an orifice (Saint-Venant & Wantzel), its flow function the ellipse Ψ² = 1 − ((r − rc)/(1 − rc))² above the critical

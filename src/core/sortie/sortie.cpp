@@ -280,7 +280,7 @@ Problems checkSortie(const Sortie& sortie, const TypeNotes& notes, const std::st
         const Step* step = nullptr;
         if (phase && slash != std::string::npos)
             for (const auto& s : notes.phase(*phase).steps)
-                if (s.id == key.substr(slash + 1))
+                if (s.called(key.substr(slash + 1)) && (!step || !s.schools.empty()))
                     step = &s;
         if (!step)
             say(fmt::format("choices: there is no step \"{}\"", key),
