@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Schools of the start and frost: what a choice does to dose, turning, timeline and words.
+#include "cockpit/drill.h"
 #include "notes/notes_reader.h"
 #include "notes/standard_schools.h"
 #include "plan/start_words.h"
@@ -146,14 +147,24 @@ TEST(Schools, FirstRpmIsSlowOrWarmUpAtOnceAndThePlanFollows) {
 
 TEST(Schools, UnknownPointsAndSchoolsAreProblems) {
     const auto text = test::fileText(test::dataPath("notes/lorimer-l4.toml"));
-    const auto first = [&](const std::string& from, const std::string& to) {
-        const auto reading = readNotes(test::replaced(text, from, to), "l.toml");
+    const auto old = test::fileText(test::dataPath("../tests/fixtures/format1/lorimer-l4.toml"));
+    const auto inOld = [&](const std::string& from, const std::string& to) {
+        const auto reading = readNotes(test::replaced(old, from, to), "l.toml");
         return reading.problems.empty() ? std::string{} : reading.problems.front().text();
     };
-    EXPECT_NE(first("standard = \"ignition\"", "standard = \"magneto\"").find("no point \"magneto\""),
+    EXPECT_NE(inOld("standard = \"ignition\"", "standard = \"magneto\"").find("no point \"magneto\""),
               std::string::npos);
-    EXPECT_NE(first("notes = \"on before turning\"", "notes = \"whenever\"").find("marks 0 schools"),
+    EXPECT_NE(inOld("notes = \"on before turning\"", "notes = \"whenever\"").find("marks 0 schools"),
               std::string::npos);
+    // In format 2 the point is the standard drill's own.
+    const auto reading =
+        readNotes(test::replaced(text, "notes = \"slow until oil pressure\"", "notes = \"slow until noon\""), "l.toml");
+    ASSERT_TRUE(reading.notes);
+    TypeNotes whole = *reading.notes;
+    Problems problems;
+    cockpit::expand(whole, problems);
+    ASSERT_EQ(problems.size(), 1u);
+    EXPECT_NE(problems.front().text().find("no school \"slow until noon\""), std::string::npos);
 }
 
 TEST(Orders, ComparedByTotalBatteryAndWhatIsOnLine) {
@@ -202,7 +213,11 @@ TEST(Sequence, TellsEverySettingBetweenEnginesInOrder) {
     }
     EXPECT_EQ(toEngine, 3);
     EXPECT_EQ(off, 3);
-    EXPECT_EQ(p.startSequence.back().what, "Generator");
+    const auto told = [&](const char* what) {
+        return std::any_of(p.startSequence.begin(), p.startSequence.end(),
+                           [&](const auto& l) { return l.what == what && l.engine.empty(); });
+    };
+    EXPECT_TRUE(told("Generator") && told("Gyros")) << "what is set once all are running";
 }
 
 TEST(Sequence, AFailedTryIsToldWithItsRest) {

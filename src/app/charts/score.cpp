@@ -410,6 +410,7 @@ void Score::mouseReleaseEvent(QMouseEvent* event) {
     const double t = std::clamp(timeAt(event->position().x()), 0.0, total());
     for (const auto& p : document_.plan().phases)
         if (t >= p.start && t <= p.start + p.duration) {
+            document_.chooseMoment(t);
             if (crossingAt(event->position()))
                 emit causeWanted(p.phase);
             else
@@ -456,6 +457,7 @@ void Score::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Space:
         for (const auto& p : document_.plan().phases)
             if (cursor_ >= p.start && cursor_ <= p.start + p.duration) {
+                document_.chooseMoment(cursor_);
                 emit chosen(p.phase);
                 break;
             }

@@ -14,7 +14,10 @@ namespace {
 class DrillCommand : public Command {
 public:
     [[nodiscard]] const char* name() const override { return "drill"; }
-    [[nodiscard]] const char* help() const override { return "Do a sortie's whole drill on the engines, from cold to stopped: what was done when, and what did not come"; }
+    [[nodiscard]] const char* help() const override {
+        return "Do a sortie's whole drill on the engines, from cold to stopped: what was done when, and what did not "
+               "come";
+    }
     void declare(Arguments& a) override {
         a.text("sortie", file_, "Sortie file (TOML)", Arguments::Need::required);
         a.flag("--quiet", quiet_, "Only what did not come");
@@ -30,8 +33,8 @@ public:
         const auto hand = hand::doDrill(*loaded.aircraft, *loaded.sortie, flown);
         if (!quiet_)
             for (const auto& d : hand.done)
-                fmt::print("{:>8} {:<10} {:<18} {:<4} {:<18} {}\n", formatMinutesSeconds(d.time), keyOf(d.phase), d.step, d.engine,
-                           d.control, d.waited > 1 ? fmt::format("{:.0f} s", d.waited) : "");
+                fmt::print("{:>8} {:<10} {:<18} {:<4} {:<18} {}\n", formatMinutesSeconds(d.time), keyOf(d.phase),
+                           d.step, d.engine, d.control, d.waited > 1 ? fmt::format("{:.0f} s", d.waited) : "");
         for (const auto& m : hand.missed)
             fmt::print("missed: {}\n", m.sentence);
         fmt::print("{}: {} acts, {} did not come\n", loaded.aircraft->notes.name, hand.done.size(), hand.missed.size());

@@ -63,7 +63,8 @@ int runCheck(const std::vector<std::string>& files) {
                         if (loaded.aircraft)
                             problems = engine::contradictions(loaded.aircraft->notes, loaded.aircraft->calibration);
                         if (loaded.aircraft && loaded.aircraft->notes.format > 1) {
-                            for (const auto& found : {cockpit::audit(loaded.aircraft->notes), advice::checkFlown(*loaded.aircraft)})
+                            for (const auto& found :
+                                 {cockpit::audit(loaded.aircraft->notes), advice::checkFlown(*loaded.aircraft)})
                                 problems.insert(problems.end(), found.begin(), found.end());
                         }
                     }

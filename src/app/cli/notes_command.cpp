@@ -29,7 +29,10 @@ int runExpand(const std::string& file, const std::string& variant) {
     if (!reading.notes)
         return refuse(reading.problems);
     if (reading.notes->format == 1) {
-        fmt::print(stderr, "{}: format 1 has its whole drill as sentences; amber-throttle notes --migrate makes format 2 of it\n", file);
+        fmt::print(
+            stderr,
+            "{}: format 1 has its whole drill as sentences; amber-throttle notes --migrate makes format 2 of it\n",
+            file);
         return exitUsage;
     }
     TypeNotes whole = *reading.notes;
@@ -48,8 +51,8 @@ int runMigrate(const std::string& file) {
     if (!made)
         return refuse(problems);
     fmt::print("{}", made->text);
-    fmt::print(stderr, "{}: {} steps, {} of them stay sentences without acts{}{}\n", file, made->steps, made->silent.size(),
-               made->silent.empty() ? "" : ": ", fmt::join(made->silent, ", "));
+    fmt::print(stderr, "{}: {} steps, {} of them stay sentences without acts{}{}\n", file, made->steps,
+               made->silent.size(), made->silent.empty() ? "" : ": ", fmt::join(made->silent, ", "));
     return exitOk;
 }
 
@@ -71,7 +74,8 @@ int runSummary(const std::string& file, const std::string& variant) {
         own += c.origin == Origin::notes;
     fmt::print("{}: format {}, {} engine{}, {} ratings, {} gauges with limits\n", n.name, n.format, n.engineCount(),
                n.engineCount() == 1 ? "" : "s", n.ratings.size(), n.gauges.size());
-    fmt::print("  {} controls, {} by the notes and {} usual for this equipment\n", n.controls.size(), own, n.controls.size() - own);
+    fmt::print("  {} controls, {} by the notes and {} usual for this equipment\n", n.controls.size(), own,
+               n.controls.size() - own);
     fmt::print("  {} steps, {} by the notes and {} common practice; {} say something that no control does\n", steps,
                steps - practice, practice, silent);
     return exitOk;
@@ -80,7 +84,9 @@ int runSummary(const std::string& file, const std::string& variant) {
 class NotesCommand : public Command {
 public:
     [[nodiscard]] const char* name() const override { return "notes"; }
-    [[nodiscard]] const char* help() const override { return "What type notes give: a summary, the whole drill, or format 2 of format 1"; }
+    [[nodiscard]] const char* help() const override {
+        return "What type notes give: a summary, the whole drill, or format 2 of format 1";
+    }
     void declare(Arguments& a) override {
         a.text("notes", file_, "Type notes (TOML)", Arguments::Need::required);
         a.text("--variant", variant_, "Variant of the notes");

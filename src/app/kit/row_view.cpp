@@ -24,7 +24,7 @@ QString mark(Origin origin) {
 }
 
 constexpr int rowPadding = 4;
-constexpr int setWhatLeft = 22, setValueLeft = 122, setMarkWidth = 54;
+constexpr int setWhatLeft = 23, setValueLeft = 122, setMarkWidth = 54;
 constexpr int expectHeight = 29, clockHeight = 26;
 constexpr int candidateHeight = 42, candidateHeadHeight = 22;
 constexpr int walkLeft = 24, walkFoundWidth = 132;
@@ -176,7 +176,8 @@ private:
         const QRect value = valueRect(s, r.width());
         p.setFont(face(12));
         p.setPen(c.faint);
-        p.drawText(QRect(r.left() + 4, top, 16, 19), Qt::AlignLeft | Qt::AlignVCenter, QString::number(number));
+        p.drawText(QRect(r.left(), top, setWhatLeft - 5, 19), Qt::AlignRight | Qt::AlignVCenter,
+                   QString::number(number));
         // A long name is set smaller rather than cut.
         const int whatWidth = setValueLeft - setWhatLeft - 4;
         const QFont whatFace = QFontMetrics(face(14)).horizontalAdvance(q(s.what)) <= whatWidth ? face(14) : face(12);

@@ -6,6 +6,7 @@
 #include "pages/choose_cruise_page.h"
 #include "pages/cooling_page.h"
 #include "pages/engines_page.h"
+#include "pages/levers_page.h"
 #include "pages/order_page.h"
 #include "pages/power_chart_page.h"
 #include "pages/priming_page.h"
@@ -49,6 +50,10 @@ const std::vector<PageRow>& pageTable() {
         {"cooling", "cooling", {climb, cruise}, make<CoolingPage>, true},
         {"schedule", "schedule", {letDown}, make<SchedulePage>, true},
         {"afterwards", "afterwards", {stop}, make<AfterwardsPage>, true},
+        {"levers",
+         "levers",
+         {walkRound, start, warmUp, runUp, takeOff, climb, cruise, letDown, landing, stop},
+         make<LeversPage>},
     };
     return table;
 }

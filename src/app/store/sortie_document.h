@@ -30,6 +30,12 @@ public:
     [[nodiscard]] const plan::Plan& plan() const { return plan_; }
     /// Every engine's temperatures until the run-up is over; reckoned once for a plan, when they are first asked for.
     [[nodiscard]] const std::vector<flight::EngineTrace>& warmUpTraces() const;
+    /// The moment that was chosen on the score, s; none: none yet.
+    [[nodiscard]] std::optional<double> moment() const { return moment_; }
+    void chooseMoment(double seconds) {
+        moment_ = seconds;
+        emit momentChosen();
+    }
     [[nodiscard]] const QString& path() const { return path_; }
     [[nodiscard]] bool isModified() const { return !undo_.isClean() || recovered_; }
     [[nodiscard]] QUndoStack& undoStack() { return undo_; }
@@ -64,6 +70,7 @@ public:
     static void discard(const Leftover& leftover);
 
 signals:
+    void momentChosen();
     void changed();       ///< sortie or plan
     void fileChanged();   ///< path or saved state
     void failed(QString); ///< autosave could not be written
@@ -87,6 +94,7 @@ private:
     QString folder_, autosaveName_;
     std::unique_ptr<QLockFile> lock_;
     QTimer autosaveTimer_;
+    std::optional<double> moment_;
     bool recovered_ = false;
     bool keepSoon_ = false; ///< a reading changed: autosave without waiting
 };

@@ -171,6 +171,26 @@ std::optional<Figure> figureOf(const powerplant::Aircraft& a, const Sortie& s, c
         return f.gearChanges.size() > 1
                    ? std::optional(of(Dimension::length, f.gearChanges[1].height.si(), Origin::model))
                    : std::nullopt;
+    if ((name == "changed-boost" || name == "second-changed-boost") && p.setting.boost) {
+        // The rating's boost in that gear, cut for the grade as the first one is.
+        const Rating& rating = flight::ratingFor(n, s, Phase::climb);
+        const std::size_t change = name == "changed-boost" ? 0 : 1;
+        const std::size_t gear = f.gearChanges.size() > change ? f.gearChanges[change].to : change + 1;
+        const auto own = gear < n.engine.gears.size() ? rating.boostIn(n.engine.gears[gear].name) : rating.boost;
+        const double share = own && rating.boost ? own->si() / rating.boost->si() : 1.0;
+        return of(Dimension::manifoldPressure, p.setting.boost->si() * share, p.setting.boostOrigin);
+    }
+    if (name == "falls-at" || name == "fallen-boost") {
+        const Rating& rating = flight::ratingFor(n, s, Phase::climb);
+        if (rating.above.empty() || rating.above.front().first > s.day.pressureAltitudeOf(s.flight.cruiseHeight))
+            return std::nullopt;
+        if (name == "fallen-boost")
+            return of(Dimension::manifoldPressure, rating.above.front().second.si());
+        double height = rating.above.front().first.si();
+        for (int i = 0; i < 4; ++i)
+            height += rating.above.front().first.si() - s.day.pressureAltitudeOf(Length::si(height)).si();
+        return of(Dimension::length, height);
+    }
     if (name == "throttle-back" && n.gearChange)
         return of(Dimension::manifoldPressure, n.gearChange->throttleBackTo.si());
     if (name == "cool-below")

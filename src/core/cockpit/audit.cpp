@@ -49,7 +49,10 @@ private:
         for (const auto& r : auditRules())
             if (r.id == rule)
                 why = r.why;
-        out_.push_back({n_.file, line, fmt::format("{}: {} ({}){}{}", keyOf(phase), what, rule, why.empty() ? "" : ": ", why.empty() ? why : why.substr(0, why.size() - 1)), std::move(remedy)});
+        out_.push_back({n_.file, line,
+                        fmt::format("{}: {} ({}){}{}", keyOf(phase), what, rule, why.empty() ? "" : ": ",
+                                    why.empty() ? why : why.substr(0, why.size() - 1)),
+                        std::move(remedy)});
     }
     // ---- looking
     [[nodiscard]] int indexOf(Acts acts) const {
@@ -58,7 +61,9 @@ private:
     }
     [[nodiscard]] bool has(Acts acts) const { return indexOf(acts) != absent; }
     [[nodiscard]] const Rating* rating(Phase phase) const { return n_.rating(n_.phase(phase).rating); }
-    [[nodiscard]] std::string lowest() const { return n_.engine.gears.empty() ? std::string{} : n_.engine.gears.front().name; }
+    [[nodiscard]] std::string lowest() const {
+        return n_.engine.gears.empty() ? std::string{} : n_.engine.gears.front().name;
+    }
     [[nodiscard]] Settled settled(const Target& t, Phase phase) const {
         Settled out;
         if (t.kind == Target::Kind::position)
@@ -70,13 +75,17 @@ private:
         out.figure = t.word;
         const auto& p = n_.phase(phase);
         if (t.word == "mixture")
-            out.is = p.mixture.value_or(rating(phase) ? rating(phase)->mixture : Mixture::rich) == Mixture::rich ? "rich" : "weak";
+            out.is = p.mixture.value_or(rating(phase) ? rating(phase)->mixture : Mixture::rich) == Mixture::rich
+                         ? "rich"
+                         : "weak";
         else if (t.word == "gear")
-            out.is = !p.gear.empty() ? p.gear : phase == Phase::cruise && e_.blower ? n_.engine.gears.back().name : lowest();
+            out.is = !p.gear.empty()                       ? p.gear
+                     : phase == Phase::cruise && e_.blower ? n_.engine.gears.back().name
+                                                           : lowest();
         else if (t.word == "flap")
             out.value = p.coolingFlap;
         else if (t.word == "tank")
-            out.is = phase == Phase::cruise && !n_.fuel.order.empty() ? n_.fuel.order.front()
+            out.is = phase == Phase::cruise && !n_.fuel.order.empty()     ? n_.fuel.order.front()
                      : phase == Phase::letDown || phase == Phase::landing ? n_.fuel.landingTank
                                                                           : n_.fuel.takeOffTank;
         else if (t.word == "landing-tank")
@@ -116,10 +125,12 @@ private:
         const int i = indexOf(acts);
         return i == absent ? std::string(rowOf(acts).name) : n_.controls[static_cast<std::size_t>(i)].name;
     }
-    void must(std::string_view rule, Acts acts, std::string_view is, const State& s, Phase phase, std::size_t step, const char* when) {
+    void must(std::string_view rule, Acts acts, std::string_view is, const State& s, Phase phase, std::size_t step,
+              const char* when) {
         if (has(acts) && !stands(acts, s, is))
             say(rule, phase, step, fmt::format("{} does not stand at {} {}", called(acts), is, when),
-                fmt::format("Set it before, with do = [{{ {} = \"{}\" }}]", n_.controls[static_cast<std::size_t>(indexOf(acts))].id, is));
+                fmt::format("Set it before, with do = [{{ {} = \"{}\" }}]",
+                            n_.controls[static_cast<std::size_t>(indexOf(acts))].id, is));
     }
     [[nodiscard]] bool about(const Change& c, Acts acts) const {
         return c.control != absent && n_.controls[static_cast<std::size_t>(c.control)].acts == acts;
@@ -145,7 +156,8 @@ private:
             goingRound(c, to, s);
         if (c.phase >= Phase::takeOff && c.phase <= Phase::landing && !c.branch) {
             if (about(c, Acts::ignition) && to.is != "both")
-                say("ignition-in-flight", c.phase, c.step, fmt::format("the ignition is put to {} in the air", to.is), "Take the act out");
+                say("ignition-in-flight", c.phase, c.step, fmt::format("the ignition is put to {} in the air", to.is),
+                    "Take the act out");
             if (about(c, Acts::fuel) && to.is == "off")
                 say("fuel-in-flight", c.phase, c.step, "the fuel cock is shut in the air", "Take the act out");
             if (about(c, Acts::mixture) && to.is == "cut-off")
@@ -153,7 +165,8 @@ private:
             if (about(c, Acts::reversing) && to.is != "locked")
                 say("reverse-in-flight", c.phase, c.step, "reverse is not locked in the air", "Take the act out");
             if (about(c, Acts::feathering) && to.is != "normal")
-                say("feathered-in-flight", c.phase, c.step, "a propeller is feathered in the ordinary drill", "It belongs to the engine failure");
+                say("feathered-in-flight", c.phase, c.step, "a propeller is feathered in the ordinary drill",
+                    "It belongs to the engine failure");
         }
     }
     void starting(const Change& c, const Action& act, const Settled& to, const State& s) {
@@ -162,7 +175,8 @@ private:
         if (act.until && act.until->gauge == Gauge::oilPressure && act.until->above) {
             oilWatched_ = true;
             if (act.within <= 0)
-                say("oil-pressure-in-time", c.phase, c.step, "oil pressure is waited for without an end", "Add within = \"30 s\" as the notes give it");
+                say("oil-pressure-in-time", c.phase, c.step, "oil pressure is waited for without an end",
+                    "Add within = \"30 s\" as the notes give it");
         }
         if (turns && stepOf(c).id != "ignition") {
             must("hot-air-at-start", Acts::carburettorAir, "cold", s, c.phase, c.step, "when it is turned over");
@@ -172,27 +186,37 @@ private:
                 must("high-gear-at-start", Acts::gear, lowest(), s, c.phase, c.step, "when it is turned over");
             must("brakes-at-start", Acts::brakes, "held", s, c.phase, c.step, "when it is turned over");
             if (has(Acts::fuel) && stands(Acts::fuel, s, "off"))
-                say("fuel-at-start", c.phase, c.step, "the fuel cock is still off when it is turned over", "Open it before, with do = [{ fuel = \"{tank}\" }]");
+                say("fuel-at-start", c.phase, c.step, "the fuel cock is still off when it is turned over",
+                    "Open it before, with do = [{ fuel = \"{tank}\" }]");
             if (has(Acts::throttle) && stands(Acts::throttle, s, "open"))
-                say("throttle-at-start", c.phase, c.step, "the throttle is wide open when it is turned over", "Crack it only: it races as it catches");
-            if (has(Acts::mixture) && e_.carburettor == Carburettor::pressureInjection && !stands(Acts::mixture, s, "cut-off") )
-                say("mixture-at-start", c.phase, c.step, "the mixture is not at cut-off when it is turned over", "Prime starts it; rich only as it fires, or it floods");
+                say("throttle-at-start", c.phase, c.step, "the throttle is wide open when it is turned over",
+                    "Crack it only: it races as it catches");
+            if (has(Acts::mixture) && e_.carburettor == Carburettor::pressureInjection &&
+                !stands(Acts::mixture, s, "cut-off"))
+                say("mixture-at-start", c.phase, c.step, "the mixture is not at cut-off when it is turned over",
+                    "Prime starts it; rich only as it fires, or it floods");
             if (has(Acts::mixture) && e_.carburettor == Carburettor::floatWithout)
                 must("mixture-at-start", Acts::mixture, "rich", s, c.phase, c.step, "when it is turned over");
             if (e_.starter == StarterKind::inertia && !energised_)
                 say("mesh-before-wheel", c.phase, c.step, "it is meshed before the wheel is run up", "Energise first");
             if (act.within > 0 && act.within > n_.start.crankMost.si() * 1.001)
-                say("starter-too-long", c.phase, c.step, fmt::format("the starter may turn {:.0f} s where the notes allow {:.0f}", act.within, n_.start.crankMost.si()), "Keep within the starter's time");
+                say("starter-too-long", c.phase, c.step,
+                    fmt::format("the starter may turn {:.0f} s where the notes allow {:.0f}", act.within,
+                                n_.start.crankMost.si()),
+                    "Keep within the starter's time");
         }
         energised_ = energised_ || (about(c, Acts::starter) && to.is == "on");
-        if ((about(c, Acts::throttle) && to.is == "closed" && stepOf(c).id == "prime") && has(Acts::ignition) && !stands(Acts::ignition, s, "off"))
-            say("live-magneto", c.phase, c.step, "it is pulled through with the ignition on", "Ignition off, said and answered, first");
+        if ((about(c, Acts::throttle) && to.is == "closed" && stepOf(c).id == "prime") && has(Acts::ignition) &&
+            !stands(Acts::ignition, s, "off"))
+            say("live-magneto", c.phase, c.step, "it is pulled through with the ignition on",
+                "Ignition off, said and answered, first");
     }
     void runUp(const Change& c, const Settled& to, const State& s) {
         const bool reference = about(c, Acts::throttle) && (to.figure == "field-boost" || to.is == "open");
         if (reference) {
             if (has(Acts::propeller) && !fine(s, std::nullopt))
-                say("coarse-at-reference", c.phase, c.step, "the propeller is not fine for the reference", "Set it fine before: coarse it never gives the rpm");
+                say("coarse-at-reference", c.phase, c.step, "the propeller is not fine for the reference",
+                    "Set it fine before: coarse it never gives the rpm");
             if (e_.blower)
                 must("gear-at-reference", Acts::gear, lowest(), s, c.phase, c.step, "for the reference");
             must("hot-air-at-reference", Acts::carburettorAir, "cold", s, c.phase, c.step, "for the reference");
@@ -205,7 +229,8 @@ private:
             raised_ = true;
     }
     void takeOff(const Change& c, const Settled& to, const State& s) {
-        const bool opens = about(c, Acts::throttle) && (to.figure == "boost" || to.is == "open" || (to.figure == "rpm" && !e_.boosted));
+        const bool opens = about(c, Acts::throttle) &&
+                           (to.figure == "boost" || to.is == "open" || (to.figure == "rpm" && !e_.boosted));
         if (opens && !opened_) {
             opened_ = true;
             opening(c, s);
@@ -214,15 +239,18 @@ private:
         if (about(c, Acts::throttle) && to.figure == "climb-boost")
             boostReduced_ = true;
         if (about(c, Acts::propeller) && (to.figure == "climb-rpm" || to.is == "coarse") && opened_ && !boostReduced_)
-            say("rpm-before-boost", c.phase, c.step, "rpm is taken off before boost", "Boost first, then rpm: high boost on low rpm detonates");
+            say("rpm-before-boost", c.phase, c.step, "rpm is taken off before boost",
+                "Boost first, then rpm: high boost on low rpm detonates");
     }
     void opening(const Change& c, const State& s) {
         const char* when = "when the throttle is opened for the take-off";
         must("hot-air-at-take-off", Acts::carburettorAir, "cold", s, c.phase, c.step, when);
         if (has(Acts::mixture) && rating(Phase::takeOff) && rating(Phase::takeOff)->mixture == Mixture::rich)
             must("mixture-at-take-off", Acts::mixture, "rich", s, c.phase, c.step, when);
-        if (has(Acts::propeller) && !fine(s, rating(Phase::takeOff) ? std::optional(rating(Phase::takeOff)->rpm.si()) : std::nullopt))
-            say("coarse-at-take-off", c.phase, c.step, "the propeller is not at take-off rpm when the throttle is opened", "Set it fine before");
+        if (has(Acts::propeller) &&
+            !fine(s, rating(Phase::takeOff) ? std::optional(rating(Phase::takeOff)->rpm.si()) : std::nullopt))
+            say("coarse-at-take-off", c.phase, c.step,
+                "the propeller is not at take-off rpm when the throttle is opened", "Set it fine before");
         if (e_.blower) {
             const auto& gear = n_.phase(Phase::takeOff).gear;
             must("high-gear-at-take-off", Acts::gear, gear.empty() ? lowest() : gear, s, c.phase, c.step, when);
@@ -244,65 +272,88 @@ private:
         must("flap-at-take-off", Acts::wingFlap, "take-off", s, c.phase, c.step, when);
         if (rating(Phase::takeOff) && rating(Phase::takeOff)->water)
             must("water-at-take-off", Acts::water, "on", s, c.phase, c.step, when);
-        if (off(Acts::coolingFlap, s, [](const Settled& at) { return at.is != "shut" && at.value.value_or(1.0) > 0.05; }))
-            say("cooling-at-take-off", c.phase, c.step, fmt::format("{} shut {}", called(Acts::coolingFlap), when), "Open it as far as the notes say");
+        if (off(Acts::coolingFlap, s,
+                [](const Settled& at) { return at.is != "shut" && at.value.value_or(1.0) > 0.05; }))
+            say("cooling-at-take-off", c.phase, c.step, fmt::format("{} shut {}", called(Acts::coolingFlap), when),
+                "Open it as far as the notes say");
     }
     void changing(const Change& c, const Settled& to, const State& s) {
         // More power than before: rpm first. Up a gear: the throttle back first.
-        if (c.phase == Phase::climb && about(c, Acts::gear) && to.is != lowest() && e_.blower && !to.is.empty() && to.figure.empty()) {
+        if (c.phase == Phase::climb && about(c, Acts::gear) && to.is != lowest() && e_.blower && !to.is.empty() &&
+            to.figure.empty()) {
             const int throttle = indexOf(Acts::throttle);
             const auto& stand = s.of(static_cast<std::size_t>(throttle), c.engine);
-            if (stand.target.word != "throttle-back" && stand.target.kind != Target::Kind::quantity && stand.target.word != "closed")
-                say("gear-without-throttle", c.phase, c.step, "the gear is changed up at full throttle", "Throttle back first: the next gear adds its boost at once");
+            if (stand.target.word != "throttle-back" && stand.target.kind != Target::Kind::quantity &&
+                stand.target.word != "closed")
+                say("gear-without-throttle", c.phase, c.step, "the gear is changed up at full throttle",
+                    "Throttle back first: the next gear adds its boost at once");
         }
         if (about(c, Acts::carburettorAir) && to.is == "hot" && c.phase == Phase::climb && e_.boosted)
-            say("hot-air-in-climb", c.phase, c.step, "hot air is set at rated boost", "Hot air at high boost knocks; it is for lower power");
+            say("hot-air-in-climb", c.phase, c.step, "hot air is set at rated boost",
+                "Hot air at high boost knocks; it is for lower power");
     }
     void lettingDown(const Change& c, const Settled& to) {
         if (about(c, Acts::throttle))
             throttledDown_ = true;
         if (about(c, Acts::carburettorAir) && to.is == "hot" && throttledDown_)
-            say("hot-air-after-throttle", c.phase, c.step, "hot air comes after the throttle has gone back", "Put it before: an engine gone cold has no heat left to clear its ice");
+            say("hot-air-after-throttle", c.phase, c.step, "hot air comes after the throttle has gone back",
+                "Put it before: an engine gone cold has no heat left to clear its ice");
         if (about(c, Acts::turbo) && to.is == "off" && throttledDown_)
-            say("turbo-after-throttle", c.phase, c.step, "the turbo goes off after the throttle", "Put it before the throttle");
+            say("turbo-after-throttle", c.phase, c.step, "the turbo goes off after the throttle",
+                "Put it before the throttle");
     }
     void goingRound(const Change& c, const Settled& to, const State& s) {
-        const bool opens = about(c, Acts::throttle) && (to.is == "open" || to.figure == "take-off-boost" || to.figure == "boost");
-        if (opens && e_.hub != Hub::fixed && !fine(s, rating(Phase::takeOff) ? std::optional(rating(Phase::takeOff)->rpm.si()) : std::nullopt)) {
-            say("go-round-rpm", c.phase, c.step, "going round opens up without take-off rpm", "Propeller to take-off rpm first: high boost on cruise rpm detonates");
+        const bool opens =
+            about(c, Acts::throttle) && (to.is == "open" || to.figure == "take-off-boost" || to.figure == "boost");
+        if (opens && e_.hub != Hub::fixed &&
+            !fine(s, rating(Phase::takeOff) ? std::optional(rating(Phase::takeOff)->rpm.si()) : std::nullopt)) {
+            say("go-round-rpm", c.phase, c.step, "going round opens up without take-off rpm",
+                "Propeller to take-off rpm first: high boost on cruise rpm detonates");
         }
     }
     void stopping(const Change& c, const Action& act, const Settled& to, const State& s) {
-        const bool stops = (about(c, Acts::mixture) && to.is == "cut-off") || (about(c, Acts::fuel) && to.is == "off" && !stopped_ && stepOf(c).id != "fuel") ||
+        const bool stops = (about(c, Acts::mixture) && to.is == "cut-off") ||
+                           (about(c, Acts::fuel) && to.is == "off" && !stopped_ && stepOf(c).id != "fuel") ||
                            (about(c, Acts::ignition) && to.is == "off" && !act.lasts && !stopped_);
         if (stops && !stopped_) {
             stopped_ = true;
             must("turbo-at-stop", Acts::turbo, "off", s, c.phase, c.step, "before the engine is stopped");
             if (n_.stop.coolBelow && !cooled_)
-                say("stopped-hot", c.phase, c.step, "it is stopped without being cooled first", "Idle until it is under the notes' figure, before it is cut");
+                say("stopped-hot", c.phase, c.step, "it is stopped without being cooled first",
+                    "Idle until it is under the notes' figure, before it is cut");
         }
         if (about(c, Acts::throttle) && (act.until || to.figure == "rpm"))
             cooled_ = true;
         if (about(c, Acts::propeller)) {
             parked_ = true;
             if (stopped_ && e_.hub != Hub::fixed && e_.hub != Hub::electric)
-                say("parked-after-stop", c.phase, c.step, "the propeller is parked after the engine is stopped", "Put it before: an oil propeller cannot move afterwards");
+                say("parked-after-stop", c.phase, c.step, "the propeller is parked after the engine is stopped",
+                    "Put it before: an oil propeller cannot move afterwards");
             else if (stopped_)
-                say("parked-after-stop", c.phase, c.step, "the propeller is parked after the engine is stopped", "Put it before, while it runs");
+                say("parked-after-stop", c.phase, c.step, "the propeller is parked after the engine is stopped",
+                    "Put it before, while it runs");
         }
         if (about(c, Acts::dilution) && to.is != "off") {
             diluted_ = true;
             dilutionStep_ = c.step;
             if (stopped_)
-                say("dilution-after-stop", c.phase, c.step, "oil is diluted after the engine is stopped", "Before: the pump must carry it to the bearings");
+                say("dilution-after-stop", c.phase, c.step, "oil is diluted after the engine is stopped",
+                    "Before: the pump must carry it to the bearings");
             const auto& actions = stepOf(c).actions;
-            if (std::none_of(actions.begin(), actions.end(), [](const Action& a) { return a.until && a.until->gauge == Gauge::oilTemperature && !a.until->above; }) && !oilCooled_)
-                say("dilution-hot", c.phase, c.step, "oil is diluted without being under its figure first", "Wait with { until = \"oil below {dilute-under}\" }: hot, the fuel boils off again");
+            if (std::none_of(actions.begin(), actions.end(),
+                             [](const Action& a) {
+                                 return a.until && a.until->gauge == Gauge::oilTemperature && !a.until->above;
+                             }) &&
+                !oilCooled_)
+                say("dilution-hot", c.phase, c.step, "oil is diluted without being under its figure first",
+                    "Wait with { until = \"oil below {dilute-under}\" }: hot, the fuel boils off again");
         }
         if (act.until && act.until->gauge == Gauge::oilTemperature && !act.until->above)
             oilCooled_ = true;
-        if (diluted_ && !stopped_ && about(c, Acts::throttle) && c.step != dilutionStep_ && to.is != "closed" && to.is != "open")
-            say("dilution-then-running", c.phase, c.step, "the engine goes on running after the dilution", "Dilute last, and hold it until it has stopped");
+        if (diluted_ && !stopped_ && about(c, Acts::throttle) && c.step != dilutionStep_ && to.is != "closed" &&
+            to.is != "open")
+            say("dilution-then-running", c.phase, c.step, "the engine goes on running after the dilution",
+                "Dilute last, and hold it until it has stopped");
     }
     // ---- ends
     void branched(const Change& c, const State& s) {
@@ -310,24 +361,31 @@ private:
         const char* when = "after going round";
         must("go-round-mixture", Acts::mixture, "rich", s, c.phase, c.step, when);
         if (e_.blower)
-            must("go-round-gear", Acts::gear, n_.phase(Phase::takeOff).gear.empty() ? lowest() : n_.phase(Phase::takeOff).gear, s, c.phase, c.step, when);
+            must("go-round-gear", Acts::gear,
+                 n_.phase(Phase::takeOff).gear.empty() ? lowest() : n_.phase(Phase::takeOff).gear, s, c.phase, c.step,
+                 when);
         must("go-round-air", Acts::carburettorAir, "cold", s, c.phase, c.step, when);
-        if (e_.hub != Hub::fixed && !fine(s, rating(Phase::takeOff) ? std::optional(rating(Phase::takeOff)->rpm.si()) : std::nullopt))
-            say("go-round-rpm", c.phase, c.step, "going round is done without take-off rpm", "Propeller to take-off rpm, then boost");
+        if (e_.hub != Hub::fixed &&
+            !fine(s, rating(Phase::takeOff) ? std::optional(rating(Phase::takeOff)->rpm.si()) : std::nullopt))
+            say("go-round-rpm", c.phase, c.step, "going round is done without take-off rpm",
+                "Propeller to take-off rpm, then boost");
     }
     void ended(Phase phase, const State& s) {
         const std::size_t last = n_.phase(phase).steps.size();
         switch (phase) {
         case Phase::start:
             if (!oilWatched_)
-                say("oil-pressure-in-time", phase, last, "no step waits for oil pressure", "Add until = \"oil-pressure above {oil-pressure-least}\" with its seconds and what is done when it does not come");
+                say("oil-pressure-in-time", phase, last, "no step waits for oil pressure",
+                    "Add until = \"oil-pressure above {oil-pressure-least}\" with its seconds and what is done when it "
+                    "does not come");
             must("starter-left-on", Acts::starter, "off", s, phase, last, "at the end of the start");
             must("starter-left-on", Acts::mesh, "off", s, phase, last, "at the end of the start");
             must("coil-left-on", Acts::boosterCoil, "off", s, phase, last, "at the end of the start");
             must("air-left-open", Acts::airValve, "shut", s, phase, last, "at the end of the start");
             must("cut-off-after-start", Acts::ignition, "both", s, phase, last, "at the end of the start");
             if (has(Acts::mixture) && stands(Acts::mixture, s, "cut-off"))
-                say("cut-off-after-start", phase, last, "the mixture is never brought out of cut-off", "Rich, slowly, as it fires");
+                say("cut-off-after-start", phase, last, "the mixture is never brought out of cut-off",
+                    "Rich, slowly, as it fires");
             break;
         case Phase::runUp:
             must("magnetos-left", Acts::ignition, "both", s, phase, last, "at the end of the run-up");
@@ -338,13 +396,17 @@ private:
             break;
         case Phase::takeOff:
             if (!opened_)
-                say("nobody-opens", phase, last, "no step opens the throttle", "Add one with do = [{ throttle = \"{boost}\" }]");
+                say("nobody-opens", phase, last, "no step opens the throttle",
+                    "Add one with do = [{ throttle = \"{boost}\" }]");
             if (has(Acts::wheels) && !stands(Acts::wheels, s, "up"))
-                say("wheels-left-down", phase, last, "the wheels stay down", "Add a step at the end: do = [{ wheels = \"up\" }]");
+                say("wheels-left-down", phase, last, "the wheels stay down",
+                    "Add a step at the end: do = [{ wheels = \"up\" }]");
             break;
         case Phase::climb:
-            if (off(Acts::coolingFlap, s, [](const Settled& at) { return at.is != "shut" && at.value.value_or(1.0) > 0.01; }))
-                say("cooling-in-climb", phase, last, fmt::format("{} shut in the climb", called(Acts::coolingFlap)), "Open it as far as the temperatures need");
+            if (off(Acts::coolingFlap, s,
+                    [](const Settled& at) { return at.is != "shut" && at.value.value_or(1.0) > 0.01; }))
+                say("cooling-in-climb", phase, last, fmt::format("{} shut in the climb", called(Acts::coolingFlap)),
+                    "Open it as far as the temperatures need");
             must("water-left-on", Acts::water, "off", s, phase, last, "at the end of the climb");
             break;
         case Phase::letDown:
@@ -355,7 +417,9 @@ private:
             const char* when = "before the landing";
             must("mixture-at-landing", Acts::mixture, "rich", s, phase, last, when);
             if (e_.blower)
-                must("high-gear-at-landing", Acts::gear, n_.phase(Phase::landing).gear.empty() ? lowest() : n_.phase(Phase::landing).gear, s, phase, last, when);
+                must("high-gear-at-landing", Acts::gear,
+                     n_.phase(Phase::landing).gear.empty() ? lowest() : n_.phase(Phase::landing).gear, s, phase, last,
+                     when);
             must("tank-at-landing", Acts::fuel, n_.fuel.landingTank, s, phase, last, when);
             must("pump-at-landing", Acts::pump, "on", s, phase, last, when);
             must("turbo-at-landing", Acts::turbo, "off", s, phase, last, when);
@@ -368,7 +432,8 @@ private:
         }
         case Phase::stop:
             if (!stopped_)
-                say("never-stopped", phase, last, "no step stops the engine", "Add mixture to cut-off, or the fuel cock off");
+                say("never-stopped", phase, last, "no step stops the engine",
+                    "Add mixture to cut-off, or the fuel cock off");
             must("ignition-left-on", Acts::ignition, "off", s, phase, last, "at the end");
             must("fuel-left-on", Acts::fuel, "off", s, phase, last, "at the end");
             must("battery-left-on", Acts::battery, "off", s, phase, last, "at the end");
@@ -376,7 +441,8 @@ private:
             must("dilution-left-on", Acts::dilution, "off", s, phase, last, "at the end");
             must("locks-left-out", Acts::lock, "in", s, phase, last, "at the end");
             if (diluted_ && !stopped_)
-                say("dilution-then-running", phase, dilutionStep_, "the engine is diluted and not stopped", "Dilute last, and hold it until it has stopped");
+                say("dilution-then-running", phase, dilutionStep_, "the engine is diluted and not stopped",
+                    "Dilute last, and hold it until it has stopped");
             break;
         default:
             break;
@@ -388,9 +454,12 @@ private:
         for (std::size_t i = 0; i < n_.controls.size(); ++i) {
             const Control& c = n_.controls[i];
             // What only trouble or the flying itself needs.
-            static const std::set<Acts> spared{Acts::fireBottle, Acts::feathering, Acts::crossfeed, Acts::transfer, Acts::trim, Acts::reversing, Acts::wheels, Acts::wingFlap, Acts::brakes};
+            static const std::set<Acts> spared{Acts::fireBottle, Acts::feathering, Acts::crossfeed,
+                                               Acts::transfer,   Acts::trim,       Acts::reversing,
+                                               Acts::wheels,     Acts::wingFlap,   Acts::brakes};
             if (!touched.contains(static_cast<int>(i)) && !spared.contains(c.acts))
-                say("nobody-sets-" + c.id, Phase::walkRound, 0, fmt::format("no step sets {}", c.name), fmt::format("Add a step with do = [{{ {} = \"…\" }}], or take it out of the cockpit", c.id));
+                say("nobody-sets-" + c.id, Phase::walkRound, 0, fmt::format("no step sets {}", c.name),
+                    fmt::format("Add a step with do = [{{ {} = \"…\" }}], or take it out of the cockpit", c.id));
         }
     }
     /// What the notes' own figures contradict.
@@ -398,19 +467,30 @@ private:
         const Rating* climb = rating(Phase::climb);
         const auto& p = n_.phase(Phase::climb);
         if (climb && p.rpm && p.rpm->si() < climb->rpm.si() * 0.995 && e_.hub != Hub::fixed)
-            say("climb-rpm-below-rating", Phase::climb, 0, fmt::format("the climb's boost is used at {} where its rating has {}", format(p.rpm->si(), *units::rpm.spec), format(climb->rpm.si(), *units::rpm.spec)), "Give the rating's rpm, or a boost that belongs to the lower one");
+            say("climb-rpm-below-rating", Phase::climb, 0,
+                fmt::format("the climb's boost is used at {} where its rating has {}",
+                            format(p.rpm->si(), *units::rpm.spec), format(climb->rpm.si(), *units::rpm.spec)),
+                "Give the rating's rpm, or a boost that belongs to the lower one");
         const auto& steps = p.steps;
         for (std::size_t i = 0; i < steps.size(); ++i)
             for (const auto& a : steps[i].actions)
-                if (const Control* c = find(n_.controls, a.control); c && climb && c->acts == Acts::propeller && a.to.kind == Target::Kind::quantity && a.to.si < climb->rpm.si() * 0.995)
-                    say("climb-rpm-below-rating", Phase::climb, i, fmt::format("the propeller is set to {} where the rating of its boost has {}", format(a.to.si, *units::rpm.spec), format(climb->rpm.si(), *units::rpm.spec)), "Set {rpm}");
+                if (const Control* c = find(n_.controls, a.control); c && climb && c->acts == Acts::propeller &&
+                                                                     a.to.kind == Target::Kind::quantity &&
+                                                                     a.to.si < climb->rpm.si() * 0.995)
+                    say("climb-rpm-below-rating", Phase::climb, i,
+                        fmt::format("the propeller is set to {} where the rating of its boost has {}",
+                                    format(a.to.si, *units::rpm.spec), format(climb->rpm.si(), *units::rpm.spec)),
+                        "Set {rpm}");
     }
     /// Two hands each: what is held while another thing is done.
     void hands() {
         const std::size_t aboard = n_.crew.size();
         for (const auto& c : n_.controls)
-            if (!c.who.empty() && c.who != "ground crew" && std::find(n_.crew.begin(), n_.crew.end(), c.who) == n_.crew.end())
-                say("who-is-not-aboard-" + c.id, Phase::walkRound, 0, fmt::format("{} is worked by the {}, who is not of the crew", c.name, c.who), "Add him to cockpit.crew, or let another work it");
+            if (!c.who.empty() && c.who != "ground crew" &&
+                std::find(n_.crew.begin(), n_.crew.end(), c.who) == n_.crew.end())
+                say("who-is-not-aboard-" + c.id, Phase::walkRound, 0,
+                    fmt::format("{} is worked by the {}, who is not of the crew", c.name, c.who),
+                    "Add him to cockpit.crew, or let another work it");
         for (const auto& [phase, notes] : n_.phases)
             for (std::size_t i = 0; i < notes.steps.size(); ++i) {
                 std::map<std::string, std::set<std::string>> held; // by whose hands
@@ -425,8 +505,12 @@ private:
                         his.insert(a.control);
                     if (now > 2) {
                         std::vector<std::string> names(his.begin(), his.end());
-                        say(fmt::format("three-hands-{}", notes.steps[i].id), phase, i, fmt::format("{}: the {} must hold {} and move {}", notes.steps[i].what, who, fmt::join(names, ", "), c->name),
-                            aboard > 1 ? "Give one of them to another with who = \"…\"" : "Latch one of them, or let it be done before or after: alone there are two hands");
+                        say(fmt::format("three-hands-{}", notes.steps[i].id), phase, i,
+                            fmt::format("{}: the {} must hold {} and move {}", notes.steps[i].what, who,
+                                        fmt::join(names, ", "), c->name),
+                            aboard > 1
+                                ? "Give one of them to another with who = \"…\""
+                                : "Latch one of them, or let it be done before or after: alone there are two hands");
                     }
                 }
             }
@@ -437,8 +521,10 @@ private:
     Problems out_;
     std::set<std::string> said_;
     const Action* last_ = nullptr;
-    bool energised_ = false, oilWatched_ = false, raised_ = false, opened_ = false, boostReduced_ = false, throttledDown_ = false;
-    bool weakDown_ = false, wentRound_ = false, stopped_ = false, cooled_ = false, parked_ = false, diluted_ = false, oilCooled_ = false;
+    bool energised_ = false, oilWatched_ = false, raised_ = false, opened_ = false, boostReduced_ = false,
+         throttledDown_ = false;
+    bool weakDown_ = false, wentRound_ = false, stopped_ = false, cooled_ = false, parked_ = false, diluted_ = false,
+         oilCooled_ = false;
     std::size_t dilutionStep_ = 0;
 };
 } // namespace

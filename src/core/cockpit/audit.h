@@ -13,7 +13,8 @@ struct AuditRule {
 const std::vector<AuditRule>& auditRules();
 
 /// What a drill does, or leaves, that is unsafe, and what one pair of hands cannot do: found by carrying the state of
-/// every control through it, every school as the notes take it. One problem a rule and place, with the line of the step.
+/// every control through it, every school as the notes take it. One problem a rule and place, with the line of the
+/// step.
 /// @param whole notes after expand()
 Problems audit(const TypeNotes& whole);
 

@@ -20,8 +20,8 @@ std::vector<std::string> parted(std::string_view text) {
 
 /// What every type of this equipment has, whatever its notes say.
 std::vector<Acts> usual(const TypeNotes& n, const Equipment& e) {
-    std::vector<Acts> out{Acts::throttle, Acts::mixture, Acts::fuel, Acts::ignition, Acts::carburettorAir,
-                          Acts::coolingFlap, Acts::brakes, Acts::lock};
+    std::vector<Acts> out{Acts::throttle,       Acts::mixture,     Acts::fuel,   Acts::ignition,
+                          Acts::carburettorAir, Acts::coolingFlap, Acts::brakes, Acts::lock};
     const auto when = [&](bool has, Acts acts) {
         if (has)
             out.push_back(acts);
@@ -86,7 +86,9 @@ void mean(Control& c, const std::vector<ControlPosition>& meant, const std::stri
                 if (p.name.find(m.is) != std::string::npos && m.is.size() > p.is.size())
                     p.is = m.is;
         // What a selector chooses is the type's own: left, centre, right.
-        const bool own = c.acts == Acts::primer || c.acts == Acts::crossfeed || c.acts == Acts::transfer || c.acts == Acts::fuel || c.acts == Acts::trim || c.acts == Acts::wingFlap || c.acts == Acts::lock;
+        const bool own = c.acts == Acts::primer || c.acts == Acts::crossfeed || c.acts == Acts::transfer ||
+                         c.acts == Acts::fuel || c.acts == Acts::trim || c.acts == Acts::wingFlap ||
+                         c.acts == Acts::lock;
         if (p.is.empty() && own)
             p.is = p.name;
         if (own)
@@ -95,13 +97,15 @@ void mean(Control& c, const std::vector<ControlPosition>& meant, const std::stri
             std::vector<std::string> words;
             for (const auto& m : meant)
                 words.push_back(m.is);
-            problems.push_back({file, c.line, fmt::format("{}: “{}” is no place known of it", c.id, p.name),
-                                fmt::format("Write what it means before it, \"rich=T\"; known: {}", fmt::join(words, ", "))});
+            problems.push_back(
+                {file, c.line, fmt::format("{}: “{}” is no place known of it", c.id, p.name),
+                 fmt::format("Write what it means before it, \"rich=T\"; known: {}", fmt::join(words, ", "))});
         }
     }
     // Written from the far end: turned, and its ends with it.
     const auto rank = [&](const ControlPosition& p) {
-        return std::find_if(meant.begin(), meant.end(), [&](const ControlPosition& m) { return m.is == p.is; }) - meant.begin();
+        return std::find_if(meant.begin(), meant.end(), [&](const ControlPosition& m) { return m.is == p.is; }) -
+               meant.begin();
     };
     if (c.positions.size() > 1 && c.acts != Acts::fuel && rank(c.positions.front()) > rank(c.positions.back())) {
         std::reverse(c.positions.begin(), c.positions.end());
@@ -119,16 +123,17 @@ std::string capital(std::string text) {
 void complete(Control& c, const TypeNotes& n, const Equipment& e, const std::string& file, Problems& problems) {
     const ActsRow& row = rowOf(c.acts);
     if (c.name.empty())
-        c.name = c.acts == Acts::coolingFlap && !n.coolingLever.empty() ? n.coolingLever
-                 : c.acts == Acts::primer && n.start.primer == "blades"                ? "Pull through"
+        c.name = c.acts == Acts::coolingFlap && !n.coolingLever.empty()           ? n.coolingLever
+                 : c.acts == Acts::primer && n.start.primer == "blades"           ? "Pull through"
                  : c.acts == Acts::starter && e.starter == StarterKind::cartridge ? "Cartridge"
                  : c.acts == Acts::starter && e.starter == StarterKind::hand      ? "Propeller, by hand"
-                                                                             : capital(std::string(row.name));
+                                                                                  : capital(std::string(row.name));
     if (c.acts == Acts::starter && e.starter == StarterKind::hand && c.who.empty())
         c.who = "ground crew";
     if ((c.acts == Acts::cart || c.acts == Acts::cartridge || c.acts == Acts::lock) && c.who.empty())
         c.who = "ground crew";
-    const bool outside = (c.acts == Acts::starter && e.starter == StarterKind::hand) || (c.acts == Acts::primer && n.start.primer == "blades");
+    const bool outside = (c.acts == Acts::starter && e.starter == StarterKind::hand) ||
+                         (c.acts == Acts::primer && n.start.primer == "blades");
     if (outside && c.who.empty())
         c.who = "ground crew";
     if (c.panel.empty()) {
@@ -168,8 +173,9 @@ const Control* acting(const std::vector<Control>& controls, Acts on) {
 double place(const Control& control, std::string_view position) {
     for (std::size_t i = 0; i < control.positions.size(); ++i)
         if (control.positions[i].is == position)
-            return control.positions.size() < 2 ? 0.0
-                                                : static_cast<double>(i) / static_cast<double>(control.positions.size() - 1);
+            return control.positions.size() < 2
+                       ? 0.0
+                       : static_cast<double>(i) / static_cast<double>(control.positions.size() - 1);
     return 0.0;
 }
 
@@ -179,7 +185,8 @@ std::vector<Control> controls(const TypeNotes& n, Problems& problems) {
     std::set<std::string> ids;
     for (const auto& c : out)
         if (!ids.insert(c.id).second)
-            problems.push_back({n.file, c.line, fmt::format("control \"{}\" stands twice", c.id), "Give each its own id"});
+            problems.push_back(
+                {n.file, c.line, fmt::format("control \"{}\" stands twice", c.id), "Give each its own id"});
     // Format 1 has levers: what they act on shows in their ids.
     for (const auto& lever : n.levers) {
         const auto acts = actsOf(lever);
@@ -230,10 +237,18 @@ std::vector<Control> controls(const TypeNotes& n, Problems& problems) {
     for (const auto& c : out)
         for (const auto& link : c.links)
             if (!find(out, link))
-                problems.push_back({n.file, c.line, fmt::format("{} is linked to \"{}\", which is not there", c.id, link),
+                problems.push_back({n.file, c.line,
+                                    fmt::format("{} is linked to \"{}\", which is not there", c.id, link),
                                     "Use the id of a control"});
-    std::stable_sort(out.begin(), out.end(), [](const Control& a, const Control& b) {
-        return a.panel != b.panel ? a.panel < b.panel : a.column < b.column;
+    // The hand's own panels first, what is outside last.
+    const auto rank = [](const Control& c) {
+        return c.panel == "overhead" || c.panel == "quadrant" ? 0
+               : c.panel.starts_with("engine")                ? 1
+               : c.panel == "outside"                         ? 3
+                                                              : 2;
+    };
+    std::stable_sort(out.begin(), out.end(), [&](const Control& a, const Control& b) {
+        return rank(a) != rank(b) ? rank(a) < rank(b) : a.panel != b.panel ? a.panel < b.panel : a.column < b.column;
     });
     return out;
 }

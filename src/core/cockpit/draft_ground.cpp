@@ -13,19 +13,27 @@ void propellerExercise(Draft& d) {
     const int cycles = check ? check->cycles : 1;
     switch (d.e.hub) {
     case Hub::oil: {
-        auto line = d.act(p, "propeller", Acts::propeller, "Warm oil is drawn into the hub; rpm falls, oil pressure dips, both return.", "J29");
+        auto line = d.act(p, "propeller", Acts::propeller,
+                          "Warm oil is drawn into the hub; rpm falls, oil pressure dips, both return.", "J29");
         line.was({"Propeller", "Pitch wheel"}).on(Acts::throttle, "{exercise-rpm}");
         for (int i = 0; i < cycles; ++i)
             line.on(Acts::propeller, "coarse").lasting("4 s").on(Acts::propeller, "fine").lasting("4 s");
-        line.set(fmt::format("{} at {{exercise-rpm}}, coarse and fine again", cycles == 1 ? "once" : cycles == 2 ? "twice" : fmt::format("{} times", cycles)));
+        line.set(fmt::format("{} at {{exercise-rpm}}, coarse and fine again", cycles == 1 ? "once"
+                                                                              : cycles == 2
+                                                                                  ? "twice"
+                                                                                  : fmt::format("{} times", cycles)));
         break;
     }
     case Hub::electric: {
-        auto line = d.act(p, "propeller", Acts::propeller, "The motor must run both ways and the automatic must answer.", "J29");
+        auto line = d.act(p, "propeller", Acts::propeller,
+                          "The motor must run both ways and the automatic must answer.", "J29");
         line.was({"Propeller"}).on(Acts::throttle, "{exercise-rpm}");
         for (int i = 0; i < cycles; ++i)
             line.on(Acts::propeller, "coarse").lasting("4 s").on(Acts::propeller, "fine").lasting("4 s");
-        line.set(fmt::format("{} at {{exercise-rpm}}; manual less, more, automatic", cycles == 1 ? "once" : cycles == 2 ? "twice" : fmt::format("{} times", cycles)));
+        line.set(fmt::format("{} at {{exercise-rpm}}; manual less, more, automatic",
+                             cycles == 1   ? "once"
+                             : cycles == 2 ? "twice"
+                                           : fmt::format("{} times", cycles)));
         break;
     }
     case Hub::twoPosition:
@@ -41,7 +49,8 @@ void propellerExercise(Draft& d) {
     case Hub::fixed:
         break;
     }
-    d.act(p, "feathering-touch", Acts::feathering, "A touch, cancelled as rpm falls: the pump and its way to the hub are proved.", "J29")
+    d.act(p, "feathering-touch", Acts::feathering,
+          "A touch, cancelled as rpm falls: the pump and its way to the hub are proved.", "J29")
         .each()
         .on(Acts::feathering, "feathered")
         .lasting("1 s")
@@ -60,16 +69,21 @@ void blower(Draft& d) {
     constexpr Phase p = Phase::runUp;
     if (d.e.blower) {
         const auto& gears = d.n.engine.gears;
-        auto line = d.act(p, "blower", Acts::gear, "In one motion: boost rises, oil pressure dips if the clutches change. A rest between changes.", "J30");
+        auto line = d.act(
+            p, "blower", Acts::gear,
+            "In one motion: boost rises, oil pressure dips if the clutches change. A rest between changes.", "J30");
         line.was({"Blower"}).on(Acts::throttle, "{blower-rpm}");
         std::string words;
         for (std::size_t i = 1; i < gears.size(); ++i) {
             line.on(Acts::gear, gears[i].name).lasting("8 s");
             words += gears[i].name + ", ";
         }
-        line.on(Acts::gear, gears.front().name).lasting("5 s").set(fmt::format("{}{} at {{blower-rpm}}", words, gears.front().name));
+        line.on(Acts::gear, gears.front().name)
+            .lasting("5 s")
+            .set(fmt::format("{}{} at {{blower-rpm}}", words, gears.front().name));
     }
-    d.act(p, "turbo", Acts::turbo, "The regulator's oil must be warm to answer; a magneto check with it in can backfire.", "J30")
+    d.act(p, "turbo", Acts::turbo,
+          "The regulator's oil must be warm to answer; a magneto check with it in can backfire.", "J30")
         .was({"Turbo"})
         .on(Acts::throttle, "{blower-rpm}")
         .on(Acts::turbo, "in")
@@ -82,18 +96,23 @@ void blower(Draft& d) {
 
 void draftWarmUp(Draft& d) {
     constexpr Phase p = Phase::warmUp;
-    auto rpm = d.act(p, "throttle", Acts::throttle, "Slower fouls plugs and splashes no oil; faster on cold oil breaks things.", "J23");
+    auto rpm = d.act(p, "throttle", Acts::throttle,
+                     "Slower fouls plugs and splashes no oil; faster on cold oil breaks things.", "J23");
     rpm.was({"Throttle"}).on(Acts::throttle, "{rpm}");
-    auto flap = d.act(p, "cooling", Acts::coolingFlap, "Shut they warm the front and leave the harness to cook.", "J25");
-    flap.was({"Cowl flaps", "Radiator flap", "Radiator shutter", "Shutter", "cowl-cold"}).schools("cowl-cold", "open on the ground");
+    auto flap =
+        d.act(p, "cooling", Acts::coolingFlap, "Shut they warm the front and leave the harness to cook.", "J25");
+    flap.was({"Cowl flaps", "Radiator flap", "Radiator shutter", "Shutter", "cowl-cold"})
+        .schools("cowl-cold", "open on the ground");
     flap.school("open on the ground", [](Line& l) { l.on(Acts::coolingFlap, "{flap}"); });
     flap.school("closed until warm", [&](Line& l) {
         l.on(Acts::coolingFlap, "shut");
         if (d.n.warmUp.headRunUp)
-            l.until(d.e.coolant ? Gauge::coolantTemperature : Gauge::headTemperature, true, "{metal-run-up}", 1500.0, "opened all the same");
+            l.until(d.e.coolant ? Gauge::coolantTemperature : Gauge::headTemperature, true, "{metal-run-up}", 1500.0,
+                    "opened all the same");
         l.on(Acts::coolingFlap, "{flap}");
     });
-    d.act(p, "oil-cooler", Acts::oilCooler, "It regulates itself once the oil flows.", "J25").on(Acts::oilCooler, "automatic");
+    d.act(p, "oil-cooler", Acts::oilCooler, "It regulates itself once the oil flows.", "J25")
+        .on(Acts::oilCooler, "automatic");
     d.act(p, "taxi", Acts::throttle, "An rpm that neither loads up nor needs the brakes all the time.", "J26")
         .was({"Taxi"})
         .on(Acts::brakes, "off")
@@ -102,10 +121,12 @@ void draftWarmUp(Draft& d) {
         .atEnd()
         .step()
         .what = "Taxi";
-    auto minima = d.say(p, "minima", "Before run-up", "", "Cold oil will not follow the governor; cold heads misfire and blame the magneto.", "J24");
+    auto minima = d.say(p, "minima", "Before run-up", "",
+                        "Cold oil will not follow the governor; cold heads misfire and blame the magneto.", "J24");
     minima.was({"Before run-up"}).atEnd();
     if (d.n.warmUp.headRunUp)
-        minima.reads(d.e.coolant ? Gauge::coolantTemperature : Gauge::headTemperature, true, "{metal-run-up}", 1500.0, "wait, into wind");
+        minima.reads(d.e.coolant ? Gauge::coolantTemperature : Gauge::headTemperature, true, "{metal-run-up}", 1500.0,
+                     "wait, into wind");
     minima.reads(Gauge::oilTemperature, true, "{oil-run-up}", 1500.0, "wait, into wind");
 }
 
@@ -117,11 +138,14 @@ void draftRunUp(Draft& d) {
         .set("into wind, brakes held, area behind clear")
         .step()
         .what = "Into wind";
-    d.act(p, "air", Acts::carburettorAir, "Hot air makes every figure of the run-up wrong.", "J27").on(Acts::carburettorAir, "cold");
-    d.act(p, "cooling", Acts::coolingFlap, "Full power standing has only the propeller's wind.", "J27").on(Acts::coolingFlap, "{flap}");
+    d.act(p, "air", Acts::carburettorAir, "Hot air makes every figure of the run-up wrong.", "J27")
+        .on(Acts::carburettorAir, "cold");
+    d.act(p, "cooling", Acts::coolingFlap, "Full power standing has only the propeller's wind.", "J27")
+        .on(Acts::coolingFlap, "{flap}");
     propellerExercise(d);
     blower(d);
-    d.act(p, "reference", Acts::throttle, "At the boost the gauge showed at rest, the propeller turns this fast when the engine is well.", "J31")
+    d.act(p, "reference", Acts::throttle,
+          "At the boost the gauge showed at rest, the propeller turns this fast when the engine is well.", "J31")
         .was({"Reference", "Full throttle"})
         .skipped("A tired engine takes off unnoticed.")
         .on(Acts::throttle, d.e.boosted ? "{field-boost}" : "open")
@@ -130,8 +154,17 @@ void draftRunUp(Draft& d) {
         .set(d.e.boosted ? "{field-boost} gives {reference-rpm}" : "full: {static-rpm} standing")
         .step()
         .what = "Reference";
-    auto magnetos = d.act(p, "magnetos", Acts::ignition, "Each in turn and quickly: on one the charge burns late and hot.", "J28");
-    magnetos.was({"Magnetos"}).each().on(Acts::ignition, "left").lasting("5 s").on(Acts::ignition, "both").lasting("5 s").on(Acts::ignition, "right").lasting("5 s").on(Acts::ignition, "both");
+    auto magnetos =
+        d.act(p, "magnetos", Acts::ignition, "Each in turn and quickly: on one the charge burns late and hot.", "J28");
+    magnetos.was({"Magnetos"})
+        .each()
+        .on(Acts::ignition, "left")
+        .lasting("5 s")
+        .on(Acts::ignition, "both")
+        .lasting("5 s")
+        .on(Acts::ignition, "right")
+        .lasting("5 s")
+        .on(Acts::ignition, "both");
     magnetos.step().what = "Magnetos";
     magnetos.set(d.e.boosted ? "at that boost: {magneto-limits}" : "{magneto-limits}");
     d.act(p, "idle", Acts::throttle, "An engine that dies on the approach was asking here.", "J32")

@@ -252,7 +252,12 @@ std::string levelText(const Target& t, const UnitSpec& unit) {
 
 std::map<Phase, std::vector<Step>> standardDrill(const TypeNotes& notes, const std::vector<Control>& controls) {
     const Equipment e = equipmentOf(notes);
-    Draft d(notes, e, controls);
+    // A school that the notes take may put a step elsewhere.
+    TypeNotes taken = notes;
+    for (const auto& s : notes.phase(Phase::start).steps)
+        if (s.id == "prime" && !s.takes.empty())
+            taken.start.primeWhileTurning = s.takes == "while turning";
+    Draft d(taken, e, controls);
     draftWalkRound(d);
     draftStart(d);
     draftWarmUp(d);

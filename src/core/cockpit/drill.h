@@ -17,7 +17,8 @@ void expand(TypeNotes& notes, Problems& problems);
 const std::vector<Action>& actionsInForce(const Step& step, const School* school);
 
 /// What an act or a step says in this cockpit's words, figures left in braces: "auto rich", "booster pump on".
-std::string wordsOf(const Action& action, const Step& step, const std::vector<Control>& controls, const TypeNotes& notes);
+std::string wordsOf(const Action& action, const Step& step, const std::vector<Control>& controls,
+                    const TypeNotes& notes);
 std::string wordsOf(const Step& step, const std::vector<Action>& actions, const std::vector<Control>& controls,
                     const TypeNotes& notes);
 

@@ -17,7 +17,7 @@ struct Equipment {
     bool electric = true; ///< a battery and a starter that wants it
     bool blower = false;  ///< more than one gear
     bool turbo = false, intercooler = false, water = false, dilutes = false;
-    bool boosted = true;  ///< the throttle is set by a boost gauge
+    bool boosted = true; ///< the throttle is set by a boost gauge
     bool coolant = false;
     int engines = 1;
 };

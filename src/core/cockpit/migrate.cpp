@@ -11,7 +11,8 @@ namespace amber::cockpit {
 namespace {
 std::string trimmed(std::string_view text) {
     const auto from = text.find_first_not_of(" \t");
-    return from == std::string_view::npos ? std::string{} : std::string(text.substr(from, text.find_last_not_of(" \t\r") - from + 1));
+    return from == std::string_view::npos ? std::string{}
+                                          : std::string(text.substr(from, text.find_last_not_of(" \t\r") - from + 1));
 }
 /// "do = [{ mixture = "rich" }]"
 std::string lineOf(const std::vector<Action>& actions) {

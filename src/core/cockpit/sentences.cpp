@@ -9,7 +9,8 @@
 namespace amber::cockpit {
 namespace {
 std::string lowered(std::string text) {
-    std::transform(text.begin(), text.end(), text.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    std::transform(text.begin(), text.end(), text.begin(),
+                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
     return text;
 }
 bool letter(char c) {
@@ -32,21 +33,52 @@ struct Word {
 };
 /// Names by which sentences call controls, longer before shorter.
 constexpr std::array names{
-    Word{"booster coil", Acts::boosterCoil}, Word{"starting magneto", Acts::boosterCoil}, Word{"booster pump", Acts::pump},
-    Word{"wobble pump", Acts::pump},         Word{"hand pump", Acts::pump},               Word{"tank air", Acts::pump},
-    Word{"boosters", Acts::pump},            Word{"booster", Acts::pump},                 Word{"pumps", Acts::pump},
-    Word{"carb. air", Acts::carburettorAir}, Word{"carb. heat", Acts::carburettorAir},    Word{"hot air", Acts::carburettorAir},
-    Word{"heat", Acts::carburettorAir},      Word{"cowl flaps", Acts::coolingFlap},       Word{"radiator flap", Acts::coolingFlap},
-    Word{"radiator shutter", Acts::coolingFlap}, Word{"shutter", Acts::coolingFlap},      Word{"intercooler", Acts::intercooler},
-    Word{"mixtures", Acts::mixture},         Word{"mixture", Acts::mixture},              Word{"corrector", Acts::mixture},
-    Word{"propellers", Acts::propeller},     Word{"propeller", Acts::propeller},          Word{"pitch wheel", Acts::propeller},
-    Word{"wheel", Acts::propeller},          Word{"throttles", Acts::throttle},           Word{"throttle", Acts::throttle},
-    Word{"blowers", Acts::gear},             Word{"blower", Acts::gear},                  Word{"gear", Acts::gear},
-    Word{"turbo", Acts::turbo},              Word{"spark", Acts::spark},                  Word{"ignition", Acts::ignition},
-    Word{"magnetos", Acts::ignition},        Word{"switches", Acts::ignition},            Word{"fuel cock", Acts::fuel},
-    Word{"fuel", Acts::fuel},                Word{"battery", Acts::battery},              Word{"generators", Acts::generator},
-    Word{"generator", Acts::generator},      Word{"cart", Acts::cart},                    Word{"wing fold", Acts::lock},
-    Word{"primer", Acts::primer},            Word{"dilution", Acts::dilution},        Word{"breech", Acts::cartridge},             Word{"water", Acts::water},
+    Word{"booster coil", Acts::boosterCoil},
+    Word{"starting magneto", Acts::boosterCoil},
+    Word{"booster pump", Acts::pump},
+    Word{"wobble pump", Acts::pump},
+    Word{"hand pump", Acts::pump},
+    Word{"tank air", Acts::pump},
+    Word{"boosters", Acts::pump},
+    Word{"booster", Acts::pump},
+    Word{"pumps", Acts::pump},
+    Word{"carb. air", Acts::carburettorAir},
+    Word{"carb. heat", Acts::carburettorAir},
+    Word{"hot air", Acts::carburettorAir},
+    Word{"heat", Acts::carburettorAir},
+    Word{"cowl flaps", Acts::coolingFlap},
+    Word{"radiator flap", Acts::coolingFlap},
+    Word{"radiator shutter", Acts::coolingFlap},
+    Word{"shutter", Acts::coolingFlap},
+    Word{"intercooler", Acts::intercooler},
+    Word{"mixtures", Acts::mixture},
+    Word{"mixture", Acts::mixture},
+    Word{"corrector", Acts::mixture},
+    Word{"propellers", Acts::propeller},
+    Word{"propeller", Acts::propeller},
+    Word{"pitch wheel", Acts::propeller},
+    Word{"wheel", Acts::propeller},
+    Word{"throttles", Acts::throttle},
+    Word{"throttle", Acts::throttle},
+    Word{"blowers", Acts::gear},
+    Word{"blower", Acts::gear},
+    Word{"gear", Acts::gear},
+    Word{"turbo", Acts::turbo},
+    Word{"spark", Acts::spark},
+    Word{"ignition", Acts::ignition},
+    Word{"magnetos", Acts::ignition},
+    Word{"switches", Acts::ignition},
+    Word{"fuel cock", Acts::fuel},
+    Word{"fuel", Acts::fuel},
+    Word{"battery", Acts::battery},
+    Word{"generators", Acts::generator},
+    Word{"generator", Acts::generator},
+    Word{"cart", Acts::cart},
+    Word{"wing fold", Acts::lock},
+    Word{"primer", Acts::primer},
+    Word{"dilution", Acts::dilution},
+    Word{"breech", Acts::cartridge},
+    Word{"water", Acts::water},
 };
 /// Words that mean a position of what acts so.
 struct Means {
@@ -54,18 +86,26 @@ struct Means {
     std::string_view word, is;
 };
 constexpr std::array means{
-    Means{Acts::carburettorAir, "direct", "cold"}, Means{Acts::carburettorAir, "filtered", "cold"},
-    Means{Acts::carburettorAir, "warm", "hot"},    Means{Acts::carburettorAir, "on", "hot"},
-    Means{Acts::carburettorAir, "off", "cold"},    Means{Acts::coolingFlap, "closed", "shut"},
-    Means{Acts::coolingFlap, "opened", "open"},    Means{Acts::throttle, "full", "open"},
-    Means{Acts::spark, "forward", "advanced"},     Means{Acts::spark, "advance", "advanced"},
-    Means{Acts::lock, "locked", "out"},            Means{Acts::turbo, "back", "off"},
-    Means{Acts::ignition, "contact", "both"},      Means{Acts::ignition, "on", "both"},
+    Means{Acts::carburettorAir, "direct", "cold"},
+    Means{Acts::carburettorAir, "filtered", "cold"},
+    Means{Acts::carburettorAir, "warm", "hot"},
+    Means{Acts::carburettorAir, "on", "hot"},
+    Means{Acts::carburettorAir, "off", "cold"},
+    Means{Acts::coolingFlap, "closed", "shut"},
+    Means{Acts::coolingFlap, "opened", "open"},
+    Means{Acts::throttle, "full", "open"},
+    Means{Acts::spark, "forward", "advanced"},
+    Means{Acts::spark, "advance", "advanced"},
+    Means{Acts::lock, "locked", "out"},
+    Means{Acts::turbo, "back", "off"},
+    Means{Acts::ignition, "contact", "both"},
+    Means{Acts::ignition, "on", "both"},
 };
 /// What a figure is set with, whatever the sentence is called.
 std::optional<Acts> setBy(std::string_view figure) {
     if (figure == "boost" || figure == "climb-boost" || figure == "field-boost" || figure == "throttle-back" ||
-        figure == "slow-rpm" || figure == "warm-up-rpm" || figure == "taxi-rpm" || figure == "scavenge-rpm" || figure == "static-rpm")
+        figure == "slow-rpm" || figure == "warm-up-rpm" || figure == "taxi-rpm" || figure == "scavenge-rpm" ||
+        figure == "static-rpm")
         return Acts::throttle;
     if (figure == "climb-rpm" || figure == "parking" || figure == "rpm")
         return Acts::propeller;
@@ -147,13 +187,16 @@ bool isBranch(const Step& step) {
     return lowered(step.what) == "go round" || lowered(step.id) == "go-round";
 }
 
-std::vector<Action> actsIn(const Step& step, Phase phase, const std::vector<Control>& controls, const TypeNotes& notes) {
+std::vector<Action> actsIn(const Step& step, Phase phase, const std::vector<Control>& controls,
+                           const TypeNotes& notes) {
     std::vector<Action> out;
     const std::string what = lowered(step.what);
     std::optional<Acts> subject = named(what);
-    if (what == "reference" || what == "taxi" || what == "cool" || what == "scavenge" || what == "approach" || what == "full throttle" || what == "running" || what == "as it fires")
+    if (what == "reference" || what == "taxi" || what == "cool" || what == "scavenge" || what == "approach" ||
+        what == "full throttle" || what == "running" || what == "as it fires")
         subject = Acts::throttle;
-    if (what == "lift off" || what == "speed" || what == "clear the engine" || what == "before run-up" || what == "order")
+    if (what == "lift off" || what == "speed" || what == "clear the engine" || what == "before run-up" ||
+        what == "order")
         return out;
     if (phase == Phase::runUp && subject == Acts::ignition)
         return out; // each in turn, and both again
@@ -181,7 +224,8 @@ std::vector<Action> actsIn(const Step& step, Phase phase, const std::vector<Cont
             if (figure == "rpm" && subject == Acts::throttle)
                 acts = Acts::throttle;
             if (figure == "parking") {
-                goes(Acts::propeller, lowered(notes.stop.parking).find("coarse") != std::string::npos ? "coarse" : "fine");
+                goes(Acts::propeller,
+                     lowered(notes.stop.parking).find("coarse") != std::string::npos ? "coarse" : "fine");
                 continue;
             }
             if (figure == "dilution") {
@@ -212,7 +256,8 @@ std::vector<Action> actsIn(const Step& step, Phase phase, const std::vector<Cont
         }
         // A place that only one control of the cockpit has.
         for (const Acts acts : {Acts::mixture, Acts::propeller, Acts::gear, Acts::carburettorAir})
-            if (const Control* c = acting(controls, acts); c && (!subject || isBranch(step)))
+            if (const Control* c = acting(controls, acts);
+                c && (isBranch(step) || (!subject && acts != Acts::carburettorAir)))
                 if (const auto* p = spoken(*c, clause)) {
                     goes(acts, p->is);
                     break;

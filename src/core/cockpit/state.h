@@ -18,8 +18,12 @@ class State {
 public:
     /// As an aircraft left for the night is found.
     explicit State(const TypeNotes& whole);
-    [[nodiscard]] const Stand& of(std::size_t control, std::size_t engine) const { return stands_[control * engines_ + engine]; }
-    void put(std::size_t control, std::size_t engine, Stand stand) { stands_[control * engines_ + engine] = std::move(stand); }
+    [[nodiscard]] const Stand& of(std::size_t control, std::size_t engine) const {
+        return stands_[control * engines_ + engine];
+    }
+    void put(std::size_t control, std::size_t engine, Stand stand) {
+        stands_[control * engines_ + engine] = std::move(stand);
+    }
     [[nodiscard]] std::size_t engines() const { return engines_; }
     bool operator==(const State&) const = default;
 

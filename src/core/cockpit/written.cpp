@@ -76,7 +76,7 @@ bool tables(const Node& n) {
     return n.kind == Node::Kind::array && !n.items.empty() &&
            std::all_of(n.items.begin(), n.items.end(), [](const Node& i) { return i.kind == Node::Kind::table; });
 }
-std::string inlined(const Node& n) {
+std::string inlined(const Node& n, bool sorted = false) {
     switch (n.kind) {
     case Node::Kind::text:
         return quoted(n.text);
@@ -89,13 +89,19 @@ std::string inlined(const Node& n) {
     case Node::Kind::array: {
         std::string out = "[";
         for (const auto& i : n.items)
-            out += (out.size() > 1 ? ", " : "") + inlined(i);
+            out += (out.size() > 1 ? ", " : "") + inlined(i, sorted);
         return out + "]";
     }
     case Node::Kind::table: {
         std::string out = "{";
+        // As they are read again: what stands in one line has no order.
+        std::vector<const Member*> members;
         for (const auto& m : n.members)
-            out += (out.size() > 1 ? ", " : " ") + keyed(m.key) + " = " + inlined(m.value);
+            members.push_back(&m);
+        if (sorted)
+            std::sort(members.begin(), members.end(), [](const Member* a, const Member* b) { return a->key < b->key; });
+        for (const Member* m : members)
+            out += (out.size() > 1 ? ", " : " ") + keyed(m->key) + " = " + inlined(m->value, sorted);
         return out + " }";
     }
     }
@@ -112,10 +118,12 @@ void write(std::string& out, const Node& n, const std::string& path, bool elemen
             out += "\n[" + path + "]\n";
     }
     // Short tables in one line: acts and schools' names read best so.
-    const auto small = [](const Member& m) { return m.key == "do" || m.key == "gear" || m.key == "line" || m.key == "item"; };
+    const auto small = [](const Member& m) {
+        return m.key == "do" || m.key == "gear" || m.key == "line" || m.key == "item";
+    };
     for (const auto& m : n.members)
         if (m.value.kind != Node::Kind::table && (!tables(m.value) || small(m)))
-            out += keyed(m.key) + " = " + inlined(m.value) + "\n";
+            out += keyed(m.key) + " = " + inlined(m.value, m.key != "do") + "\n";
     for (const auto& m : n.members) {
         const std::string below = (path.empty() ? "" : path + ".") + keyed(m.key);
         if (m.value.kind == Node::Kind::table)
@@ -168,7 +176,8 @@ Node tree(const Step& s) {
     put(n, "skipped", s.skipped);
     put(n, "caution", s.caution);
     put(n, "job", s.job);
-    for (const auto& [key, flag] : {std::pair{"each", s.each}, {"at_end", s.atEnd}, {"branch", s.branch}, {"open", s.open}})
+    for (const auto& [key, flag] :
+         {std::pair{"each", s.each}, {"at_end", s.atEnd}, {"branch", s.branch}, {"open", s.open}})
         if (flag)
             put(n, key, made(true));
     if (!s.was.empty())
@@ -233,6 +242,8 @@ std::string expanded(Node root, const TypeNotes& whole) {
     Node controls = array();
     for (const auto& c : whole.controls)
         controls.items.push_back(tree(c));
+    if (Node* cockpit = root.find("cockpit"))
+        std::erase_if(cockpit->members, [](const Member& m) { return m.key == "control"; });
     replace(root, "control", std::move(controls));
     for (const auto& [phase, notes] : whole.phases) {
         Node* into = root.find(keyOf(phase));

@@ -104,7 +104,8 @@ std::optional<ManifoldPressure> Simulation::boostInGear(const Rating& rating, co
         return permitted;
     const auto own = rating.boostIn(n_.engine.gears[std::min(s.gear, n_.engine.gears.size() - 1)].name);
     Setting out = s;
-    out.boost = rating.heldAt(pressureAltitude(), ManifoldPressure::si(own->si() * permitted->si() / rating.boost->si()));
+    out.boost =
+        rating.heldAt(pressureAltitude(), ManifoldPressure::si(own->si() * permitted->si() / rating.boost->si()));
     if (const auto& most = n_.phase(phase_).boost; most && phase_ <= Phase::cruise)
         out.boost = std::min(*out.boost, *most);
     limit(out, phase_);

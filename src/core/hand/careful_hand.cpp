@@ -97,8 +97,14 @@ private:
     }
     /// Speed along the path: what the phase is flown at.
     [[nodiscard]] double pathSpeed() const {
-        if (levers_.path.kind == Path::Kind::speedHeld && phase_ <= Phase::climb)
-            return f_[Phase::climb].setting.ias.si();
+        if (levers_.path.kind == Path::Kind::speedHeld && phase_ <= Phase::climb) {
+            const auto entry = flight::speedFor(n_, "climb", plant_.weight(state_));
+            if (!entry)
+                return f_[Phase::climb].setting.ias.si();
+            const double above = std::max(0.0, s_.day.pressureAltitudeOf(Length::si(state_.height)).si());
+            return std::max(0.75 * entry->speed.si(),
+                            entry->speed.si() - n_.speeds.climbLossPerKm.si() * above / 1000.0);
+        }
         return levers_.path.ias;
     }
     void warmUpRpm() {
@@ -287,6 +293,7 @@ private:
         for (std::size_t k = 0; k < turns.size(); ++k)
             if (turns[k].engine >= 0 && !take(turns[k]))
                 tryAgain(turns, k);
+        again("pump-after");
         phase_ = Phase::stop;
         for (auto& e : levers_.engines)
             e.throttle = powerplant::rpmHeld(f_[Phase::stop].setting.rpm.si());
@@ -505,6 +512,10 @@ private:
 
     // ---- the phases between the acts
     void begin() {
+        // A cowling without a flap is as the notes reckon with it.
+        if (!cockpit::acting(n_.controls, Acts::coolingFlap))
+            for (auto& l : levers_.engines)
+                l.coolingFlap = f_[phase_].setting.coolingFlap;
         const double speed = f_[phase_].setting.ias.si();
         switch (phase_) {
         case Phase::climb:

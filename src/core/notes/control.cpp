@@ -84,12 +84,10 @@ std::string_view keyOf(ControlKind kind) {
 }
 
 const ControlPosition* Control::position(std::string_view word) const {
-    const auto found = std::find_if(positions.begin(), positions.end(), [&](const ControlPosition& p) {
-        return p.is == word;
-    });
-    const auto engraved = std::find_if(positions.begin(), positions.end(), [&](const ControlPosition& p) {
-        return p.name == word;
-    });
+    const auto found =
+        std::find_if(positions.begin(), positions.end(), [&](const ControlPosition& p) { return p.is == word; });
+    const auto engraved =
+        std::find_if(positions.begin(), positions.end(), [&](const ControlPosition& p) { return p.name == word; });
     return found != positions.end() ? &*found : engraved != positions.end() ? &*engraved : nullptr;
 }
 

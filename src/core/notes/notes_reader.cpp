@@ -236,12 +236,15 @@ Rating readRating(TableReader& t) {
             t.problem(node->line, fmt::format("grade {}: {}", grade, boost.error()), "");
     }
     for (auto& row : t.tables("above")) {
-        r.above.emplace_back(row.quantity<Dimension::length>("height", true).value_or(Length{}),
-                             row.quantity<Dimension::manifoldPressure>("boost", true).value_or(ManifoldPressure::si(1e5)));
+        r.above.emplace_back(
+            row.quantity<Dimension::length>("height", true).value_or(Length{}),
+            row.quantity<Dimension::manifoldPressure>("boost", true).value_or(ManifoldPressure::si(1e5)));
         if (r.above.size() > 1 && !(r.above.back().first > r.above[r.above.size() - 2].first))
-            t.problem(row.line(), fmt::format("rating \"{}\": the heights of above do not rise", r.key), "List them from the lowest up");
+            t.problem(row.line(), fmt::format("rating \"{}\": the heights of above do not rise", r.key),
+                      "List them from the lowest up");
         if (r.boost && r.above.back().second > *r.boost)
-            t.problem(row.line(), fmt::format("rating \"{}\": more boost above a height than below it", r.key), "Give the lower boost that is left from there");
+            t.problem(row.line(), fmt::format("rating \"{}\": more boost above a height than below it", r.key),
+                      "Give the lower boost that is left from there");
         row.finish();
     }
     for (auto& line : t.tables("line")) {

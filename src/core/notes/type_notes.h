@@ -88,7 +88,7 @@ struct Step {
     std::string skipped; ///< what goes wrong when it is left out
     std::string job;     ///< row of the practice, J14
     std::vector<School> schools;
-    bool open = false; ///< the notes leave the choice to the pilot
+    bool open = false;             ///< the notes leave the choice to the pilot
     std::vector<Action> actions;   ///< what is done, control by control; empty: the words only
     bool each = false;             ///< engine by engine, in the order of starting
     bool atEnd = false;            ///< when the phase ends
@@ -440,11 +440,11 @@ struct StartNotes {
     Duration primeTime = Duration::si(2); ///< for one stroke, second or blade
     bool primeAhead = true;               ///< the next engine may be primed while this one's oil pressure is watched
     bool primeWhileTurning = false;
-    double primerShare = 1.0;        ///< of the dose; the rest is drawn in by blades, throttle closed
-    double bladesPerDose = 3.0;      ///< pulled through in place of one dose of the primer
-    bool bladesFirst = false;        ///< ignition only after starter.bladesBeforeIgnition
-    bool slowFirst = false;          ///< slowest smooth rpm until oil pressure
-    std::optional<Rotation> slowRpm; ///< that rpm
+    double primerShare = 1.0;                          ///< of the dose; the rest is drawn in by blades, throttle closed
+    double bladesPerDose = 3.0;                        ///< pulled through in place of one dose of the primer
+    bool bladesFirst = false;                          ///< ignition only after starter.bladesBeforeIgnition
+    bool slowFirst = false;                            ///< slowest smooth rpm until oil pressure
+    std::optional<Rotation> slowRpm;                   ///< that rpm
     std::optional<std::pair<Rotation, Rotation>> band; ///< of rpm in which it is held while it starts
     std::optional<Rotation> generatorFrom;             ///< rpm at which the generator cuts in
     std::string cartPermits;                           ///< what may be switched on while the cart feeds

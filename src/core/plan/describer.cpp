@@ -49,8 +49,10 @@ PhasePlan Describer::describe(Phase phase) {
     p.cautions = notes.cautions;
     for (const Step& step : notes.steps)
         // No change, no act at it.
-        if (!standing_.contains({phase, step.id}) && (f_.gearChange() || step.at.find("{change-height}") == std::string::npos) &&
-            (f_.gearChanges.size() > 1 || step.at.find("{second-change-height}") == std::string::npos))
+        if (!standing_.contains({phase, step.id}) &&
+            (f_.gearChange() || step.at.find("{change-height}") == std::string::npos) &&
+            (f_.gearChanges.size() > 1 || step.at.find("{second-change-height}") == std::string::npos) &&
+            (step.at != "{falls-at}" || advice::figureOf(a_, s_, f_, phase, "falls-at")))
             p.set.push_back(setLine(phase, step));
     if (const auto line = asItStands(phase))
         p.set.push_back(*line);
@@ -86,8 +88,8 @@ void Describer::findStanding() {
         for (std::size_t i = 0; i < notes.steps.size(); ++i) {
             const Step& s = notes.steps[i];
             // What the notes say themselves, what can be chosen, and a figure are always told.
-            if (s.origin == Origin::practice && !s.actions.empty() && !s.branch && s.set.find('{') == std::string::npos &&
-                !moved.contains({phase, i}))
+            if (s.origin == Origin::practice && !s.actions.empty() && !s.branch &&
+                s.set.find('{') == std::string::npos && !moved.contains({phase, i}))
                 standing_.insert({phase, s.id});
         }
 }

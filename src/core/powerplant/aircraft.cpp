@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "powerplant/aircraft.h"
-#include "cockpit/drill.h"
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
+#include "cockpit/drill.h"
 #include "units/text.h"
 #include <algorithm>
 #include <boost/math/tools/toms748_solve.hpp>
