@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Walk-round and start pages, driven as a pilot drives them.
+#include "charts/lever_panel.h"
 #include "watch/walk_round.h"
 #include "window_fixture.h"
 #include <QComboBox>
@@ -120,7 +121,7 @@ TEST_F(GroundPages, TheWalkIsSavedAndReadAgain) {
     EXPECT_EQ(document().sortie().walk.found.at("stbd-leg/tyre"), "55 lbf/in²");
 }
 
-TEST_F(GroundPages, TheStartHasThreePagesByKeyAndByChoice) {
+TEST_F(GroundPages, TheStartHasItsPagesByKeyAndByChoice) {
     window->showPhase(Phase::start);
     auto& page = window->page();
     EXPECT_TRUE(rows("set").isVisible());
@@ -132,9 +133,58 @@ TEST_F(GroundPages, TheStartHasThreePagesByKeyAndByChoice) {
     QTest::keyClick(window.get(), Qt::Key_Space, Qt::ControlModifier);
     EXPECT_EQ(page.pageKey(), "order");
     EXPECT_TRUE(on<app::StartTimelineView>().isVisible());
-    EXPECT_TRUE(shown(rows("sequence")).contains(QStringLiteral("Starter select")));
+    EXPECT_TRUE(shown(rows("sequence")).contains(QStringLiteral("Booster pump")));
+    QTest::keyClick(window.get(), Qt::Key_Space, Qt::ControlModifier);
+    EXPECT_EQ(page.pageKey(), "levers");
+    EXPECT_TRUE(on<app::LeverPanel>().isVisible());
     QTest::keyClick(window.get(), Qt::Key_Space, Qt::ControlModifier);
     EXPECT_EQ(page.pageKey(), "settings");
+}
+
+TEST_F(GroundPages, LeversShowTheCockpitBeforeAndNowAtTheMomentOfTheScore) {
+    window->showPhase(Phase::climb);
+    window->page().showPage("levers");
+    auto& panel = on<app::LeverPanel>();
+    const auto lever = [&](const char* id) {
+        for (const auto& l : panel.levers())
+            if (l.id == id)
+                return l;
+        ADD_FAILURE() << id;
+        return plan::LeverState{};
+    };
+    EXPECT_GT(panel.levers().size(), 20u);
+    EXPECT_EQ(lever("throttle").now.front().text, "39 inHg");
+    EXPECT_EQ(lever("blower").now.front().text, "high") << "at the end of the climb";
+    const auto& climb = document().plan()[Phase::climb];
+    document().chooseMoment(climb.start + 60);
+    EXPECT_EQ(lever("blower").now.front().text, "low") << "a minute into it the gear is not yet changed";
+    EXPECT_EQ(lever("pump").before.front().text, "on");
+    EXPECT_EQ(lever("pump").now.front().text, "off");
+    EXPECT_TRUE(lever("pump").changed);
+    EXPECT_FALSE(lever("wheels").changed);
+    // By the keyboard from control to control, told in words.
+    panel.setFocus();
+    const auto first = panel.reading();
+    QTest::keyClick(&panel, Qt::Key_Right);
+    EXPECT_NE(panel.reading(), first);
+    EXPECT_FALSE(panel.reading().isEmpty());
+    for (const auto& l : panel.levers())
+        EXPECT_TRUE(panel.rect().contains(panel.placeOf(l.id).toAlignedRect())) << l.id << " is drawn inside";
+}
+
+TEST_F(GroundPages, AReversedLeverSaysSo) {
+    ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/thatcher-lesson.toml"))));
+    window->showPhase(Phase::start);
+    window->page().showPage("levers");
+    auto& panel = on<app::LeverPanel>();
+    const auto found = std::find_if(panel.levers().begin(), panel.levers().end(),
+                                    [](const auto& l) { return l.acts == Acts::mixture; });
+    ASSERT_NE(found, panel.levers().end());
+    EXPECT_TRUE(found->reversed);
+    EXPECT_EQ(found->more, "aft") << "rich is aft";
+    for (std::size_t i = 0; i < panel.levers().size() && !panel.reading().startsWith(QStringLiteral("Mixture")); ++i)
+        QTest::keyClick(&panel, Qt::Key_Right);
+    EXPECT_TRUE(panel.reading().contains(QStringLiteral("the reverse of most"))) << panel.reading().toStdString();
 }
 
 TEST_F(GroundPages, HoverOnThePrimingPicturesSaysWhetherItFires) {

@@ -31,7 +31,7 @@ class Window : public testing::Test {
 protected:
     void SetUp() override {
         ASSERT_TRUE(scratch.isValid());
-        for (const char* folder : {"notes", "demo"}) {
+        for (const char* folder : {"notes", "demo", "airframes"}) {
             QDir().mkpath(scratch.filePath(QLatin1String(folder)));
             for (const auto& info :
                  QDir(QString::fromStdString(dataFolder()) + QLatin1Char('/') + QLatin1String(folder))

@@ -11,6 +11,7 @@
 #include "plan/plan_export.h"
 #include <cstdio>
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 
 namespace amber::app {
 namespace {
@@ -32,6 +33,37 @@ int runPlan(const std::string& path, bool json, bool csv) {
                                    : plan::planText(made);
     fmt::print("{}", text);
     return exitOk;
+}
+
+/// What a file that is not yet whole gives already.
+void soFar(const std::string& text, const std::string& file) {
+    Problems ignored;
+    const auto root = document::parse(text, file, ignored);
+    if (!root)
+        return;
+    std::vector<std::string> have, lack;
+    const auto count = [&](const char* key, const char* one) {
+        const auto* node = root->find(key);
+        if (!node)
+            lack.emplace_back(one);
+        else if (node->kind == document::Node::Kind::array)
+            have.push_back(fmt::format("{} {}{}", node->items.size(), one, node->items.size() == 1 ? "" : "s"));
+        else if (node->kind == document::Node::Kind::table && (std::string_view(key) == "limits"))
+            have.push_back(fmt::format("{} of {} gauges", one, node->members.size()));
+        else
+            have.emplace_back(one);
+    };
+    count("engine", "engine");
+    count("propeller", "propeller");
+    count("rating", "rating");
+    count("limits", "limits");
+    count("speeds", "speeds");
+    count("performance", "performance line");
+    count("fuel", "tanks");
+    count("engine_start", "start");
+    fmt::print("{}: so far this gives {}{}\n", file,
+               have.empty() ? "nothing" : fmt::format("{}", fmt::join(have, ", ")),
+               lack.empty() ? std::string{} : fmt::format("; still without {}", fmt::join(lack, ", ")));
 }
 
 /// Notes, or a sortie when the file has an [airframe].
@@ -71,6 +103,8 @@ int runCheck(const std::vector<std::string>& files) {
             }
         }
         print(problems, stdout);
+        if (verdict == "notes" && !problems.empty() && text)
+            soFar(*text, file);
         bad = bad || !problems.empty();
         if (problems.empty())
             fmt::print("{}: {} in order\n", file, verdict);

@@ -78,6 +78,10 @@ int runSummary(const std::string& file, const std::string& variant) {
                n.controls.size() - own);
     fmt::print("  {} steps, {} by the notes and {} common practice; {} say something that no control does\n", steps,
                steps - practice, practice, silent);
+    if (!n.estimated.empty())
+        fmt::print("  {} figures are ours, not from these notes:\n", n.estimated.size());
+    for (const auto& e : n.estimated)
+        fmt::print("    {:<34} {:<14} {}\n", e.path, e.text, e.why);
     return exitOk;
 }
 

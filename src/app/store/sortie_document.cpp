@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/sortie_document.h"
 #include "notes/document.h"
+#include "sortie/airframe_file.h"
 #include "sortie/sortie_text.h"
 #include <QDir>
 #include <QFile>
@@ -237,8 +238,14 @@ QString SortieDocument::save(const QString& path) {
     const QFileInfo target(path);
     const QString notes =
         QFileInfo(QString::fromStdString(flight::notesPathOf(sortie_, path_.toStdString()))).absoluteFilePath();
-    if (path != path_)
+    if (path != path_ && sortie_.airframe.file.empty())
         toWrite.airframe.notes = target.absoluteDir().relativeFilePath(notes).toStdString();
+    if (path != path_ && !sortie_.airframe.file.empty())
+        toWrite.airframe.file =
+            target.absoluteDir()
+                .relativeFilePath(
+                    QFileInfo(QString::fromStdString(airframePathOf(sortie_, path_.toStdString()))).absoluteFilePath())
+                .toStdString();
     auto text = rewriteSortie(text_, toWrite, aircraft_->notes.cockpit);
     const QString error = writeAtomically(path, QByteArray::fromStdString(text));
     if (!error.isEmpty())
@@ -247,10 +254,11 @@ QString SortieDocument::save(const QString& path) {
     path_ = path;
     text_ = std::move(text);
     recovered_ = false;
-    if (moved && toWrite.airframe.notes != sortie_.airframe.notes) {
+    if (moved && (toWrite.airframe.notes != sortie_.airframe.notes || toWrite.airframe.file != sortie_.airframe.file)) {
         // Undoing past here would bring back a path that no longer leads anywhere.
         undo_.clear();
         sortie_.airframe.notes = toWrite.airframe.notes;
+        sortie_.airframe.file = toWrite.airframe.file;
     }
     undo_.setClean();
     dropAutosave();
@@ -284,6 +292,10 @@ void SortieDocument::autosave() {
     absolute.airframe.notes = QFileInfo(QString::fromStdString(flight::notesPathOf(sortie_, path_.toStdString())))
                                   .absoluteFilePath()
                                   .toStdString();
+    if (!absolute.airframe.file.empty())
+        absolute.airframe.file = QFileInfo(QString::fromStdString(airframePathOf(sortie_, path_.toStdString())))
+                                     .absoluteFilePath()
+                                     .toStdString();
     const QByteArray text = (originalTag + path_ + QLatin1Char('\n')).toUtf8() +
                             QByteArray::fromStdString(writeSortie(absolute, aircraft_->notes.cockpit));
     const QString error = writeAtomically(autosavePath(), text);

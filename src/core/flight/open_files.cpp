@@ -2,6 +2,7 @@
 #include "flight/open_files.h"
 #include "notes/document.h"
 #include "notes/notes_reader.h"
+#include "sortie/airframe_file.h"
 #include <algorithm>
 #include <filesystem>
 
@@ -30,6 +31,9 @@ LoadedSortie loadSortieText(std::string_view text, const std::string& path) {
     auto reading = readSortie(text, path);
     out.problems = std::move(reading.problems);
     if (!reading.sortie)
+        return out;
+    joinAirframe(*reading.sortie, path, out.problems);
+    if (!out.problems.empty())
         return out;
     auto loaded = loadAircraft(notesPathOf(*reading.sortie, path), reading.sortie->airframe.variant);
     out.problems.insert(out.problems.end(), loaded.problems.begin(), loaded.problems.end());

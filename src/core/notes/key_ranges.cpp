@@ -257,6 +257,15 @@ const KeyRange notesTable[] = {
     {"walk.station.item.temperature", celsius, -70, 150, night},
 };
 
+const KeyRange airframeTable[] = {
+    {"format", plain, 1, 1, "the only one there is"},
+    {"airframe.hours", plain, 0, 200000, "of one airframe's life"},
+    {"airframe.weighed", kilograms, 50, 150000, weights},
+    {"airframe.weighed_arm", metres, -50, 100, "longer than any of them"},
+    {"airframe.extra_prime", plain, -20, 20, "doses more or less than the notes"},
+    {"engine.hours", plain, 0, 50000, "of one engine's life"},
+};
+
 const KeyRange sortieTable[] = {
     {"format", plain, 1, 1, "the only one there is"},
     {"airframe.extra_prime", plain, -20, 20, "doses more or less than the notes"},
@@ -331,6 +340,8 @@ std::span<const KeyRange> keyRanges(FileFormat format) {
         return notesTable;
     case FileFormat::sortie:
         return sortieTable;
+    case FileFormat::airframe:
+        return airframeTable;
     case FileFormat::command:
         break;
     }
@@ -345,7 +356,7 @@ const KeyRange* rangeOf(FileFormat format, std::string_view path) {
             out.emplace(row.key, &row);
         return out;
     };
-    static const Index all[] = {index(notesTable), index(sortieTable), index(commandTable)};
+    static const Index all[] = {index(notesTable), index(sortieTable), index(commandTable), index(airframeTable)};
     const Index& table = all[static_cast<std::size_t>(format)];
     const auto found = table.find(plainPath(format, path));
     return found == table.end() ? nullptr : found->second;

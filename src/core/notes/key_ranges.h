@@ -25,7 +25,7 @@ struct KeyRange {
 };
 
 /// Whose figures: of type notes, of a sortie, or of the command line's options where neither has them.
-enum class FileFormat { notes, sortie, command };
+enum class FileFormat { notes, sortie, command, airframe };
 
 std::span<const KeyRange> keyRanges(FileFormat format);
 /// The range of a figure by its path, "limits.oil.climb.max" or "climb.ias"; null when it has none.

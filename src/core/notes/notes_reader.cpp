@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "notes/notes_reader.h"
 #include "notes/control_reader.h"
+#include "notes/estimates.h"
 #include "notes/notes_check.h"
 #include "notes/reader_units.h"
 #include "notes/run_up_reader.h"
@@ -212,6 +213,25 @@ std::map<Gauge, GaugeNotes> readLimits(TableReader t) {
     return out;
 }
 
+/// By volume, by weight ("480 lb/h"), or for the power ("0.48 lb/(hp·h)"): petrol is taken as 720 kg/m³.
+std::optional<VolumeFlow> readFuelFlow(TableReader& line, std::optional<Power> power) {
+    constexpr double petrol = 720.0;
+    const std::string text = line.has("fuel_flow") ? line.text("fuel_flow") : "";
+    if (text.empty())
+        return std::nullopt;
+    if (const auto slash = text.find("/(hp"); slash != std::string::npos) {
+        const auto mass = read<Dimension::mass>(text.substr(0, slash));
+        if (mass && power)
+            return VolumeFlow::si(mass.value().si() / 3600.0 * (power->si() / 745.69987) / petrol);
+        line.problem(line.line("fuel_flow"), fmt::format("“{}” needs the line's power", text),
+                     "Give power beside it, or the flow itself");
+        return std::nullopt;
+    }
+    if (const auto mass = read<Dimension::massFlow>(text))
+        return VolumeFlow::si(mass.value().si() / petrol);
+    return line.quantity<Dimension::volumeFlow>("fuel_flow");
+}
+
 Rating readRating(TableReader& t) {
     Rating r;
     r.line = t.line();
@@ -255,7 +275,7 @@ Rating readRating(TableReader& t) {
         l.at = line.quantity<Dimension::length>("at").value_or(Length{});
         l.holdsTo = line.quantity<Dimension::length>("holds_to");
         l.boost = line.quantity<Dimension::manifoldPressure>("boost");
-        l.fuelFlow = line.quantity<Dimension::volumeFlow>("fuel_flow");
+        l.fuelFlow = readFuelFlow(line, l.power);
         line.finish();
         r.lines.push_back(std::move(l));
     }
@@ -490,8 +510,10 @@ NotesReading readNotes(std::string_view text, const std::string& file, const std
         out.problems.push_back({file, 0, fmt::format("there is no variant \"{}\"", variant),
                                 "This type has no variants: leave the variant out"});
     }
+    const auto estimated = notes::complete(*root);
     TableReader reader(*root, "", file, out.problems, FileFormat::notes);
     TypeNotes notes = readType(reader, file);
+    notes.estimated = estimated;
     notes.variant = applied;
     if (out.problems.empty())
         checkNotes(notes, out.problems);

@@ -496,6 +496,13 @@ struct Variant {
     std::string name;
 };
 
+/// A figure that booklets seldom have, in its place our own.
+struct Estimate {
+    std::string path; ///< "engine_start.crank_most"
+    std::string text; ///< "20 s"
+    std::string why;
+};
+
 struct TypeNotes {
     TypeNotes();
     TypeNotes(const TypeNotes&);
@@ -504,7 +511,8 @@ struct TypeNotes {
     TypeNotes& operator=(TypeNotes&&) noexcept;
     ~TypeNotes();
     std::string file;
-    int format = 2; ///< 1: steps are sentences, and the list of them is whole
+    std::vector<Estimate> estimated; ///< what the notes leave out and is needed: our own figures
+    int format = 2;                  ///< 1: steps are sentences, and the list of them is whole
     std::string name;
     std::string summary;
     std::vector<Variant> variants;

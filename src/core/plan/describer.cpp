@@ -47,6 +47,11 @@ PhasePlan Describer::describe(Phase phase) {
     p.duration = flown.duration;
     p.fuel = flown.fuel;
     p.cautions = notes.cautions;
+    if (phase == Phase::walkRound && s_.airframe.facts)
+        for (const auto& d : s_.airframe.facts->defects)
+            p.cautions.push_back(fmt::format("Carried on this airframe{}: {}{}.",
+                                             d.since.empty() ? "" : " since " + d.since, d.what,
+                                             d.stops ? "; she does not fly with it" : ""));
     for (const Step& step : notes.steps)
         // No change, no act at it.
         if (!standing_.contains({phase, step.id}) &&
@@ -54,6 +59,7 @@ PhasePlan Describer::describe(Phase phase) {
             (f_.gearChanges.size() > 1 || step.at.find("{second-change-height}") == std::string::npos) &&
             (step.at != "{falls-at}" || advice::figureOf(a_, s_, f_, phase, "falls-at")))
             p.set.push_back(setLine(phase, step));
+    gather(p.set);
     if (const auto line = asItStands(phase))
         p.set.push_back(*line);
     expectations(phase, p);
@@ -88,10 +94,47 @@ void Describer::findStanding() {
         for (std::size_t i = 0; i < notes.steps.size(); ++i) {
             const Step& s = notes.steps[i];
             // What the notes say themselves, what can be chosen, and a figure are always told.
-            if (s.origin == Origin::practice && !s.actions.empty() && !s.branch &&
+            if (s.origin == Origin::practice && !s.actions.empty() && !s.branch && (s.schools.empty() || !s.open) &&
                 s.set.find('{') == std::string::npos && !moved.contains({phase, i}))
                 standing_.insert({phase, s.id});
         }
+}
+
+void Describer::gather(std::vector<SetLine>& set) {
+    constexpr std::size_t many = 10, several = 3;
+    if (set.size() < many)
+        return;
+    const auto plain = [](const SetLine& s) {
+        return s.origin == Origin::practice && s.schools.empty() && s.at.empty() && !s.reversed && s.skipped.empty() &&
+               s.value.size() < 44;
+    };
+    std::vector<SetLine> out;
+    for (std::size_t i = 0; i < set.size();) {
+        std::size_t end = i;
+        while (end < set.size() && plain(set[end]))
+            ++end;
+        if (end - i < several) {
+            end = std::max(end, i + 1);
+            out.insert(out.end(), set.begin() + static_cast<std::ptrdiff_t>(i),
+                       set.begin() + static_cast<std::ptrdiff_t>(end));
+        } else {
+            SetLine line = set[i];
+            line.what = "In order";
+            line.value.clear();
+            line.why.clear();
+            line.sense.clear();
+            for (std::size_t k = i; k < end; ++k) {
+                std::string what = set[k].what;
+                if (what.size() > 1 && what[1] >= 'a')
+                    what[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(what[0])));
+                line.value += (k == i ? "" : " · ") + what + " " + set[k].value;
+                line.why += (k == i ? "" : " ") + set[k].what + ": " + set[k].why;
+            }
+            out.push_back(std::move(line));
+        }
+        i = end;
+    }
+    set = std::move(out);
 }
 
 std::optional<SetLine> Describer::asItStands(Phase phase) const {

@@ -68,6 +68,8 @@ private:
     /// Steps of common practice whose controls stand there already: told in one line.
     void findStanding();
     [[nodiscard]] std::optional<SetLine> asItStands(Phase phase) const;
+    /// In a long list, runs of plain acts of common practice in one line, in their order.
+    static void gather(std::vector<SetLine>& set);
     SetLine setLine(Phase phase, const Step& step) const;
     void expect(PhasePlan& p, Gauge gauge, double value, Origin origin, const char* moment) const;
     static std::pair<double, double> scaleOf(const GaugeNotes& g, double value);

@@ -45,7 +45,11 @@ SortieReading readSortie(std::string_view text, const std::string& file) {
     t.number("format", true);
     s.title = t.text("title");
     if (auto a = t.table("airframe", true)) {
-        s.airframe.notes = a->text("notes", true);
+        s.airframe.file = a->text("file");
+        s.airframe.notes = a->text("notes", s.airframe.file.empty());
+        if (!s.airframe.file.empty() && !s.airframe.notes.empty())
+            a->problem(a->line("notes"), "airframe names both a file and notes",
+                       "The airframe's file says which notes: take notes out");
         s.airframe.variant = a->text("variant");
         s.airframe.registration = a->text("registration");
         for (const auto& [position, node] : a->members("extra_prime")) {
@@ -339,14 +343,24 @@ std::string writeSortie(const Sortie& s, const Cockpit& c) {
     };
     optional("title", s.title);
     out += "\n[airframe]\n";
-    line("notes", quoted(s.airframe.notes));
-    optional("variant", s.airframe.variant);
-    optional("registration", s.airframe.registration);
-    if (!s.airframe.extraPrime.empty()) {
-        out += "[airframe.extra_prime]\n";
-        for (const auto& [position, dose] : s.airframe.extraPrime)
-            line(quoted(position), plainNumber(dose));
+    // What stands in the airframe's own file is not written twice.
+    const AirframeFacts* own = s.airframe.file.empty() ? nullptr : s.airframe.facts.get();
+    if (!s.airframe.file.empty())
+        line("file", quoted(s.airframe.file));
+    else
+        line("notes", quoted(s.airframe.notes));
+    if (!own || own->variant != s.airframe.variant)
+        optional("variant", s.airframe.variant);
+    if (!own || own->registration != s.airframe.registration)
+        optional("registration", s.airframe.registration);
+    std::string doses;
+    for (const auto& [position, dose] : s.airframe.extraPrime) {
+        const auto kept = own ? own->extraPrime.find(position) : s.airframe.extraPrime.end();
+        if (!own || kept == own->extraPrime.end() || kept->second != dose)
+            doses += fmt::format("{} = {}\n", quoted(position), plainNumber(dose));
     }
+    if (!doses.empty())
+        out += "[airframe.extra_prime]\n" + doses;
     out += "\n[day]\n";
     line("field", quoted(s.day.field));
     line("elevation", figure(s.day.elevation.si(), *c.height));

@@ -6,6 +6,7 @@
 #include "start/cranking.h"
 #include "watch/walk_round.h"
 #include <map>
+#include <memory>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -13,9 +14,31 @@
 
 namespace amber {
 
+/// What an airframe's own file says of it.
+struct AirframeFacts {
+    struct Engine {
+        std::string position, serial;
+        std::optional<double> hours;
+    };
+    struct Defect {
+        std::string what, since;
+        bool stops = false; ///< she does not fly with it
+    };
+    std::string notes, variant, registration, serial;
+    std::optional<double> hours;
+    std::optional<Mass> weighed; ///< empty, on the scales
+    std::optional<Length> weighedArm;
+    std::map<std::string, double> extraPrime;
+    std::vector<Engine> engines;
+    std::vector<Defect> defects; ///< carried
+    int line = 0;
+};
+
 /// One aircraft of a type, and what it has been found to like.
 struct Airframe {
-    std::string notes; ///< path of the type notes, relative to the sortie's folder
+    std::string file;                           ///< path of its own file, relative to the sortie's folder; empty: none
+    std::shared_ptr<const AirframeFacts> facts; ///< of that file
+    std::string notes;                          ///< path of the type notes, relative to the sortie's folder
     std::string variant;
     std::string registration;
     std::map<std::string, double> extraPrime; ///< position id → doses more than the notes say

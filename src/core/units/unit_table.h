@@ -22,7 +22,9 @@ inline constexpr UnitSpec boost{"lbf/in²", "lb|lbs|psi|lb/in²|lb/in2|lbf/in2|l
 inline constexpr UnitSpec mmHg{"mmHg", "mm Hg|mm", 133.3224, 0.0, 0};
 inline constexpr UnitSpec kPa{"kPa", "", 1000.0, 0.0, 1};
 inline constexpr UnitSpec ata{"ata", "", 98066.5, 0.0, 2};
-inline constexpr UnitSpec manifoldTable[] = {inHg, boost, mmHg, kPa, ata};
+inline constexpr UnitSpec cmHg{"cmHg", "cm Hg|cm", 1333.224, 0.0, 1};
+inline constexpr UnitSpec mbar{"mbar", "mb|hPa", 100.0, 0.0, 0};
+inline constexpr UnitSpec manifoldTable[] = {inHg, boost, mmHg, kPa, ata, cmHg, mbar};
 
 inline constexpr UnitSpec pressureTable[] = {
     {"hPa", "mb|mbar", 100.0, 0.0, 0},
@@ -33,6 +35,7 @@ inline constexpr UnitSpec pressureTable[] = {
     {"mmHg", "mm Hg|mm", 133.3224, 0.0, 0},
     {"kPa", "", 1000.0, 0.0, 1},
     {"Pa", "", 1.0, 0.0, 0},
+    {"cmHg", "cm Hg|cm", 1333.224, 0.0, 1},
 };
 inline constexpr UnitSpec temperatureTable[] = {
     {"°C", "C|degC|ºC|deg C", 1.0, 273.15, 0},
@@ -68,6 +71,7 @@ inline constexpr UnitSpec volumeTable[] = {
     {"imp gal", "impgal|imp. gal|imperial gal|imperial gallons|UK gal", 4.54609e-3, 0.0, 0, false, true},
     {"l", "L|litre|litres|liter|liters", 1e-3, 0.0, 0, false, true},
     {"cc", "cm³|cm3|ml", 1e-6, 0.0, 0},
+    {"in³", "in3|cu in|cu.in.|cubic inches", 1.6387064e-5, 0.0, 0},
 };
 inline constexpr UnitSpec massTable[] = {
     {"lb", "lbs|lbm", 0.45359237, 0.0, 0},

@@ -1,0 +1,120 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What an owner begins with: the file of docs/own-aircraft.md, as it stands there, gives a whole drill.
+#include "advice/drill_check.h"
+#include "cockpit/audit.h"
+#include "hand/careful_hand.h"
+#include "notes/notes_reader.h"
+#include "plan/plan.h"
+#include "test_data.h"
+#include <algorithm>
+
+namespace {
+using namespace amber;
+
+/// The indented block of the page.
+std::string example() {
+    std::istringstream in(test::fileText(test::dataPath("../docs/own-aircraft.md")));
+    std::string out;
+    for (std::string line; std::getline(in, line);)
+        if (line.starts_with("       "))
+            out += line.substr(7) + "\n";
+    return out;
+}
+std::shared_ptr<const powerplant::Aircraft> made(const std::string& text, Problems& problems) {
+    auto reading = readNotes(text, "my.toml");
+    problems = reading.problems;
+    if (!reading.notes)
+        return nullptr;
+    auto a = powerplant::assemble(std::move(*reading.notes), problems);
+    return a ? std::make_shared<const powerplant::Aircraft>(std::move(*a)) : nullptr;
+}
+
+TEST(MinimalNotes, OfThePageGiveAWholeDrillThatIsSafeAndCanBeDone) {
+    const auto text = example();
+    EXPECT_LT(std::count(text.begin(), text.end(), '\n'), 95) << "an hour's typing";
+    Problems problems;
+    const auto a = made(text, problems);
+    ASSERT_TRUE(a) << problems.front().text();
+    EXPECT_TRUE(cockpit::audit(a->notes).empty()) << cockpit::audit(a->notes).front().text();
+    EXPECT_TRUE(advice::checkFlown(*a).empty()) << advice::checkFlown(*a).front().text();
+    const auto sortie = flight::plainSortie(a->notes);
+    const auto flown = flight::fly(*a, sortie);
+    const auto run = hand::doDrill(*a, sortie, flown);
+    for (const auto& m : run.missed)
+        ADD_FAILURE() << m.sentence;
+    const auto plan = plan::makePlan(*a, sortie);
+    for (const Phase phase :
+         {Phase::start, Phase::runUp, Phase::takeOff, Phase::climb, Phase::letDown, Phase::landing, Phase::stop})
+        EXPECT_GE(plan[phase].set.size(), 5u) << keyOf(phase);
+    std::size_t practice = 0, all = 0;
+    for (const auto& [phase, notes] : a->notes.phases)
+        for (const auto& s : notes.steps) {
+            ++all;
+            practice += s.origin == Origin::practice;
+        }
+    EXPECT_EQ(practice, all) << "none of it is the notes' own, and says so";
+    EXPECT_GT(all, 60u);
+}
+
+TEST(MinimalNotes, WhatIsEstimatedIsNamedAndOfItsUsualSize) {
+    Problems problems;
+    const auto a = made(example(), problems);
+    ASSERT_TRUE(a);
+    const auto& n = a->notes;
+    const auto estimate = [&](const char* path) {
+        for (const auto& e : n.estimated)
+            if (e.path == path)
+                return e.text;
+        return std::string("none");
+    };
+    // 1,250 in³ are 20.48 l; the invented nine of that size has an impeller of 24 cm.
+    EXPECT_NEAR(n.engine.displacement.si() * 1e3, 20.484, 0.001);
+    EXPECT_NEAR(n.engine.impellerDiameter, 0.0825 * std::cbrt(20.484), 0.001);
+    EXPECT_EQ(estimate("engine.supercharger.impeller"), "22.6 cm");
+    EXPECT_EQ(estimate("engine_start.crank_most"), "20 s");
+    EXPECT_EQ(estimate("position"), "one engine");
+    EXPECT_EQ(estimate("rating.rpm"), "none") << "what the notes give is not estimated";
+    EXPECT_NEAR(n.heat.oilRelief.si(), (60 + 0.75 * 25) * 6894.757, 700) << "three quarters up 60 to 85 lbf/in²";
+    EXPECT_NEAR(n.heat.head->si() - 273.15, 212, 0.5) << "8 °C under the top of normal";
+    EXPECT_NEAR(n.phase(Phase::letDown).boost->si(), 0.75 * 28 * 3386.389, 200);
+    EXPECT_TRUE(test::lorimer().notes.estimated.empty() ||
+                std::none_of(test::lorimer().notes.estimated.begin(), test::lorimer().notes.estimated.end(),
+                             [](const Estimate& e) { return e.path.starts_with("engine.supercharger"); }));
+}
+
+TEST(MinimalNotes, WhatCannotBeEstimatedIsAskedForAllAtOnce) {
+    auto text = example();
+    for (const char* gone : {"compression = 6.1\n", "diameter = \"9 ft\"\n", "cylinders = 9\n"})
+        text = test::replaced(text, gone, "");
+    Problems problems;
+    EXPECT_FALSE(made(text, problems));
+    std::string all;
+    for (const auto& p : problems)
+        all += p.text() + "\n";
+    for (const char* wanted :
+         {"engine.compression is missing", "propeller.diameter is missing", "engine.cylinders is missing"})
+        EXPECT_NE(all.find(wanted), std::string::npos) << wanted;
+}
+
+TEST(MinimalNotes, BookletsInTheirOwnUnitsAreUnderstood) {
+    const auto flow = [](const std::string& given) {
+        Problems problems;
+        auto reading =
+            readNotes(test::replaced(example(), "line = [{ gear = \"low\", power = \"330 hp\" }]",
+                                     "line = [{ gear = \"low\", power = \"330 hp\", fuel_flow = \"" + given + "\" }]"),
+                      "m");
+        EXPECT_TRUE(reading.notes) << given << ": "
+                                   << (reading.problems.empty() ? "" : reading.problems.front().text());
+        return reading.notes ? reading.notes->rating("cruise")->lines.front().fuelFlow->si() * 3600 * 1e3 : 0.0; // l/h
+    };
+    // 150 lb/h of petrol at 0.72: 150 × 0.45359 / 0.72 = 94.5 l/h; 0.4545 lb/(hp·h) for 330 hp is the same.
+    EXPECT_NEAR(flow("150 lb/h"), 94.5, 0.05);
+    EXPECT_NEAR(flow("0.45455 lb/(hp·h)"), 94.5, 0.05);
+    EXPECT_NEAR(flow("25 US gal/h"), 94.64, 0.01);
+    const auto boost = [](const std::string& given) { return read<Dimension::manifoldPressure>(given).value().si(); };
+    EXPECT_NEAR(boost("91.44 cmHg"), 36 * 3386.389, 30);
+    EXPECT_NEAR(boost("1,219 mbar"), 36 * 3386.389, 30);
+    EXPECT_NEAR(read<Dimension::volume>("1,250 in³").value().si(), 1250 * 1.6387064e-5, 1e-9);
+    EXPECT_NEAR(read<Dimension::volume>("1250 cu in").value().si(), 1250 * 1.6387064e-5, 1e-9);
+}
+} // namespace
