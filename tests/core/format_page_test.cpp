@@ -165,7 +165,7 @@ TEST(FormatPage, ItsExamplesHoldOnlyKeysThatAreRead) {
                 out += p.text() + "\n";
         return out;
     };
-    EXPECT_EQ(unknown("format = 1\n" + blocks), "");
+    EXPECT_EQ(unknown("format = 2\n" + blocks), "");
     EXPECT_EQ(unknown("format = 1\n[[walk.station]]\nid = \"a\"\nname = \"A\"\naft = 1\nstarboard = 1\nitem = [\n" +
                       items + "]\n"),
               "");

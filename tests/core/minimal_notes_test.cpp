@@ -6,6 +6,7 @@
 #include "notes/notes_reader.h"
 #include "plan/plan.h"
 #include "test_data.h"
+#include "units/text.h"
 #include <algorithm>
 
 namespace {
@@ -111,10 +112,12 @@ TEST(MinimalNotes, BookletsInTheirOwnUnitsAreUnderstood) {
     EXPECT_NEAR(flow("150 lb/h"), 94.5, 0.05);
     EXPECT_NEAR(flow("0.45455 lb/(hp·h)"), 94.5, 0.05);
     EXPECT_NEAR(flow("25 US gal/h"), 94.64, 0.01);
-    const auto boost = [](const std::string& given) { return read<Dimension::manifoldPressure>(given).value().si(); };
+    const auto boost = [](const std::string& given) {
+        return amber::read<Dimension::manifoldPressure>(given).value().si();
+    };
     EXPECT_NEAR(boost("91.44 cmHg"), 36 * 3386.389, 30);
     EXPECT_NEAR(boost("1,219 mbar"), 36 * 3386.389, 30);
-    EXPECT_NEAR(read<Dimension::volume>("1,250 in³").value().si(), 1250 * 1.6387064e-5, 1e-9);
-    EXPECT_NEAR(read<Dimension::volume>("1250 cu in").value().si(), 1250 * 1.6387064e-5, 1e-9);
+    EXPECT_NEAR(amber::read<Dimension::volume>("1,250 in³").value().si(), 1250 * 1.6387064e-5, 1e-9);
+    EXPECT_NEAR(amber::read<Dimension::volume>("1250 cu in").value().si(), 1250 * 1.6387064e-5, 1e-9);
 }
 } // namespace
