@@ -32,10 +32,15 @@ TEST_F(Window, SaveAsKeepsTheNotesFound) {
     type("oat", QStringLiteral("9"));
     ASSERT_TRUE(window->saveAs());
     const QString saved = file + QStringLiteral(".toml");
-    EXPECT_TRUE(contents(saved).contains("notes = \"../../notes/lorimer-l4.toml\""));
+    EXPECT_TRUE(contents(saved).contains("file = \"../../airframes/hr-k.toml\"")) << "the airframe's own file";
     ASSERT_TRUE(window->openPath(farrier()));
     ASSERT_TRUE(window->openPath(saved));
     EXPECT_NEAR(document().sortie().day.oat.in(units::celsius), 9, 1e-6);
+    // And one that names its notes itself.
+    ASSERT_TRUE(window->openPath(farrier()));
+    ASSERT_TRUE(window->saveAs());
+    EXPECT_TRUE(contents(saved).contains("notes = \"../../notes/farrier-f5.toml\""));
+    ASSERT_TRUE(window->openPath(saved));
 }
 
 TEST_F(Window, ABrokenFileIsExplainedAndTheOpenWorkUntouched) {

@@ -72,6 +72,7 @@ int runCheck(const std::vector<std::string>& files) {
     for (const auto& file : files) {
         Problems problems;
         std::string verdict;
+        bool unread = false;
         const auto text = document::readFile(file, problems);
         if (text) {
             Problems ignored;
@@ -82,6 +83,7 @@ int runCheck(const std::vector<std::string>& files) {
             } else {
                 const auto plain = readNotes(*text, file);
                 problems = plain.problems;
+                unread = !plain.notes;
                 verdict = "notes";
                 std::vector<std::string> variants{plain.notes ? plain.notes->variant : ""};
                 if (plain.notes)
@@ -103,7 +105,7 @@ int runCheck(const std::vector<std::string>& files) {
             }
         }
         print(problems, stdout);
-        if (verdict == "notes" && !problems.empty() && text)
+        if (unread && text)
             soFar(*text, file);
         bad = bad || !problems.empty();
         if (problems.empty())

@@ -155,7 +155,10 @@ void complete(Control& c, const TypeNotes& n, const Equipment& e, const std::str
     // Turned about against the usual sense.
     if (c.less == more && c.more == less && c.kind == ControlKind::lever && c.acts != Acts::carburettorAir)
         c.reversed = true;
-    if (c.sense.empty() && !c.positions.empty() && c.acts != Acts::fuel && c.acts != Acts::ignition)
+    // Told where a hand could take it wrongly: a switch that is up for on needs no words.
+    const bool plain = c.origin == Origin::practice && c.kind != ControlKind::lever;
+    if (c.sense.empty() && !c.positions.empty() && !plain && c.more != c.positions.back().name &&
+        c.acts != Acts::trim && c.acts != Acts::brakes && c.acts != Acts::fuel && c.acts != Acts::ignition)
         c.sense = fmt::format("{} is {}", c.more, c.positions.back().name);
 }
 } // namespace

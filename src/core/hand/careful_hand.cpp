@@ -486,7 +486,7 @@ private:
         }
         l.throttle = {by, from};
         ramp(e, true, from, value, act.over);
-        // Opened for the take-off she rolls, whatever holds her.
+        // Opened for the take-off she moves, whatever holds her.
         if (phase_ == Phase::takeOff && levers_.path.kind == Path::Kind::standing)
             levers_.path = {Path::Kind::roll, 0.0, 0.0};
     }
