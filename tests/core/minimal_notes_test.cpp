@@ -47,6 +47,10 @@ TEST(MinimalNotes, OfThePageGiveAWholeDrillThatIsSafeAndCanBeDone) {
     for (const Phase phase :
          {Phase::start, Phase::runUp, Phase::takeOff, Phase::climb, Phase::letDown, Phase::landing, Phase::stop})
         EXPECT_GE(plan[phase].set.size(), 5u) << keyOf(phase);
+    const auto& told = plan[Phase::start].cautions;
+    EXPECT_TRUE(std::any_of(told.begin(), told.end(), [](const std::string& c) {
+        return c.starts_with("Ours, not from these notes:") && c.find("crank most 20 s") != std::string::npos;
+    })) << "on the page where it is used";
     std::size_t practice = 0, all = 0;
     for (const auto& [phase, notes] : a->notes.phases)
         for (const auto& s : notes.steps) {

@@ -126,7 +126,7 @@ void complete(Control& c, const TypeNotes& n, const Equipment& e, const std::str
         c.name = c.acts == Acts::coolingFlap && !n.coolingLever.empty()           ? n.coolingLever
                  : c.acts == Acts::primer && n.start.primer == "blades"           ? "Pull through"
                  : c.acts == Acts::starter && e.starter == StarterKind::cartridge ? "Cartridge"
-                 : c.acts == Acts::starter && e.starter == StarterKind::hand      ? "Propeller, by hand"
+                 : c.acts == Acts::starter && e.starter == StarterKind::hand      ? "By hand"
                                                                                   : capital(std::string(row.name));
     if (c.acts == Acts::starter && e.starter == StarterKind::hand && c.who.empty())
         c.who = "ground crew";

@@ -225,9 +225,8 @@ void draftStart(Draft& d) {
         fires.on(Acts::mixture, "rich").over(3.0);
     const Control* mixture = d.control(Acts::mixture);
     const auto* rich = mixture ? mixture->position("rich") : nullptr;
-    fires.set(d.e.carburettor != Carburettor::floatWithout && rich
-                  ? "starter let go; mixture " + rich->name + ", slowly"
-                  : "starter let go");
+    const std::string go = d.e.starter == StarterKind::hand ? "stand clear" : "starter let go";
+    fires.set(d.e.carburettor != Carburettor::floatWithout && rich ? go + "; mixture " + rich->name + ", slowly" : go);
     if (d.n.start.primer != "blades")
         d.say(p, "keep-alive", "Keep it alive", "a touch of primer if it falters; no quick throttle",
               "Opened quickly it coughs back, and burns.", "J19")

@@ -5,6 +5,7 @@
 #include "notes/placeholder.h"
 #include "notes/standard_schools.h"
 #include <algorithm>
+#include <array>
 #include <cctype>
 #include <fmt/format.h>
 
@@ -47,6 +48,8 @@ PhasePlan Describer::describe(Phase phase) {
     p.duration = flown.duration;
     p.fuel = flown.fuel;
     p.cautions = notes.cautions;
+    if (auto ours = estimatesOf(phase); !ours.empty())
+        p.cautions.push_back(std::move(ours));
     if (phase == Phase::walkRound && s_.airframe.facts)
         for (const auto& d : s_.airframe.facts->defects)
             p.cautions.push_back(fmt::format("Carried on this airframe{}: {}{}.",
@@ -80,6 +83,38 @@ PhasePlan Describer::describe(Phase phase) {
     for (const auto& c : p.clocks)
         worse(c.verdict);
     return p;
+}
+
+std::string Describer::estimatesOf(Phase phase) const {
+    struct Section {
+        std::string_view begins;
+        Phase phase;
+    };
+    static constexpr std::array<Section, 14> sections{{{"engine_start.", Phase::start},
+                                                       {"start.", Phase::start},
+                                                       {"warming.", Phase::warmUp},
+                                                       {"warm-up.", Phase::warmUp},
+                                                       {"run-up.", Phase::runUp},
+                                                       {"take-off.", Phase::takeOff},
+                                                       {"climb.", Phase::climb},
+                                                       {"gear_change.", Phase::climb},
+                                                       {"heat.", Phase::climb},
+                                                       {"engine.", Phase::climb},
+                                                       {"cruise.", Phase::cruise},
+                                                       {"let-down.", Phase::letDown},
+                                                       {"landing.", Phase::landing},
+                                                       {"cooling_down.", Phase::stop}}};
+    std::string out;
+    for (const auto& e : n_.estimated)
+        for (const auto& section : sections)
+            if (e.path.starts_with(section.begins) && section.phase == phase) {
+                std::string name = e.path.substr(section.begins.size());
+                std::replace_if(
+                    name.begin(), name.end(), [](char c) { return c == '_' || c == '.'; }, ' ');
+                out += fmt::format("{}{} {}", out.empty() ? "" : ", ", name, e.text);
+                break;
+            }
+    return out.empty() ? out : "Ours, not from these notes: " + out + ".";
 }
 
 void Describer::findStanding() {
@@ -168,6 +203,12 @@ SetLine Describer::setLine(Phase phase, const Step& step) const {
         if (lever.name == step.what) {
             line.sense = lever.sense;
             line.reversed = lever.reversed;
+        }
+    // Whose hand, where it is not the pilot's.
+    for (const auto& act : step.actions)
+        if (const Control* c = cockpit::find(n_.controls, act.control); c && !c->who.empty() && n_.crew.size() > 1) {
+            line.sense += (line.sense.empty() ? "" : " · ") + c->who;
+            break;
         }
     const auto fill = [&](const std::string& text, Origin& origin) {
         return placeholder::filled(text, [&](std::string_view name) {

@@ -65,6 +65,8 @@ private:
     [[nodiscard]] int tankAtStartOf(Phase phase) const { return f_.samples[f_[phase].firstSample].tank; }
     // ---- one phase
     PhasePlan describe(Phase phase);
+    /// Figures of a phase that the notes leave out and that are ours, in one sentence; empty: none.
+    [[nodiscard]] std::string estimatesOf(Phase phase) const;
     /// Steps of common practice whose controls stand there already: told in one line.
     void findStanding();
     [[nodiscard]] std::optional<SetLine> asItStands(Phase phase) const;
