@@ -1,4 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "cockpit/audit.h"
+#include "cockpit/migrate.h"
+#include "cockpit/written.h"
 #include "notes/notes_reader.h"
 #include "powerplant/aircraft.h"
 #include <cstdint>
@@ -17,6 +20,19 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t siz
         const auto aircraft = amber::powerplant::assemble(*reading.notes, problems);
         if (!aircraft && (problems.empty() || problems.front().what.empty()))
             std::abort();
+        // The whole drill: looked through, written out, and format 1 made format 2 that reads.
+        if (aircraft) {
+            for (const auto& p : amber::cockpit::audit(aircraft->notes))
+                if (p.text().empty() || p.remedy.empty())
+                    std::abort();
+            const std::string text(reinterpret_cast<const char*>(bytes), size);
+            amber::Problems ignored;
+            if (aircraft->notes.format == 1)
+                (void)amber::cockpit::migrate(text, "fuzz.toml", ignored);
+            else if (const auto root = amber::document::parse(text, "fuzz.toml", ignored))
+                if (amber::cockpit::expanded(*root, aircraft->notes).empty())
+                    std::abort();
+        }
     }
     return 0;
 }

@@ -6,11 +6,13 @@
 #include "advice/cooling.h"
 #include "advice/ground_budget.h"
 #include "advice/let_down.h"
+#include "cockpit/audit.h"
 #include "data_folder.h"
 #include "flight/cruise.h"
 #include "flight/engine_traces.h"
 #include "flight/open_files.h"
 #include "notes/notes_reader.h"
+#include "plan/lever_picture.h"
 #include "plan/pictures.h"
 #include "plan/plan.h"
 #include "plan/plan_export.h"
@@ -225,7 +227,16 @@ std::string tryNotes(const std::string& text, Random& r, bool everything, std::s
     if (!checkSortie(sortie, aircraft->notes, "").empty())
         return {};
     ++planned;
-    return wrongWith(*aircraft, sortie, plan::makePlan(*aircraft, sortie), everything);
+    for (const auto& p : cockpit::audit(aircraft->notes))
+        if (p.what.empty() || p.remedy.empty())
+            return "a finding without words";
+    const auto made = plan::makePlan(*aircraft, sortie);
+    for (const double share : {0.05, 0.4, 0.97})
+        for (const auto& lever : plan::leversAt(*aircraft, sortie, made.flown, share * made.flown.totalTime()))
+            for (const auto& place : lever.now)
+                if (place.share && !(*place.share >= 0 && *place.share <= 1))
+                    return "a lever beyond its travel: " + lever.id;
+    return wrongWith(*aircraft, sortie, made, everything);
 }
 
 std::string trySortie(const std::string& text, const std::string& path, bool everything, std::size_t& planned) {
