@@ -198,6 +198,17 @@ TEST(Fault, CarburettorIceTakesBoostHeatGivesItBack) {
     EXPECT_GT(hot.sick[Gauge::boost], p.sick[Gauge::boost]);
 }
 
+/// 12 g of water freeze out of each kilogram of air; a kilogram in an engine of one kilogram of air a second closes
+/// half the passage. Of the rated air flow f that is 12e-3 × f × 0.5 a second: at two thirds of it 0.24 in a minute.
+TEST(Fault, CarburettorIceGrowsAtItsRate) {
+    const Pair a = after(30, "carburettor-ice"), b = after(90, "carburettor-ice");
+    const double perMinute = b.sickState.ice - a.sickState.ice;
+    EXPECT_GT(perMinute, 0.17) << "the cruise draws half of the rated air at least";
+    EXPECT_LT(perMinute, 0.30);
+    const Pair half = after(90, "carburettor-ice 0.5");
+    EXPECT_NEAR(half.sickState.ice / b.sickState.ice, 0.5, 0.05) << "half the water, half the ice";
+}
+
 TEST(Fault, HotAirStuckWarmsTheChargeAndCostsPower) {
     const Pair p = after(60, "air-door-hot");
     EXPECT_GT(p.off(Gauge::carburettorAir), 25.0);

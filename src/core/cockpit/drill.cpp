@@ -3,6 +3,7 @@
 #include "cockpit/draft.h"
 #include "notes/cockpit_units.h"
 #include "notes/document.h"
+#include "notes/lever_words.h"
 #include "notes/placeholder.h"
 #include "units/text.h"
 #include "units/unit_table.h"
@@ -239,12 +240,6 @@ void sequence(TypeNotes& n) {
     }
 }
 
-std::string lower(std::string text) {
-    // Only a plain first letter: "RPM lever" keeps its capitals.
-    if (text.size() > 1 && text[0] >= 'A' && text[0] <= 'Z' && text[1] >= 'a' && text[1] <= 'z')
-        text[0] = static_cast<char>(text[0] - 'A' + 'a');
-    return text;
-}
 std::string levelText(const Target& t, const UnitSpec& unit) {
     return t.kind == Target::Kind::figure ? "{" + t.word + "}" : format(t.si, unit);
 }
@@ -279,7 +274,7 @@ std::string wordsOf(const Action& a, const Step& step, const std::vector<Control
     std::string out;
     if (const Control* c = find(controls, a.control)) {
         if (c->name != step.what)
-            out = lower(c->name) + " ";
+            out = inSentence(c->name) + " ";
         switch (a.to.kind) {
         case Target::Kind::position: {
             const auto* p = c->position(a.to.word);
@@ -309,7 +304,7 @@ std::string wordsOf(const Action& a, const Step& step, const std::vector<Control
                            format(a.lasts->si, *units::second.spec));
     if (a.until && a.until->gauge != Gauge::rpm && a.until->gauge != Gauge::height) {
         const auto& row = nameOf(a.until->gauge);
-        std::string gauge = lower(std::string(row.title));
+        std::string gauge = inSentence(std::string(row.title));
         if (const auto dot = gauge.find(" temp."); dot != std::string::npos)
             gauge = gauge.substr(0, dot);
         out += fmt::format("{}{} {}{}", out.empty() ? "" : ", ", gauge, a.until->above ? "" : "below ",

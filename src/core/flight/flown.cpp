@@ -106,4 +106,10 @@ Flown fly(const powerplant::Aircraft& aircraft, const Sortie& sortie, Pace pace)
     return Simulation(aircraft, sortie, pace).run();
 }
 
+Speed climbSpeedAt(const TypeNotes& n, Mass weight, Length pressureAltitude) {
+    const double table = speedFor(n, "climb", weight)->speed.si();
+    const double above = std::max(0.0, pressureAltitude.si());
+    return Speed::si(std::max(0.75 * table, table - n.speeds.climbLossPerKm.si() * above / 1000.0));
+}
+
 } // namespace amber::flight

@@ -208,5 +208,7 @@ struct TabulatedSpeed {
     Origin origin;
 };
 std::optional<TabulatedSpeed> speedFor(const TypeNotes& notes, std::string_view id, Mass weight);
+/// The climb's speed at a height: the table's, less with height, three quarters of it at least.
+Speed climbSpeedAt(const TypeNotes& notes, Mass weight, Length pressureAltitude);
 
 } // namespace amber::flight

@@ -68,10 +68,7 @@ void Simulation::takeOff() {
 }
 
 Speed Simulation::climbSpeed() const {
-    const double above = std::max(0.0, pressureAltitude().si());
-    const auto entry = speedFor(n_, "climb", weight());
-    return Speed::si(
-        std::max(0.75 * entry->speed.si(), entry->speed.si() - n_.speeds.climbLossPerKm.si() * above / 1000.0));
+    return climbSpeedAt(n_, weight(), pressureAltitude());
 }
 
 bool Simulation::timeToChange(const Rating& rating, const Setting& s, const engine::OperatingPoint& p) const {

@@ -98,12 +98,8 @@ private:
     /// Speed along the path: what the phase is flown at.
     [[nodiscard]] double pathSpeed() const {
         if (levers_.path.kind == Path::Kind::speedHeld && phase_ <= Phase::climb) {
-            const auto entry = flight::speedFor(n_, "climb", plant_.weight(state_));
-            if (!entry)
-                return f_[Phase::climb].setting.ias.si();
-            const double above = std::max(0.0, s_.day.pressureAltitudeOf(Length::si(state_.height)).si());
-            return std::max(0.75 * entry->speed.si(),
-                            entry->speed.si() - n_.speeds.climbLossPerKm.si() * above / 1000.0);
+            return flight::climbSpeedAt(n_, plant_.weight(state_), s_.day.pressureAltitudeOf(Length::si(state_.height)))
+                .si();
         }
         return levers_.path.ias;
     }

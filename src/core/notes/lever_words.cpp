@@ -24,4 +24,10 @@ std::string flapText(double opening) {
     return fmt::format("{:.0f} % open", 100 * opening);
 }
 
+std::string inSentence(std::string name) {
+    if (name.size() > 1 && name[0] >= 'A' && name[0] <= 'Z' && name[1] >= 'a' && name[1] <= 'z')
+        name[0] = static_cast<char>(name[0] - 'A' + 'a');
+    return name;
+}
+
 } // namespace amber

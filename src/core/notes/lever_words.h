@@ -7,4 +7,7 @@ namespace amber {
 /// Opening of a cooling flap or shutter, 0 … 1, as it is said: "shut", "one third", "open", "40 % open".
 std::string flapText(double opening);
 
+/// A name as it stands inside a sentence: "Cowl flaps" is "cowl flaps"; "RPM lever" keeps its capitals.
+std::string inSentence(std::string name);
+
 } // namespace amber

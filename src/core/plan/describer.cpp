@@ -2,11 +2,11 @@
 #include "plan/describer.h"
 #include "cockpit/state.h"
 #include "notes/cockpit_units.h"
+#include "notes/lever_words.h"
 #include "notes/placeholder.h"
 #include "notes/standard_schools.h"
 #include <algorithm>
 #include <array>
-#include <cctype>
 #include <fmt/format.h>
 
 namespace amber::plan {
@@ -159,10 +159,7 @@ void Describer::gather(std::vector<SetLine>& set) {
             line.why.clear();
             line.sense.clear();
             for (std::size_t k = i; k < end; ++k) {
-                std::string what = set[k].what;
-                if (what.size() > 1 && what[1] >= 'a')
-                    what[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(what[0])));
-                line.value += (k == i ? "" : " · ") + what + " " + set[k].value;
+                line.value += (k == i ? "" : " · ") + inSentence(set[k].what) + " " + set[k].value;
                 line.why += (k == i ? "" : " ") + set[k].what + ": " + set[k].why;
             }
             out.push_back(std::move(line));
@@ -181,10 +178,7 @@ std::optional<SetLine> Describer::asItStands(Phase phase) const {
     for (const Step& step : n_.phase(phase).steps)
         if (standing_.contains({phase, step.id})) {
             const SetLine one = setLine(phase, step);
-            std::string what = one.what;
-            if (what.size() > 1 && what[1] >= 'a')
-                what[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(what[0])));
-            const std::string told = what + " " + one.value;
+            const std::string told = inSentence(one.what) + " " + one.value;
             if (line.value.find(told) == std::string::npos)
                 line.value += (line.value.empty() ? "" : " · ") + told;
         }
