@@ -24,7 +24,7 @@ QString mark(Origin origin) {
 }
 
 constexpr int rowPadding = 4;
-constexpr int setWhatLeft = 23, setValueLeft = 122, setMarkWidth = 54;
+constexpr int setWhatLeft = 23, setValueLeft = 128, setMarkWidth = 54;
 constexpr int expectHeight = 29, clockHeight = 26;
 constexpr int candidateHeight = 42, candidateHeadHeight = 22;
 constexpr int walkLeft = 24, walkFoundWidth = 132;
