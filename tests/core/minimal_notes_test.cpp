@@ -51,6 +51,15 @@ TEST(MinimalNotes, OfThePageGiveAWholeDrillThatIsSafeAndCanBeDone) {
     EXPECT_TRUE(std::any_of(told.begin(), told.end(), [](const std::string& c) {
         return c.starts_with("Ours, not from these notes:") && c.find("crank most 20 s") != std::string::npos;
     })) << "on the page where it is used";
+    const auto& clocks = plan[Phase::start].clocks;
+    const auto starter =
+        std::find_if(clocks.begin(), clocks.end(), [](const auto& c) { return c.fact.id == "starter-most"; });
+    ASSERT_NE(starter, clocks.end());
+    EXPECT_EQ(starter->origin, Origin::ours) << "20 s are not the notes'";
+    const auto& stop = plan[Phase::stop].set;
+    const auto scavenge = std::find_if(stop.begin(), stop.end(), [](const auto& l) { return l.stepId == "scavenge"; });
+    ASSERT_NE(scavenge, stop.end());
+    EXPECT_EQ(scavenge->origin, Origin::ours);
     std::size_t practice = 0, all = 0;
     for (const auto& [phase, notes] : a->notes.phases)
         for (const auto& s : notes.steps) {

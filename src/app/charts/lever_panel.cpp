@@ -16,7 +16,7 @@ constexpr double cellWidth = 112, cellHeight = 112, titleHeight = 20, gap = 14, 
 constexpr double knob = 5.5;
 } // namespace
 
-LeverPanel::LeverPanel(SortieDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
+LeverPanel::LeverPanel(QWidget* parent) : QWidget(parent) {
     setObjectName(QStringLiteral("lever-panel"));
     setAccessibleName(tr("The cockpit's controls, before and now"));
     setFocusPolicy(Qt::StrongFocus);
@@ -28,10 +28,19 @@ LeverPanel::LeverPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
 void LeverPanel::show(std::vector<plan::LeverState> levers) {
     levers_ = std::move(levers);
     chosen_ = std::min(chosen_, levers_.empty() ? 0 : levers_.size() - 1);
-    setMinimumHeight(static_cast<int>(std::ceil(layOut(std::max(300, width())).height)));
+    holdHeight();
     updateGeometry();
     update();
     emit chosen();
+}
+
+void LeverPanel::holdHeight() {
+    setMinimumHeight(heightForWidth(std::max(300, width())));
+}
+
+void LeverPanel::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    holdHeight();
 }
 
 LeverPanel::Layout LeverPanel::layOut(double width) const {
@@ -76,20 +85,17 @@ QRectF LeverPanel::placeOf(const std::string& id) const {
     return {};
 }
 
-QString LeverPanel::textOf(const std::vector<plan::LeverPlace>& places) const {
+QString LeverPanel::textOf(const std::vector<plan::LeverPlace>& places, bool marked) {
     QStringList out;
     for (const auto& p : places)
-        out << q(p.text);
+        out << (marked && p.origin ? tr("%1 (%2)").arg(q(p.text), q(markOf(*p.origin))) : q(p.text));
     return out.join(QStringLiteral(" · "));
 }
 
-QString LeverPanel::reading() const {
-    if (levers_.empty())
-        return {};
-    const auto& l = levers_[chosen_];
-    QString text = tr("%1: %2").arg(q(l.name), textOf(l.now));
+QString LeverPanel::readingOf(const plan::LeverState& l) {
+    QString text = tr("%1: %2").arg(q(l.name), textOf(l.now, true));
     if (l.changed)
-        text += tr(", from %1").arg(textOf(l.before));
+        text += tr(", from %1").arg(textOf(l.before, true));
     if (!l.sense.empty())
         text += tr("; %1").arg(q(l.sense));
     if (l.reversed)
@@ -118,6 +124,13 @@ void LeverPanel::paintLever(QPainter& p, const plan::LeverState& l, const QRectF
         p.setFont(face(11, true));
         p.setPen(c.red);
         const QString mark = tr("× reversed");
+        right = p.fontMetrics().horizontalAdvance(mark) + 4;
+        p.drawText(line, Qt::AlignRight | Qt::AlignVCenter, mark);
+    }
+    if (const auto& origin = l.now.front().origin; origin && right == 0) { // where the figure comes from
+        p.setFont(face(11));
+        p.setPen(c.faint);
+        const QString mark = q(markOf(*origin));
         right = p.fontMetrics().horizontalAdvance(mark) + 4;
         p.drawText(line, Qt::AlignRight | Qt::AlignVCenter, mark);
     }
@@ -233,11 +246,7 @@ bool LeverPanel::event(QEvent* event) {
         auto* help = static_cast<QHelpEvent*>(event);
         for (const auto& cell : layOut(width()).cells)
             if (cell.box.contains(help->pos())) {
-                LeverPanel* self = this;
-                const auto kept = self->chosen_;
-                self->chosen_ = cell.lever;
-                QToolTip::showText(help->globalPos(), reading(), this);
-                self->chosen_ = kept;
+                QToolTip::showText(help->globalPos(), readingOf(levers_[cell.lever]), this);
                 return true;
             }
         QToolTip::hideText();

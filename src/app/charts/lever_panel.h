@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "plan/lever_picture.h"
-#include "store/sortie_document.h"
 #include <QWidget>
 
 namespace amber::app {
@@ -12,11 +11,11 @@ namespace amber::app {
 class LeverPanel : public QWidget {
     Q_OBJECT
 public:
-    explicit LeverPanel(SortieDocument& document, QWidget* parent = nullptr);
+    explicit LeverPanel(QWidget* parent = nullptr);
     void show(std::vector<plan::LeverState> levers);
     [[nodiscard]] const std::vector<plan::LeverState>& levers() const { return levers_; }
     /// Sense, who works it, before and now of the chosen control.
-    [[nodiscard]] QString reading() const;
+    [[nodiscard]] QString reading() const { return levers_.empty() ? QString() : readingOf(levers_[chosen_]); }
     [[nodiscard]] QSize sizeHint() const override { return {760, 420}; }
     [[nodiscard]] bool hasHeightForWidth() const override { return true; }
     [[nodiscard]] int heightForWidth(int width) const override;
@@ -30,6 +29,7 @@ protected:
     void paintEvent(QPaintEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
     bool event(QEvent* event) override;
 
 private:
@@ -47,10 +47,12 @@ private:
         double height = 0.0;
     };
     [[nodiscard]] Layout layOut(double width) const;
+    void holdHeight();
     void paintLever(QPainter& painter, const plan::LeverState& lever, const QRectF& box, bool chosen) const;
-    [[nodiscard]] QString textOf(const std::vector<plan::LeverPlace>& places) const;
+    [[nodiscard]] static QString readingOf(const plan::LeverState& lever);
+    /// @param marked each figure with its origin
+    [[nodiscard]] static QString textOf(const std::vector<plan::LeverPlace>& places, bool marked = false);
 
-    SortieDocument& document_;
     std::vector<plan::LeverState> levers_;
     std::size_t chosen_ = 0;
 };

@@ -16,7 +16,7 @@ LeversPage::LeversPage(SortieDocument& document, QWidget* parent) : Page(documen
     column->addWidget(title_);
     reading_ = richText("levers-reading");
     column->addWidget(reading_);
-    panel_ = new LeverPanel(document, this);
+    panel_ = new LeverPanel(this);
     column->addWidget(panel_, 1);
     column->addStretch(0);
     connect(panel_, &LeverPanel::chosen, this,

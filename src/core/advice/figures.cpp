@@ -1,15 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "advice/figures.h"
 #include "advice/cool_down.h"
+#include "cockpit/drill.h"
+#include "notes/placeholder.h"
+#include "notes/standard_schools.h"
 #include "start/cranking.h"
 #include "start/start_school.h"
 #include <algorithm>
+#include <limits>
 
 namespace amber::advice {
 namespace {
 constexpr double runsBy = 220.0 / 60.0; // rev/s, faster than any starter turns; ours
 constexpr double stands = 30.0 / 60.0;  // rev/s
-constexpr double bladeTime = 1.5;       // s, as the start's timeline counts them
 
 Figure of(Dimension dimension, double si, Origin origin = Origin::notes) {
     Figure f;
@@ -49,16 +52,17 @@ std::optional<Figure> startFigure(const powerplant::Aircraft& a, const Sortie& s
         const double blades = start::Priming(start).advice(request.engine, request.field).blades;
         const bool pulled = start.primer == "blades" || start.primerShare == 0.0;
         Figure given = of(Dimension::duration,
-                          dose() * (pulled ? std::max(bladeTime, start.primeTime.si()) : start.primeTime.si()) +
-                              blades * bladeTime);
+                          dose() * (pulled ? std::max(start::bladeTime, start.primeTime.si()) : start.primeTime.si()) +
+                              blades * start::bladeTime);
         given.doses = start.primer == "blades" ? dose()
                       : pulled                 ? dose() / start.bladesPerDose
                                                : dose() + blades / start.bladesPerDose;
         return given;
     }
     if (name == "prime-time")
-        return of(Dimension::duration, dose() * (start.primer == "blades" ? std::max(bladeTime, start.primeTime.si())
-                                                                          : start.primeTime.si()));
+        return of(Dimension::duration,
+                  dose() * (start.primer == "blades" ? std::max(start::bladeTime, start.primeTime.si())
+                                                     : start.primeTime.si()));
     if (name == "vaporise")
         return of(Dimension::duration, start::Priming(start).advice(request.engine, request.field).vaporise.si(),
                   Origin::model);
@@ -68,7 +72,7 @@ std::optional<Figure> startFigure(const powerplant::Aircraft& a, const Sortie& s
         return of(Dimension::duration,
                   name == "energise" ? crank.energise.si()
                   : start.starter.kind == StarterKind::hand
-                      ? start.starter.bladesBeforeIgnition * bladeTime
+                      ? start.starter.bladesBeforeIgnition * start::bladeTime
                       // The blades that went by while it was primed count.
                       : std::max(0.0, crank.forBlades.si() -
                                           (start.primeWhileTurning ? dose() * start.primeTime.si() : 0.0)));
@@ -216,6 +220,23 @@ std::optional<Figure> figureOf(const powerplant::Aircraft& a, const Sortie& s, c
             return of(Dimension::speed, v->speed.si(), v->origin);
     }
     return std::nullopt;
+}
+
+std::optional<double> heightOfStep(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f, Phase phase,
+                                   const Step& step) {
+    constexpr std::string_view heights[] = {"change-height", "second-change-height", "falls-at"};
+    const auto& actions = cockpit::actionsInForce(step, schools::inForce(step, phase, s.choices));
+    std::string name;
+    if (!actions.empty() && actions.front().control.empty() && actions.front().until &&
+        actions.front().until->gauge == Gauge::height)
+        name = actions.front().until->level.word;
+    for (const auto& told : placeholder::namesIn(step.at)) // a sentence of format 1 has no act
+        if (name.empty() && std::find(std::begin(heights), std::end(heights), told) != std::end(heights))
+            name = told;
+    if (name.empty())
+        return std::nullopt;
+    const auto figure = figureOf(a, s, f, phase, name);
+    return figure && figure->si ? *figure->si : std::numeric_limits<double>::quiet_NaN();
 }
 
 } // namespace amber::advice

@@ -21,4 +21,9 @@ struct Figure {
 std::optional<Figure> figureOf(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown,
                                Phase phase, std::string_view name, std::size_t engine = 0);
 
+/// The height at which a step of the climb is done today: a change of gear, a boost that falls. Nothing for a step that
+/// is of no height; NaN where today it is not come to.
+std::optional<double> heightOfStep(const powerplant::Aircraft& aircraft, const Sortie& sortie,
+                                   const flight::Flown& flown, Phase phase, const Step& step);
+
 } // namespace amber::advice

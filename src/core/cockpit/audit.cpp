@@ -29,8 +29,6 @@ public:
                 branched(change, state);
             else
                 ended(change.phase, state);
-            // Order matters: what the next act begins from.
-            last_ = act ? act : nullptr;
         });
         neverTouched();
         figures();
@@ -64,6 +62,15 @@ private:
     [[nodiscard]] std::string lowest() const {
         return n_.engine.gears.empty() ? std::string{} : n_.engine.gears.front().name;
     }
+    /// The gear that a phase names, else the lowest.
+    [[nodiscard]] std::string gearOf(Phase phase) const {
+        const auto& gear = n_.phase(phase).gear;
+        return gear.empty() ? lowest() : gear;
+    }
+    [[nodiscard]] std::optional<double> takeOffRpm() const {
+        return rating(Phase::takeOff) ? std::optional(rating(Phase::takeOff)->rpm.si()) : std::nullopt;
+    }
+    /// By the notes alone, before any day is planned: the plan's own figures are advice::figureOf()'s.
     [[nodiscard]] Settled settled(const Target& t, Phase phase) const {
         Settled out;
         if (t.kind == Target::Kind::position)
@@ -90,10 +97,9 @@ private:
                                                                           : n_.fuel.takeOffTank;
         else if (t.word == "landing-tank")
             out.is = n_.fuel.landingTank;
-        else if (t.word == "rpm" || t.word == "boost") {
-            if (t.word == "rpm" && (p.rpm || rating(phase)))
-                out.value = p.rpm ? p.rpm->si() : rating(phase)->rpm.si();
-        } else if (t.word == "climb-rpm" && rating(Phase::climb))
+        else if (t.word == "rpm" && (p.rpm || rating(phase)))
+            out.value = p.rpm ? p.rpm->si() : rating(phase)->rpm.si();
+        else if (t.word == "climb-rpm" && rating(Phase::climb))
             out.value = n_.phase(Phase::climb).rpm.value_or(rating(Phase::climb)->rpm).si();
         else if (t.word == "take-off-rpm" && rating(Phase::takeOff))
             out.value = rating(Phase::takeOff)->rpm.si();
@@ -128,7 +134,7 @@ private:
     void must(std::string_view rule, Acts acts, std::string_view is, const State& s, Phase phase, std::size_t step,
               const char* when) {
         if (has(acts) && !stands(acts, s, is))
-            say(rule, phase, step, fmt::format("{} does not stand at {} {}", called(acts), is, when),
+            say(rule, phase, step, fmt::format("{}: not at {} {}", called(acts), is, when),
                 fmt::format("Set it before, with do = [{{ {} = \"{}\" }}]",
                             n_.controls[static_cast<std::size_t>(indexOf(acts))].id, is));
     }
@@ -247,14 +253,11 @@ private:
         must("hot-air-at-take-off", Acts::carburettorAir, "cold", s, c.phase, c.step, when);
         if (has(Acts::mixture) && rating(Phase::takeOff) && rating(Phase::takeOff)->mixture == Mixture::rich)
             must("mixture-at-take-off", Acts::mixture, "rich", s, c.phase, c.step, when);
-        if (has(Acts::propeller) &&
-            !fine(s, rating(Phase::takeOff) ? std::optional(rating(Phase::takeOff)->rpm.si()) : std::nullopt))
+        if (has(Acts::propeller) && !fine(s, takeOffRpm()))
             say("coarse-at-take-off", c.phase, c.step,
                 "the propeller is not at take-off rpm when the throttle is opened", "Set it fine before");
-        if (e_.blower) {
-            const auto& gear = n_.phase(Phase::takeOff).gear;
-            must("high-gear-at-take-off", Acts::gear, gear.empty() ? lowest() : gear, s, c.phase, c.step, when);
-        }
+        if (e_.blower)
+            must("high-gear-at-take-off", Acts::gear, gearOf(Phase::takeOff), s, c.phase, c.step, when);
         must("tank-at-take-off", Acts::fuel, n_.fuel.takeOffTank, s, c.phase, c.step, when);
         must("pump-at-take-off", Acts::pump, "on", s, c.phase, c.step, when);
         must("locked-at-take-off", Acts::lock, "out", s, c.phase, c.step, when);
@@ -305,8 +308,7 @@ private:
     void goingRound(const Change& c, const Settled& to, const State& s) {
         const bool opens =
             about(c, Acts::throttle) && (to.is == "open" || to.figure == "take-off-boost" || to.figure == "boost");
-        if (opens && e_.hub != Hub::fixed &&
-            !fine(s, rating(Phase::takeOff) ? std::optional(rating(Phase::takeOff)->rpm.si()) : std::nullopt)) {
+        if (opens && e_.hub != Hub::fixed && !fine(s, takeOffRpm())) {
             say("go-round-rpm", c.phase, c.step, "going round opens up without take-off rpm",
                 "Propeller to take-off rpm first: high boost on cruise rpm detonates");
         }
@@ -325,7 +327,7 @@ private:
         if (about(c, Acts::throttle) && (act.until || to.figure == "rpm"))
             cooled_ = true;
         if (about(c, Acts::propeller)) {
-            parked_ = true;
+
             if (stopped_ && e_.hub != Hub::fixed && e_.hub != Hub::electric)
                 say("parked-after-stop", c.phase, c.step, "the propeller is parked after the engine is stopped",
                     "Put it before: an oil propeller cannot move afterwards");
@@ -361,12 +363,9 @@ private:
         const char* when = "after going round";
         must("go-round-mixture", Acts::mixture, "rich", s, c.phase, c.step, when);
         if (e_.blower)
-            must("go-round-gear", Acts::gear,
-                 n_.phase(Phase::takeOff).gear.empty() ? lowest() : n_.phase(Phase::takeOff).gear, s, c.phase, c.step,
-                 when);
+            must("go-round-gear", Acts::gear, gearOf(Phase::takeOff), s, c.phase, c.step, when);
         must("go-round-air", Acts::carburettorAir, "cold", s, c.phase, c.step, when);
-        if (e_.hub != Hub::fixed &&
-            !fine(s, rating(Phase::takeOff) ? std::optional(rating(Phase::takeOff)->rpm.si()) : std::nullopt))
+        if (e_.hub != Hub::fixed && !fine(s, takeOffRpm()))
             say("go-round-rpm", c.phase, c.step, "going round is done without take-off rpm",
                 "Propeller to take-off rpm, then boost");
     }
@@ -409,17 +408,11 @@ private:
                     "Open it as far as the temperatures need");
             must("water-left-on", Acts::water, "off", s, phase, last, "at the end of the climb");
             break;
-        case Phase::letDown:
-            if (has(Acts::mixture) && !stands(Acts::mixture, s, "rich"))
-                weakDown_ = true;
-            break;
         case Phase::landing: {
             const char* when = "before the landing";
             must("mixture-at-landing", Acts::mixture, "rich", s, phase, last, when);
             if (e_.blower)
-                must("high-gear-at-landing", Acts::gear,
-                     n_.phase(Phase::landing).gear.empty() ? lowest() : n_.phase(Phase::landing).gear, s, phase, last,
-                     when);
+                must("high-gear-at-landing", Acts::gear, gearOf(Phase::landing), s, phase, last, when);
             must("tank-at-landing", Acts::fuel, n_.fuel.landingTank, s, phase, last, when);
             must("pump-at-landing", Acts::pump, "on", s, phase, last, when);
             must("turbo-at-landing", Acts::turbo, "off", s, phase, last, when);
@@ -520,11 +513,10 @@ private:
     Equipment e_;
     Problems out_;
     std::set<std::string> said_;
-    const Action* last_ = nullptr;
+
     bool energised_ = false, oilWatched_ = false, raised_ = false, opened_ = false, boostReduced_ = false,
          throttledDown_ = false;
-    bool weakDown_ = false, wentRound_ = false, stopped_ = false, cooled_ = false, parked_ = false, diluted_ = false,
-         oilCooled_ = false;
+    bool wentRound_ = false, stopped_ = false, cooled_ = false, diluted_ = false, oilCooled_ = false;
     std::size_t dilutionStep_ = 0;
 };
 } // namespace

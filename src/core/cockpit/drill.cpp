@@ -307,7 +307,7 @@ std::string wordsOf(const Action& a, const Step& step, const std::vector<Control
         std::string gauge = inSentence(std::string(row.title));
         if (const auto dot = gauge.find(" temp."); dot != std::string::npos)
             gauge = gauge.substr(0, dot);
-        out += fmt::format("{}{} {}{}", out.empty() ? "" : ", ", gauge, a.until->above ? "" : "below ",
+        out += fmt::format("{}{} {}{}", out.empty() ? "" : ", ", gauge, a.until->above ? "over " : "below ",
                            levelText(a.until->level, n.unitOf(a.until->gauge)));
     }
     return out;

@@ -106,6 +106,11 @@ Flown fly(const powerplant::Aircraft& aircraft, const Sortie& sortie, Pace pace)
     return Simulation(aircraft, sortie, pace).run();
 }
 
+double usableAtStart(const TypeNotes& n, const Sortie& s, const Tank& tank) {
+    const Volume held = watch::contentsOf(n, tank, s.walk.found, s.contents);
+    return std::max(0.0, held.si() - (tank.capacity.si() - tank.usable.si()));
+}
+
 Speed climbSpeedAt(const TypeNotes& n, Mass weight, Length pressureAltitude) {
     const double table = speedFor(n, "climb", weight)->speed.si();
     const double above = std::max(0.0, pressureAltitude.si());

@@ -208,6 +208,10 @@ struct TabulatedSpeed {
     Origin origin;
 };
 std::optional<TabulatedSpeed> speedFor(const TypeNotes& notes, std::string_view id, Mass weight);
+/// What can be burnt of a tank at the start: by the dip that was read, else what the sortie says, less what stays in
+/// it.
+double usableAtStart(const TypeNotes& notes, const Sortie& sortie, const Tank& tank);
+inline constexpr double circuitHeight = 300.0; ///< m above the field, where the let-down ends
 /// The climb's speed at a height: the table's, less with height, three quarters of it at least.
 Speed climbSpeedAt(const TypeNotes& notes, Mass weight, Length pressureAltitude);
 

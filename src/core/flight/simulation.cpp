@@ -14,11 +14,10 @@
 
 namespace amber::flight {
 namespace {
-constexpr double leastFuel = 1e-9;     // m³, less is nothing
-constexpr double openingUp = 6.0;      // s
-constexpr double leastLag = 0.2;       // s
-constexpr double worthTaking = 1.0;    // s left of a rating that it is changed to
-constexpr double blankedCooler = 0.15; // of the oil cooler's air that gets past the blanks
+constexpr double leastFuel = 1e-9;  // m³, less is nothing
+constexpr double openingUp = 6.0;   // s
+constexpr double leastLag = 0.2;    // s
+constexpr double worthTaking = 1.0; // s left of a rating that it is changed to
 } // namespace
 
 Simulation::Simulation(const powerplant::Aircraft& aircraft, const Sortie& sortie, Pace pace)
@@ -27,12 +26,8 @@ Simulation::Simulation(const powerplant::Aircraft& aircraft, const Sortie& sorti
       state_(plant_->standing(day_, engineTemperatureOf(sortie))), levers_(plant_->levers()), watch_(aircraft.notes) {
     run_.day = &day_;
     run_.ice = false; // told where it may form; a pilot keeps it clear
-    for (std::size_t i = 0; i < n_.fuel.tanks.size(); ++i) {
-        const Tank& tank = n_.fuel.tanks[i];
-        const double unusable = tank.capacity.si() - tank.usable.si();
-        const Volume held = watch::contentsOf(n_, tank, s_.walk.found, s_.contents);
-        state_.tanks[i] = std::max(0.0, held.si() - unusable);
-    }
+    for (std::size_t i = 0; i < n_.fuel.tanks.size(); ++i)
+        state_.tanks[i] = usableAtStart(n_, s_, n_.fuel.tanks[i]);
     out_.fuelAtStart = total();
     state_.dryMass = s_.weight.si() - out_.fuelAtStart * n_.fuel.density;
     tank_ = tankIndex(n_.fuel.takeOffTank);
@@ -129,7 +124,7 @@ powerplant::EngineLevers Simulation::leversOf(const Setting& s) const {
     l.cutOff = false;
     l.gear = s.gear;
     l.coolingFlap = s.coolingFlap;
-    l.oilCooler = blanked() ? blankedCooler : 1.0;
+    l.oilCooler = blanked() ? powerplant::blankedCooler : 1.0;
     l.water = s.water;
     l.ignition = powerplant::Ignition::both;
     l.cock = true;
@@ -347,7 +342,7 @@ void Simulation::ice(Phase phase) {
 heat::Drive Simulation::drive(const Setting& s, const engine::OperatingPoint& p) const {
     const air::Ambient here = air();
     auto d = heat::driveOf(p, s.rpm, here, s.ias, s.coolingFlap);
-    d.oilCooler = blanked() ? blankedCooler : 1.0;
+    d.oilCooler = blanked() ? powerplant::blankedCooler : 1.0;
     d.oilThinning = thinning();
     return d;
 }

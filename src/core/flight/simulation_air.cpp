@@ -16,7 +16,6 @@ namespace amber::flight {
 namespace {
 constexpr double climbStep = 10.0, airStep = 30.0, cruiseStep = 60.0; // s between moments
 constexpr double leastClimb = 0.5;                                    // m/s: service ceiling, 100 ft/min
-constexpr double circuitHeight = 300.0;                               // m above the field, where let-down ends
 constexpr double takeOffHeight = 150.0; // m above the field, least height where the climb begins
 constexpr double gearChangeTime = 6.0;  // s, throttle back, shift, open
 constexpr double leastLeft = 0.5;       // s, less than this left of a rating is nothing

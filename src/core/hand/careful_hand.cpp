@@ -22,7 +22,6 @@ constexpr double cracked = 0.045;      // of the throttle's travel: a thumb's wi
 constexpr double moveTime = 0.4;       // s, from one control to the next
 constexpr double unbounded = 3 * 3600; // s, a wait without an end: it is given up
 constexpr double reads = 0.1;          // s between two looks
-constexpr double circuit = 300.0;      // m above the field, where the let-down ends
 constexpr double safeHeight = 120.0;   // m above the field
 constexpr int longestCooling = 6 * 60; // min standing until the oil is cool
 constexpr double wellUnder = 8.0,
@@ -38,12 +37,8 @@ public:
         run_.day = &sortie.day;
         run_.ice = false; // the plan's drill keeps it clear
         order_ = sortie.start.order.empty() ? n_.start.order : sortie.start.order;
-        for (std::size_t i = 0; i < n_.fuel.tanks.size(); ++i) {
-            const auto& tank = n_.fuel.tanks[i];
-            const auto given = sortie.contents.find(tank.id);
-            state_.tanks[i] =
-                std::min(tank.usable.si(), given == sortie.contents.end() ? tank.usable.si() : given->second.si());
-        }
+        for (std::size_t i = 0; i < n_.fuel.tanks.size(); ++i)
+            state_.tanks[i] = flight::usableAtStart(n_, sortie, n_.fuel.tanks[i]);
         state_.dryMass += sortie.weight.si() - plant_.weight(state_).si();
         for (auto& e : levers_.engines)
             e.thinning = flight::oilThinning(n_, sortie);
@@ -162,11 +157,11 @@ private:
     /// Whether every condition of it came.
     bool take(const Turn& turn) {
         const Step& s = step(turn);
-        // What happens at a height of the climb waits for it while the rest goes on.
         const auto& actions = cockpit::actionsInForce(s, schools::inForce(s, phase_, s_.choices));
-        if (!actions.empty() && actions.front().control.empty() && actions.front().until &&
-            actions.front().until->gauge == Gauge::height) {
-            if (advice::figureOf(a_, s_, f_, phase_, actions.front().until->level.word))
+        // What happens at a height of the climb waits for it while the rest goes on; what is not come to today is not
+        // done.
+        if (const auto height = advice::heightOfStep(a_, s_, f_, phase_, s)) {
+            if (!std::isnan(*height))
                 waiting_.push_back(turn);
             return true;
         }
@@ -187,7 +182,7 @@ private:
             if (act.over > 0)
                 go(act.over);
             if (act.lasts)
-                go(timeOf(*act.lasts, engines.front()));
+                go(siOf(*act.lasts, engines.front()).value_or(0.0));
             if (act.until && act.until->gauge == Gauge::oilTemperature && phase_ == Phase::stop && !act.until->above) {
                 if (!oilBelow(s, act, engines))
                     return false;
@@ -198,10 +193,6 @@ private:
                         levers_.engines[e].ignition = powerplant::Ignition::off;
                 return false;
             }
-            const auto* c = cockpit::find(n_.controls, act.control);
-            if (c && c->acts == Acts::primer)
-                for (const std::size_t e : engines)
-                    prime(e, act);
             out_.done.push_back({began, phase_, s.id,
                                  turn.engine >= 0 ? n_.positions[static_cast<std::size_t>(turn.engine)].id : "",
                                  act.control, now() - began});
@@ -220,24 +211,17 @@ private:
         }
         return out;
     }
-    [[nodiscard]] double timeOf(const Target& t, std::size_t engine) const {
+    /// What a target comes to today; nothing where the notes leave it out.
+    [[nodiscard]] std::optional<double> siOf(const Target& t, std::size_t engine) const {
         if (t.kind == Target::Kind::quantity)
             return t.si;
         const auto figure = advice::figureOf(a_, s_, f_, phase_, t.word, engine);
-        return figure && figure->si ? *figure->si : 0.0;
+        return figure ? figure->si : std::nullopt;
     }
-    /// The strokes, seconds or blades of a dose: its time was gone through as the act lasted, so that it has its
-    /// vapour.
-    void prime(std::size_t, const Action&) {}
-
     /// Whether it came in time.
     bool waitFor(const Step& s, const Action& act, const std::vector<std::size_t>& engines) {
         const Awaited& c = *act.until;
-        std::optional<double> level;
-        if (c.level.kind == Target::Kind::quantity)
-            level = c.level.si;
-        else if (const auto figure = advice::figureOf(a_, s_, f_, phase_, c.level.word, engines.front()))
-            level = figure->si;
+        const auto level = siOf(c.level, engines.front());
         if (!level)
             return true; // the notes leave it out: nothing to wait for
         const double most = act.within > 0 ? act.within : unbounded;
@@ -265,10 +249,7 @@ private:
         const auto before = out_.missed.size();
         if (waitFor(s, act, engines))
             return true;
-        const auto wanted = advice::figureOf(a_, s_, f_, phase_, act.until->level.word);
-        const double level = act.until->level.kind == Target::Kind::quantity ? act.until->level.si
-                             : wanted && wanted->si                          ? *wanted->si
-                                                                             : 0.0;
+        const double level = siOf(act.until->level, engines.front()).value_or(0.0);
         const auto again = [&](const char* id) {
             for (std::size_t k = 0; k < n_.phase(phase_).steps.size(); ++k)
                 if (n_.phase(phase_).steps[k].id == id)
@@ -371,7 +352,7 @@ private:
             l.coolingFlap = to.share ? *to.share : is == "shut" ? 0.0 : 1.0;
             break;
         case Acts::oilCooler:
-            l.oilCooler = is == "shut" ? 0.15 : 1.0;
+            l.oilCooler = is == "shut" ? powerplant::blankedCooler : 1.0;
             break;
         case Acts::intercooler:
             l.intercooler = on ? 1.0 : 0.0;
@@ -550,8 +531,8 @@ private:
             const Turn turn = waiting_[i];
             const Step& s = step(turn);
             const auto& actions = cockpit::actionsInForce(s, schools::inForce(s, phase_, s_.choices));
-            const auto level = advice::figureOf(a_, s_, f_, phase_, actions.front().until->level.word);
-            if (!level || state_.height < *level->si)
+            const auto height = advice::heightOfStep(a_, s_, f_, phase_, s);
+            if (!height || !(state_.height >= *height))
                 continue;
             waiting_.erase(waiting_.begin() + static_cast<std::ptrdiff_t>(i));
             perform(s, turn, actions, 1);
@@ -579,7 +560,7 @@ private:
             until([] { return false; }, std::min(haste_.cruise, f_[Phase::cruise].duration));
             break;
         case Phase::letDown:
-            until([&] { return state_.height <= home + circuit; }, 2 * 3600.0);
+            until([&] { return state_.height <= home + flight::circuitHeight; }, 2 * 3600.0);
             break;
         case Phase::landing:
             until([&] { return state_.height <= home + 1.0; }, 1800.0);

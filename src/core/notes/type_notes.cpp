@@ -47,6 +47,30 @@ const Rating* TypeNotes::rating(std::string_view key) const {
     return nullptr;
 }
 
+bool TypeNotes::isEstimated(Phase in, std::string_view figure) const {
+    struct Stands {
+        std::string_view figure, path;
+    };
+    static constexpr Stands elsewhere[] = {{"taxi-rpm", "warming.taxi_rpm"},
+                                           {"taxi", "warming.taxi"},
+                                           {"oil-run-up", "warming.oil_run_up"},
+                                           {"oil-take-off", "warming.oil_take_off"},
+                                           {"throttle-back", "gear_change.throttle_back_to"},
+                                           {"scavenge", "cooling_down.scavenge"},
+                                           {"scavenge-rpm", "cooling_down.scavenge_rpm"},
+                                           {"oil-pressure-least", "engine_start.oil_pressure"},
+                                           {"oil-pressure-within", "engine_start.oil_pressure_within"},
+                                           {"starter-most", "engine_start.crank_most"},
+                                           {"order", "engine_start.order"},
+                                           {"warm-up-rpm", "warm-up.rpm"},
+                                           {"slow-rpm", "start.rpm"}};
+    std::string path = std::string(keyOf(in)) + "." + std::string(figure);
+    for (const auto& e : elsewhere)
+        if (e.figure == figure)
+            path = e.path;
+    return std::any_of(estimated.begin(), estimated.end(), [&](const Estimate& e) { return e.path == path; });
+}
+
 const PhaseNotes& TypeNotes::phase(Phase wanted) const {
     static const PhaseNotes none;
     const auto found = phases.find(wanted);

@@ -549,6 +549,8 @@ struct TypeNotes {
     [[nodiscard]] std::optional<std::size_t> gearIndex(std::string_view name) const;
     /// Unit a gauge is marked in: its own, or the cockpit's.
     [[nodiscard]] const UnitSpec& unitOf(Gauge gauge) const;
+    /// Whether a figure of a phase, by its placeholder's or its clock's name, is one of `estimated`.
+    [[nodiscard]] bool isEstimated(Phase in, std::string_view figure) const;
     [[nodiscard]] std::size_t engineCount() const { return positions.size(); }
 };
 

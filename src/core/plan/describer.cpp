@@ -55,18 +55,19 @@ PhasePlan Describer::describe(Phase phase) {
             p.cautions.push_back(fmt::format("Carried on this airframe{}: {}{}.",
                                              d.since.empty() ? "" : " since " + d.since, d.what,
                                              d.stops ? "; she does not fly with it" : ""));
-    for (const Step& step : notes.steps)
-        // No change, no act at it.
-        if (!standing_.contains({phase, step.id}) &&
-            (f_.gearChange() || step.at.find("{change-height}") == std::string::npos) &&
-            (f_.gearChanges.size() > 1 || step.at.find("{second-change-height}") == std::string::npos) &&
-            (step.at != "{falls-at}" || advice::figureOf(a_, s_, f_, phase, "falls-at")))
+    for (const Step& step : notes.steps) {
+        const auto height = advice::heightOfStep(a_, s_, f_, phase, step);
+        if (!standing_.contains({phase, step.id}) && !(height && std::isnan(*height))) // no change, no act at it
             p.set.push_back(setLine(phase, step));
+    }
     gather(p.set);
     if (const auto line = asItStands(phase))
         p.set.push_back(*line);
     expectations(phase, p);
     clocks(phase, p);
+    for (auto& c : p.clocks)
+        if (c.origin == Origin::notes && !n_.estimated.empty() && n_.isEstimated(phase, c.fact.id))
+            c.origin = Origin::ours;
     for (const auto& finding : f_.findings)
         if (finding.phase == phase)
             p.remarks.push_back(finding);

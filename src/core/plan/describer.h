@@ -41,7 +41,9 @@ private:
     [[nodiscard]] std::string mixtureName(Mixture m) const;
     [[nodiscard]] std::string tankName(int index) const;
     // ---- placeholders
+    /// A placeholder's figure; what the notes leave out and is estimated is marked as ours.
     [[nodiscard]] Filled figure(Phase phase, std::string_view name) const;
+    [[nodiscard]] Filled asPlanned(Phase phase, std::string_view name) const;
     /// A figure of the drill in the cockpit's units and words.
     [[nodiscard]] std::string toldFigure(const advice::Figure& figure) const;
     /// "800 rpm; 1,000 from oil 12 °C; 1,200 from 30 °C"

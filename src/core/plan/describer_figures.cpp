@@ -38,6 +38,13 @@ std::string Describer::tankName(int index) const {
 }
 
 Filled Describer::figure(Phase phase, std::string_view name) const {
+    Filled out = asPlanned(phase, name);
+    if (out.origin == Origin::notes && !n_.estimated.empty() && n_.isEstimated(phase, name))
+        out.origin = Origin::ours;
+    return out;
+}
+
+Filled Describer::asPlanned(Phase phase, std::string_view name) const {
     const flight::PhaseFlown& p = f_[phase];
     const flight::Setting& s = p.setting;
     if (name == "boost") {

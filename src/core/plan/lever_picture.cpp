@@ -26,34 +26,37 @@ public:
             return at(c, t.word);
         std::optional<double> si;
         Dimension dimension = t.dimension;
+        Origin origin = Origin::notes;
         if (t.kind == Target::Kind::quantity) {
             si = t.si;
         } else if (t.kind == Target::Kind::figure) {
             const auto figure = advice::figureOf(a_, s_, f_, stand.phase, t.word, engine);
             if (!figure)
-                return {"as it was", std::nullopt};
+                return {"as it was"};
             if (!figure->position.empty())
                 return at(c, figure->position);
             if (figure->share)
-                return {flapText(*figure->share), *figure->share};
+                return {flapText(*figure->share), figure->origin, *figure->share};
             si = figure->si;
             dimension = figure->dimension;
+            origin = n_.isEstimated(stand.phase, t.word) ? Origin::ours : figure->origin;
         }
         if (!si)
             return {};
         if (dimension == Dimension::rotation) {
             const double share = c.acts == Acts::propeller ? (*si / mostRpm_ - 0.45) / 0.55 : *si / mostRpm_;
-            return {format(std::round(*si * 6) / 6, *units::rpm.spec), std::clamp(share, 0.0, 1.0)};
+            return {format(std::round(*si * 6) / 6, *units::rpm.spec), origin, std::clamp(share, 0.0, 1.0)};
         }
         if (dimension == Dimension::manifoldPressure)
-            return {format(*si, n_.unitOf(Gauge::boost)), std::clamp((*si - 3e4) / (mostBoost_ - 3e4), 0.0, 1.0)};
-        return {format(*si, *units::second.spec), std::nullopt};
+            return {format(*si, n_.unitOf(Gauge::boost)), origin,
+                    std::clamp((*si - 3e4) / (mostBoost_ - 3e4), 0.0, 1.0)};
+        return {format(*si, *units::second.spec), origin};
     }
 
 private:
     static LeverPlace at(const Control& c, const std::string& is) {
         const auto* p = c.position(is);
-        return {p ? p->name : is, p ? std::optional(cockpit::place(c, p->is)) : std::nullopt};
+        return {p ? p->name : is, std::nullopt, p ? std::optional(cockpit::place(c, p->is)) : std::nullopt};
     }
     const powerplant::Aircraft& a_;
     const TypeNotes& n_;
@@ -67,16 +70,13 @@ double doneAt(const powerplant::Aircraft& a, const Sortie& s, const flight::Flow
     const auto& p = f[phase];
     if (step.atEnd)
         return p.start + p.duration;
-    const auto& actions = cockpit::actionsInForce(step, schools::inForce(step, phase, s.choices));
-    if (actions.empty() || !actions.front().until || actions.front().until->gauge != Gauge::height)
+    const auto height = advice::heightOfStep(a, s, f, phase, step);
+    if (!height)
         return p.start;
-    const auto height = advice::figureOf(a, s, f, phase, actions.front().until->level.word);
-    if (!height || !height->si)
-        return p.start + p.duration + 1e9; // never today
     for (std::size_t i = p.firstSample; i <= p.lastSample; ++i)
-        if (f.samples[i][Gauge::height] >= *height->si - 1.0)
+        if (f.samples[i][Gauge::height] >= *height - 1.0)
             return f.samples[i].time;
-    return p.start + p.duration + 1e9;
+    return p.start + p.duration + 1e9; // never today
 }
 } // namespace
 

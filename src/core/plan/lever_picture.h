@@ -7,8 +7,9 @@ namespace amber::plan {
 
 /// Where one control of one engine stands, in the cockpit's words and along its travel.
 struct LeverPlace {
-    std::string text;            ///< "auto rich", "39 inHg"
-    std::optional<double> share; ///< of its travel, 0 less … 1 more; none: it has no travel that is known
+    std::string text;               ///< "auto rich", "39 inHg"
+    std::optional<Origin> origin{}; ///< of a figure; a position has none
+    std::optional<double> share{};  ///< of its travel, 0 less … 1 more; none: it has no travel that is known
     bool operator==(const LeverPlace&) const = default;
 };
 

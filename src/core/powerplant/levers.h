@@ -25,6 +25,8 @@ constexpr Throttle rpmHeld(double revsPerSecond) {
 
 enum class Ignition { off, left, right, both };
 
+inline constexpr double blankedCooler = 0.15; ///< of the oil cooler's air that gets past blanks, or a shut flap
+
 /// Where the levers and switches of one engine stand.
 struct EngineLevers {
     Throttle throttle;

@@ -24,6 +24,7 @@ double vapourFraction(Temperature headOrCoolant);
 
 inline constexpr double leanestFiring = 0.050, richestFiring = 0.130, bestFiring = 0.075; ///< vapour fuel–air ratios
 
+inline constexpr double bladeTime = 1.5;                   ///< s, for one blade pulled through by hand: an estimate
 inline constexpr Duration drainTime = Duration::si(180.0); ///< of the film that runs out of the intake
 inline constexpr double carriedPerCycle = 0.30;            ///< of the fuel, by one cycle turned with the throttle open
 /// Time constant of evaporation in an engine of this temperature: slower on colder metal (an estimate).

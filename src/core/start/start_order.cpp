@@ -38,7 +38,6 @@ double StartTimeline::laneTotal(const std::string& engine) const {
 }
 
 namespace {
-constexpr double bladeTime = 1.5; // s, for one blade pulled through by hand
 
 struct EngineState {
     std::string id;

@@ -116,4 +116,10 @@ Verdict judgeLook(std::string_view what, std::string_view defect, bool stopper) 
                           fmt::format("{}: {}{}.", what, defect, stopper ? "; it stops the flight" : ""));
 }
 
+std::optional<double> roomUnderLimit(const TypeNotes& notes, Gauge gauge, Phase phase, double valueSi) {
+    const auto found = notes.gauges.find(gauge);
+    const auto limit = found == notes.gauges.end() ? std::nullopt : found->second.in(phase).limitHigh;
+    return limit ? std::optional(*limit - valueSi) : std::nullopt;
+}
+
 } // namespace amber::watch

@@ -22,6 +22,9 @@ double asRead(const TypeNotes& notes, Gauge gauge, double valueSi);
 /// The same for a figure in a unit.
 double asRead(double valueSi, const UnitSpec& unit);
 
+/// How far a value lies under the greatest that is allowed, SI; negative beyond it, nothing without a limit.
+std::optional<double> roomUnderLimit(const TypeNotes& notes, Gauge gauge, Phase phase, double valueSi);
+
 /// Only the colour, for drawing many points.
 Colour colourOf(const Band& band, double valueSi);
 
