@@ -7,10 +7,6 @@
 #include "kit/words.h"
 #include "notes/lever_words.h"
 #include "units/text.h"
-#include <QKeyEvent>
-#include <QMouseEvent>
-#include <QToolTip>
-#include <QVBoxLayout>
 #include <algorithm>
 #include <cmath>
 
@@ -21,36 +17,19 @@ const std::array<Qt::PenStyle, 4> engineLines{Qt::SolidLine, Qt::DashLine, Qt::D
 } // namespace
 
 struct HeatChart::Impl {
-    SortieDocument& document;
-    QCustomPlot* plot;
+    HeatChart& chart;
+    SortieDocument& document = chart.document_;
+    QCustomPlot* plot = chart.plot_;
+    QString &title = chart.title_, &xUnit = chart.xUnit_, &yUnit = chart.yUnit_;
     Kind kind = Kind::engines;
     Phase phase = Phase::warmUp;
-    QString title, xUnit, yUnit;
-    bool zoomed = false;
 
     [[nodiscard]] const TypeNotes& notes() const { return document.aircraft().notes; }
     [[nodiscard]] const UnitSpec& t() const { return *notes().cockpit.temperature; }
     [[nodiscard]] bool heads() const { return notes().engine.cooling == Cooling::air; }
     [[nodiscard]] QString headOrCoolant() const { return heads() ? tr("heads") : tr("coolant"); }
 
-    void ranges(double xLow, double xHigh, double yLow, double yHigh) {
-        if (zoomed)
-            return;
-        plot->xAxis->setRange(xLow, xHigh);
-        plot->yAxis->setRange(yLow, yHigh);
-    }
-    void ticks() {
-        plot->xAxis->setTicker(
-            roundTicks(plot->xAxis->range().lower, plot->xAxis->range().upper, std::max(3, plot->width() / 100)));
-        plot->yAxis->setTicker(
-            roundTicks(plot->yAxis->range().lower, plot->yAxis->range().upper, std::max(3, plot->height() / 44)));
-        for (auto* axis : {plot->xAxis, plot->yAxis}) {
-            const double step = qSharedPointerCast<QCPAxisTickerFixed>(axis->ticker())->tickStep();
-            axis->setNumberPrecision(step >= 0.999 ? 0 : 1);
-        }
-        plot->xAxis2->setTicker(plot->xAxis->ticker());
-        plot->yAxis2->setTicker(plot->yAxis->ticker());
-    }
+    void ranges(double xLow, double xHigh, double yLow, double yHigh) { chart.ranges(xLow, xHigh, yLow, yHigh); }
     void level(double si, const QString& text, const QColor& colour, Qt::PenStyle style, double x,
                Qt::Alignment side = Qt::AlignLeft | Qt::AlignBottom) {
         addLine(*plot, {-1e4, 1e5}, {shown(si, t()), shown(si, t())}, QPen(colour, 1.3, style));
@@ -61,10 +40,6 @@ struct HeatChart::Impl {
     }
 
     void draw() {
-        plot->clearGraphs();
-        plot->clearItems();
-        if (!document.isOpen())
-            return;
         switch (kind) {
         case Kind::engines:
             engines();
@@ -82,8 +57,7 @@ struct HeatChart::Impl {
             afterwards();
             break;
         }
-        ticks();
-        plot->replot(QCustomPlot::rpQueuedRefresh);
+        chart.xDecimals_ = kind == Kind::cooling ? 0 : 1;
     }
 
     void engines() {
@@ -383,84 +357,19 @@ struct HeatChart::Impl {
 };
 
 HeatChart::HeatChart(SortieDocument& document, QWidget* parent)
-    : QWidget(parent), d_(new Impl{document, new QCustomPlot(this), Kind::engines, Phase::warmUp, {}, {}, {}, false}) {
-    setObjectName(QStringLiteral("heat-chart"));
-    auto* layout = new QVBoxLayout(this);
-    layout->setContentsMargins(0, 0, 0, 0);
-    layout->addWidget(d_->plot);
-    d_->plot->setInteractions(QCP::iRangeDrag | QCP::iRangeZoom);
-    d_->plot->setNoAntialiasingOnDrag(true);
-    d_->plot->setFocusPolicy(Qt::StrongFocus);
-    d_->plot->setMouseTracking(true);
-    d_->plot->installEventFilter(this);
-    d_->plot->setAccessibleName(tr("Picture of heat and time"));
-    connect(d_->plot, &QCustomPlot::mouseWheel, this, [this] { d_->zoomed = true; });
-    connect(d_->plot, &QCustomPlot::beforeReplot, this, [this] { d_->ticks(); });
-}
+    : PictureChart(document, QStringLiteral("heat-chart"), parent), d_(new Impl{*this}) {}
 
 HeatChart::~HeatChart() = default;
 
-QString HeatChart::title() const {
-    return d_->title;
-}
-
-void HeatChart::draw(Kind kind, Phase phase) {
-    if (kind != d_->kind || phase != d_->phase)
-        d_->zoomed = false;
-    d_->kind = kind;
-    d_->phase = phase;
+void HeatChart::compose() {
     d_->draw();
 }
 
-QString HeatChart::readOut(QPoint position) const {
-    const double x = d_->plot->xAxis->pixelToCoord(position.x()), y = d_->plot->yAxis->pixelToCoord(position.y());
-    return QStringLiteral("%1 %2 · %3 %4")
-        .arg(q(formatNumber(x, d_->kind == Kind::cooling ? 0 : 1)), d_->xUnit, q(formatNumber(y, 0)), d_->yUnit);
-}
-
-bool HeatChart::eventFilter(QObject* watched, QEvent* event) {
-    if (watched != d_->plot)
-        return QWidget::eventFilter(watched, event);
-    switch (event->type()) {
-    case QEvent::MouseMove: {
-        const auto* mouse = static_cast<QMouseEvent*>(event);
-        if (mouse->buttons() & Qt::LeftButton)
-            d_->zoomed = true;
-        else if (d_->plot->axisRect()->rect().contains(mouse->position().toPoint()))
-            QToolTip::showText(mouse->globalPosition().toPoint() + QPoint(8, -30), readOut(mouse->position().toPoint()),
-                               d_->plot);
-        break;
-    }
-    case QEvent::MouseButtonDblClick:
-        d_->zoomed = false;
-        d_->draw();
-        return true;
-    case QEvent::KeyPress: {
-        const int key = static_cast<QKeyEvent*>(event)->key();
-        if (key == Qt::Key_Home) {
-            d_->zoomed = false;
-            d_->draw();
-            return true;
-        }
-        if (key == Qt::Key_Plus || key == Qt::Key_Minus) {
-            d_->zoomed = true;
-            const double factor = key == Qt::Key_Plus ? 0.8 : 1.25;
-            d_->plot->xAxis->scaleRange(factor);
-            d_->plot->yAxis->scaleRange(factor);
-            d_->plot->replot();
-            return true;
-        }
-        break;
-    }
-    case QEvent::Resize:
-    case QEvent::PaletteChange:
-        QMetaObject::invokeMethod(
-            this, [this] { d_->draw(); }, Qt::QueuedConnection);
-        break;
-    default:
-        break;
-    }
-    return QWidget::eventFilter(watched, event);
+void HeatChart::draw(Kind kind, Phase phase) {
+    const bool same = kind == d_->kind && phase == d_->phase;
+    d_->kind = kind;
+    d_->phase = phase;
+    redraw(same);
 }
 
 } // namespace amber::app

@@ -15,9 +15,10 @@ flight::CruiseConditions cruiseConditionsOf(const SortieDocument& document) {
     const auto& first = f.samples[f[Phase::cruise].firstSample];
     flight::CruiseConditions c;
     c.air = s.day.at(f.cruisePressureAltitude);
-    c.weight = Mass::si(s.weight.si() - (f.fuelAtStart - first[Gauge::fuel]) * document.aircraft().notes.fuel.density);
+    c.weight = Mass::si(first[Gauge::weight]);
     c.fuel = Volume::si(first[Gauge::fuel]);
     c.grade = s.fuelGrade;
+    c.fuelDensity = f.fuelDensity;
     return c;
 }
 

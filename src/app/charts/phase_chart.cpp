@@ -396,7 +396,7 @@ PhaseChart::PhaseChart(SortieDocument& document, QWidget* parent, Kind kind)
 PhaseChart::~PhaseChart() = default;
 
 bool PhaseChart::hasPicture(Phase phase) {
-    return phase != Phase::walkRound && phase != Phase::start && phase != Phase::writeUp;
+    return phase > Phase::walkRound && phase != Phase::start && phase != Phase::writeUp;
 }
 QString PhaseChart::title() const {
     return d_->title;

@@ -169,7 +169,7 @@ void Score::paintLane(QPainter& p, const Lane& lane, const QRectF& box) const {
     if (gauge != n.gauges.end() && temperature)
         for (const auto& phase : document_.plan().phases) {
             const Band& b = gauge->second.in(phase.phase);
-            if (phase.phase == Phase::walkRound)
+            if (phase.phase <= Phase::walkRound)
                 continue;
             const double x0 = std::max(box.left(), xOf(phase.start)),
                          x1 = std::min(box.right(), xOf(phase.start + phase.duration));

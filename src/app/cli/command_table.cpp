@@ -14,6 +14,10 @@ std::unique_ptr<Command> chartCommand();
 std::unique_ptr<Command> warmUpCommand();
 std::unique_ptr<Command> letDownCommand();
 std::unique_ptr<Command> coolDownCommand();
+std::unique_ptr<Command> loadCommand();
+std::unique_ptr<Command> fuelCommand();
+std::unique_ptr<Command> tanksCommand();
+std::unique_ptr<Command> bestCommand();
 std::unique_ptr<Command> stepCommand();
 std::unique_ptr<Command> notesCommand();
 std::unique_ptr<Command> drillCommand();
@@ -24,7 +28,7 @@ std::unique_ptr<Command> snapshotCommand();
 std::vector<std::unique_ptr<Command>> allCommands() {
     std::vector<std::unique_ptr<Command>> out;
     for (auto* make : {planCommand, pointCommand, primeCommand, startOrderCommand, calibrateCommand, cruiseCommand,
-                       chartCommand, warmUpCommand, letDownCommand, coolDownCommand, stepCommand, drillCommand,
+                       chartCommand, loadCommand, fuelCommand, tanksCommand, bestCommand, warmUpCommand, letDownCommand, coolDownCommand, stepCommand, drillCommand,
                        notesCommand, checkCommand, rangesCommand, snapshotCommand})
         out.push_back(make());
     return out;

@@ -158,7 +158,7 @@ int letDown(const LetDownOptions& o) {
         for (int round = 0; round < 2; ++round) {
             const auto trial = flight::fly(aircraft, s);
             const double burnt =
-                (trial.fuelAtStart - trial.samples[trial[Phase::letDown].firstSample][Gauge::fuel]) * n.fuel.density;
+                trial.rampWeight - trial.samples[trial[Phase::letDown].firstSample][Gauge::weight];
             s.weight = Mass::si(std::min(n.maxWeight.si(), wanted + burnt));
         }
     }

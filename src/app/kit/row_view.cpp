@@ -342,7 +342,7 @@ private:
         const Band& b = e.band;
         const double normalFrom = x(b.normalLow.value_or(b.limitLow.value_or(low))),
                      normalTo = x(b.normalHigh.value_or(b.limitHigh.value_or(high)));
-        const auto margin = [&](double from, double to) {
+        const auto washed = [&](double from, double to) {
             if (to - from < 0.5)
                 return;
             QColor wash = c.amber;
@@ -351,9 +351,9 @@ private:
             p.fillRect(QRectF(from, bar.top(), to - from, bar.height()), QBrush(c.amber, Qt::BDiagPattern));
         };
         if (b.normalLow)
-            margin(x(b.limitLow.value_or(low)), normalFrom);
+            washed(x(b.limitLow.value_or(low)), normalFrom);
         if (b.normalHigh)
-            margin(normalTo, x(b.limitHigh.value_or(high)));
+            washed(normalTo, x(b.limitHigh.value_or(high)));
         QColor green = c.green;
         green.setAlpha(150);
         p.fillRect(QRectF(normalFrom, bar.top(), normalTo - normalFrom, bar.height()), green);

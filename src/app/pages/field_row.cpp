@@ -21,6 +21,7 @@ double heldWithin(const char* path, double si) {
     const KeyRange& range = *rangeOf(FileFormat::sortie, path);
     return std::clamp(si, range.lowSi(), range.highSi());
 }
+constexpr std::size_t mostStationFields = 8;
 constexpr std::size_t mostTankFields = 4; // with more tanks the last field shows the one that is chosen
 } // namespace
 
@@ -36,6 +37,7 @@ FieldRow::FieldRow(SortieDocument& document, QWidget* parent) : QWidget(parent),
     buildStart();
     buildCruise();
     buildGround();
+    buildLoad();
     // Until a sortie is open nothing shows: all at once they would not fit.
     for (auto& place : places_)
         place.widget->hide();
@@ -78,7 +80,8 @@ bool FieldRow::wanted(const Where& where, Phase phase, std::string_view page) co
     const auto holds = [](const auto& list, const auto& what) {
         return std::find(list.begin(), list.end(), what) != list.end();
     };
-    return holds(where.phases, phase) && !holds(where.notOn, page) && (!where.when || where.when());
+    return holds(where.phases, phase) && !holds(where.notOn, page) &&
+           (where.onlyOn.empty() || holds(where.onlyOn, page)) && (!where.when || where.when());
 }
 
 void FieldRow::show(Phase phase, std::string_view page) {
@@ -122,6 +125,9 @@ void FieldRow::refreshTanks() {
     for (auto& [field, index] : tankFields_)
         if (const Tank* tank = tankOf(index))
             field->setCaption(tr("%1 tank").arg(q(tank->name)));
+    for (auto& [field, index] : stationFields_)
+        if (index < notes.loading.stations.size())
+            field->setCaption(q(notes.loading.stations[index].name));
 }
 
 QComboBox* FieldRow::ratingChoice(const QString& name, std::string Flight::*place) {
@@ -372,14 +378,18 @@ void FieldRow::buildGround() {
     tankChoice_ = new QComboBox(this);
     tankChoice_->setObjectName(QStringLiteral("tank-choice"));
     add(tr("Other tanks"), tankChoice_,
-        {{Phase::walkRound}, {}, [this] { return document_.aircraft().notes.fuel.tanks.size() > mostTankFields; }});
+        {{Phase::walkRound, Phase::load}, {"speeds"}, [this] {
+             return document_.aircraft().notes.fuel.tanks.size() > mostTankFields;
+         }});
     connect(tankChoice_, &QComboBox::activated, this, [this] { show(phase_, page_); });
     for (std::size_t i = 0; i < mostTankFields; ++i) {
         InlineField::Behaviour b;
         const auto tank = [this, i] { return tankOf(i); };
         const auto contents = [this, tank] {
             const auto found = document_.sortie().contents.find(tank()->id);
-            return found == document_.sortie().contents.end() ? tank()->capacity : found->second;
+            if (found == document_.sortie().contents.end())
+                return tank()->removable ? Volume{} : tank()->capacity;
+            return found->second;
         };
         const auto put = [this, tank](double si, int gesture) {
             Sortie changed = document_.sortie();
@@ -404,9 +414,304 @@ void FieldRow::buildGround() {
         };
         auto* field = new InlineField(tr("Tank"), QStringLiteral("tank-%1").arg(i), std::move(b), this);
         add(field, tr("Fuel the plan loads in this tank; a dip found on the walk-round goes before it"),
-            {{Phase::walkRound}, {}, [this, i] { return i < document_.aircraft().notes.fuel.tanks.size(); }});
+            {{Phase::walkRound, Phase::load}, {"speeds"}, [this, i] {
+                 return i < document_.aircraft().notes.fuel.tanks.size();
+             }});
         tankFields_.emplace_back(field, i);
     }
+}
+
+void FieldRow::words(const QString& caption, const QString& name, const QString& what, const QString& hint,
+                     std::function<QString()> show, std::function<QString(Sortie&, const QString&)> take, Where where) {
+    InlineField::Behaviour b;
+    b.show = std::move(show);
+    b.apply = [this, what, take = std::move(take)](const QString& text, int gesture) -> QString {
+        Sortie changed = document_.sortie();
+        if (const QString why = take(changed, text.trimmed()); !why.isEmpty())
+            return why;
+        return document_.edit(changed, what, gesture);
+    };
+    add(new InlineField(caption, name, std::move(b), this), hint, std::move(where));
+}
+
+void FieldRow::buildLoad() {
+    const auto notes = [this]() -> const TypeNotes& { return document_.aircraft().notes; };
+    const auto listed = [](const std::vector<std::string>& ids) {
+        QStringList out;
+        for (const auto& id : ids)
+            out << q(id);
+        return out.join(QStringLiteral(", "));
+    };
+    // Stations: a weight, and after it who or what it is.
+    for (std::size_t i = 0; i < mostStationFields; ++i) {
+        const auto station = [notes, i]() -> const LoadStation* {
+            const auto& all = notes().loading.stations;
+            return i < all.size() ? &all[i] : nullptr;
+        };
+        const auto mass = [this, station] {
+            const auto& given = document_.sortie().load.stations;
+            const auto found = given.find(station()->id);
+            return found == given.end() ? station()->usual : found->second;
+        };
+        InlineField::Behaviour b;
+        b.show = [this, station, mass] {
+            return station() ? q(format(mass().si(), *document_.aircraft().notes.cockpit.weight)) : QString();
+        };
+        b.apply = [this, station](const QString& text, int gesture) -> QString {
+            if (!station())
+                return {};
+            const UnitSpec* unit = document_.aircraft().notes.cockpit.weight;
+            const QString figure = text.section(QLatin1Char(';'), 0, 0).trimmed();
+            const QString who = text.section(QLatin1Char(';'), 1).trimmed();
+            Sortie changed = document_.sortie();
+            const auto read = readQuantity(Dimension::mass, figure.toStdString(), unit);
+            if (!read)
+                return tr("Write a weight, and after a semicolon who or what it is: \"185 lb; instructor\".");
+            changed.load.stations[station()->id] = Mass::si(read.value().si);
+            if (text.contains(QLatin1Char(';')))
+                changed.load.names[station()->id] = who.toStdString();
+            return document_.edit(changed, tr("load"), gesture);
+        };
+        b.step = [this, station, mass](int steps, int gesture) -> QString {
+            if (!station())
+                return {};
+            const double unit = document_.aircraft().notes.cockpit.weight->scale;
+            Sortie changed = document_.sortie();
+            const double most = station()->most ? station()->most->si() : 1e9;
+            changed.load.stations[station()->id] =
+                Mass::si(std::clamp((std::round(mass().si() / unit / 5.0) + steps) * 5.0 * unit, 0.0, most));
+            return document_.edit(changed, tr("load"), gesture);
+        };
+        auto* field = new InlineField(tr("Station"), QStringLiteral("station-%1").arg(i), std::move(b), this);
+        add(field, tr("Weight at this station; after a semicolon who or what: \"185 lb; instructor\""),
+            {{Phase::load}, {}, [station] { return station() != nullptr; }, {"load"}});
+        stationFields_.emplace_back(field, i);
+    }
+    const Where fuel{{Phase::load, Phase::cruise}, {}, {}, {"fuel", "best", "tanks"}};
+    words(
+        tr("Wind aloft"), QStringLiteral("wind-aloft"), tr("wind aloft"),
+        tr("Wind at the cruise height, \"270/35\"; nothing: still air"),
+        [this] {
+            const auto& w = document_.sortie().flight.aloft;
+            return w ? QStringLiteral("%1/%2").arg(w->fromDegrees, 3, 10, QLatin1Char('0')).arg(
+                           std::lround(w->speed.in(units::knot)))
+                     : tr("still");
+        },
+        [](Sortie& s, const QString& text) -> QString {
+            if (text.isEmpty() || text == tr("still")) {
+                s.flight.aloft.reset();
+                return {};
+            }
+            bool fine = false, fast = false;
+            const int from = text.section(QLatin1Char('/'), 0, 0).toInt(&fine);
+            const double speed = text.section(QLatin1Char('/'), 1, 1).toDouble(&fast);
+            if (!fine || !fast)
+                return tr("Write where it blows from and its knots: 270/35.");
+            s.flight.aloft = air::Wind{from, Speed::of(speed, units::knot)};
+            return {};
+        },
+        fuel);
+    words(
+        tr("Track"), QStringLiteral("track"), tr("track"),
+        tr("True track of the flight, degrees; of each leg, with its distance, \"045 120 nm, 225 110 nm\""),
+        [this] {
+            const auto& f = document_.sortie().flight;
+            if (f.legs.empty())
+                return f.track ? QStringLiteral("%1°").arg(std::lround(*f.track), 3, 10, QLatin1Char('0')) : tr("none");
+            QStringList out;
+            for (const auto& leg : f.legs)
+                out << (leg.track ? QStringLiteral("%1°").arg(std::lround(*leg.track), 3, 10, QLatin1Char('0')) : tr("?"));
+            return out.join(QStringLiteral(", "));
+        },
+        [this](Sortie& s, const QString& text) -> QString {
+            if (text.isEmpty() || text == tr("none")) {
+                s.flight.track.reset();
+                s.flight.legs.clear();
+                return {};
+            }
+            const QStringList parts = text.split(QLatin1Char(','), Qt::SkipEmptyParts);
+            std::vector<Leg> legs;
+            for (const auto& part : parts) {
+                std::string_view rest;
+                const std::string plain = part.trimmed().remove(QChar(0xb0)).toStdString();
+                const auto track = readNumber(plain, rest);
+                if (!track)
+                    return tr("Write a track in degrees, or one for each leg with its distance: 045 120 nm, 225 110 nm.");
+                Leg leg;
+                leg.track = track.value();
+                const QString distance = QString::fromUtf8(rest.data(), static_cast<qsizetype>(rest.size())).trimmed();
+                if (parts.size() == 1 && distance.isEmpty()) {
+                    s.flight.track = leg.track;
+                    s.flight.legs.clear();
+                    return {};
+                }
+                const auto length =
+                    readQuantity(Dimension::distance, distance.toStdString(), document_.aircraft().notes.cockpit.distance);
+                if (!length)
+                    return tr("Write each leg's distance after its track: 045 120 nm, 225 110 nm.");
+                leg.distance = Distance::si(length.value().si);
+                legs.push_back(leg);
+            }
+            double sum = 0.0;
+            for (std::size_t i = 0; i < legs.size(); ++i) {
+                sum += legs[i].distance.si();
+                legs[i].to = i + 1 == legs.size() ? s.flight.to
+                             : i == 0 && !s.flight.over.empty() ? s.flight.over
+                                                                 : "leg " + std::to_string(i + 1);
+            }
+            s.flight.legs = std::move(legs);
+            s.flight.distance = Distance::si(sum);
+            return {};
+        },
+        fuel);
+    words(
+        tr("Alternate"), QStringLiteral("alternate"), tr("alternate"),
+        tr("Where to if the field is shut, with its distance: \"Tarn Haven 60 nm\"; nothing: none"),
+        [this] {
+            const auto& f = document_.sortie().flight;
+            return f.alternateDistance.si() > 0
+                       ? QStringLiteral("%1 %2").arg(q(f.alternate),
+                                                     q(format(f.alternateDistance.si(), *document_.aircraft().notes.cockpit.distance))).trimmed()
+                       : tr("none");
+        },
+        [this](Sortie& s, const QString& text) -> QString {
+            if (text.isEmpty() || text == tr("none")) {
+                s.flight.alternate.clear();
+                s.flight.alternateDistance = {};
+                return {};
+            }
+            qsizetype digit = 0;
+            while (digit < text.size() && !text[digit].isDigit())
+                ++digit;
+            const auto length = readQuantity(Dimension::distance, text.mid(digit).toStdString(),
+                                             document_.aircraft().notes.cockpit.distance);
+            if (!length)
+                return tr("Write its name and distance: Tarn Haven 60 nm.");
+            s.flight.alternate = text.left(digit).trimmed().toStdString();
+            if (s.flight.alternate.empty())
+                s.flight.alternate = "Alternate";
+            s.flight.alternateDistance = Distance::si(length.value().si);
+            return {};
+        },
+        {{Phase::load}, {}, {}, {"fuel"}});
+    words(
+        tr("Reserve"), QStringLiteral("reserve"), tr("reserve"), tr("Minutes of cruise kept; nothing: the notes'"),
+        [this] { return q(format(flight::reserveTime(document_.aircraft().notes, document_.sortie()), *units::minute.spec)); },
+        [](Sortie& s, const QString& text) -> QString {
+            if (text.isEmpty()) {
+                s.fuel.reserve.reset();
+                return {};
+            }
+            const auto read = readQuantity(Dimension::duration, text.toStdString(), units::minute.spec);
+            if (!read)
+                return q(read.error());
+            s.fuel.reserve = Duration::si(read.value().si);
+            return {};
+        },
+        {{Phase::load}, {}, {}, {"fuel"}});
+    words(
+        tr("An hour costs"), QStringLiteral("price-of-time"), tr("price of an hour"),
+        tr("Fuel that an hour is worth, for the cheapest cruise; nothing: not asked"),
+        [this] {
+            const auto& p = document_.sortie().fuel.priceOfTime;
+            return p ? q(format(p->si() * 3600.0, *document_.aircraft().notes.cockpit.fuel)) : tr("not asked");
+        },
+        [this](Sortie& s, const QString& text) -> QString {
+            if (text.isEmpty() || text == tr("not asked")) {
+                s.fuel.priceOfTime.reset();
+                return {};
+            }
+            const auto read = readQuantity(Dimension::volume, text.toStdString(), document_.aircraft().notes.cockpit.fuel);
+            if (!read)
+                return q(read.error());
+            s.fuel.priceOfTime = VolumeFlow::si(read.value().si / 3600.0);
+            return {};
+        },
+        {{Phase::cruise}, {}, {}, {"best"}});
+    words(
+        tr("Tank order"), QStringLiteral("tank-order"), tr("tank order"),
+        tr("Tanks in the order they are fed from in the cruise, by the notes' ids; nothing: the notes' order"),
+        [this, listed] {
+            const auto& own = document_.sortie().fuel.order;
+            return listed(own.empty() ? document_.aircraft().notes.fuel.order : own);
+        },
+        [](Sortie& s, const QString& text) -> QString {
+            s.fuel.order.clear();
+            for (const auto& id : text.split(QLatin1Char(','), Qt::SkipEmptyParts))
+                s.fuel.order.push_back(id.trimmed().toStdString());
+            return {};
+        },
+        {{Phase::load, Phase::cruise}, {}, [notes] { return notes().fuel.tanks.size() > 1; }, {"tanks", "fuel"}});
+    words(
+        tr("Bad ground"), QStringLiteral("bad-ground"), tr("bad ground"),
+        tr("Stretches of distance flown over which no tank is changed: \"40-60, 110-130\"; nothing: none"),
+        [this] {
+            const double unit = document_.aircraft().notes.cockpit.distance->scale;
+            QStringList out;
+            for (const auto& [from, to] : document_.sortie().flight.badGround)
+                out << QStringLiteral("%1–%2").arg(std::lround(from / unit)).arg(std::lround(to / unit));
+            return out.isEmpty() ? tr("none") : out.join(QStringLiteral(", "));
+        },
+        [this](Sortie& s, const QString& text) -> QString {
+            const double unit = document_.aircraft().notes.cockpit.distance->scale;
+            std::vector<std::pair<double, double>> read;
+            if (text != tr("none"))
+                for (QString part : text.split(QLatin1Char(','), Qt::SkipEmptyParts)) {
+                    part.replace(QChar(0x2013), QLatin1Char('-'));
+                    bool one = false, two = false;
+                    const double from = part.section(QLatin1Char('-'), 0, 0).toDouble(&one);
+                    const double to = part.section(QLatin1Char('-'), 1, 1).toDouble(&two);
+                    if (!one || !two || !(to > from) || from < 0)
+                        return tr("Write from and to, in %1 flown: 40-60, 110-130.")
+                            .arg(q(std::string(document_.aircraft().notes.cockpit.distance->symbol)));
+                    read.emplace_back(from * unit, to * unit);
+                }
+            s.flight.badGround = std::move(read);
+            return {};
+        },
+        {{Phase::cruise}, {}, {}, {"tanks"}});
+    words(
+        tr("Runway"), QStringLiteral("runway"), tr("runway"),
+        tr("Direction and length: \"240 3,000 ft\"; add grass or wet. Nothing: not asked"),
+        [this] {
+            const auto& strip = document_.sortie().strip;
+            QStringList out;
+            if (strip.runway)
+                out << QStringLiteral("%1").arg(std::lround(*strip.runway), 3, 10, QLatin1Char('0'));
+            if (strip.length)
+                out << q(format(strip.length->si(), *document_.aircraft().notes.cockpit.height));
+            if (strip.grass)
+                out << tr("grass");
+            if (strip.wet)
+                out << tr("wet");
+            return out.isEmpty() ? tr("not asked") : out.join(QLatin1Char(' '));
+        },
+        [this](Sortie& s, const QString& text) -> QString {
+            FieldChoice strip;
+            strip.slope = s.strip.slope;
+            QString rest = text == tr("not asked") ? QString() : text;
+            strip.grass = rest.contains(tr("grass"));
+            strip.wet = rest.contains(tr("wet"));
+            rest.remove(tr("grass")).remove(tr("wet"));
+            rest = rest.trimmed();
+            if (!rest.isEmpty()) {
+                bool fine = false;
+                strip.runway = rest.section(QLatin1Char(' '), 0, 0).toDouble(&fine);
+                const QString length = rest.section(QLatin1Char(' '), 1).trimmed();
+                if (!fine)
+                    return tr("Write direction and length: 240 3,000 ft.");
+                if (!length.isEmpty()) {
+                    const auto read =
+                        readQuantity(Dimension::length, length.toStdString(), document_.aircraft().notes.cockpit.height);
+                    if (!read)
+                        return q(read.error());
+                    strip.length = Length::si(read.value().si);
+                }
+            }
+            s.strip = strip;
+            return {};
+        },
+        {{Phase::load}, {}, [notes] { return !notes().tables.empty(); }, {"speeds"}});
 }
 
 } // namespace amber::app

@@ -27,6 +27,7 @@ private:
         std::vector<Phase> phases;
         std::vector<std::string_view> notOn{}; ///< pages of these phases that have no use for it
         std::function<bool()> when{};          ///< and this holds
+        std::vector<std::string_view> onlyOn{}; ///< pages that alone have a use for it; empty: all
     };
     struct Place {
         QWidget* widget;
@@ -46,11 +47,15 @@ private:
     void buildStart();
     void buildCruise();
     void buildGround();
+    void buildLoad();
+    /// A field whose text is read by `take` into a copy of the sortie; it says why not, or nothing.
+    void words(const QString& caption, const QString& name, const QString& what, const QString& hint,
+               std::function<QString()> show, std::function<QString(Sortie&, const QString&)> take, Where where);
 
     SortieDocument& document_;
     std::vector<Place> places_;
     std::vector<std::pair<QComboBox*, std::string Flight::*>> ratings_;
-    std::vector<std::pair<InlineField*, std::size_t>> tankFields_;
+    std::vector<std::pair<InlineField*, std::size_t>> tankFields_, stationFields_;
     QComboBox *supply_, *diluted_, *blanks_, *tankChoice_;
     Phase phase_ = Phase::climb;
     std::string_view page_ = "settings";

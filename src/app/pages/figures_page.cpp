@@ -31,12 +31,22 @@ FiguresPage::FiguresPage(SortieDocument& document, Look look, QWidget* parent)
     figures_->setAccessibleName(look_.heading);
     left->addWidget(heading(look_.heading));
     left->addWidget(figures_);
+    below_ = new QVBoxLayout;
+    below_->setSpacing(4);
+    left->addLayout(below_);
     left->addStretch(1);
     right->setSpacing(2);
     title_ = pictureTitle("heat-title");
-    chart_ = new HeatChart(document_, this);
+    if (std::holds_alternative<HeatChart::Kind>(look_.picture))
+        chart_ = heat_ = new HeatChart(document_, this);
+    else
+        chart_ = load_ = new LoadChart(document_, this);
     right->addWidget(title_);
     right->addWidget(chart_, 1);
+}
+
+void FiguresPage::addBelow(QWidget* widget) {
+    below_->addWidget(widget);
 }
 
 void FiguresPage::widen() {
@@ -45,7 +55,10 @@ void FiguresPage::widen() {
 
 void FiguresPage::refresh() {
     figures_->put(figures());
-    chart_->draw(look_.picture, phase_);
+    if (heat_)
+        heat_->draw(std::get<HeatChart::Kind>(look_.picture), phase_);
+    else
+        load_->draw(std::get<LoadChart::Kind>(look_.picture), phase_);
     title_->setText(chart_->title());
     title_->setToolTip(title_->text());
 }

@@ -1,20 +1,21 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "charts/heat_chart.h"
+#include "charts/load_chart.h"
 #include "kit/figures_view.h"
 #include "notes/type_notes.h"
 #include "pages/page.h"
+#include <variant>
 
 namespace amber::app {
 
-/// Figures beside a picture of temperatures through time, height or speed: what the pages of heat and time have in
-/// common.
+/// Figures beside a computed picture: what the pages of heat and time, of load and fuel have in common.
 class FiguresPage : public Page {
     Q_OBJECT
 public:
     struct Look {
         QString heading;
-        HeatChart::Kind picture;
+        std::variant<HeatChart::Kind, LoadChart::Kind> picture;
         double share; ///< of the width that the figures take
     };
     FiguresPage(SortieDocument& document, Look look, QWidget* parent);
@@ -23,13 +24,19 @@ public:
 protected:
     void widen() override;
     [[nodiscard]] virtual Figures figures() const = 0;
+    /// Something to choose or to press, under the figures.
+    void addBelow(QWidget* widget);
+    [[nodiscard]] LoadChart* loadChart() const { return load_; }
 
 private:
     Look look_;
     QLabel* title_;
     FiguresView* figures_;
     QWidget* left_;
-    HeatChart* chart_;
+    QVBoxLayout* below_;
+    HeatChart* heat_ = nullptr;
+    LoadChart* load_ = nullptr;
+    PictureChart* chart_;
 };
 
 /// Words that these pages share.

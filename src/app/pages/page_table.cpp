@@ -1,18 +1,24 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/page_table.h"
 #include "pages/afterwards_page.h"
+#include "pages/allows_page.h"
 #include "pages/bands_page.h"
+#include "pages/best_page.h"
 #include "pages/budget_page.h"
 #include "pages/choose_cruise_page.h"
 #include "pages/cooling_page.h"
 #include "pages/engines_page.h"
+#include "pages/fuel_page.h"
 #include "pages/levers_page.h"
+#include "pages/load_page.h"
 #include "pages/order_page.h"
 #include "pages/power_chart_page.h"
 #include "pages/priming_page.h"
 #include "pages/run_up_page.h"
 #include "pages/schedule_page.h"
 #include "pages/settings_page.h"
+#include "pages/speeds_page.h"
+#include "pages/tanks_page.h"
 #include "pages/walk_round_page.h"
 #include <algorithm>
 
@@ -33,6 +39,9 @@ bool hasNoStations(const SortieDocument& document) {
 const std::vector<PageRow>& pageTable() {
     using enum Phase;
     static const std::vector<PageRow> table{
+        {"load", "load", {load}, make<LoadPage>},
+        {"fuel", "fuel", {load}, make<FuelPage>},
+        {"speeds", "speeds", {load}, make<SpeedsPage>},
         {"walk-round", "walk-round", {walkRound}, make<WalkRoundPage>, false, hasStations},
         {"steps", "steps", {walkRound}, make<SettingsPage>, false, hasNoStations},
         {"settings",
@@ -47,6 +56,9 @@ const std::vector<PageRow>& pageTable() {
         {"bands", "by height", {climb}, make<BandsPage>},
         {"chart", "power chart", {takeOff, climb, cruise}, make<PowerChartPage>},
         {"choose", "choose", {cruise}, make<ChooseCruisePage>},
+        {"best", "best cruise", {cruise}, make<BestPage>},
+        {"tanks", "tanks", {cruise}, make<TanksPage>},
+        {"allows", "what the day allows", {takeOff, climb, cruise}, make<AllowsPage>},
         {"cooling", "cooling", {climb, cruise}, make<CoolingPage>, true},
         {"schedule", "schedule", {letDown}, make<SchedulePage>, true},
         {"afterwards", "afterwards", {stop}, make<AfterwardsPage>, true},

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/day_strip.h"
+#include "loading/load_sheet.h"
 #include "kit/captioned.h"
 #include "kit/combo.h"
 #include "kit/flow_layout.h"
@@ -54,6 +55,30 @@ InlineField::Behaviour windField(SortieDocument& document) {
         Sortie changed = document.sortie();
         changed.day.wind = {from, Speed::si(speed.value().si)};
         return document.edit(changed, QObject::tr("wind"), gesture);
+    };
+    return b;
+}
+
+/// The weight as it holds; typed it stands, "load" lets it follow from the load sheet.
+InlineField::Behaviour weightField(SortieDocument& document, std::function<const UnitSpec*()> unit) {
+    const auto place = [&document](Sortie& s) -> Mass& {
+        if (!s.load.weightTyped) {
+            s.weight = loading::rampWeight(document.aircraft().notes, s);
+            s.load.weightTyped = true;
+        }
+        return s.weight;
+    };
+    auto b = figureField<Dimension::mass>(document, QObject::tr("weight"), std::move(unit), 100, place);
+    const auto typed = b.apply;
+    b.apply = [&document, typed](const QString& text, int gesture) -> QString {
+        const QString plain = text.trimmed();
+        if (!plain.isEmpty() && plain.compare(QStringLiteral("load"), Qt::CaseInsensitive) != 0)
+            return typed(text, gesture);
+        if (!document.aircraft().notes.loading.given)
+            return QObject::tr("These notes have no load sheet: type the weight.");
+        Sortie changed = document.before(gesture);
+        changed.load.weightTyped = false;
+        return document.edit(changed, QObject::tr("weight"), gesture);
     };
     return b;
 }
@@ -123,10 +148,9 @@ DayStrip::DayStrip(SortieDocument& document, QWidget* parent) : QWidget(parent),
     row->addWidget(captioned(tr("Fuel grade"), grade_, this));
     grade_->setToolTip(tr("Grade in the tanks today; a lower one cuts the boost that may be used"));
     row->addWidget(add(new InlineField(tr("Weight"), QStringLiteral("weight"),
-                                       figureField<Dimension::mass>(document_, tr("weight"), cockpit(&Cockpit::weight),
-                                                                    100, [](Sortie& s) -> Mass& { return s.weight; }),
-                                       this),
-                       tr("All-up weight at start")));
+weightField(document_, cockpit(&Cockpit::weight)), this),
+                       tr("All-up weight at start. It follows from the load sheet until it is typed; \"load\" lets it "
+                          "follow again")));
     metar_ = new QPushButton(tr("METAR…"), this);
     metar_->setObjectName(QStringLiteral("metar"));
     metar_->setFont(face(13));

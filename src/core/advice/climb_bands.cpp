@@ -33,7 +33,7 @@ std::vector<ClimbBand> climbBands(const powerplant::Aircraft& a, const Sortie& s
         b.fuel = first[Gauge::fuel] - m[Gauge::fuel];
         b.distance = distance;
         const auto air = s.day.at(s.day.pressureAltitudeOf(b.height));
-        const Mass weight = Mass::si(s.weight.si() - (f.fuelAtStart - m[Gauge::fuel]) * a.notes.fuel.density);
+        const Mass weight = Mass::si(m[Gauge::weight]);
         b.rate = powerplant::rateOfClimb(a, m[Gauge::power] * static_cast<double>(a.notes.engineCount()), weight,
                                          Speed::si(m[Gauge::airspeed]), air);
         return b;

@@ -27,7 +27,7 @@ CoolingPicture coolingPicture(const powerplant::Aircraft& a, const Sortie& s, co
     out.height = Length::si((*at)[Gauge::height]);
     const auto air = s.day.at(s.day.pressureAltitudeOf(out.height));
     const double engines = static_cast<double>(n.engineCount());
-    const Mass weight = Mass::si(s.weight.si() - (f.fuelAtStart - (*at)[Gauge::fuel]) * n.fuel.density);
+    const Mass weight = Mass::si((*at)[Gauge::weight]);
     const flight::Setting& set = f[phase].setting;
     out.opening = set.coolingFlap;
     const auto drive = [&](double ias, double opening, double boostLess = 0.0, std::optional<Mixture> mixture = {}) {

@@ -214,11 +214,9 @@ std::optional<Figure> figureOf(const powerplant::Aircraft& a, const Sortie& s, c
         return rotation(n.stop.scavengeRpm);
     if (name == "stopped")
         return rotation(Rotation::si(stands), Origin::ours);
-    if (name == "lift-off" || name == "safe-single" || name == "approach") {
-        const double burnt = f.fuelAtStart - f.samples[p.firstSample][Gauge::fuel];
-        if (const auto v = flight::speedFor(n, name, Mass::si(s.weight.si() - burnt * n.fuel.density)))
+    if (name == "lift-off" || name == "safe-single" || name == "approach")
+        if (const auto v = flight::speedFor(n, name, Mass::si(f.samples[p.firstSample][Gauge::weight])))
             return of(Dimension::speed, v->speed.si(), v->origin);
-    }
     return std::nullopt;
 }
 

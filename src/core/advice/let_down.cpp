@@ -22,7 +22,7 @@ std::vector<LetDownWay> letDownWays(const powerplant::Aircraft& a, const Sortie&
     const PhaseNotes& notes = n.phase(Phase::letDown);
     const double engines = static_cast<double>(n.engineCount()), planned = notes.rate->si();
     const Speed ias = *notes.ias;
-    const Mass weight = Mass::si(s.weight.si() - (f.fuelAtStart - first[Gauge::fuel]) * n.fuel.density);
+    const Mass weight = Mass::si(first[Gauge::weight]);
     const flight::CoolingLimit limit = flight::coolingLimit(n);
     const auto least = flight::letDownLeast(n);
     std::vector<LetDownWay> out;
@@ -67,7 +67,7 @@ std::vector<LetDownWay> letDownWays(const powerplant::Aircraft& a, const Sortie&
             firstStep = false;
             t = a.thermal.after(t, d, Duration::si(dt));
             w.least = std::min(w.least, t.headOrCoolant);
-            w.fuel += p.fuelFlow.si() / n.fuel.density * engines * dt;
+            w.fuel += p.fuelFlow.si() / f.fuelDensity * engines * dt;
             w.distance += d.trueAirspeed.si() * dt;
             height -= w.rate.si() * dt;
         }

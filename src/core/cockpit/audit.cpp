@@ -67,6 +67,14 @@ private:
         const auto& gear = n_.phase(phase).gear;
         return gear.empty() ? lowest() : gear;
     }
+    /// The first tank of the order that is always there.
+    [[nodiscard]] std::string firstFitted() const {
+        for (const auto& id : n_.fuel.order)
+            for (const auto& tank : n_.fuel.tanks)
+                if (tank.id == id && !tank.removable)
+                    return id;
+        return n_.fuel.takeOffTank;
+    }
     [[nodiscard]] std::optional<double> takeOffRpm() const {
         return rating(Phase::takeOff) ? std::optional(rating(Phase::takeOff)->rpm.si()) : std::nullopt;
     }
@@ -92,7 +100,7 @@ private:
         else if (t.word == "flap")
             out.value = p.coolingFlap;
         else if (t.word == "tank")
-            out.is = phase == Phase::cruise && !n_.fuel.order.empty()     ? n_.fuel.order.front()
+            out.is = phase == Phase::cruise && !n_.fuel.order.empty()     ? firstFitted()
                      : phase == Phase::letDown || phase == Phase::landing ? n_.fuel.landingTank
                                                                           : n_.fuel.takeOffTank;
         else if (t.word == "landing-tank")

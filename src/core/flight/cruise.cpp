@@ -54,7 +54,7 @@ CruisePoint flown(const powerplant::Aircraft& a, const CruiseConditions& c, cons
         out.tas = *level;
         ias = air::calibratedAirspeed(*level, c.air.pressure, c.air.temperature);
     }
-    out.burn = out.point.fuelFlow.si() / a.notes.fuel.density * engines(a);
+    out.burn = out.point.fuelFlow.si() / (c.fuelDensity > 0 ? c.fuelDensity : a.notes.fuel.density) * engines(a);
     out.endurance = out.burn > 0 ? c.fuel.si() / out.burn : 0.0;
     out.range = out.endurance * out.tas.si();
     return out;
@@ -156,11 +156,7 @@ const Rating& ratingSpent(const TypeNotes& n, const std::string& grade, const Le
     });
 }
 
-CruiseAnswer cruiseCandidates(const powerplant::Aircraft& a, const CruiseConditions& c, Ask ask, double value,
-                              std::size_t most) {
-    const TypeNotes& n = a.notes;
-    CruiseAnswer answer;
-    const engine::KnockBoundary knock(n, a.model(), c.grade);
+CruiseRange cruiseRange(const TypeNotes& n) {
     const Rating& rating = continuous(n);
     double highest = rating.rpm.si(), lowest = 0.5 * highest;
     if (const auto g = n.gauges.find(Gauge::rpm); g != n.gauges.end()) {
@@ -174,6 +170,17 @@ CruiseAnswer cruiseCandidates(const powerplant::Aircraft& a, const CruiseConditi
     std::vector<Mixture> mixtures{Mixture::rich};
     if (std::any_of(n.ratings.begin(), n.ratings.end(), [](const Rating& r) { return r.mixture == Mixture::weak; }))
         mixtures.push_back(Mixture::weak);
+    return {Rotation::si(lowest), Rotation::si(highest), mixtures, std::max<std::size_t>(1, n.engine.gears.size())};
+}
+
+CruiseAnswer cruiseCandidates(const powerplant::Aircraft& a, const CruiseConditions& c, Ask ask, double value,
+                              std::size_t most) {
+    const TypeNotes& n = a.notes;
+    CruiseAnswer answer;
+    const engine::KnockBoundary knock(n, a.model(), c.grade);
+    const CruiseRange range = cruiseRange(n);
+    const double highest = range.highest.si(), lowest = range.lowest.si();
+    const auto& mixtures = range.mixtures;
     // Endurance and range grow as the power falls.
     const bool falling = ask == Ask::endurance || ask == Ask::range;
     double best = 0.0;

@@ -41,6 +41,8 @@ struct CruiseConditions {
     Mass weight;
     Volume fuel; ///< usable, for endurance and range
     std::string grade;
+    double fuelDensity = 0.0; ///< kg/m³; 0: the notes'
+
 };
 
 /// One setting and what comes of it.
@@ -74,6 +76,14 @@ const Rating* coveringRating(const TypeNotes& notes, const std::string& grade, c
 /// The rating whose minutes a setting uses: the covering one, beyond all of them the strongest.
 const Rating& ratingSpent(const TypeNotes& notes, const std::string& grade, const LeverSetting& setting,
                           ManifoldPressure boost);
+
+/// The levers that a cruise may use: what the notes' ratings and limits leave.
+struct CruiseRange {
+    Rotation lowest, highest;
+    std::vector<Mixture> mixtures;
+    std::size_t gears = 1;
+};
+CruiseRange cruiseRange(const TypeNotes& notes);
 
 /// Settings that give what is asked, within every limit of the notes, the grade's cut, the knock boundary and the
 /// mixture's rule; best first: what the notes' ratings allow before what only the

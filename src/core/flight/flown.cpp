@@ -54,6 +54,19 @@ double oilThinning(const TypeNotes& notes, const Sortie& sortie) {
     return sortie.start.diluted ? notes.start.cold.dilutedViscosity : 1.0;
 }
 
+air::WindOnTrack windAt(const Sortie& s, double height, std::optional<double> track, double ground) {
+    if (!s.flight.aloft || !track)
+        return {};
+    const double top = s.flight.cruiseHeight.si();
+    const double up = top > ground ? std::clamp((height - ground) / (top - ground), 0.0, 1.0) : 1.0;
+    const auto low = air::onTrack(s.day.wind, *track), high = air::onTrack(*s.flight.aloft, *track);
+    return {low.along + up * (high.along - low.along), low.across + up * (high.across - low.across)};
+}
+
+double reserveTime(const TypeNotes& notes, const Sortie& sortie) {
+    return sortie.fuel.reserve.value_or(notes.fuel.reserve).si();
+}
+
 watch::RunUpDay runUpDay(const Sortie& sortie, const Flown& flown) {
     return {sortie.day.oat, flown.fieldBoost, flown.referenceRpm, flown.staticRpm};
 }
@@ -104,11 +117,6 @@ start::StartRequest startRequestOf(const Sortie& sortie) {
 
 Flown fly(const powerplant::Aircraft& aircraft, const Sortie& sortie, Pace pace) {
     return Simulation(aircraft, sortie, pace).run();
-}
-
-double usableAtStart(const TypeNotes& n, const Sortie& s, const Tank& tank) {
-    const Volume held = watch::contentsOf(n, tank, s.walk.found, s.contents);
-    return std::max(0.0, held.si() - (tank.capacity.si() - tank.usable.si()));
 }
 
 Speed climbSpeedAt(const TypeNotes& n, Mass weight, Length pressureAltitude) {

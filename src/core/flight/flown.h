@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "air/wind.h"
 #include "engine/carburettor_ice.h"
 #include "engine/knock.h"
 #include "flight/engine_traces.h"
@@ -14,6 +15,7 @@
 #include "watch/run_up_sheet.h"
 #include <array>
 #include <optional>
+#include <span>
 #include <string>
 #include <vector>
 
@@ -85,6 +87,22 @@ struct TankChange {
     int tank = 0;
     Phase phase = Phase::cruise;
     bool ranDry = false;
+    int from = -1;
+    double left = 0.0;          ///< usable fuel left in the one before, m³
+    double distance = 0.0;      ///< m flown over the ground
+    bool wanted = false;        ///< run dry as the notes ask
+    bool beforeBadGround = false; ///< earlier than its fuel asks
+    enum class Kind { feed, reserve, transferBegins, transferEnds, dropped };
+    Kind kind = Kind::feed;
+};
+
+/// Fuel in the tanks at the moment of a sample.
+struct TankContents {
+    std::size_t tanks = 0;
+    std::vector<double> held; ///< m³ usable, a row of `tanks` for each sample
+    [[nodiscard]] std::span<const double> at(std::size_t sample) const {
+        return std::span(held).subspan(sample * tanks, tanks);
+    }
 };
 
 /// What drove the temperatures over a stretch of time, one engine.
@@ -119,6 +137,18 @@ struct Flown {
     std::vector<GearChange> gearChanges;
     [[nodiscard]] const GearChange* gearChange() const { return gearChanges.empty() ? nullptr : &gearChanges.front(); }
     std::vector<TankChange> tankChanges;
+    TankContents contents;    ///< one row a sample
+    double fuelDensity = 0.0; ///< kg/m³, today's
+    double rampWeight = 0.0;  ///< kg
+    std::vector<std::size_t> dropped; ///< samples from which drop tanks are gone: at most one
+    struct LegFlown {
+        std::string to;
+        double distance = 0.0, time = 0.0; ///< m and s of it in the cruise
+        air::WindOnTrack wind;
+        double ground = 0.0; ///< m/s over the ground at the cruise's true airspeed
+        bool knowsWind = false;
+    };
+    std::vector<LegFlown> legs;
     std::vector<RatingChange> ratingChanges;
     watch::RatingLedger ratings;            ///< minutes of each through the whole sortie
     std::vector<watch::Finding> findings;   ///< what the pilot must hear of
@@ -165,6 +195,7 @@ struct Flown {
     // stop
     double coolDown = 0.0; ///< s at idle after taxi until under the figure
     double fuelAtStart = 0.0, fuelAtEnd = 0.0;
+    double reserveFuel = 0.0, alternateFuel = 0.0; ///< m³ that must be left at the end
 
     [[nodiscard]] const PhaseFlown& operator[](Phase p) const { return phases[static_cast<std::size_t>(p)]; }
     [[nodiscard]] PhaseFlown& operator[](Phase p) { return phases[static_cast<std::size_t>(p)]; }
@@ -195,6 +226,11 @@ std::optional<Temperature> letDownLeast(const TypeNotes& notes);
 /// Viscosity over undiluted oil, when it was diluted and has not yet been boiled out.
 double oilThinning(const TypeNotes& notes, const Sortie& sortie);
 
+/// Wind on a track at a height: from the field's to that aloft, which stands at the cruise height, in proportion to the
+/// height; as aloft above it. None where the sortie gives no wind aloft or no track.
+air::WindOnTrack windAt(const Sortie& sortie, double heightMetres, std::optional<double> track, double groundMetres);
+/// Seconds of cruise that the reserve is: the sortie's, else the notes'.
+double reserveTime(const TypeNotes& notes, const Sortie& sortie);
 /// The day as the run-up sheet is worked out for it.
 watch::RunUpDay runUpDay(const Sortie& sortie, const Flown& flown);
 
@@ -208,9 +244,6 @@ struct TabulatedSpeed {
     Origin origin;
 };
 std::optional<TabulatedSpeed> speedFor(const TypeNotes& notes, std::string_view id, Mass weight);
-/// What can be burnt of a tank at the start: by the dip that was read, else what the sortie says, less what stays in
-/// it.
-double usableAtStart(const TypeNotes& notes, const Sortie& sortie, const Tank& tank);
 inline constexpr double circuitHeight = 300.0; ///< m above the field, where the let-down ends
 /// The climb's speed at a height: the table's, less with height, three quarters of it at least.
 Speed climbSpeedAt(const TypeNotes& notes, Mass weight, Length pressureAltitude);

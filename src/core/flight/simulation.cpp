@@ -4,6 +4,7 @@
 #include "air/atmosphere.h"
 #include "engine/fuel_grade.h"
 #include "heat/drive.h"
+#include "loading/envelope.h"
 #include "notes/cockpit_units.h"
 #include "units/text.h"
 #include <algorithm>
@@ -18,18 +19,28 @@ constexpr double leastFuel = 1e-9;  // m³, less is nothing
 constexpr double openingUp = 6.0;   // s
 constexpr double leastLag = 0.2;    // s
 constexpr double worthTaking = 1.0; // s left of a rating that it is changed to
+const std::optional<Rotation> noRpm;
+const std::optional<ManifoldPressure> noBoost;
 } // namespace
 
 Simulation::Simulation(const powerplant::Aircraft& aircraft, const Sortie& sortie, Pace pace)
     : a_(aircraft), n_(aircraft.notes), s_(sortie), day_(sortie.day), pace_(pace),
       plant_(std::make_shared<const powerplant::Powerplant>(aircraft, sortie.fuelGrade)), knock_(plant_->knock()),
-      state_(plant_->standing(day_, engineTemperatureOf(sortie))), levers_(plant_->levers()), watch_(aircraft.notes) {
+      state_(plant_->standing(day_, engineTemperatureOf(sortie))), levers_(plant_->levers()), watch_(aircraft.notes), sheet_(aircraft.notes, sortie), sequence_(aircraft.notes, sortie) {
     run_.day = &day_;
     run_.ice = false; // told where it may form; a pilot keeps it clear
     for (std::size_t i = 0; i < n_.fuel.tanks.size(); ++i)
-        state_.tanks[i] = usableAtStart(n_, s_, n_.fuel.tanks[i]);
+        state_.tanks[i] = sheet_.atStart()[i];
     out_.fuelAtStart = total();
-    state_.dryMass = s_.weight.si() - out_.fuelAtStart * n_.fuel.density;
+    out_.fuelDensity = state_.fuelDensity;
+    out_.rampWeight = s_.load.weightTyped ? s_.weight.si() : sheet_.ramp().mass;
+    state_.dryMass = out_.rampWeight - out_.fuelAtStart * state_.fuelDensity;
+    out_.contents.tanks = n_.fuel.tanks.size();
+    out_.contents.held.reserve(700 * n_.fuel.tanks.size());
+    pumping_.assign(n_.fuel.tanks.size(), false);
+    double sum = 0.0;
+    for (const auto& leg : s_.flight.legs)
+        legEnds_.push_back(sum += leg.distance.si());
     tank_ = tankIndex(n_.fuel.takeOffTank);
     engines_ = static_cast<double>(n_.engineCount());
     out_.samples.reserve(700);
@@ -39,6 +50,7 @@ Simulation::Simulation(const powerplant::Aircraft& aircraft, const Sortie& sorti
 
 Flown Simulation::run() {
     out_.ratings = watch::RatingLedger(n_.ratings);
+    load();
     walkRound();
     start();
     warmUp();
@@ -51,6 +63,7 @@ Flown Simulation::run() {
     stop();
     out_.fuelAtEnd = total();
     reserve();
+    balance();
     for (auto& finding : watch_.findings())
         (finding.rule == watch::Rule::amberTime ? out_.findings : out_.excursions).push_back(std::move(finding));
     return std::move(out_);
@@ -93,11 +106,150 @@ void Simulation::end() {
     p.lastSample = out_.samples.size() - 1;
 }
 
-void Simulation::switchTo(int tank, bool dry) {
+void Simulation::switchTo(int tank, bool dry, bool beforeBadGround) {
     if (tank == tank_)
         return;
-    tank_ = tank;
-    out_.tankChanges.push_back({time(), tank, phase_, dry});
+    const int from = std::exchange(tank_, tank);
+    const bool wanted = n_.fuel.tanks[static_cast<std::size_t>(from)].runDry;
+    out_.tankChanges.push_back({time(), tank, phase_, dry && !wanted, from, state_.tanks[static_cast<std::size_t>(from)],
+                                state_.distance, wanted, beforeBadGround, TankChange::Kind::feed});
+}
+
+void Simulation::markTank(TankChange::Kind kind, int tank) {
+    if (!trial_)
+        out_.tankChanges.push_back({time(), tank, phase_, false, tank_, state_.tanks[static_cast<std::size_t>(tank)],
+                                    state_.distance, false, false, kind});
+}
+
+void Simulation::transfer(double seconds) {
+    if (phase_ < Phase::climb || phase_ > Phase::cruise)
+        return;
+    for (std::size_t i = 0; i < n_.fuel.tanks.size(); ++i) {
+        const Tank& t = n_.fuel.tanks[i];
+        if (t.kind != TankKind::transfer)
+            continue;
+        const auto to = static_cast<std::size_t>(tankIndex(t.to));
+        const double room = n_.fuel.tanks[to].usable.si() - state_.tanks[to];
+        // As soon as there is room for all of it: pumped sooner it runs overboard.
+        if (!pumping_[i] && state_.tanks[i] > leastFuel && phase_ == Phase::cruise &&
+            room >= std::min(state_.tanks[i], 0.5 * n_.fuel.tanks[to].usable.si())) {
+            pumping_[i] = true;
+            markTank(TankChange::Kind::transferBegins, static_cast<int>(i));
+        }
+        if (!pumping_[i])
+            continue;
+        const double moved = std::min({t.transferRate->si() * seconds, state_.tanks[i], room});
+        state_.tanks[i] -= moved;
+        state_.tanks[to] += moved;
+        if (state_.tanks[i] <= leastFuel) {
+            state_.tanks[i] = 0.0;
+            pumping_[i] = false;
+            markTank(TankChange::Kind::transferEnds, static_cast<int>(i));
+        }
+    }
+}
+
+std::size_t Simulation::legNow() const {
+    if (phase_ >= Phase::letDown && !legEnds_.empty())
+        return legEnds_.size() - 1;
+    std::size_t i = 0;
+    while (i + 1 < legEnds_.size() && state_.distance >= legEnds_[i] - 1.0)
+        ++i;
+    return i;
+}
+
+air::WindOnTrack Simulation::wind() const {
+    const double ground = phase_ >= Phase::letDown ? s_.flight.toElevation.si() : day_.elevation.si();
+    return windAt(s_, state_.height, legEnds_.empty() ? s_.flight.track : s_.flight.legs[legNow()].track, ground);
+}
+
+void Simulation::load() {
+    begin(Phase::load);
+    note({}, {}, false);
+    end();
+}
+
+void Simulation::balance() {
+    const auto when = [&](const Sample& m) {
+        return m.time <= out_[Phase::takeOff].start ? std::string("on the ramp")
+               : m.phase == Phase::takeOff
+                   ? std::string("at take-off")
+                   : fmt::format("{} after the start, in the {}",
+                                 formatHoursMinutes(std::max(0.0, m.time - out_[Phase::start].start)),
+                                 m.phase == Phase::letDown ? "let-down" : std::string(keyOf(m.phase)));
+    };
+    const auto fuelAt = [&](std::size_t i) {
+        const bool gone = !out_.dropped.empty() && i >= out_.dropped.front();
+        return sheet_.with(out_.contents.at(i), gone);
+    };
+    const auto add = [&](watch::Rule rule, watch::Verdict verdict, double begin, double end, double worst) {
+        if (verdict.colour() != watch::Colour::normal)
+            out_.findings.push_back({rule, Phase::load, {}, begin, end, worst, std::move(verdict)});
+    };
+    if (n_.loading.given) {
+        // The worst moment of every stretch outside or near an edge; one finding for the flight, with the whole of it.
+        std::size_t worst = 0, off = 0;
+        double least = 1e9, most = -1.0, begin = -1.0, end = 0.0;
+        for (std::size_t i = 0; i < out_.samples.size(); ++i) {
+            const auto b = fuelAt(i);
+            const auto place = loading::placeOf(n_.loading, b);
+            if (place.room() < least) {
+                least = place.room();
+                worst = i;
+            }
+            if (std::abs(b.sideways) > most) {
+                most = std::abs(b.sideways);
+                off = i;
+            }
+            if (place.room() < 0) {
+                begin = begin < 0 ? out_.samples[i].time : begin;
+                end = out_.samples[i].time;
+            }
+        }
+        auto verdict = loading::judgeBalance(n_, fuelAt(worst), when(out_.samples[worst]));
+        add(least < 0 ? watch::Rule::centreOfGravity : watch::Rule::nearEdge, std::move(verdict),
+            begin < 0 ? out_.samples[worst].time : begin, begin < 0 ? out_.samples[worst].time : end, least);
+        add(watch::Rule::sideways, loading::judgeSideways(n_, fuelAt(off), when(out_.samples[off])),
+            out_.samples[off].time, out_.samples[off].time, most);
+        for (const auto& line : sheet_.lines())
+            if (line.station && line.most)
+                add(watch::Rule::stationOver, watch::unless(line.mass <= *line.most * 1.0005, watch::Rule::stationOver,
+                        fmt::format("{}: {} is more than the {} it may carry.", line.name,
+                                    format(line.mass, *n_.cockpit.weight), format(*line.most, *n_.cockpit.weight))),
+                    0.0, 0.0, line.mass);
+        if (n_.loading.maxZeroFuel)
+            add(watch::Rule::overweight,
+                loading::judgeWeight(n_, sheet_.dry().mass, n_.loading.maxZeroFuel->si(), "Without fuel"), 0.0, 0.0,
+                sheet_.dry().mass);
+        if (s_.load.weightTyped && !s_.load.stations.empty() &&
+            std::abs(sheet_.ramp().mass - out_.rampWeight) > 0.5 * n_.cockpit.weight->scale)
+            add(watch::Rule::weightTyped, watch::broken(watch::Rule::weightTyped,
+                    fmt::format("The weight is typed, {}; the load sheet adds to {}: the flight is reckoned with the "
+                                "typed one, its balance by the sheet.",
+                                format(out_.rampWeight, *n_.cockpit.weight),
+                                format(sheet_.ramp().mass, *n_.cockpit.weight))),
+                0.0, 0.0, out_.rampWeight);
+        if (n_.loading.oilBurn && n_.loading.oil.si() > 0) {
+            const double hours = (out_.totalTime() - out_[Phase::start].start) / 3600.0;
+            const double aboard = std::min(s_.load.oil.value_or(n_.loading.oil).si(), n_.loading.oil.si());
+            const double left = aboard - n_.loading.oilBurn->si() * engines_ * hours * 3600.0;
+            const double least2 = n_.loading.oilLeast.value_or(Volume{}).si();
+            add(watch::Rule::oilForHours, watch::unless(left >= least2, watch::Rule::oilForHours,
+                    fmt::format("{} of oil is left at the end of {}, of {} that there must be.",
+                                format(std::max(0.0, left), *n_.cockpit.fuel), formatHoursMinutes(hours * 3600.0),
+                                format(least2, *n_.cockpit.fuel))),
+                0.0, out_.totalTime(), left);
+        }
+    }
+    const double off = out_.samples[out_[Phase::takeOff].firstSample][Gauge::weight];
+    add(watch::Rule::overweight, loading::judgeWeight(n_, off, n_.maxWeight.si(), "At take-off"),
+        out_[Phase::takeOff].start, out_[Phase::takeOff].start, off);
+    if (n_.loading.maxLanding) {
+        const auto& landing = out_[Phase::landing];
+        const double down = out_.samples[landing.lastSample][Gauge::weight];
+        add(watch::Rule::overweight, loading::judgeWeight(n_, down, n_.loading.maxLanding->si(), "Landing"),
+            landing.start, landing.start, down);
+    }
 }
 
 void Simulation::dryTank() {
@@ -236,6 +388,8 @@ void Simulation::go(const std::vector<const At*>& engines, double seconds, const
             return;
     }
     levers_.path = path;
+    if (phase_ >= Phase::climb && phase_ <= Phase::landing)
+        levers_.path.wind = wind();
     auto left = std::max<powerplant::Milliseconds>(1, std::llround(seconds * 1000.0));
     const bool alike = engines.size() == 1;
     bool told = false;
@@ -253,7 +407,7 @@ void Simulation::go(const std::vector<const At*>& engines, double seconds, const
                 engine.firing = at != nullptr;
             else if (at && stood)
                 engine = plant_->engine(i).running(engine, levers, around);
-            flow += at ? at->point.fuelFlow.si() / n_.fuel.density : 0.0;
+            flow += at ? at->point.fuelFlow.si() / state_.fuelDensity : 0.0;
             if (i == 0 || !alike)
                 settled.push_back(at ? plant_->engine(i).settled(at->setting.rpm, at->point, levers, around)
                                      : plant_->engine(i).settled({}, {}, levers, around));
@@ -272,6 +426,7 @@ void Simulation::go(const std::vector<const At*>& engines, double seconds, const
         else
             plant_->stride(state_, levers_, run_, settled, dt);
         left -= dt;
+        transfer(static_cast<double>(dt) / 1000.0);
         if (!dry_ && flow > 0 && state_.tanks[static_cast<std::size_t>(tank_)] <= leastFuel)
             dryTank();
     }
@@ -289,6 +444,9 @@ void Simulation::note(const Setting& setting, const engine::OperatingPoint& poin
     m[Gauge::oilTemperature] = engine.oil;
     m[Gauge::oilContents] = engine.oilMass / powerplant::oilDensity;
     m[Gauge::fuel] = total();
+    m[Gauge::weight] = weight().si();
+    if (n_.loading.given)
+        m[Gauge::balance] = sheet_.with(state_.tanks, released_).arm();
     m[Gauge::rpm] = m[Gauge::oilPressure] = m[Gauge::power] = m[Gauge::torque] = m[Gauge::airspeed] =
         m[Gauge::fuelFlow] = 0.0;
     if (running) {
@@ -298,7 +456,7 @@ void Simulation::note(const Setting& setting, const engine::OperatingPoint& poin
         m[Gauge::oilPressure] = engine.gallery >= 1.0 - 1e-9
                                     ? a_.thermal.oilPressure(setting.rpm, temperatures().oil, thinning()).si()
                                     : std::numeric_limits<double>::quiet_NaN();
-        m[Gauge::fuelFlow] = point.fuelFlow.si() / n_.fuel.density;
+        m[Gauge::fuelFlow] = point.fuelFlow.si() / state_.fuelDensity;
         m[Gauge::carburettorAir] = point.carburettorTemperature.si();
         m[Gauge::chargeTemperature] = point.chargeTemperature.si();
         m[Gauge::power] = point.power.si();
@@ -311,6 +469,7 @@ void Simulation::note(const Setting& setting, const engine::OperatingPoint& poin
     }
     watch_.see(m.time, phase_, m, running);
     out_.samples.push_back(m);
+    out_.contents.held.insert(out_.contents.held.end(), state_.tanks.begin(), state_.tanks.end());
 }
 
 engine::Demand Simulation::demand(const Setting& s) const {
@@ -420,6 +579,16 @@ Setting Simulation::ratedSetting(Phase phase, const Rating& rating) const {
         s.boost = std::min(*s.boost, *notes.boost);
     if (s.boost)
         s.boost = rating.heldAt(pressureAltitude(), *s.boost);
+    // Less than the rating, as the day allows or the pilot likes.
+    const auto& f = s_.flight;
+    const auto& ownRpm = phase == Phase::takeOff ? f.takeOffRpm : phase == Phase::climb ? f.climbRpm : noRpm;
+    const auto& ownBoost = phase == Phase::takeOff ? f.takeOffBoost : phase == Phase::climb ? f.climbBoost : noBoost;
+    if (ownRpm)
+        s.rpm = std::min(s.rpm, *ownRpm);
+    if (ownBoost && s.boost && *ownBoost < *s.boost) {
+        s.boost = *ownBoost;
+        s.boostOrigin = Origin::entered;
+    }
     limit(s, phase);
     // A grade the notes say nothing of: not past the boundary either.
     if (permitted.origin == Origin::model && s.boost && !n_.engine.gears.empty())
@@ -468,11 +637,16 @@ void Simulation::limit(Setting& s, Phase phase) const {
 }
 
 void Simulation::reserve() {
-    const double wanted = n_.fuel.reserve.si() * out_.cruiseFuelFlow;
+    out_.reserveFuel = reserveTime(n_, s_) * out_.cruiseFuelFlow;
+    out_.alternateFuel = out_.cruiseTas.si() > 0
+                             ? s_.flight.alternateDistance.si() / out_.cruiseTas.si() * out_.cruiseFuelFlow
+                             : 0.0;
+    const double wanted = out_.reserveFuel + out_.alternateFuel;
     if (!dry_ && out_.fuelAtEnd < wanted)
         say(Phase::cruise, watch::Rule::reserve,
-            fmt::format("{} is left at the end, less than the reserve of {}.", format(out_.fuelAtEnd, *n_.cockpit.fuel),
-                        format(wanted, *n_.cockpit.fuel)));
+            fmt::format("{} is left at the end, less than the reserve of {}{}.",
+                        format(out_.fuelAtEnd, *n_.cockpit.fuel), format(wanted, *n_.cockpit.fuel),
+                        out_.alternateFuel > 0 ? " with the alternate" : ""));
 }
 
 } // namespace amber::flight

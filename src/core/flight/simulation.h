@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "flight/flown.h"
+#include "loading/load_sheet.h"
+#include "loading/tank_sequence.h"
 #include "powerplant/powerplant.h"
 #include "watch/watch.h"
 #include <memory>
@@ -33,7 +35,19 @@ private:
     void say(Phase phase, watch::Rule rule, std::string sentence);
     void begin(Phase phase);
     void end();
-    void switchTo(int tank, bool dry);
+    void switchTo(int tank, bool dry, bool beforeBadGround = false);
+    void markTank(TankChange::Kind kind, int tank);
+    /// Begins and ends the pumping of transfer tanks over a stretch, m³ moved.
+    void transfer(double seconds);
+    /// Changes from the take-off tank in the climb, where that is due.
+    void feedInClimb();
+    /// Lets the drop tanks go.
+    void release();
+    /// Wind on the track that is flown, at this height: from the field's to that aloft in proportion to the height.
+    [[nodiscard]] air::WindOnTrack wind() const;
+    [[nodiscard]] std::size_t legNow() const;
+    /// Verdicts on weight and balance from the ramp to the stop.
+    void balance();
     /// The levers of an engine at a setting.
     [[nodiscard]] powerplant::EngineLevers leversOf(const Setting& setting) const;
     /// The one place where time goes by: the engines at their settings (one, or one each; null: standing) along a path.
@@ -81,6 +95,7 @@ private:
     /// No setting beyond a limit of the notes, whatever the ratings say.
     void limit(Setting& s, Phase phase) const;
     // ---- phases
+    void load();
     void walkRound();
     void start();
     [[nodiscard]] bool warmEnough(const heat::Temperatures& t, Temperature oil,
@@ -142,6 +157,11 @@ private:
     double fuelBefore_ = 0.0, distanceBefore_ = 0.0, engines_ = 1.0;
     watch::Watch watch_;
     int tank_ = 0;
+    loading::Sheet sheet_;
+    loading::TankSequence sequence_;
+    std::vector<bool> pumping_;
+    bool released_ = false, onReserve_ = false;
+    std::vector<double> legEnds_; ///< m flown
     bool dry_ = false, trial_ = false;
 };
 

@@ -20,6 +20,7 @@ constexpr double takeOffHeight = 150.0; // m above the field, least height where
 constexpr double gearChangeTime = 6.0;  // s, throttle back, shift, open
 constexpr double leastLeft = 0.5;       // s, less than this left of a rating is nothing
 constexpr double shortestStep = 0.05;   // s, so that a step towards an event always ends
+constexpr double slowestGround = 5.0;   // m/s over the ground, less does not arrive
 constexpr double stepMinute = 60.0;     // s that a setting of the let-down is held
 } // namespace
 
@@ -104,6 +105,8 @@ std::optional<ManifoldPressure> Simulation::boostInGear(const Rating& rating, co
         rating.heldAt(pressureAltitude(), ManifoldPressure::si(own->si() * permitted->si() / rating.boost->si()));
     if (const auto& most = n_.phase(phase_).boost; most && phase_ <= Phase::cruise)
         out.boost = std::min(*out.boost, *most);
+    if (phase_ == Phase::climb && s_.flight.climbBoost)
+        out.boost = std::min(*out.boost, *s_.flight.climbBoost);
     limit(out, phase_);
     return out.boost;
 }
@@ -158,6 +161,7 @@ void Simulation::climb() {
     bool spent = false; // and no weaker rating to take
     bool due = false;   // a change of gear would outlast it
     while (state_.height < goal - 0.5 && time() - phase.start < longest) {
+        feedInClimb();
         if (!spent && (left() < leastLeft || due)) {
             due = false;
             if (const Rating* next = nextWeaker(*held, s)) {
@@ -255,6 +259,35 @@ void Simulation::climb() {
     end();
 }
 
+void Simulation::feedInClimb() {
+    if (state_.height - day_.elevation.si() < sequence_.changeAbove() || sequence_.order().empty())
+        return;
+    const int first = sequence_.order().front();
+    const double here = state_.tanks[static_cast<std::size_t>(tank_)];
+    if (tank_ != first && sequence_.isDrop(first) && state_.tanks[static_cast<std::size_t>(first)] > 0)
+        switchTo(first, false);
+    else if (here <= sequence_.leaveAt(tank_, true))
+        for (const int next : sequence_.order())
+            if (next != tank_ && state_.tanks[static_cast<std::size_t>(next)] > sequence_.leaveAt(next, true)) {
+                switchTo(next, false);
+                break;
+            }
+}
+
+void Simulation::release() {
+    released_ = true;
+    for (std::size_t i = 0; i < n_.fuel.tanks.size(); ++i) {
+        const Tank& t = n_.fuel.tanks[i];
+        if (t.kind != TankKind::drop || !s_.contents.contains(t.id))
+            continue;
+        state_.dryMass -= t.emptyMass.si();
+        markTank(TankChange::Kind::dropped, static_cast<int>(i));
+        state_.tanks[i] = 0.0; // what was left in it goes with it
+    }
+    if (!trial_)
+        out_.dropped.assign(1, out_.samples.size());
+}
+
 void Simulation::chooseGear(Setting& s) const {
     double best = -1e18;
     std::size_t chosen = 0;
@@ -331,8 +364,12 @@ void Simulation::cruise() {
     if (chosen)
         limit(s, Phase::cruise);
     out_.cruisePressureAltitude = pressureAltitude();
-    if (!n_.fuel.order.empty())
-        switchTo(tankIndex(n_.fuel.order.front()), false);
+    const auto& order = sequence_.order();
+    std::size_t at = 0;
+    while (at + 1 < order.size() && state_.tanks[static_cast<std::size_t>(order[at])] <= sequence_.leaveAt(order[at]))
+        ++at;
+    if (!order.empty())
+        switchTo(order[at], false);
     auto& phase = out_[Phase::cruise];
     Speed tas = levelled(s);
     phase.setting = s;
@@ -345,7 +382,7 @@ void Simulation::cruise() {
         say(Phase::cruise, watch::Rule::weakMixture,
             fmt::format("Weak mixture is for up to {:.0f} % of rated power; this is more.", 100 * n_.engine.weakUpTo));
     out_.cruiseTas = tas;
-    out_.cruiseFuelFlow = phase.point.fuelFlow.si() / n_.fuel.density * engines_;
+    out_.cruiseFuelFlow = phase.point.fuelFlow.si() / state_.fuelDensity * engines_;
     const double left = s_.flight.distance.si() - state_.distance - letDownDistance();
     if (left < -5000.0)
         say(Phase::cruise, watch::Rule::distance,
@@ -353,12 +390,19 @@ void Simulation::cruise() {
     const Rating* held =
         chosen ? &ratingSpent(n_, s_.fuelGrade, {s.rpm, s.boost, s.gear, s.mixture}, phase.point.manifoldPressure)
                : &rating;
-    double toGo = std::max(0.0, left) / tas.si(); // s
+    double toGo = std::max(0.0, left); // m over the ground
     double flow = out_.cruiseFuelFlow;
+    const double cruiseBegan = state_.distance;
     bool spent = false; // and no weaker rating to take
     note(s, phase.point, true);
-    std::size_t at = 0;
-    while (toGo > 1e-6 && !dry_) {
+    // What the landing keeps for itself, where its tank is not the last of the order.
+    const int landing = tankIndex(n_.fuel.landingTank);
+    const double kept = reserveTime(n_, s_) * flow;
+    const auto leaves = [&](std::size_t i) {
+        const double least = sequence_.leaveAt(order[i]);
+        return order[i] == landing ? std::max(least, kept) : least;
+    };
+    while (toGo > 1.0 && !dry_) {
         const auto minutesLeft = out_.ratings.of(held->key)->left();
         if (!spent && minutesLeft && minutesLeft->si() < leastLeft) {
             const Rating* next = nextWeaker(*held, s);
@@ -375,33 +419,72 @@ void Simulation::cruise() {
                                 formatMinutesSeconds(held->minutes->si()), held->name,
                                 formatMinutesSeconds(time() - phase.start), next->name));
                 held = next;
-                const Speed before = tas;
                 s = ratedSetting(Phase::cruise, *held);
                 tas = levelled(s);
-                toGo *= before / tas;
                 const auto point = operate(s);
-                flow = point.fuelFlow.si() / n_.fuel.density * engines_;
+                flow = point.fuelFlow.si() / state_.fuelDensity * engines_;
                 note(s, point, true);
             }
             continue;
         }
-        // Each tank of the order down to a twentieth, the last as far as it goes.
-        double usable = state_.tanks[static_cast<std::size_t>(tank_)] -
-                        0.05 * n_.fuel.tanks[static_cast<std::size_t>(tank_)].usable.si();
-        while (usable <= 0 && at + 1 < n_.fuel.order.size()) {
-            ++at;
-            switchTo(tankIndex(n_.fuel.order[at]), false);
-            usable = state_.tanks[static_cast<std::size_t>(tank_)] -
-                     0.05 * n_.fuel.tanks[static_cast<std::size_t>(tank_)].usable.si();
+        const auto blows = wind();
+        const double ground = air::groundSpeed(tas.si(), blows);
+        if (ground < slowestGround) {
+            say(Phase::cruise, watch::Rule::crosswind, "The wind on this track is stronger than she flies: she does not arrive.");
+            break;
         }
-        const double fed = at + 1 < n_.fuel.order.size() ? usable / std::max(flow, 1e-9) : toGo;
-        double stretch = std::min(toGo, std::max(1.0, fed));
+        const std::size_t leg = legNow();
+        if (out_.legs.size() <= leg) {
+            out_.legs.resize(leg + 1);
+            auto& l = out_.legs[leg];
+            l.to = legEnds_.empty() ? (s_.flight.over.empty() ? s_.flight.to : s_.flight.over) : s_.flight.legs[leg].to;
+            l.wind = blows;
+            l.ground = ground;
+            l.knowsWind = s_.flight.aloft && (legEnds_.empty() ? s_.flight.track : s_.flight.legs[leg].track);
+        }
+        // Each tank of the order down to its least, the last as far as it goes.
+        double usable = at < order.size() ? state_.tanks[static_cast<std::size_t>(tank_)] - leaves(at) : 0.0;
+        bool early = false;
+        double until = toGo;
+        if (at + 1 < order.size()) {
+            const double due = state_.distance + usable / std::max(flow, 1e-9) * ground;
+            const double change = sequence_.changeAt(state_.distance, due);
+            early = change < due - 1.0;
+            if (usable <= 0 || change <= state_.distance + 1.0) {
+                ++at;
+                switchTo(order[at], false, early);
+                continue;
+            }
+            until = std::min(until, change - state_.distance);
+        } else if (const double pipe = n_.fuel.tanks[static_cast<std::size_t>(tank_)].standpipe.si();
+                   pipe > 0 && !onReserve_) {
+            const double above = state_.tanks[static_cast<std::size_t>(tank_)] - pipe;
+            if (above <= 1e-9) {
+                onReserve_ = true;
+                markTank(TankChange::Kind::reserve, tank_);
+                continue;
+            }
+            until = std::min(until, above / std::max(flow, 1e-9) * ground);
+        }
+        if (leg + 1 < legEnds_.size())
+            until = std::min(until, std::max(1.0, legEnds_[leg] - state_.distance));
+        if (s_.fuel.dropAt && !released_) {
+            if (const double away = s_.fuel.dropAt->si() - state_.distance; away > 1.0) {
+                until = std::min(until, away);
+            } else if (!sequence_.isDrop(tank_)) {
+                release();
+                continue;
+            }
+        }
+        double stretch = std::max(1.0, until / ground); // s
         if (!spent && minutesLeft)
             stretch = std::min(stretch, minutesLeft->si());
-        const double began = time();
+        const double began = time(), flown = state_.distance;
         steady(s, stretch, cruiseStep);
         use(Phase::cruise, *held, time() - began);
-        toGo -= stretch;
+        out_.legs[leg].time += time() - began;
+        out_.legs[leg].distance += state_.distance - flown;
+        toGo = std::max(0.0, left) - (state_.distance - cruiseBegan);
     }
     end();
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "hand/careful_hand.h"
 #include "advice/figures.h"
+#include "loading/load_sheet.h"
 #include "notes/control_reader.h"
 #include "notes/standard_schools.h"
 #include "start/start_school.h"
@@ -38,8 +39,8 @@ public:
         run_.ice = false; // the plan's drill keeps it clear
         order_ = sortie.start.order.empty() ? n_.start.order : sortie.start.order;
         for (std::size_t i = 0; i < n_.fuel.tanks.size(); ++i)
-            state_.tanks[i] = flight::usableAtStart(n_, sortie, n_.fuel.tanks[i]);
-        state_.dryMass += sortie.weight.si() - plant_.weight(state_).si();
+            state_.tanks[i] = loading::usableAtStart(n_, sortie, n_.fuel.tanks[i]);
+        state_.dryMass += loading::rampWeight(n_, sortie).si() - plant_.weight(state_).si();
         for (auto& e : levers_.engines)
             e.thinning = flight::oilThinning(n_, sortie);
         asStanding();

@@ -31,6 +31,8 @@ enum class Gauge {
     volts,
     amperes,
     hydraulicPressure,
+    weight,
+    balance,
 };
 
 /// Whether the score has a lane for it.
@@ -88,6 +90,9 @@ inline constexpr std::array gaugeRegister{
              "amperes"},
     GaugeRow{Gauge::hydraulicPressure, "hydraulic-pressure", "Hydraulic pressure", Dimension::pressure, false,
              Lane::never, "hydraulics", true, "hydraulic_kPa", 1000},
+    GaugeRow{Gauge::weight, "weight", "Weight", Dimension::mass, false, Lane::never, "weight", false, "weight_kg"},
+    GaugeRow{Gauge::balance, "balance", "Centre of gravity", Dimension::length, false, Lane::never,
+             "centre of gravity", false, "balance_m"},
 };
 static_assert([] {
     for (std::size_t i = 0; i < gaugeRegister.size(); ++i)

@@ -299,6 +299,27 @@ private:
             if (t.usable > t.capacity || !(t.capacity.si() > 0) || t.capacity.si() > 100)
                 say(0, fmt::format("tank \"{}\": usable and capacity do not make sense", t.id),
                     "Usable must not be more than capacity");
+        for (const auto& t : n_.fuel.tanks) {
+            const double usable = t.usable.si();
+            if (t.kind == TankKind::transfer && (!tank(t.to) || t.to == t.id))
+                say(0, fmt::format("tank \"{}\": it is pumped to \"{}\", which is no other tank", t.id, t.to),
+                    "Name in `to` the tank that its pump fills");
+            if ((t.leaveAt && t.leaveAt->si() >= usable) || t.standpipe.si() >= usable || t.uncovers.si() >= usable)
+                say(0, fmt::format("tank \"{}\": leave_at, standpipe or uncovers is more than it can give", t.id),
+                    "They are usable fuel, less than `usable`");
+            if (t.kind != TankKind::main && (t.id == n_.fuel.takeOffTank || t.id == n_.fuel.landingTank))
+                say(0, fmt::format("tank \"{}\": a drop or transfer tank is not for take-off or landing", t.id),
+                    "Name a main tank in fuel.take_off and fuel.landing");
+            for (const auto& id : t.feeds)
+                if (std::none_of(n_.positions.begin(), n_.positions.end(), [&](const Position& p) { return p.id == id; }))
+                    say(0, fmt::format("tank \"{}\" feeds \"{}\", which is no engine", t.id, id),
+                        "Use the ids of engine positions");
+        }
+        for (const auto& id : n_.fuel.order)
+            for (const auto& t : n_.fuel.tanks)
+                if (t.id == id && t.kind == TankKind::transfer)
+                    say(0, fmt::format("fuel.order: no engine can feed from \"{}\", it is only pumped over", id),
+                        "Take it out of the order");
         if (n_.fuel.grades.empty())
             say(0, "fuel.grades is missing", "List the fuel grades that may be used, best first");
     }

@@ -2,6 +2,7 @@
 #include "notes/notes_reader.h"
 #include "notes/control_reader.h"
 #include "notes/estimates.h"
+#include "notes/loading_reader.h"
 #include "notes/notes_check.h"
 #include "notes/reader_units.h"
 #include "notes/run_up_reader.h"
@@ -304,7 +305,13 @@ PhaseNotes readPhase(TableReader t, int format) {
     if (format > 1)
         p.without = t.texts("without");
     for (auto& clock : t.tables("clock")) {
-        p.clocks.push_back({clock.text("what", true), clock.text("value", true), clock.text("why")});
+        ClockNote note{clock.text("what", true), {}, {}, {}};
+        note.every = clock.quantity<Dimension::duration>("every");
+        note.value = clock.text("value", !note.every);
+        note.why = clock.text("why");
+        if (note.every && note.value.empty())
+            note.value = "every " + formatHoursOrMinutes(note.every->si());
+        p.clocks.push_back(std::move(note));
         clock.finish();
     }
     t.finish();
@@ -352,7 +359,8 @@ Speeds readSpeeds(TableReader t) {
     return s;
 }
 
-FuelNotes readFuel(TableReader t, const UnitSpec& unit) {
+FuelNotes readFuel(TableReader t, const Cockpit& cockpit, const LoadingNotes& loading) {
+    const UnitSpec& unit = *cockpit.fuel;
     FuelNotes f;
     f.density = t.number("density").value_or(720.0);
     f.takeOffTank = t.text("take_off", true);
@@ -362,6 +370,7 @@ FuelNotes readFuel(TableReader t, const UnitSpec& unit) {
     f.reserve = t.quantity<Dimension::duration>("reserve", false, minutesUnit).value_or(Duration::si(1800));
     f.groundAttitude = t.number("ground_attitude").value_or(0);
     f.gaugeTolerance = t.number("gauge_tolerance").value_or(f.gaugeTolerance);
+    f.changeAbove = t.quantity<Dimension::length>("change_above");
     for (auto& tank : t.tables("tank")) {
         Tank k;
         k.id = tank.text("id", true);
@@ -370,6 +379,17 @@ FuelNotes readFuel(TableReader t, const UnitSpec& unit) {
         k.usable = tank.quantity<Dimension::volume>("usable").value_or(k.capacity);
         k.gauged = tank.flag("gauged").value_or(true);
         k.ground = notes::readGround(tank, unit);
+        k.kind = static_cast<TankKind>(tank.word("kind", {"main", "drop", "transfer"}).value_or(0));
+        k.removable = tank.flag("removable").value_or(k.kind == TankKind::drop);
+        k.to = tank.text("to", k.kind == TankKind::transfer);
+        k.transferRate = tank.quantity<Dimension::volumeFlow>("transfer_rate", k.kind == TankKind::transfer);
+        k.leaveAt = tank.quantity<Dimension::volume>("leave_at");
+        k.runDry = tank.flag("run_dry").value_or(false);
+        k.standpipe = tank.quantity<Dimension::volume>("standpipe").value_or(Volume{});
+        k.uncovers = tank.quantity<Dimension::volume>("uncovers").value_or(Volume{});
+        k.emptyMass = tank.quantity<Dimension::mass>("empty_mass").value_or(Mass{});
+        k.feeds = tank.texts("feeds");
+        notes::readTankArms(tank, loading, cockpit, k);
         tank.finish();
         f.tanks.push_back(std::move(k));
     }
@@ -456,8 +476,12 @@ TypeNotes readType(TableReader& t, const std::string& file) {
         p.finish();
         n.performance.push_back(std::move(line));
     }
+    if (auto loading = t.table("loading"))
+        n.loading = notes::readLoading(*loading, n.cockpit);
+    for (auto& table : t.tables("distance"))
+        n.tables.push_back(notes::readPerformanceTable(table, n.cockpit));
     if (auto fuel = t.table("fuel", true))
-        n.fuel = readFuel(*fuel, *n.cockpit.fuel);
+        n.fuel = readFuel(*fuel, n.cockpit, n.loading);
     if (auto walk = t.table("walk"))
         n.walk = notes::readWalk(*walk, n.cockpit);
     if (auto start = t.table("engine_start", true))
@@ -474,7 +498,7 @@ TypeNotes readType(TableReader& t, const std::string& file) {
         n.heat = readHeat(*heat);
     for (const auto& name : phaseNames)
         if (name.phase != Phase::writeUp)
-            if (auto phase = t.table(std::string(name.key), name.phase != Phase::walkRound))
+            if (auto phase = t.table(std::string(name.key), name.phase > Phase::walkRound))
                 n.phases.emplace(name.phase, readPhase(*phase, n.format));
     t.finish();
     return n;

@@ -7,7 +7,7 @@
 namespace amber {
 
 /// The phases of a sortie, in the order of the phase rail.
-enum class Phase { walkRound, start, warmUp, runUp, takeOff, climb, cruise, letDown, landing, stop, writeUp };
+enum class Phase { load, walkRound, start, warmUp, runUp, takeOff, climb, cruise, letDown, landing, stop, writeUp };
 
 struct PhaseName {
     Phase phase;
@@ -15,7 +15,8 @@ struct PhaseName {
     std::string_view title; ///< on screen
 };
 
-inline constexpr std::array<PhaseName, 11> phaseNames{{
+inline constexpr std::array<PhaseName, 12> phaseNames{{
+    {Phase::load, "load", "Load"},
     {Phase::walkRound, "walk-round", "Walk-round"},
     {Phase::start, "start", "Start"},
     {Phase::warmUp, "warm-up", "Warm-up"},
@@ -29,7 +30,7 @@ inline constexpr std::array<PhaseName, 11> phaseNames{{
     {Phase::writeUp, "write-up", "Write-up"},
 }};
 /// The phases a plan computes: all but the write-up.
-inline constexpr std::size_t plannedPhases = 10;
+inline constexpr std::size_t plannedPhases = 11;
 
 constexpr std::string_view keyOf(Phase phase) {
     return phaseNames[static_cast<std::size_t>(phase)].key;

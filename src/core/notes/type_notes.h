@@ -3,6 +3,7 @@
 #include "notes/band.h"
 #include "notes/control.h"
 #include "notes/gauge_register.h"
+#include "notes/loading_notes.h"
 #include "notes/origin.h"
 #include "notes/phase.h"
 #include "notes/problem.h"
@@ -107,6 +108,7 @@ struct ClockNote {
     std::string what;
     std::string value;
     std::string why;
+    std::optional<Duration> every; ///< a chore that comes round: due so long after the phase begins, and again
 };
 
 struct PhaseNotes {
@@ -305,6 +307,9 @@ struct GroundCorrection {
     std::vector<std::pair<Volume, Volume>> read; ///< contents → shown, rising
 };
 
+/// How a tank is used.
+enum class TankKind { main, drop, transfer };
+
 struct Tank {
     std::string id;
     std::string name;
@@ -312,14 +317,29 @@ struct Tank {
     Volume usable;
     bool gauged = true;
     std::vector<GroundCorrection> ground; ///< by rising attitude; empty: the gauge is right as she stands
+    TankKind kind = TankKind::main;
+    bool removable = false; ///< hangs there only where the sortie names it
+    double arm = 0.0, side = 0.0;                 ///< m aft of the datum, m to starboard
+    std::vector<std::pair<double, double>> arms;  ///< contents m³ → arm m, rising; empty: `arm` whatever is in it
+    std::string to;                               ///< of a transfer tank: the one it is pumped to
+    std::optional<VolumeFlow> transferRate;       ///< of its pump
+    std::optional<Volume> leaveAt;                ///< usable fuel at which it is left
+    bool runDry = false;                          ///< the notes want it run dry
+    Volume standpipe;                             ///< usable fuel kept back until the cock is at reserve
+    Volume uncovers;                              ///< usable fuel below which the outlet uncovers nose-up
+    Mass emptyMass;                               ///< of a drop tank itself
+    std::vector<std::string> feeds;               ///< positions fed without the crossfeed; empty: all
 };
 
 struct FuelNotes {
-    double density = 720.0; ///< kg/m³
+    double density = 720.0; ///< kg/m³ at 15 °C
+    /// kg/m³ at a temperature: 1.3 in a thousand less for each K (ASTM D1250, table 54B: 346.4/ρ² + 0.439/ρ).
+    [[nodiscard]] double densityAt(Temperature fuel) const { return density * (1.0 - 1.3e-3 * (fuel.si() - 288.15)); }
     std::vector<Tank> tanks;
     std::string takeOffTank, landingTank;
     std::vector<std::string> order;
     Duration reserve;
+    std::optional<Length> changeAbove; ///< least height above the ground at which a tank is changed
     std::vector<std::string> grades; ///< best first
     double groundAttitude = 0.0;     ///< ° nose up as she stands on level ground
     double gaugeTolerance = 0.04;    ///< of the capacity, that a gauge may be off before it is written up
@@ -534,6 +554,8 @@ struct TypeNotes {
     Mass emptyWeight, maxWeight;
     std::vector<PerformanceLine> performance;
     FuelNotes fuel;
+    LoadingNotes loading;
+    std::vector<PerformanceTable> tables; ///< distances and weights
     WalkNotes walk;
     StartNotes start;
     WarmUpNotes warmUp;

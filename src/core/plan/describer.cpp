@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/describer.h"
+#include "loading/load_sheet.h"
 #include "cockpit/state.h"
 #include "notes/cockpit_units.h"
 #include "notes/lever_words.h"
@@ -10,6 +11,9 @@
 #include <fmt/format.h>
 
 namespace amber::plan {
+namespace {
+constexpr double leastChore = 300.0; // s: what comes round oftener has no marks, only its line
+}
 
 Plan Describer::run() {
     Plan plan;
@@ -363,6 +367,14 @@ bool Describer::worstIsFirst(Gauge gauge, Phase phase, double first, double high
 std::string Describer::headline(Phase phase, const PhasePlan& p) const {
     const auto burnt = fuel(p.fuel);
     switch (phase) {
+    case Phase::load: {
+        const auto& ramp = f_.samples[f_[phase].firstSample];
+        return fmt::format("{}{} · {} of fuel", format(f_.rampWeight, *n_.cockpit.weight),
+                           ramp.has(Gauge::balance)
+                               ? " · balance " + loading::armText(n_.loading, ramp[Gauge::balance])
+                               : std::string(),
+                           fuel(f_.fuelAtStart));
+    }
     case Phase::walkRound:
         return s_.start.sinceStop
                    ? fmt::format("{} · engines at {}, {} after stopping", minutes(p.duration),
@@ -383,12 +395,12 @@ std::string Describer::headline(Phase phase, const PhasePlan& p) const {
                            burnt);
     }
     case Phase::cruise:
-        return fmt::format("at {} · {} · {} in still air · {}",
+        return fmt::format("at {} · {} · {}{} · {}",
                            height(Length::si(f_.samples[f_[phase].firstSample][Gauge::height])),
                            s_.flight.cruiseRpm || s_.flight.cruiseBoost || s_.flight.cruiseMixture
                                ? "your setting"
                                : flight::ratingFor(n_, s_, phase).name,
-                           formatHoursOrMinutes(p.duration), burnt);
+                           formatHoursOrMinutes(p.duration), knowsWind() ? " with the wind" : " in still air", burnt);
     case Phase::letDown:
     case Phase::landing:
         return fmt::format("{} · {} · {}", s_.flight.to, minutes(p.duration), burnt);
@@ -409,9 +421,14 @@ void Describer::marks(Plan& plan) const {
     for (const auto& change : f_.gearChanges)
         add(change.time, Phase::climb, "Blower to " + gearName(change.to));
     for (const auto& c : f_.tankChanges) {
-        const std::string text = "Fuel to " + tankName(c.tank);
+        const std::string text = tankText(c);
         add(c.time, c.phase, text, watch::unless(!c.ranDry, watch::Rule::tankDry, text));
     }
+    for (const auto phase : {Phase::climb, Phase::cruise, Phase::letDown})
+        for (const auto& chore : n_.phase(phase).clocks)
+            if (chore.every && chore.every->si() >= leastChore)
+                for (double due = chore.every->si(); due < f_[phase].duration - 1.0; due += chore.every->si())
+                    add(f_[phase].start + due, phase, chore.what);
     add(f_[Phase::letDown].start, Phase::letDown, "Let-down");
     add(f_[Phase::stop].start, Phase::stop, "Cool and stop");
     for (const auto& p : plan.phases)

@@ -40,6 +40,13 @@ private:
     [[nodiscard]] std::string gearName(std::size_t gear) const;
     [[nodiscard]] std::string mixtureName(Mixture m) const;
     [[nodiscard]] std::string tankName(int index) const;
+    /// "Fuel to Rear", "Transfer from Tip", "Front to reserve"
+    [[nodiscard]] std::string tankText(const flight::TankChange& change) const;
+    /// Why a tank is changed there, and by what it is known.
+    [[nodiscard]] std::string tankReason(const flight::TankChange& change) const;
+    [[nodiscard]] bool knowsWind() const;
+    /// Weights, balance, trim and fuel needed.
+    void loadClocks(PhasePlan& p) const;
     // ---- placeholders
     /// A placeholder's figure; what the notes leave out and is estimated is marked as ours.
     [[nodiscard]] Filled figure(Phase phase, std::string_view name) const;

@@ -3,6 +3,7 @@
 #include "advice/let_down.h"
 #include "engine/leaning.h"
 #include "notes/cockpit_units.h"
+#include "loading/envelope.h"
 #include "plan/describer.h"
 #include "watch/rating_clock.h"
 #include <algorithm>
@@ -135,6 +136,9 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
     };
     const double start = f_[phase].start;
     switch (phase) {
+    case Phase::load:
+        loadClocks(p);
+        break;
     case Phase::walkRound:
         words_.walkClocks(p);
         words_.groundFuel(p);
@@ -276,16 +280,25 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
     iceClock(phase, p);
     for (const auto& change : f_.tankChanges)
         if (change.phase == phase) {
-            std::string why = change.ranDry ? "The tank before it is empty." : "By the notes' order.";
+            std::string why = tankReason(change);
             auto verdict = watch::unless(!change.ranDry, watch::Rule::tankDry, why);
-            add({"fuel-to-" + n_.fuel.tanks[static_cast<std::size_t>(change.tank)].id, Dimension::duration,
+            add({(change.kind == flight::TankChange::Kind::feed ? "fuel-to-" : "tank-") +
+                     n_.fuel.tanks[static_cast<std::size_t>(change.tank)].id,
+                 Dimension::duration,
                  change.time - start},
-                fmt::format("Fuel to {}, {}", tankName(change.tank), formatHoursMinutes(change.time)),
+                fmt::format("{}, {}", tankText(change), formatHoursMinutes(change.time)),
                 change.time - start < 1.0 ? "at once" : "in " + formatHoursMinutes(change.time - start), Origin::model,
                 std::move(why), std::move(verdict));
         }
     for (const auto& c : n_.phase(phase).clocks)
-        add({"notes"}, c.what, c.value, Origin::notes, c.why);
+        add(c.every ? Fact{"every", Dimension::duration, c.every->si()} : Fact{"notes"}, c.what, c.value, Origin::notes,
+            c.why);
+    if (phase == Phase::takeOff && n_.loading.given) {
+        const auto i = f_[phase].firstSample;
+        for (const auto& t : loading::trimFor(n_, loading::Sheet(n_, s_).with(f_.contents.at(i))))
+            add({"trim", {}, t.trim}, "Trim, flap " + t.flap, t.text, t.held ? Origin::notes : Origin::between,
+                t.held ? "The centre of gravity is beyond the notes' table: its end." : "By weight and balance.");
+    }
 }
 
 void Describer::letDownClock(PhasePlan& p) const {

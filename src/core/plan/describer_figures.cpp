@@ -210,8 +210,7 @@ Origin Describer::rpmOrigin(Phase phase) const {
 }
 
 Mass Describer::weightAt(Phase phase) const {
-    const double burnt = f_.fuelAtStart - f_.samples[f_[phase].firstSample][Gauge::fuel];
-    return Mass::si(s_.weight.si() - burnt * n_.fuel.density);
+    return Mass::si(f_.samples[f_[phase].firstSample][Gauge::weight]);
 }
 
 int Describer::tankOf(const std::string& id) const {

@@ -38,7 +38,7 @@ std::string planJson(const powerplant::Aircraft& aircraft, const Sortie& sortie,
                    {"density_altitude_m", sortie.day.densityAltitude().si()}};
     root["fuel"] = {
         {"grade", sortie.fuelGrade}, {"at_start_l", f.fuelAtStart * 1000}, {"at_end_l", f.fuelAtEnd * 1000}};
-    root["weight_kg"] = sortie.weight.si();
+    root["weight_kg"] = plan.flown.rampWeight;
     root["total_time_s"] = f.totalTime();
     root["ratings"] = json::array();
     for (const auto& clock : f.ratings.clocks())

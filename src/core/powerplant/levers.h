@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "air/wind.h"
 #include "engine/operating_point.h"
 #include <cstddef>
 #include <vector>
@@ -75,6 +76,7 @@ struct Path {
     Kind kind = Kind::standing;
     double ias = 0.0;  ///< m/s
     double rate = 0.0; ///< m/s, up
+    air::WindOnTrack wind{};
     bool operator==(const Path&) const = default;
 };
 

@@ -40,6 +40,7 @@ AircraftState Powerplant::standing(const air::Day& day, Temperature engines) con
     AircraftState s;
     for (const auto& e : engines_)
         s.engines.push_back(e.standing(engines, engines));
+    s.fuelDensity = aircraft_->notes.fuel.densityAt(day.oat);
     for (const auto& tank : aircraft_->notes.fuel.tanks)
         s.tanks.push_back(tank.usable.si());
     s.charge = 0.9 * capacity_;
@@ -60,7 +61,7 @@ Mass Powerplant::weight(const AircraftState& s) const {
     double fuel = 0.0;
     for (const double t : s.tanks)
         fuel += t;
-    return Mass::si(s.dryMass + fuel * aircraft_->notes.fuel.density);
+    return Mass::si(s.dryMass + fuel * s.fuelDensity);
 }
 
 double Powerplant::arm(std::size_t engine) const {
@@ -85,11 +86,11 @@ Surroundings Powerplant::around(const AircraftState& s, const Levers& l, const R
 void Powerplant::drawFuel(AircraftState& s, const Levers& l, std::size_t engine, double before) const {
     const int tank = l.engines[engine].tank;
     EngineState& e = s.engines[engine];
-    const double drawn = (e.taken - before) / aircraft_->notes.fuel.density;
+    const double drawn = (e.taken - before) / s.fuelDensity;
     if (drawn <= 0 || tank < 0 || static_cast<std::size_t>(tank) >= s.tanks.size())
         return;
     double& held = s.tanks[static_cast<std::size_t>(tank)];
-    const double missing = std::max(0.0, drawn - held) * aircraft_->notes.fuel.density;
+    const double missing = std::max(0.0, drawn - held) * s.fuelDensity;
     held = std::max(0.0, held - drawn);
     // What the tank no longer had did not come.
     const double back = std::min(missing, e.bowl);
@@ -208,7 +209,8 @@ void Powerplant::fly(AircraftState& s, const Levers& l, const Run& run, const Ai
         break;
     }
     s.height += s.rate * dt;
-    s.distance += (path.kind == Path::Kind::speedHeld ? std::sqrt(std::max(0.0, v * v - s.rate * s.rate)) : v) * dt;
+    const double level = path.kind == Path::Kind::speedHeld ? std::sqrt(std::max(0.0, v * v - s.rate * s.rate)) : v;
+    s.distance += air::groundSpeed(level, path.wind) * dt;
 }
 
 void Powerplant::shared(const AircraftState& s, AircraftReadings& out) const {

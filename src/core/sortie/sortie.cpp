@@ -65,7 +65,25 @@ SortieReading readSortie(std::string_view text, const std::string& file) {
         s.day = readDay(*day);
     if (auto load = t.table("load", true)) {
         s.fuelGrade = load->text("grade", true);
-        s.weight = load->quantity<Dimension::mass>("weight", true).value_or(Mass::si(1000));
+        const auto weight = load->quantity<Dimension::mass>("weight", !load->has("stations"));
+        s.weight = weight.value_or(Mass::si(1000));
+        s.load.weightTyped = weight.has_value();
+        s.load.oil = load->quantity<Dimension::volume>("oil");
+        for (const auto& [station, node] : load->members("stations")) {
+            const auto mass = node->kind == Node::Kind::text ? read<Dimension::mass>(node->text)
+                                                             : Result<Mass>(Failure{"it needs its unit, in quotes"});
+            if (!mass)
+                load->problem(node->line, fmt::format("load.stations.{}: {}", station, mass.error()),
+                              "Write it as \"170 lb\"");
+            else if (load->within("stations", *node, mass.value().si()))
+                s.load.stations[station] = mass.value();
+        }
+        for (const auto& [station, node] : load->members("names")) {
+            if (node->kind == Node::Kind::text)
+                s.load.names[station] = node->text;
+            else
+                load->problem(node->line, fmt::format("load.names.{} must be text", station), "Put it in quotes");
+        }
         for (const auto& [tank, node] : load->members("tanks")) {
             const auto volume = node->kind == Node::Kind::text
                                     ? read<Dimension::volume>(node->text)
@@ -92,6 +110,48 @@ SortieReading readSortie(std::string_view text, const std::string& file) {
         s.flight.cruiseGear = f->text("cruise_gear");
         s.flight.distance = f->quantity<Dimension::distance>("distance", true).value_or(Distance{});
         s.flight.hold = f->quantity<Dimension::duration>("hold", false, units::minute.spec).value_or(Duration{});
+        s.flight.takeOffRpm = f->quantity<Dimension::rotation>("take_off_rpm", false, units::rpm.spec);
+        s.flight.takeOffBoost = f->quantity<Dimension::manifoldPressure>("take_off_boost");
+        s.flight.climbRpm = f->quantity<Dimension::rotation>("climb_rpm", false, units::rpm.spec);
+        s.flight.climbBoost = f->quantity<Dimension::manifoldPressure>("climb_boost");
+        s.flight.track = f->number("track");
+        const auto from = f->number("wind_aloft_from", f->has("wind_aloft_speed"));
+        const auto aloft = f->quantity<Dimension::speed>("wind_aloft_speed", from.has_value());
+        if (from && aloft)
+            s.flight.aloft = air::Wind{static_cast<int>(std::lround(*from)), *aloft};
+        s.flight.alternate = f->text("alternate");
+        s.flight.alternateDistance =
+            f->quantity<Dimension::distance>("alternate_distance", !s.flight.alternate.empty()).value_or(Distance{});
+        for (auto& leg : f->tables("leg")) {
+            s.flight.legs.push_back({leg.text("to", true),
+                                     leg.quantity<Dimension::distance>("distance", true).value_or(Distance{}),
+                                     leg.number("track")});
+            leg.finish();
+        }
+        for (auto& bad : f->tables("bad_ground")) {
+            const auto begin = bad.quantity<Dimension::distance>("from", true);
+            const auto end = bad.quantity<Dimension::distance>("to", true);
+            if (begin && end && !(*end > *begin))
+                bad.problem(bad.line("to"), "flight.bad_ground ends before it begins", "Exchange from and to");
+            else if (begin && end)
+                s.flight.badGround.emplace_back(begin->si(), end->si());
+            bad.finish();
+        }
+        f->finish();
+    }
+    if (auto f = t.table("fuel")) {
+        s.fuel.order = f->texts("order");
+        s.fuel.reserve = f->quantity<Dimension::duration>("reserve", false, units::minute.spec);
+        s.fuel.dropAt = f->quantity<Dimension::distance>("drop_at");
+        s.fuel.priceOfTime = f->quantity<Dimension::volumeFlow>("price_of_time");
+        f->finish();
+    }
+    if (auto f = t.table("field")) {
+        s.strip.runway = f->number("runway");
+        s.strip.length = f->quantity<Dimension::length>("length");
+        s.strip.slope = f->number("slope").value_or(0.0);
+        s.strip.grass = f->word("surface", {"hard", "grass"}).value_or(0) == 1;
+        s.strip.wet = f->flag("wet").value_or(false);
         f->finish();
     }
     if (auto c = t.table("start")) {
@@ -178,6 +238,44 @@ void checkFigures(const Sortie& s, const Cockpit& cockpit, const std::string& fi
         within("flight.cruise_rpm", "Cruise", s.flight.cruiseRpm->si(), units::rpm.spec);
     if (s.flight.cruiseBoost)
         within("flight.cruise_boost", "Cruise boost", s.flight.cruiseBoost->si(), cockpit.boost);
+    if (s.flight.takeOffRpm)
+        within("flight.take_off_rpm", "Take-off", s.flight.takeOffRpm->si(), units::rpm.spec);
+    if (s.flight.takeOffBoost)
+        within("flight.take_off_boost", "Take-off boost", s.flight.takeOffBoost->si(), cockpit.boost);
+    if (s.flight.climbRpm)
+        within("flight.climb_rpm", "Climb", s.flight.climbRpm->si(), units::rpm.spec);
+    if (s.flight.climbBoost)
+        within("flight.climb_boost", "Climb boost", s.flight.climbBoost->si(), cockpit.boost);
+    if (s.flight.track)
+        within("flight.track", "Track", *s.flight.track);
+    if (s.flight.aloft) {
+        within("flight.wind_aloft_from", "Wind aloft from", s.flight.aloft->fromDegrees);
+        within("flight.wind_aloft_speed", "Wind aloft", s.flight.aloft->speed.si(), units::knot.spec);
+    }
+    within("flight.alternate_distance", "Distance of the alternate", s.flight.alternateDistance.si(), cockpit.distance);
+    for (const auto& leg : s.flight.legs) {
+        within("flight.leg.distance", "Leg", leg.distance.si(), cockpit.distance);
+        if (leg.track)
+            within("flight.leg.track", "Track", *leg.track);
+    }
+    for (const auto& [from, to] : s.flight.badGround)
+        for (const double end : {from, to})
+            within("flight.bad_ground.to", "Bad ground", end, cockpit.distance);
+    if (s.fuel.reserve)
+        within("fuel.reserve", "Reserve", s.fuel.reserve->si(), units::minute.spec);
+    if (s.fuel.dropAt)
+        within("fuel.drop_at", "Letting go", s.fuel.dropAt->si(), cockpit.distance);
+    if (s.fuel.priceOfTime)
+        within("fuel.price_of_time", "Price of an hour", s.fuel.priceOfTime->si(), &units::detail::volumeFlowTable[2]);
+    if (s.load.oil)
+        within("load.oil", "Oil", s.load.oil->si(), cockpit.fuel);
+    for (const auto& [station, mass] : s.load.stations)
+        within("load.stations", "Load", mass.si(), cockpit.weight);
+    if (s.strip.runway)
+        within("field.runway", "Runway", *s.strip.runway);
+    if (s.strip.length)
+        within("field.length", "Runway", s.strip.length->si(), cockpit.height);
+    within("field.slope", "Slope", s.strip.slope);
     if (s.start.sinceStop)
         within("start.stopped_for", "Engines stopped for", s.start.sinceStop->si(), units::hour.spec);
     if (s.start.preheated)
@@ -218,7 +316,11 @@ Problems checkSortie(const Sortie& sortie, const TypeNotes& notes, const std::st
         !engine::gradeNumber(sortie.fuelGrade))
         say(fmt::format("load.grade \"{}\" is not a fuel grade", sortie.fuelGrade),
             fmt::format("Use one of: {}", fmt::join(notes.fuel.grades, ", ")));
-    if (sortie.weight < notes.emptyWeight || sortie.weight > notes.maxWeight)
+    if (!sortie.load.weightTyped && !notes.loading.given)
+        say(fmt::format("load.weight is missing, and the notes of the {} have no load sheet to reckon it from",
+                        notes.name),
+            "Write load.weight");
+    if (sortie.load.weightTyped && (sortie.weight < notes.emptyWeight || sortie.weight > notes.maxWeight))
         say(fmt::format("load.weight {} is not between empty and greatest weight",
                         format(sortie.weight.si(), *notes.cockpit.weight)),
             fmt::format("The {} flies between {} and {}", notes.name,
@@ -234,6 +336,33 @@ Problems checkSortie(const Sortie& sortie, const TypeNotes& notes, const std::st
             say(fmt::format("load.tanks.{}: {} is more than the tank holds", id,
                             format(volume.si(), *notes.cockpit.fuel)),
                 fmt::format("It holds {}", format(tank->capacity.si(), *notes.cockpit.fuel)));
+    }
+    const auto station = [&](const std::string& id) {
+        return std::find_if(notes.loading.stations.begin(), notes.loading.stations.end(),
+                            [&](const LoadStation& l) { return l.id == id; });
+    };
+    for (const auto& [id, mass] : sortie.load.stations)
+        if (station(id) == notes.loading.stations.end())
+            say(fmt::format("load.stations: the {} has no station \"{}\"", notes.name, id),
+                "Use the id of a [[loading.station]] in the notes");
+    for (const auto& [id, name] : sortie.load.names)
+        if (station(id) == notes.loading.stations.end())
+            say(fmt::format("load.names: the {} has no station \"{}\"", notes.name, id),
+                "Use the id of a [[loading.station]] in the notes");
+    for (const auto& id : sortie.fuel.order)
+        if (std::none_of(notes.fuel.tanks.begin(), notes.fuel.tanks.end(), [&](const Tank& t) { return t.id == id; }))
+            say(fmt::format("fuel.order: the {} has no tank \"{}\"", notes.name, id),
+                "Use the id of a tank in the notes");
+        else if (std::count(sortie.fuel.order.begin(), sortie.fuel.order.end(), id) > 1)
+            say(fmt::format("fuel.order names the tank \"{}\" twice", id), "Name each tank once");
+    if (!sortie.flight.legs.empty()) {
+        double sum = 0.0;
+        for (const auto& leg : sortie.flight.legs)
+            sum += leg.distance.si();
+        if (std::abs(sum - sortie.flight.distance.si()) > std::max(1000.0, 0.01 * sum))
+            say(fmt::format("flight.leg: the legs add to {}, the flight is {}",
+                            format(sum, *notes.cockpit.distance), format(sortie.flight.distance.si(), *notes.cockpit.distance)),
+                "Correct a leg or the distance");
     }
     for (const auto& [id, dose] : sortie.airframe.extraPrime)
         if (std::none_of(notes.positions.begin(), notes.positions.end(),
@@ -371,7 +500,20 @@ std::string writeSortie(const Sortie& s, const Cockpit& c) {
     line("wind_speed", figure(s.day.wind.speed.si(), *units::knot.spec));
     out += "\n[load]\n";
     line("grade", quoted(s.fuelGrade));
-    line("weight", figure(s.weight.si(), *c.weight));
+    if (s.load.weightTyped)
+        line("weight", figure(s.weight.si(), *c.weight));
+    if (s.load.oil)
+        line("oil", figure(s.load.oil->si(), *c.fuel));
+    if (!s.load.stations.empty() || !s.load.weightTyped) {
+        out += "[load.stations]\n";
+        for (const auto& [station, mass] : s.load.stations)
+            line(quoted(station), figure(mass.si(), *c.weight));
+    }
+    if (!s.load.names.empty()) {
+        out += "[load.names]\n";
+        for (const auto& [station, name] : s.load.names)
+            line(quoted(station), quoted(name));
+    }
     if (!s.contents.empty()) {
         out += "[load.tanks]\n";
         for (const auto& [tank, volume] : s.contents)
@@ -393,6 +535,62 @@ std::string writeSortie(const Sortie& s, const Cockpit& c) {
     optional("cruise_gear", s.flight.cruiseGear);
     line("distance", figure(s.flight.distance.si(), *c.distance));
     line("hold", figure(s.flight.hold.si(), *units::minute.spec));
+    if (s.flight.takeOffRpm)
+        line("take_off_rpm", figure(s.flight.takeOffRpm->si(), *units::rpm.spec));
+    if (s.flight.takeOffBoost)
+        line("take_off_boost", figure(s.flight.takeOffBoost->si(), *c.boost));
+    if (s.flight.climbRpm)
+        line("climb_rpm", figure(s.flight.climbRpm->si(), *units::rpm.spec));
+    if (s.flight.climbBoost)
+        line("climb_boost", figure(s.flight.climbBoost->si(), *c.boost));
+    if (s.flight.track)
+        line("track", plainNumber(*s.flight.track));
+    if (s.flight.aloft) {
+        line("wind_aloft_from", std::to_string(s.flight.aloft->fromDegrees));
+        line("wind_aloft_speed", figure(s.flight.aloft->speed.si(), *units::knot.spec));
+    }
+    optional("alternate", s.flight.alternate);
+    if (!s.flight.alternate.empty() || s.flight.alternateDistance.si() > 0)
+        line("alternate_distance", figure(s.flight.alternateDistance.si(), *c.distance));
+    for (const auto& leg : s.flight.legs) {
+        out += "[[flight.leg]]\n";
+        line("to", quoted(leg.to));
+        line("distance", figure(leg.distance.si(), *c.distance));
+        if (leg.track)
+            line("track", plainNumber(*leg.track));
+    }
+    for (const auto& [from, to] : s.flight.badGround) {
+        out += "[[flight.bad_ground]]\n";
+        line("from", figure(from, *c.distance));
+        line("to", figure(to, *c.distance));
+    }
+    if (!s.fuel.order.empty() || s.fuel.reserve || s.fuel.dropAt || s.fuel.priceOfTime) {
+        out += "\n[fuel]\n";
+        if (!s.fuel.order.empty()) {
+            std::string list;
+            for (const auto& id : s.fuel.order)
+                list += (list.empty() ? "" : ", ") + quoted(id);
+            line("order", "[" + list + "]");
+        }
+        if (s.fuel.reserve)
+            line("reserve", figure(s.fuel.reserve->si(), *units::minute.spec));
+        if (s.fuel.dropAt)
+            line("drop_at", figure(s.fuel.dropAt->si(), *c.distance));
+        if (s.fuel.priceOfTime)
+            line("price_of_time", figure(s.fuel.priceOfTime->si(), units::detail::volumeFlowTable[2]));
+    }
+    if (s.strip.runway || s.strip.length || s.strip.slope != 0.0 || s.strip.grass || s.strip.wet) {
+        out += "\n[field]\n";
+        if (s.strip.runway)
+            line("runway", plainNumber(*s.strip.runway));
+        if (s.strip.length)
+            line("length", figure(s.strip.length->si(), *c.height));
+        if (s.strip.slope != 0.0)
+            line("slope", plainNumber(s.strip.slope));
+        line("surface", s.strip.grass ? "\"grass\"" : "\"hard\"");
+        if (s.strip.wet)
+            line("wet", "true");
+    }
     if (!s.start.order.empty() || s.start.supply != start::Supply::cart || s.start.sinceStop || s.start.preheated ||
         s.start.diluted || s.start.blanks) {
         out += "\n[start]\n";

@@ -44,6 +44,13 @@ struct Airframe {
     std::map<std::string, double> extraPrime; ///< position id → doses more than the notes say
 };
 
+/// One stretch of the flight on one track.
+struct Leg {
+    std::string to;
+    Distance distance;
+    std::optional<double> track; ///< ° true; none: no wind is reckoned on it
+};
+
 /// Where to, how high, at which ratings.
 struct Flight {
     std::string over; ///< turning point, if any
@@ -58,6 +65,15 @@ struct Flight {
     std::optional<Mixture> cruiseMixture;
     std::string cruiseGear; ///< name; empty: the lowest that holds the boost
     Duration hold;          ///< queue at the holding point
+    /// Take-off and climb taken below what the notes allow; empty: the rating's.
+    std::optional<Rotation> takeOffRpm, climbRpm;
+    std::optional<ManifoldPressure> takeOffBoost, climbBoost;
+    std::vector<Leg> legs;          ///< in order; empty: one leg, on `track`
+    std::optional<double> track;    ///< ° true
+    std::optional<air::Wind> aloft; ///< at the cruise height; none: still air there
+    std::string alternate;          ///< where to if the field is shut
+    Distance alternateDistance;
+    std::vector<std::pair<double, double>> badGround; ///< m flown from – to, over which no tank is changed
 };
 
 /// How the engines are to be started today.
@@ -76,6 +92,30 @@ struct WalkFindings {
     std::optional<double> attitude; ///< ° nose up; none: as the notes say
 };
 
+/// What is put aboard, beside the fuel.
+struct LoadChoice {
+    bool weightTyped = true;              ///< the weight stands as typed; else it follows from what is aboard
+    std::map<std::string, Mass> stations; ///< station id → mass; a station not named carries its usual
+    std::map<std::string, std::string> names; ///< station id → who or what
+    std::optional<Volume> oil;            ///< in all tanks; none: full
+};
+
+/// How the fuel is to be used.
+struct FuelChoice {
+    std::vector<std::string> order;      ///< tank ids; empty: the notes'
+    std::optional<Duration> reserve;     ///< none: the notes'
+    std::optional<Distance> dropAt;      ///< drop tanks let go there, once empty; none: kept
+    std::optional<VolumeFlow> priceOfTime; ///< fuel that an hour is worth, for the cheapest cruise
+};
+
+/// The strip that is taken off from.
+struct FieldChoice {
+    std::optional<double> runway;  ///< ° true, of the take-off
+    std::optional<Length> length;  ///< available
+    double slope = 0.0;            ///< in a hundred, up positive
+    bool grass = false, wet = false;
+};
+
 /// One sortie as it is saved (docs/formats/sortie.md).
 struct Sortie {
     Sortie();
@@ -88,7 +128,10 @@ struct Sortie {
     Airframe airframe;
     air::Day day;
     std::string fuelGrade;
-    Mass weight; ///< at start
+    Mass weight; ///< at start, as typed: sheet::rampWeight() says what holds
+    LoadChoice load;
+    FuelChoice fuel;
+    FieldChoice strip;
     Flight flight;
     StartChoice start;
     WalkFindings walk;

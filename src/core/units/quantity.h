@@ -25,6 +25,7 @@ enum class Dimension {
     volumeFlow,
     voltage,
     current,
+    moment,
 };
 
 /// One way to write a dimension: si = value * scale + offset.
@@ -123,6 +124,7 @@ using Rotation = Quantity<Dimension::rotation>;                           ///< r
 using Duration = Quantity<Dimension::duration>;                           ///< s
 using MassFlow = Quantity<Dimension::massFlow>;                           ///< kg/s
 using VolumeFlow = Quantity<Dimension::volumeFlow>;                       ///< m³/s
+using Moment = Quantity<Dimension::moment>;                               ///< of a load about the datum, kg m
 
 /// The standard atmosphere at sea level, Pa: the zero of a boost gauge.
 inline constexpr double standardPressure = 101325.0;

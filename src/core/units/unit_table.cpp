@@ -63,6 +63,8 @@ std::span<const UnitSpec> unitsOf(Dimension dimension) {
         return voltageTable;
     case Dimension::current:
         return currentTable;
+    case Dimension::moment:
+        return momentTable;
     }
     return {};
 }
@@ -103,6 +105,8 @@ std::string_view nameOf(Dimension dimension) {
         return "a voltage";
     case Dimension::current:
         return "a current";
+    case Dimension::moment:
+        return "a moment";
     }
     return "a number";
 }

@@ -99,6 +99,11 @@ inline constexpr UnitSpec volumeFlowTable[] = {
     {"l/h", "L/h|litres/h", 1e-3 / 3600.0, 0.0, 0, false, true},
 };
 inline constexpr UnitSpec voltageTable[] = {{"V", "volt|volts", 1.0, 0.0, 1}};
+inline constexpr UnitSpec momentTable[] = {
+    {"lb in", "lb·in|lb.in|lb-in|in lb", 0.45359237 * 0.0254, 0.0, 0},
+    {"lb ft", "lb·ft|lb.ft|lb-ft|ft lb", 0.45359237 * 0.3048, 0.0, 0},
+    {"kg m", "kg·m|kg.m|kgm", 1.0, 0.0, 1},
+};
 inline constexpr UnitSpec currentTable[] = {{"A", "amp|amps|ampere|amperes", 1.0, 0.0, 0}};
 } // namespace detail
 

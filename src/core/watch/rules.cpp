@@ -46,6 +46,11 @@ Verdict battery(double left, std::string why) {
 Verdict turnsSlowly(double rpm, double warmRpm, std::string why) {
     return unless(!(rpm < slowTurning * warmRpm), Rule::turnsSlowly, std::move(why));
 }
+Verdict centreOfGravity(double room, double width, std::string why) {
+    if (!(room >= 0))
+        return broken(Rule::centreOfGravity, std::move(why));
+    return unless(!(room < edgeShare * width), Rule::nearEdge, std::move(why));
+}
 Verdict starterAir(double left, double perStart, std::string why) {
     return unless(!(left < perStart), Rule::starterAir, std::move(why));
 }

@@ -49,6 +49,16 @@ enum class Rule {
     dilution,
     starterTries,
     walkRound,
+    centreOfGravity,
+    nearEdge,
+    overweight,
+    sideways,
+    stationOver,
+    oilForHours,
+    weightTyped,
+    runway,
+    engineOutWeight,
+    crosswind,
 };
 
 struct RuleRow {
@@ -99,6 +109,16 @@ inline constexpr std::array ruleTable{
     RuleRow{Rule::dilution, "dilution", Colour::amber, "colder than these notes start without dilution"},
     RuleRow{Rule::starterTries, "starter-tries", Colour::red, "an engine has used its tries"},
     RuleRow{Rule::walkRound, "walk-round", Colour::red, "the walk-round found what stops the flight"},
+    RuleRow{Rule::centreOfGravity, "centre-of-gravity", Colour::red, "the centre of gravity is outside the envelope"},
+    RuleRow{Rule::nearEdge, "near-edge", Colour::amber, "the centre of gravity is close to a limit"},
+    RuleRow{Rule::overweight, "overweight", Colour::red, "heavier than a greatest weight"},
+    RuleRow{Rule::sideways, "sideways", Colour::red, "more on one side than she may carry"},
+    RuleRow{Rule::stationOver, "station-over", Colour::red, "more at a station than it may carry"},
+    RuleRow{Rule::oilForHours, "oil-for-hours", Colour::amber, "less oil at the end than there must be"},
+    RuleRow{Rule::weightTyped, "weight-typed", Colour::amber, "the typed weight is not that of the load sheet"},
+    RuleRow{Rule::runway, "runway", Colour::red, "a distance is longer than the runway"},
+    RuleRow{Rule::engineOutWeight, "engine-out-weight", Colour::amber, "too heavy to climb with an engine out"},
+    RuleRow{Rule::crosswind, "headwind-past", Colour::red, "the wind along the track is stronger than she flies"},
 };
 static_assert([] {
     for (std::size_t i = 0; i < ruleTable.size(); ++i)
@@ -145,6 +165,9 @@ Verdict starterCurrent(double fuseMargin, bool cartAdvised, std::string why);
 Verdict battery(double left, std::string why);
 /// Rpm of the starter against that of a warm engine; under 55 % it turns slowly.
 Verdict turnsSlowly(double rpm, double warmRpm, std::string why);
+/// Room inside the nearer limit, m, of so much between them: outside red, within a twentieth of an edge amber.
+Verdict centreOfGravity(double room, double width, std::string why);
+inline constexpr double edgeShare = 0.05;
 /// Air left in the bottle against that of one start, Pa.
 Verdict starterAir(double left, double perStart, std::string why);
 

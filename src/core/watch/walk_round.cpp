@@ -201,7 +201,9 @@ Volume contentsOf(const TypeNotes& notes, const Tank& tank, const Found& found,
                     if (const auto value = reading(item, text->second))
                         return Volume::si(std::clamp(*value, 0.0, tank.capacity.si()));
     const auto given = planned.find(tank.id);
-    return given == planned.end() ? tank.capacity : given->second;
+    if (given == planned.end()) // a tank that can be taken off and that nobody names does not hang there
+        return tank.removable ? Volume{} : tank.capacity;
+    return given->second;
 }
 
 Verdict Defect::told() const {

@@ -1,0 +1,400 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "advice/best_cruise.h"
+#include "air/airspeed.h"
+#include "air/wind.h"
+#include "engine/fuel_grade.h"
+#include "engine/leaning.h"
+#include "units/text.h"
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace amber::advice {
+namespace {
+constexpr double leastCruiseBoost = 4.5e4; // Pa, below which nobody cruises
+constexpr double kneeShare = 0.99;
+constexpr double leastAboveField = 600.0; // m above the higher field
+constexpr double highestTried = 10000.0;
+constexpr int triedHeights = 6, triedRpm = 6, triedBoosts = 6;
+} // namespace
+
+CruiseSearch::CruiseSearch(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f)
+    : a_(a), s_(s), f_(f), knock_(a.notes, a.model(), s.fuelGrade), range_(flight::cruiseRange(a.notes)) {
+    const auto& cruise = f[Phase::cruise];
+    const auto& first = f.samples[cruise.firstSample];
+    const auto& last = f.samples[cruise.lastSample];
+    conditions_.weight = Mass::si(0.5 * (first[Gauge::weight] + last[Gauge::weight]));
+    conditions_.fuel = Volume::si(first[Gauge::fuel]);
+    conditions_.grade = s.fuelGrade;
+    conditions_.fuelDensity = f.fuelDensity;
+    if (const auto g = a.notes.gauges.find(Gauge::chargeTemperature); g != a.notes.gauges.end())
+        chargeMost_ = g->second.in(Phase::cruise).limitHigh;
+    lowest_ = Length::si(std::max(s.day.elevation.si(), s.flight.toElevation.si()) + leastAboveField);
+    // Up to where the strongest setting that may be held still keeps her level with a little to spare.
+    highest_ = lowest_;
+    for (double h = lowest_.si(); h <= highestTried; h += 500.0) {
+        bool holds = false;
+        for (std::size_t gear = 0; gear < range_.gears && !holds; ++gear)
+            holds = at(Length::si(h), {range_.highest, {}, gear, Mixture::rich}).has_value();
+        if (!holds)
+            break;
+        highest_ = Length::si(h);
+    }
+}
+
+std::optional<ManifoldPressure> CruiseSearch::most(Length height, const flight::LeverSetting& s) const {
+    flight::CruiseConditions c = conditions_;
+    c.air = s_.day.at(s_.day.pressureAltitudeOf(height));
+    auto boost = flight::permittedCruiseBoost(a_, c, knock_, s);
+    if (!a_.notes.engine.gears.empty()) {
+        const auto notes = flight::notesCruiseBoost(a_.notes, c.grade, s);
+        if (!notes)
+            return std::nullopt;
+        boost = std::min(boost, *notes);
+    }
+    return boost;
+}
+
+double CruiseSearch::groundSpeed(Length height, double tas) const {
+    const double field = s_.day.elevation.si();
+    if (s_.flight.legs.empty())
+        return air::groundSpeed(tas, flight::windAt(s_, height.si(), s_.flight.track, field));
+    double distance = 0.0, time = 0.0;
+    for (const auto& leg : s_.flight.legs) {
+        const double v = air::groundSpeed(tas, flight::windAt(s_, height.si(), leg.track, field));
+        if (v <= 0)
+            return 0.0;
+        distance += leg.distance.si();
+        time += leg.distance.si() / v;
+    }
+    return time > 0 ? distance / time : tas;
+}
+
+std::optional<BestPoint> CruiseSearch::at(Length height, const flight::LeverSetting& wanted) const {
+    const TypeNotes& n = a_.notes;
+    if (wanted.rpm > Rotation::si(range_.highest.si() * 1.000001) ||
+        wanted.rpm < Rotation::si(range_.lowest.si() * 0.999999))
+        return std::nullopt;
+    flight::LeverSetting s = wanted;
+    const auto allowed = most(height, s);
+    if (!allowed)
+        return std::nullopt;
+    if (!s.boost || *s.boost > *allowed)
+        s.boost = *allowed;
+    if (n.engine.gears.empty())
+        s.boost.reset();
+    flight::CruiseConditions c = conditions_;
+    c.air = s_.day.at(s_.day.pressureAltitudeOf(height));
+    BestPoint out;
+    out.cruise = flight::cruisePoint(a_, c, knock_, s);
+    const auto& p = out.cruise;
+    if (!p.level || (s.mixture == Mixture::weak && !engine::weakAllowed(n, p.point.power)))
+        return std::nullopt;
+    if (!n.engine.gears.empty() && p.point.manifoldPressure > p.boundary)
+        return std::nullopt;
+    if (chargeMost_ && p.point.chargeTemperature.si() > *chargeMost_)
+        return std::nullopt;
+    out.height = height;
+    out.most = n.engine.gears.empty() ? ManifoldPressure{} : *allowed;
+    out.ground = groundSpeed(height, p.tas.si());
+    if (out.ground <= 1.0 || p.burn <= 0)
+        return std::nullopt;
+    out.miles = out.ground / p.burn;
+    if (s_.fuel.priceOfTime)
+        out.price = (p.burn + s_.fuel.priceOfTime->si()) / out.ground;
+    return out;
+}
+
+double CruiseSearch::worth(Goal goal, const BestPoint& p) const {
+    switch (goal) {
+    case Goal::miles:
+        return p.miles;
+    case Goal::hours:
+        return 1.0 / p.cruise.burn;
+    case Goal::price:
+        return p.price > 0 ? 1.0 / p.price : 0.0;
+    }
+    return 0.0;
+}
+
+BestPoint CruiseSearch::improved(Goal goal, BestPoint best) const {
+    // Pattern search: a step each way along height, rpm and boost, along the edge of the most boost too; halved when
+    // none helps.
+    struct Where {
+        double height, rpm, share; // share of the most boost
+    };
+    const bool boosted = !a_.notes.engine.gears.empty();
+    Where w{best.height.si(), best.cruise.setting.rpm.si(), 1.0};
+    if (boosted && best.most.si() > 0)
+        w.share = std::min(1.0, best.cruise.point.manifoldPressure.si() / best.most.si());
+    const auto gear = best.cruise.setting.gear;
+    const auto mixture = best.cruise.setting.mixture;
+    const auto tryAt = [&](const Where& x) {
+        const Length height = Length::si(x.height);
+        flight::LeverSetting s{Rotation::si(x.rpm), {}, gear, mixture};
+        if (boosted)
+            if (const auto allowed = most(height, s))
+                s.boost = ManifoldPressure::si(allowed->si() * x.share);
+        return at(height, s);
+    };
+    std::array<double, 3> step{(highest_.si() - lowest_.si()) / (2.0 * triedHeights),
+                               (range_.highest.si() - range_.lowest.si()) / (2.0 * triedRpm), 0.08};
+    const double finest = 1.0 / 64;
+    for (double scale = 1.0; scale > finest;) {
+        bool better = false;
+        for (std::size_t axis = 0; axis < 3; ++axis)
+            for (const double sign : {1.0, -1.0}) {
+                Where x = w;
+                (axis == 0 ? x.height : axis == 1 ? x.rpm : x.share) += sign * scale * step[axis];
+                x.height = std::clamp(x.height, lowest_.si(), highest_.si());
+                x.rpm = std::clamp(x.rpm, range_.lowest.si(), range_.highest.si());
+                x.share = std::min(x.share, 1.0);
+                if (const auto p = tryAt(x); p && worth(goal, *p) > worth(goal, best) * (1.0 + 1e-6)) {
+                    best = *p;
+                    w = x;
+                    better = true;
+                    break;
+                }
+            }
+        if (!better)
+            scale *= 0.5;
+    }
+    return best;
+}
+
+BestCruise CruiseSearch::search() const {
+    const TypeNotes& n = a_.notes;
+    BestCruise out;
+    out.windKnown = s_.flight.aloft && (s_.flight.legs.empty() ? s_.flight.track.has_value()
+                                                               : std::all_of(s_.flight.legs.begin(), s_.flight.legs.end(),
+                                                                             [](const Leg& l) { return l.track.has_value(); }));
+    const bool boosted = !n.engine.gears.empty();
+    const bool onlyThrottle = a_.propeller.followsThrottle();
+    // Of each gear and mixture the best of every goal: where the search is improved from.
+    struct Seed {
+        std::optional<BestPoint> of[3];
+    };
+    std::vector<Seed> seeds(range_.gears * 2);
+    std::vector<double> levels;
+    for (int i = 0; i < triedHeights; ++i)
+        levels.push_back(lowest_.si() + (highest_.si() - lowest_.si()) * i / std::max(1, triedHeights - 1));
+    // The planned height beside them, in place of the nearest.
+    const double planned = std::clamp(s_.flight.cruiseHeight.si(), lowest_.si(), highest_.si());
+    *std::min_element(levels.begin(), levels.end(), [&](double x, double y) {
+        return std::abs(x - planned) < std::abs(y - planned);
+    }) = planned;
+    for (const double level : levels) {
+        const Length height = Length::si(level);
+        std::vector<std::vector<BestPoint>> sweeps;
+        if (onlyThrottle)
+            sweeps.emplace_back(); // the rpm is what is swept
+        for (std::size_t gear = 0; gear < range_.gears; ++gear)
+            for (const Mixture mixture : range_.mixtures)
+                for (int r = 0; r <= triedRpm; ++r) {
+                    flight::LeverSetting s{Rotation::si(range_.lowest.si() + (range_.highest.si() - range_.lowest.si()) *
+                                                                                 r / triedRpm),
+                                           {}, gear, mixture};
+                    const auto allowed = most(height, s);
+                    if (!allowed)
+                        continue;
+                    if (!onlyThrottle)
+                        sweeps.emplace_back();
+                    const double wide =
+                        boosted ? std::min(allowed->si(), engine::operate(a_.model(), {s.rpm, std::nullopt, gear,
+                                                                                       s_.day.at(s_.day.pressureAltitudeOf(height)),
+                                                                                       Speed::si(60), mixture})
+                                                              .manifoldPressure.si())
+                                : 0.0;
+                    for (int b = boosted ? 0 : triedBoosts; b <= triedBoosts; ++b) {
+                        if (boosted)
+                            s.boost = ManifoldPressure::si(leastCruiseBoost + (wide - leastCruiseBoost) * b / triedBoosts);
+                        if (boosted && s.boost->si() < leastCruiseBoost - 1.0)
+                            continue;
+                        const auto p = at(height, s);
+                        if (!p)
+                            continue;
+                        auto& seed = seeds[gear * 2 + (mixture == Mixture::weak ? 1 : 0)];
+                        for (const Goal goal : {Goal::miles, Goal::hours, Goal::price})
+                            if (auto& best = seed.of[static_cast<int>(goal)]; !best || worth(goal, *p) > worth(goal, *best))
+                                best = p;
+                        sweeps.back().push_back(*p);
+                    }
+                }
+        // The upper edge: at each speed the most miles that any sweep of the boost gives, between its points.
+        BestCruise::Curve curve{height, {}};
+        double slow = 1e9, fast = 0.0;
+        for (const auto& sweep : sweeps)
+            for (const auto& p : sweep) {
+                slow = std::min(slow, p.cruise.tas.si());
+                fast = std::max(fast, p.cruise.tas.si());
+            }
+        constexpr int places = 24;
+        for (int i = 0; i <= places && fast > 0; ++i) {
+            const double tas = slow + (fast - slow) * i / places;
+            std::optional<BestPoint> top;
+            for (const auto& sweep : sweeps)
+                for (std::size_t k = 0; k < sweep.size(); ++k) {
+                    const auto& q = sweep[k];
+                    const auto& p = sweep[k > 0 ? k - 1 : 0];
+                    const double from = p.cruise.tas.si(), to = q.cruise.tas.si();
+                    if (tas < std::min(from, to) - 1e-9 || tas > std::max(from, to) + 1e-9)
+                        continue;
+                    const double x = to != from ? (tas - from) / (to - from) : 1.0;
+                    const double miles = p.miles + x * (q.miles - p.miles);
+                    if (top && miles <= top->miles)
+                        continue;
+                    top = x < 0.5 ? p : q;
+                    top->miles = miles;
+                    top->ground = p.ground + x * (q.ground - p.ground);
+                    top->cruise.tas = Speed::si(tas);
+                    top->cruise.burn = p.cruise.burn + x * (q.cruise.burn - p.cruise.burn);
+                    const double before = p.cruise.point.manifoldPressure.si();
+                    top->cruise.point.manifoldPressure =
+                        ManifoldPressure::si(before + x * (q.cruise.point.manifoldPressure.si() - before));
+                }
+            if (top)
+                curve.points.push_back(*top);
+        }
+        if (!curve.points.empty())
+            out.curves.push_back(std::move(curve));
+    }
+    std::sort(out.curves.begin(), out.curves.end(),
+              [](const BestCruise::Curve& x, const BestCruise::Curve& y) { return x.height < y.height; });
+    const auto best = [&](Goal goal) -> std::optional<BestPoint> {
+        std::vector<const BestPoint*> from;
+        for (const auto& seed : seeds)
+            if (const auto& p = seed.of[static_cast<int>(goal)]; p && worth(goal, *p) > 0)
+                from.push_back(&*p);
+        std::sort(from.begin(), from.end(),
+                  [&](const BestPoint* x, const BestPoint* y) { return worth(goal, *x) > worth(goal, *y); });
+        std::optional<BestPoint> found;
+        for (const auto* p : from) {
+            if (worth(goal, *p) < 0.93 * worth(goal, *from.front()))
+                break; // a grid's width behind: no gear or mixture makes that up
+            const auto better = improved(goal, *p);
+            if (!found || worth(goal, better) > worth(goal, *found))
+                found = better;
+        }
+        return found;
+    };
+    out.miles = best(Goal::miles);
+    out.hours = best(Goal::hours);
+    if (s_.fuel.priceOfTime)
+        out.price = best(Goal::price);
+    if (out.miles) {
+        // The knee: faster at the same height until a hundredth of the miles is given away.
+        const BestPoint& top = *out.miles;
+        out.knee = top;
+        double low = 0.0, high = 1.0;
+        const auto faster = [&](double x) -> std::optional<BestPoint> {
+            std::optional<BestPoint> most1;
+            flight::LeverSetting s = top.cruise.setting;
+            for (int r = 0; r <= 6; ++r) {
+                s.rpm = Rotation::si(top.cruise.setting.rpm.si() +
+                                     (range_.highest.si() - top.cruise.setting.rpm.si()) * r / 6.0 * x);
+                s.boost = {};
+                if (const auto allowed = most(top.height, s); allowed && boosted) {
+                    const double base = top.cruise.point.manifoldPressure.si();
+                    s.boost = ManifoldPressure::si(base + (allowed->si() - base) * x);
+                }
+                if (const auto p = at(top.height, s);
+                    p && p->miles >= kneeShare * top.miles && (!most1 || p->cruise.tas > most1->cruise.tas))
+                    most1 = p;
+            }
+            return most1;
+        };
+        for (int i = 0; i < 7; ++i) {
+            const double x = 0.5 * (low + high);
+            if (const auto p = faster(x); p && p->cruise.tas >= out.knee->cruise.tas) {
+                out.knee = p;
+                low = x;
+            } else {
+                high = x;
+            }
+        }
+    }
+    const auto& cruise = f_[Phase::cruise];
+    flight::CruiseConditions c = conditions_;
+    const auto& m = f_.samples[cruise.firstSample];
+    c.air = s_.day.at(s_.day.pressureAltitudeOf(Length::si(m[Gauge::height])));
+    BestPoint now;
+    now.cruise = flight::cruisePoint(a_, c, knock_,
+                                     {cruise.setting.rpm, cruise.setting.boost, cruise.setting.gear, cruise.setting.mixture});
+    now.height = Length::si(m[Gauge::height]);
+    if (now.cruise.level && now.cruise.burn > 0) {
+        now.ground = groundSpeed(now.height, now.cruise.tas.si());
+        now.miles = now.ground / now.cruise.burn;
+        if (s_.fuel.priceOfTime)
+            now.price = (now.cruise.burn + s_.fuel.priceOfTime->si()) / std::max(1.0, now.ground);
+        out.now = now;
+    }
+    if (out.miles && n.engine.gears.size() > 1) {
+        // Why that gear: the same speed in the others.
+        const auto& top = *out.miles;
+        const auto& name = n.engine.gears[top.cruise.setting.gear].name;
+        out.whyGear = fmt::format("{} gear: no other gives as many miles at any height she reaches.", name);
+        for (std::size_t g = 0; g < n.engine.gears.size(); ++g) {
+            if (g == top.cruise.setting.gear)
+                continue;
+            std::optional<BestPoint> other;
+            for (const auto mixture : {0, 1})
+                if (const auto& p = seeds[g * 2 + static_cast<std::size_t>(mixture)].of[0];
+                    p && (!other || p->miles > other->miles))
+                    other = p;
+            if (other)
+                out.whyGear = fmt::format(
+                    "{} gear: {} gives {:.0f} % fewer miles at its best, {}.", name, n.engine.gears[g].name,
+                    std::max(0.0, 100.0 * (1.0 - other->miles / top.miles)),
+                    g > top.cruise.setting.gear ? "for the blower takes its power first" : "for it has no boost left up there");
+        }
+    }
+    return out;
+}
+
+std::vector<LegChoice> leastFuelForLeg(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f) {
+    std::vector<LegChoice> out;
+    const CruiseSearch search(a, s, f);
+    const auto best = search.search();
+    for (const auto& curve : best.curves) {
+        const auto top = std::max_element(curve.points.begin(), curve.points.end(),
+                                          [](const BestPoint& x, const BestPoint& y) { return x.miles < y.miles; });
+        const Sortie trial = taken(a.notes, s, *top, true);
+        if (!checkSortie(trial, a.notes, "").empty())
+            continue;
+        const auto flown = flight::fly(a, trial);
+        if (!flown.reachedHeight || flown[Phase::cruise].duration < 60.0)
+            continue; // no room for climb and let-down in this distance
+        out.push_back({curve.height, *top, flown.fuelAtStart - flown.fuelAtEnd,
+                       flown[Phase::stop].start - flown[Phase::start].start});
+    }
+    std::sort(out.begin(), out.end(), [](const LegChoice& x, const LegChoice& y) { return x.fuel < y.fuel; });
+    return out;
+}
+
+Sortie taken(const TypeNotes& n, Sortie s, const BestPoint& p, bool heightToo) {
+    const auto& set = p.cruise.setting;
+    s.flight.cruiseRpm = set.rpm;
+    s.flight.cruiseBoost = n.engine.gears.empty() ? std::nullopt : std::optional(p.cruise.point.manifoldPressure);
+    s.flight.cruiseMixture = set.mixture;
+    s.flight.cruiseGear = n.engine.gears.size() > 1 ? n.engine.gears[set.gear].name : std::string();
+    if (heightToo)
+        s.flight.cruiseHeight = p.height;
+    return s;
+}
+
+std::string gradeAbove(const TypeNotes& n, const std::string& grade) {
+    const auto number = engine::gradeNumber(grade);
+    if (!number || n.fuel.grades.empty() ||
+        std::find(n.fuel.grades.begin(), n.fuel.grades.end(), grade) != n.fuel.grades.end())
+        return {};
+    for (const auto& known : n.fuel.grades)
+        if (const auto k = engine::gradeNumber(known); k && *k >= *number)
+            return {};
+    return fmt::format("Grade {} is above the notes': it brings no boost beyond theirs, only room before knock. Its lead "
+                       "fouls the plugs of an engine that idles slowly: warm up and taxi brisker, clear them before the "
+                       "run-up and after a long let-down.",
+                       grade);
+}
+
+} // namespace amber::advice
