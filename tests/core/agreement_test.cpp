@@ -32,7 +32,7 @@ TEST(LetDown, PowerSpeedAndRateAreOneEnergyOnEveryType) {
             const double sink = (a[Gauge::height] - b[Gauge::height]) / (b.time - a.time);
             const auto air = d.sortie->day.at(
                 d.sortie->day.pressureAltitudeOf(Length::si(0.5 * (a[Gauge::height] + b[Gauge::height]))));
-            const Mass weight = Mass::si(d.sortie->weight.si() - (f.fuelAtStart - a[Gauge::fuel]) * n.fuel.density);
+            const Mass weight = Mass::si(d.sortie->weight.si() - (f.fuelAtStart - a[Gauge::fuel]) * f.fuelDensity);
             const double polar =
                 -powerplant::rateOfClimb(*d.aircraft, a[Gauge::power] * n.engineCount(), weight, phase.setting.ias, air)
                      .si();
@@ -216,7 +216,7 @@ TEST(Weight, FallsByWhatIsBurnt) {
     const auto& n = d.aircraft->notes;
     const auto plan = plan::makePlan(*d.aircraft, *d.sortie);
     const auto& f = plan.flown;
-    const double burnt = (f.fuelAtStart - f.samples[f[Phase::landing].firstSample][Gauge::fuel]) * n.fuel.density;
+    const double burnt = (f.fuelAtStart - f.samples[f[Phase::landing].firstSample][Gauge::fuel]) * f.fuelDensity;
     EXPECT_GT(burnt, 700) << "some 330 US gal";
     const auto left = flight::speedFor(n, "approach", Mass::si(d.sortie->weight.si() - burnt));
     const auto more = flight::speedFor(n, "approach", Mass::si(d.sortie->weight.si() + burnt));

@@ -28,6 +28,7 @@ const Case& of(const std::string& demo) {
         c.conditions.weight = s.weight;
         c.conditions.fuel = Volume::si(f.fuelAtStart);
         c.conditions.grade = s.fuelGrade;
+        c.conditions.fuelDensity = f.fuelDensity;
         found = all.emplace(demo, std::move(c)).first;
     }
     return found->second;

@@ -67,7 +67,10 @@ TEST_P(DayTrend, TwentyHectopascalsLowerIsLessPowerStanding) {
 TEST_P(DayTrend, HeavierClimbsSlowerAndCruisesSlower) {
     const auto& n = aircraft().notes;
     const double light = n.emptyWeight.si() + 0.4 * (n.maxWeight.si() - n.emptyWeight.si());
-    const auto at = [&](double kg) { return flown([&](Sortie& s) { s.weight = Mass::si(kg); }); };
+    const auto at = [&](double kg) { return flown([&](Sortie& s) {
+            s.weight = Mass::si(kg);
+            s.load.weightTyped = true;
+        }); };
     const auto l = at(light), h = at(n.maxWeight.si());
     EXPECT_LT(h.firstRate, l.firstRate);
     EXPECT_LE(h.cruiseTas.si(), l.cruiseTas.si() + 1e-6);
@@ -128,9 +131,10 @@ TEST_P(DayTrend, CruiseTableChartAndPlanAgree) {
     const auto& first = f.samples[f[Phase::cruise].firstSample];
     flight::CruiseConditions c;
     c.air = sortie().day.at(f.cruisePressureAltitude);
-    c.weight = Mass::si(sortie().weight.si() - (f.fuelAtStart - first[Gauge::fuel]) * aircraft().notes.fuel.density);
+    c.weight = Mass::si(sortie().weight.si() - (f.fuelAtStart - first[Gauge::fuel]) * f.fuelDensity);
     c.fuel = Volume::si(first[Gauge::fuel]);
     c.grade = sortie().fuelGrade;
+    c.fuelDensity = f.fuelDensity;
     const engine::KnockBoundary knock(aircraft().notes, aircraft().model(), c.grade);
     const auto p = flight::cruisePoint(aircraft(), c, knock, {set.rpm, set.boost, set.gear, set.mixture});
     EXPECT_NEAR(p.point.power.si() / f[Phase::cruise].point.power.si(), 1.0, 0.005);

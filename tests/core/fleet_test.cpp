@@ -26,6 +26,11 @@ TEST_P(EachDemo, PlansEveryPhaseWithSettingsInItsOwnUnits) {
     const auto p = plan::makePlan(*loaded.aircraft, *loaded.sortie);
     ASSERT_EQ(p.phases.size(), plannedPhases);
     for (const auto& phase : p.phases) {
+        if (phase.phase == Phase::load) {
+            EXPECT_EQ(phase.duration, 0);
+            EXPECT_FALSE(phase.headline.empty());
+            continue;
+        }
         EXPECT_TRUE(!phase.set.empty() || (phase.phase == Phase::walkRound && !p.walk.stops.empty()))
             << titleOf(phase.phase);
         EXPECT_GT(phase.duration, 0) << titleOf(phase.phase);
@@ -90,7 +95,7 @@ TEST_P(EachDemo, TheCruiseIsInBalance) {
     const auto f = flight::fly(*loaded.aircraft, *loaded.sortie);
     const auto& m = f.samples[f[Phase::cruise].firstSample];
     const auto air = loaded.sortie->day.at(loaded.sortie->day.pressureAltitudeOf(Length::si(m[Gauge::height])));
-    const double burnt = (f.fuelAtStart - m[Gauge::fuel]) * notes().fuel.density;
+    const double burnt = (f.fuelAtStart - m[Gauge::fuel]) * f.fuelDensity;
     const auto rate =
         powerplant::rateOfClimb(*loaded.aircraft, m[Gauge::power] * static_cast<double>(notes().engineCount()),
                                 Mass::si(loaded.sortie->weight.si() - burnt), Speed::si(m[Gauge::airspeed]), air);

@@ -61,7 +61,7 @@ TEST(Magnitude, FuelIsBurntByEveryEngineInEveryPhaseOfTheFlight) {
                     0.5 * (b.time - a.time) *
                     (pointAt(f, a, p.setting.mixture).fuelFlow.si() + pointAt(f, b, p.setting.mixture).fuelFlow.si());
             }
-            volume *= engines / f.aircraft.notes.fuel.density;
+            volume *= engines / f.flown.fuelDensity;
             EXPECT_NEAR(p.fuel / volume, 1.0, 0.02) << name << " " << titleOf(phase);
             EXPECT_NEAR(f.flown.samples[p.firstSample][Gauge::fuel] - f.flown.samples[p.lastSample][Gauge::fuel],
                         p.fuel, 1e-3 * p.fuel)
@@ -368,8 +368,8 @@ TEST(Magnitude, TheCruiseIsFlownAtTheWeightThatIsLeft) {
         const auto at = [&](double kilograms) {
             return powerplant::levelSpeed(f.aircraft, power, Mass::si(f.sortie.weight.si() + kilograms), air)->si();
         };
-        const double lighter = at(-burnt * f.aircraft.notes.fuel.density),
-                     heavier = at(burnt * f.aircraft.notes.fuel.density);
+        const double lighter = at(-burnt * f.flown.fuelDensity),
+                     heavier = at(burnt * f.flown.fuelDensity);
         ASSERT_GT(lighter - heavier, 0.05) << "the weight must matter";
         EXPECT_NEAR(f.flown.cruiseTas.si(), lighter, 0.25 * (lighter - heavier)) << name;
     }

@@ -100,6 +100,7 @@ TEST(Plan, QnhTemperatureGradeAndWeightMoveTheFiguresTheRightWay) {
     EXPECT_LT(hot[Phase::cruise].point.power, base[Phase::cruise].point.power);
     s = today;
     s.weight = Mass::of(24000, units::pound);
+    s.load.weightTyped = true;
     const auto light = flight::fly(a, s);
     EXPECT_LT(light[Phase::climb].duration, base[Phase::climb].duration);
     EXPECT_GT(light.cruiseTas, base.cruiseTas);

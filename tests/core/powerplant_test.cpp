@@ -187,7 +187,7 @@ TEST_P(EachPowerplant, ARandomHourOfLeversAndFaultsBalancesAndStaysWithinBounds)
     const auto mass = [&] {
         double sum = 0;
         for (const double t : state.tanks)
-            sum += t * n.fuel.density;
+            sum += t * state.fuelDensity;
         for (const auto& e : state.engines)
             sum += e.bowl + e.wall + e.primed;
         return sum;

@@ -40,6 +40,8 @@ TEST(Sortie, WritesWhatItReads) {
     Sortie s = lorimer();
     s.title = "A \"quoted\" title\\ with\ttabs\nand lines";
     s.choices["start/propeller"] = "coarse until oil pressure";
+    s.weight = Mass::of(27400, units::pound);
+    s.load.weightTyped = true;
     const auto text = writeSortie(s, test::demo("lorimer").aircraft->notes.cockpit);
     const auto back = readSortie(text, "s.toml");
     ASSERT_TRUE(back.sortie) << (back.problems.empty() ? "" : back.problems.front().text()) << text;
@@ -89,7 +91,10 @@ TEST(Sortie, WhatDoesNotFitTheTypeIsRefused) {
         return all;
     };
     EXPECT_EQ(problems([](Sortie&) {}), "");
-    EXPECT_NE(problems([](Sortie& s) { s.weight = Mass::of(60000, units::pound); }).find("29,500 lb"),
+    EXPECT_NE(problems([](Sortie& s) {
+                  s.weight = Mass::of(60000, units::pound);
+                  s.load.weightTyped = true;
+              }).find("29,500 lb"),
               std::string::npos);
     EXPECT_NE(problems([](Sortie& s) { s.flight.climbRating = "warp"; }).find("no rating \"warp\""), std::string::npos);
     EXPECT_NE(

@@ -88,7 +88,7 @@ void LoadChart::envelope() {
         right = std::max(right, x(m.balance.arm()));
         high = std::max(high, m.balance.mass);
     }
-    ranges(left - 0.12 * width, right + 0.46 * width, shown(low - 0.04 * (top - low), w), shown(high + 0.07 * (top - low), w));
+    ranges(left - 0.12 * width, right + 0.46 * width, shown(low - 0.04 * (top - low), w), shown(high + 0.13 * (top - low), w));
     // The envelope, with amber strips along its edges.
     QVector<double> fx, fy, ax, ay, fa, aa;
     for (int i = 0; i <= 30; ++i) {
@@ -246,16 +246,16 @@ void LoadChart::speeds() {
             right = std::max(right, at.weight);
         }
     const double span = right - left, tall = std::max(1.0, high - low);
-    ranges(shown(left - 0.06 * span, w), shown(right + 0.3 * span, w), shown(low - 0.1 * tall, v), shown(high + 0.12 * tall, v));
+    ranges(shown(left - 0.08 * span, w), shown(right + 0.44 * span, w), shown(low - 0.1 * tall, v), shown(high + 0.12 * tall, v));
     if (lines.empty() || lines.front().at.empty())
         return;
-    const auto upright = [&](double weight, const QString& name) {
+    const auto upright = [&](double weight, const QString& name, Qt::Alignment side) {
         addLine(*plot_, {shown(weight, w), shown(weight, w)}, {shown(low - 0.1 * tall, v), shown(high + 0.12 * tall, v)},
                 QPen(c.amber, 1, Qt::DashLine));
-        addText(*plot_, shown(weight, w), shown(high + 0.11 * tall, v), name, Qt::AlignHCenter | Qt::AlignTop, c.amber, true);
+        addText(*plot_, shown(weight, w), shown(high + 0.11 * tall, v), name, side | Qt::AlignTop, c.amber, true);
     };
-    upright(lines.front().at.front().weight, tr("take-off"));
-    upright(lines.front().at.back().weight, tr("landing"));
+    upright(lines.front().at.front().weight, tr("take-off"), Qt::AlignLeft);
+    upright(lines.front().at.back().weight, tr("landing"), Qt::AlignRight);
     // Names at the right, in their order, apart.
     std::vector<const plan::SpeedLine*> order;
     for (const auto& l : lines)
@@ -446,7 +446,7 @@ void LoadChart::allows() {
             low = std::min(low, std::max(most, 0.62 * allowed.boost->si()));
         }
     const double span = right - left, tall = high - low + 5e3;
-    ranges(left * 60 - 0.02 * span * 60, (right + 0.3 * span) * 60, shown(low - 0.1 * tall, u), shown(high + 0.1 * tall, u));
+    ranges(left * 60 - 0.02 * span * 60, (right + 0.42 * span) * 60, shown(low - 0.1 * tall, u), shown(high + 0.1 * tall, u));
     // What is left under all of them, washed.
     const auto& grid = allowed.lines.front().points;
     QVector<double> ex, ey;
@@ -456,8 +456,11 @@ void LoadChart::allows() {
             for (const auto& [rpm, boost] : line.points)
                 if (std::abs(rpm - grid[i].first) < 1e-9)
                     most = std::min(most, boost);
-        if (grid[i].first > allowed.rpm.si() * 1.0001 && !ex.isEmpty())
+        if (grid[i].first > allowed.rpm.si() * 1.0001) {
+            ex << allowed.rpm.si() * 60;
+            ey << shown(allowed.boost->si(), u);
             break;
+        }
         ex << grid[i].first * 60;
         ey << shown(most, u);
     }

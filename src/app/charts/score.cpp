@@ -68,8 +68,10 @@ bool Score::crossingAt(QPointF place) const {
 std::vector<QRectF> Score::boxes(const std::vector<Lane>& lanes) const {
     const QRectF box = area();
     const bool low = height() < lowScore;
-    const auto weight = [low](const Lane& lane) {
-        return !low && lane.row->dimension == Dimension::temperature ? 1.5 : 1.0;
+    const bool tanks = document_.plan().flown.contents.tanks > 1; // each has its line in the lane of fuel
+    const auto weight = [low, tanks](const Lane& lane) {
+        const bool wide = lane.row->dimension == Dimension::temperature || (tanks && lane.row->gauge == Gauge::fuel);
+        return !low && wide ? 1.5 : 1.0;
     };
     double all = 0.0;
     for (const auto& lane : lanes)
@@ -148,6 +150,8 @@ void Score::paintLane(QPainter& p, const Lane& lane, const QRectF& box) const {
     const Colours c(this);
     const auto& samples = document_.plan().flown.samples;
     double low = 1e30, high = -1e30;
+    if (lane.row->gauge == Gauge::fuel && document_.plan().flown.contents.tanks > 1)
+        low = 0.0; // each tank has its own line in it
     for (const auto& m : samples) {
         low = std::min(low, lane.value(m));
         high = std::max(high, lane.value(m));
@@ -223,6 +227,19 @@ void Score::paintLane(QPainter& p, const Lane& lane, const QRectF& box) const {
         last = at;
     }
     path << last;
+    // Under the fuel of all tanks, each of them.
+    const auto& contents = document_.plan().flown.contents;
+    if (lane.row->gauge == Gauge::fuel && contents.tanks > 1)
+        for (std::size_t tank = 0; tank < contents.tanks; ++tank) {
+            QPolygonF held;
+            for (std::size_t i = 0; i < samples.size(); ++i) {
+                const QPointF at(xOf(samples[i].time), y(contents.at(i)[tank]));
+                if (held.isEmpty() || i + 1 == samples.size() || std::abs(at.y() - held.back().y()) > 0.5)
+                    held << at;
+            }
+            p.setPen(QPen(c.faint, 1, tank % 2 ? Qt::DashLine : Qt::SolidLine));
+            p.drawPolyline(held);
+        }
     p.setPen(QPen(c.ink, 1.5));
     p.setBrush(Qt::NoBrush);
     p.drawPolyline(path);
@@ -281,7 +298,7 @@ void Score::paintEvent(QPaintEvent*) {
         const auto& f = document_.plan().flown;
         p.setPen(c.ink);
         p.drawText(QRectF(width() - 270, 4, 252, 16), Qt::AlignRight | Qt::AlignVCenter,
-                   tr("%1 h · %2 in still air (model)")
+                   (f.knowsWind() ? tr("%1 h · %2 with the wind (model)") : tr("%1 h · %2 in still air (model)"))
                        .arg(q(formatHoursMinutes(f.totalTime())),
                             q(format(f.fuelAtStart - f.fuelAtEnd, *document_.aircraft().notes.cockpit.fuel))));
     }

@@ -46,7 +46,7 @@ Figures BandsPage::figures() const {
     }
     Figures out{std::move(table)};
     out.emplace_back(
-        tr("IAS in %1%2, %3, fuel in %4, %5 over the ground in still air, all from the first reduction. What the "
+        tr("IAS in %1%2, %3, fuel in %4, %5 over the ground, all from the first reduction. What the "
            "needles "
            "show at the top of each band.")
             .arg(html::text(std::string(n.cockpit.speed->symbol)),

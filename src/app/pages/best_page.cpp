@@ -63,7 +63,7 @@ void BestPage::showRows() {
     const UnitSpec& flow = fuelFlowUnit(n.cockpit);
     found_ = plan::bestRows(best_, legs_);
     std::vector<Row> rows;
-    CandidateRow head{"rpm", "boost", "gear", "mixture", "power", "burn", "true speed", "height, " + std::string(n.cockpit.height->symbol), {}, false, true};
+    CandidateRow head{"rpm", "boost", "gear", "mixture", "power", "burn", "true speed", std::string(n.cockpit.height->symbol), {}, false, true};
     if (n.engine.gears.size() < 2)
         head.gear.clear();
     rows.emplace_back(head);

@@ -426,7 +426,7 @@ void FieldRow::words(const QString& caption, const QString& name, const QString&
     InlineField::Behaviour b;
     b.show = std::move(show);
     b.apply = [this, what, take = std::move(take)](const QString& text, int gesture) -> QString {
-        Sortie changed = document_.sortie();
+        Sortie changed = document_.before(gesture);
         if (const QString why = take(changed, text.trimmed()); !why.isEmpty())
             return why;
         return document_.edit(changed, what, gesture);

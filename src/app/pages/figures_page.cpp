@@ -43,10 +43,17 @@ FiguresPage::FiguresPage(SortieDocument& document, Look look, QWidget* parent)
         chart_ = load_ = new LoadChart(document_, this);
     right->addWidget(title_);
     right->addWidget(chart_, 1);
+    under_ = new QVBoxLayout;
+    under_->setSpacing(3);
+    right->addLayout(under_);
 }
 
 void FiguresPage::addBelow(QWidget* widget) {
     below_->addWidget(widget);
+}
+
+void FiguresPage::addUnderPicture(QWidget* widget) {
+    under_->addWidget(widget);
 }
 
 void FiguresPage::widen() {

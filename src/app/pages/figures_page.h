@@ -26,6 +26,8 @@ protected:
     [[nodiscard]] virtual Figures figures() const = 0;
     /// Something to choose or to press, under the figures.
     void addBelow(QWidget* widget);
+    /// The same under the picture.
+    void addUnderPicture(QWidget* widget);
     [[nodiscard]] LoadChart* loadChart() const { return load_; }
 
 private:
@@ -33,7 +35,7 @@ private:
     QLabel* title_;
     FiguresView* figures_;
     QWidget* left_;
-    QVBoxLayout* below_;
+    QVBoxLayout *below_, *under_;
     HeatChart* heat_ = nullptr;
     LoadChart* load_ = nullptr;
     PictureChart* chart_;

@@ -7,19 +7,23 @@
 
 namespace amber::app {
 namespace {
-constexpr std::size_t mostCures = 4;
+constexpr std::size_t mostCures = 5;
 }
 
 LoadPage::LoadPage(SortieDocument& document, QWidget* parent)
     : FiguresPage(document, {tr("Load sheet"), LoadChart::Kind::envelope, 0.44}, parent) {
     setObjectName(QStringLiteral("load-page"));
+    cureTitle_ = heading(tr("What would cure it, each flown and seen to work"));
+    cureTitle_->hide();
+    addUnderPicture(cureTitle_);
     for (std::size_t i = 0; i < mostCures; ++i) {
         auto* button = new QPushButton(this);
         button->setObjectName(QStringLiteral("cure-%1").arg(i));
         button->setFont(face(13));
         button->hide();
         connect(button, &QPushButton::clicked, this, [this, i] { cure(i); });
-        addBelow(button);
+        button->setStyleSheet(QStringLiteral("text-align: left; padding: 2px 8px"));
+        addUnderPicture(button);
         buttons_.push_back(button);
     }
     follow_ = new QPushButton(tr("Let the weight follow from the sheet"), this);
@@ -39,6 +43,7 @@ void LoadPage::refresh() {
     cures_ = advice::loadCures(document_.aircraft(), document_.sortie(), document_.plan().flown);
     if (cures_.size() > mostCures)
         cures_.resize(mostCures);
+    cureTitle_->setVisible(!cures_.empty());
     for (std::size_t i = 0; i < buttons_.size(); ++i) {
         buttons_[i]->setVisible(i < cures_.size());
         if (i < cures_.size()) {
@@ -100,8 +105,6 @@ Figures LoadPage::figures() const {
                      .arg(q(format(document_.sortie().weight.si(), w)));
     for (const auto& t : load.trim)
         lines << tr("<b>Trim</b> %1 with flap %2.").arg(html::text(t.text), html::text(t.flap));
-    if (!cures_.empty())
-        lines << tr("<b>What would cure it</b>, each flown and seen to work:");
     if (!lines.isEmpty())
         out.emplace_back(lines.join(QStringLiteral("<br>")));
     return out;

@@ -23,6 +23,7 @@ protected:
 private:
     std::vector<advice::LoadCure> cures_;
     std::vector<QPushButton*> buttons_;
+    QLabel* cureTitle_;
     QPushButton* follow_;
 };
 

@@ -18,9 +18,13 @@ Figures TanksPage::figures() const {
     const auto& f = document_.plan().flown;
     const UnitSpec& u = *n.cockpit.fuel;
     const double zero = f[Phase::start].start;
-    Table table({tr("after the start"), tr("do"), tr("because")}, 2);
-    for (const auto& line : plan::tankLines(document_.plan(), n))
-        table.row({q(formatHoursMinutes(std::max(0.0, line.time - zero))), Table::Cell(q(line.text), line.verdict), q(line.why)});
+    Table table({tr("after the start"), tr("because")}, 1);
+    for (const auto& line : plan::tankLines(document_.plan(), n)) {
+        const QString text =
+            QStringLiteral("%1  %2").arg(q(formatHoursMinutes(std::max(0.0, line.time - zero))), q(line.text));
+        table.row({line.verdict.colour() == watch::Colour::normal ? Table::Cell(text) : Table::Cell(text, line.verdict),
+                   q(line.why)});
+    }
     Figures out{std::move(table)};
     Table tanks({tr("tank"), tr("at the start, %1").arg(q(std::string(u.symbol))), tr("left at the end"), tr("left for another at")});
     const loading::TankSequence sequence(n, document_.sortie());
@@ -30,7 +34,9 @@ Figures TanksPage::figures() const {
         if (t.removable && !document_.sortie().contents.contains(t.id))
             continue;
         tanks.row({q(t.name) + (t.gauged ? QString() : tr(", no gauge")), q(formatValue(first[i], u)), q(formatValue(last[i], u)),
-                   t.kind == TankKind::transfer ? tr("pumped over")
+                   t.id == n.fuel.landingTank
+                       ? tr("kept to land: %1").arg(q(formatValue(std::max(sequence.leaveAt(static_cast<int>(i)), f.reserveFuel), u)))
+                   : t.kind == TankKind::transfer ? tr("pumped over")
                    : t.runDry                   ? tr("run dry")
                                                 : q(formatValue(sequence.leaveAt(static_cast<int>(i)), u))});
     }

@@ -251,6 +251,27 @@ void paintLetDown(Setter& s, const plan::Plan& plan, const TypeNotes& notes) {
     s.down(height + 0.3 * s.mm());
 }
 
+/// What comes round by the clock: its times, and a blank to write in.
+void paintChores(Setter& s, const plan::PhasePlan& phase, const TypeNotes& notes) {
+    const QFont body = cardFont(bodyPoints);
+    const double left = 5 * s.mm();
+    constexpr int most = 8; // blanks of a chore; more would fill the card
+    for (const auto& chore : notes.phase(phase.phase).clocks) {
+        if (!chore.every || phase.phase < Phase::climb || phase.phase > Phase::letDown)
+            continue;
+        QStringList due;
+        for (double at = chore.every->si(); at < phase.duration - 1.0 && due.size() < most; at += chore.every->si())
+            due << QObject::tr("%1 ______").arg(q(formatHoursMinutes(phase.start + at)));
+        if (due.isEmpty())
+            continue;
+        const QString line = QStringLiteral("%1:  %2").arg(q(chore.what), due.join(QStringLiteral("  ")));
+        const double height = s.heightOf(line, body, s.width() - left);
+        s.need(height);
+        s.text(left, s.width() - left, line, body);
+        s.down(height + 0.3 * s.mm());
+    }
+}
+
 int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const TypeNotes& notes) {
     QPainter painter(&device);
     Setter s(device, painter, plan);
@@ -321,6 +342,7 @@ int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const TypeNotes
             s.text(5 * mm, s.width() - 5 * mm, line, body);
             s.down(height + 0.3 * mm);
         }
+        paintChores(s, phase, notes);
         if (phase.phase == Phase::runUp)
             paintSheet(s, plan.runUpSheet);
         if (phase.phase == Phase::letDown)

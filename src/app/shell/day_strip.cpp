@@ -219,13 +219,15 @@ void DayStrip::refreshSummary() {
     const UnitSpec& fuel = *document_.aircraft().notes.cockpit.fuel;
     const Colours c(this);
     summary_->setTextFormat(Qt::RichText);
-    summary_->setText(QStringLiteral("<div style='font-size:11px;color:%1'>SORTIE, STILL AIR, MODEL</div><div "
+    summary_->setText(QStringLiteral("<div style='font-size:11px;color:%1'>SORTIE, %4, MODEL</div><div "
                                      "style='font-size:15px'><b>%2</b> h · <b>%3</b></div>")
                           .arg(c.faint.name(), QString::fromStdString(formatHoursMinutes(f.totalTime())),
-                               QString::fromStdString(format(f.fuelAtStart - f.fuelAtEnd, fuel))));
-    summary_->setToolTip(tr("Elapsed time from walk-round to the last engine stopped, and fuel used, in still air: the "
-                            "wind at the field says nothing of the wind aloft (model)\n%1")
-                             .arg(QString::fromStdString(document_.plan().dayLine)));
+                               QString::fromStdString(format(f.fuelAtStart - f.fuelAtEnd, fuel)),
+                               f.knowsWind() ? tr("WITH THE WIND") : tr("STILL AIR")));
+    summary_->setToolTip(tr("Elapsed time from walk-round to the last engine stopped, and fuel used, %1 (model)\n%2")
+                             .arg(f.knowsWind() ? tr("with the wind aloft on its track")
+                                                : tr("in still air: the wind at the field says nothing of the wind aloft"),
+                                  QString::fromStdString(document_.plan().dayLine)));
 }
 
 void DayStrip::focusFirst() {

@@ -16,7 +16,7 @@ constexpr double leastCruiseBoost = 4.5e4; // Pa, below which nobody cruises
 constexpr double kneeShare = 0.99;
 constexpr double leastAboveField = 600.0; // m above the higher field
 constexpr double highestTried = 10000.0;
-constexpr int triedHeights = 6, triedRpm = 6, triedBoosts = 6;
+constexpr int triedHeights = 5, triedRpm = 9, triedBoosts = 5;
 } // namespace
 
 CruiseSearch::CruiseSearch(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f)
@@ -43,17 +43,27 @@ CruiseSearch::CruiseSearch(const powerplant::Aircraft& a, const Sortie& s, const
     }
 }
 
-std::optional<ManifoldPressure> CruiseSearch::most(Length height, const flight::LeverSetting& s) const {
-    flight::CruiseConditions c = conditions_;
-    c.air = s_.day.at(s_.day.pressureAltitudeOf(height));
-    auto boost = flight::permittedCruiseBoost(a_, c, knock_, s);
-    if (!a_.notes.engine.gears.empty()) {
-        const auto notes = flight::notesCruiseBoost(a_.notes, c.grade, s);
-        if (!notes)
-            return std::nullopt;
-        boost = std::min(boost, *notes);
+/// The air of one height, worked out once.
+struct CruiseSearch::Level {
+    Length height;
+    flight::CruiseConditions c;
+    Level(const CruiseSearch& search, Length h) : height(h), c(search.conditions_) {
+        c.air = search.s_.day.at(search.s_.day.pressureAltitudeOf(h));
     }
-    return boost;
+};
+
+std::optional<ManifoldPressure> CruiseSearch::most(Length height, const flight::LeverSetting& s) const {
+    return most(Level(*this, height), s);
+}
+
+std::optional<ManifoldPressure> CruiseSearch::most(const Level& level, const flight::LeverSetting& s) const {
+    const auto& c = level.c;
+    if (a_.notes.engine.gears.empty())
+        return flight::permittedCruiseBoost(a_, c, knock_, s);
+    const auto notes = flight::notesCruiseBoost(a_.notes, c.grade, s);
+    if (!notes)
+        return std::nullopt;
+    return std::min(flight::permittedCruiseBoost(a_, c, knock_, s), *notes);
 }
 
 double CruiseSearch::groundSpeed(Length height, double tas) const {
@@ -72,20 +82,23 @@ double CruiseSearch::groundSpeed(Length height, double tas) const {
 }
 
 std::optional<BestPoint> CruiseSearch::at(Length height, const flight::LeverSetting& wanted) const {
+    const Level level(*this, height);
+    return at(level, wanted, most(level, wanted));
+}
+
+std::optional<BestPoint> CruiseSearch::at(const Level& level, const flight::LeverSetting& wanted,
+                                          std::optional<ManifoldPressure> allowed) const {
     const TypeNotes& n = a_.notes;
-    if (wanted.rpm > Rotation::si(range_.highest.si() * 1.000001) ||
+    const Length height = level.height;
+    const auto& c = level.c;
+    if (!allowed || wanted.rpm > Rotation::si(range_.highest.si() * 1.000001) ||
         wanted.rpm < Rotation::si(range_.lowest.si() * 0.999999))
         return std::nullopt;
     flight::LeverSetting s = wanted;
-    const auto allowed = most(height, s);
-    if (!allowed)
-        return std::nullopt;
     if (!s.boost || *s.boost > *allowed)
         s.boost = *allowed;
     if (n.engine.gears.empty())
         s.boost.reset();
-    flight::CruiseConditions c = conditions_;
-    c.air = s_.day.at(s_.day.pressureAltitudeOf(height));
     BestPoint out;
     out.cruise = flight::cruisePoint(a_, c, knock_, s);
     const auto& p = out.cruise;
@@ -131,12 +144,12 @@ BestPoint CruiseSearch::improved(Goal goal, BestPoint best) const {
     const auto gear = best.cruise.setting.gear;
     const auto mixture = best.cruise.setting.mixture;
     const auto tryAt = [&](const Where& x) {
-        const Length height = Length::si(x.height);
+        const Level level(*this, Length::si(x.height));
         flight::LeverSetting s{Rotation::si(x.rpm), {}, gear, mixture};
-        if (boosted)
-            if (const auto allowed = most(height, s))
-                s.boost = ManifoldPressure::si(allowed->si() * x.share);
-        return at(height, s);
+        const auto allowed = most(level, s);
+        if (boosted && allowed)
+            s.boost = ManifoldPressure::si(allowed->si() * x.share);
+        return at(level, s, allowed);
     };
     std::array<double, 3> step{(highest_.si() - lowest_.si()) / (2.0 * triedHeights),
                                (range_.highest.si() - range_.lowest.si()) / (2.0 * triedRpm), 0.08};
@@ -163,6 +176,98 @@ BestPoint CruiseSearch::improved(Goal goal, BestPoint best) const {
     return best;
 }
 
+std::optional<BestCruise::Curve> CruiseSearch::curveAt(Length height, std::vector<BestPoint>* all) const {
+    const bool boosted = !a_.notes.engine.gears.empty(), onlyThrottle = a_.propeller.followsThrottle();
+    const Level level(*this, height);
+    struct Sweep {
+        std::vector<BestPoint> points;
+        std::size_t family; ///< gear and mixture
+        int rpm;
+    };
+    std::vector<Sweep> sweeps;
+    for (std::size_t gear = 0; gear < range_.gears; ++gear)
+        for (const Mixture mixture : range_.mixtures)
+            for (int r = 0; r <= triedRpm; ++r) {
+                const std::size_t family = gear * 2 + (mixture == Mixture::weak ? 1 : 0);
+                flight::LeverSetting s{
+                    Rotation::si(range_.lowest.si() + (range_.highest.si() - range_.lowest.si()) * r / triedRpm), {}, gear,
+                    mixture};
+                const auto allowed = most(level, s);
+                if (!allowed)
+                    continue;
+                if (!onlyThrottle || sweeps.empty() || sweeps.back().family != family)
+                    sweeps.push_back({{}, family, r}); // by the throttle alone the rpm is what is swept
+                const double wide = boosted ? std::min(allowed->si(), engine::operate(a_.model(), {s.rpm, std::nullopt, gear,
+                                                                                                 level.c.air, Speed::si(60),
+                                                                                                 mixture})
+                                                                          .manifoldPressure.si())
+                                            : 0.0;
+                if (boosted && wide < leastCruiseBoost)
+                    continue;
+                for (int b = boosted && !onlyThrottle ? 0 : triedBoosts; b <= triedBoosts; ++b) {
+                    if (boosted)
+                        s.boost = ManifoldPressure::si(leastCruiseBoost + (wide - leastCruiseBoost) * b / triedBoosts);
+                    if (const auto p = at(level, s, allowed)) {
+                        sweeps.back().points.push_back(*p);
+                        if (all)
+                            all->push_back(*p);
+                    }
+                }
+            }
+    BestCruise::Curve curve{height, {}};
+    double slow = 1e9, fast = 0.0;
+    for (const auto& sweep : sweeps)
+        for (const auto& p : sweep.points) {
+            slow = std::min(slow, p.cruise.tas.si());
+            fast = std::max(fast, p.cruise.tas.si());
+        }
+    // At each speed the most miles that any sweep of the boost gives, between its points; between three neighbouring
+    // revolutions by a parabola.
+    constexpr int places = 30;
+    for (int i = 0; i <= places && fast > 0; ++i) {
+        const double tas = slow + (fast - slow) * i / places;
+        std::vector<std::optional<BestPoint>> here(sweeps.size());
+        std::optional<std::size_t> top;
+        for (std::size_t w = 0; w < sweeps.size(); ++w) {
+            const auto& points = sweeps[w].points;
+            for (std::size_t k = 0; k < points.size(); ++k) {
+                const auto& to = points[k];
+                const auto& from = points[k > 0 ? k - 1 : 0];
+                const double a = from.cruise.tas.si(), b = to.cruise.tas.si();
+                if (tas < std::min(a, b) - 1e-9 || tas > std::max(a, b) + 1e-9)
+                    continue;
+                const double x = b != a ? (tas - a) / (b - a) : 1.0;
+                BestPoint p = x < 0.5 ? from : to;
+                p.miles = from.miles + x * (to.miles - from.miles);
+                p.ground = from.ground + x * (to.ground - from.ground);
+                p.cruise.tas = Speed::si(tas);
+                p.cruise.burn = from.cruise.burn + x * (to.cruise.burn - from.cruise.burn);
+                const double before = from.cruise.point.manifoldPressure.si();
+                p.cruise.point.manifoldPressure =
+                    ManifoldPressure::si(before + x * (to.cruise.point.manifoldPressure.si() - before));
+                if (!here[w] || p.miles > here[w]->miles)
+                    here[w] = p;
+            }
+            if (here[w] && (!top || here[w]->miles > here[*top]->miles))
+                top = w;
+        }
+        if (!top)
+            continue;
+        BestPoint p = *here[*top];
+        if (*top > 0 && *top + 1 < sweeps.size() && sweeps[*top - 1].family == sweeps[*top].family &&
+            sweeps[*top + 1].family == sweeps[*top].family && here[*top - 1] && here[*top + 1]) {
+            const double left = here[*top - 1]->miles, middle = p.miles, right = here[*top + 1]->miles;
+            const double bend = left - 2.0 * middle + right;
+            if (bend < 0)
+                p.miles = middle - (left - right) * (left - right) / (8.0 * bend);
+        }
+        curve.points.push_back(p);
+    }
+    if (curve.points.empty())
+        return std::nullopt;
+    return curve;
+}
+
 BestCruise CruiseSearch::search() const {
     const TypeNotes& n = a_.notes;
     BestCruise out;
@@ -170,7 +275,6 @@ BestCruise CruiseSearch::search() const {
                                                                : std::all_of(s_.flight.legs.begin(), s_.flight.legs.end(),
                                                                              [](const Leg& l) { return l.track.has_value(); }));
     const bool boosted = !n.engine.gears.empty();
-    const bool onlyThrottle = a_.propeller.followsThrottle();
     // Of each gear and mixture the best of every goal: where the search is improved from.
     struct Seed {
         std::optional<BestPoint> of[3];
@@ -185,79 +289,15 @@ BestCruise CruiseSearch::search() const {
         return std::abs(x - planned) < std::abs(y - planned);
     }) = planned;
     for (const double level : levels) {
-        const Length height = Length::si(level);
-        std::vector<std::vector<BestPoint>> sweeps;
-        if (onlyThrottle)
-            sweeps.emplace_back(); // the rpm is what is swept
-        for (std::size_t gear = 0; gear < range_.gears; ++gear)
-            for (const Mixture mixture : range_.mixtures)
-                for (int r = 0; r <= triedRpm; ++r) {
-                    flight::LeverSetting s{Rotation::si(range_.lowest.si() + (range_.highest.si() - range_.lowest.si()) *
-                                                                                 r / triedRpm),
-                                           {}, gear, mixture};
-                    const auto allowed = most(height, s);
-                    if (!allowed)
-                        continue;
-                    if (!onlyThrottle)
-                        sweeps.emplace_back();
-                    const double wide =
-                        boosted ? std::min(allowed->si(), engine::operate(a_.model(), {s.rpm, std::nullopt, gear,
-                                                                                       s_.day.at(s_.day.pressureAltitudeOf(height)),
-                                                                                       Speed::si(60), mixture})
-                                                              .manifoldPressure.si())
-                                : 0.0;
-                    for (int b = boosted ? 0 : triedBoosts; b <= triedBoosts; ++b) {
-                        if (boosted)
-                            s.boost = ManifoldPressure::si(leastCruiseBoost + (wide - leastCruiseBoost) * b / triedBoosts);
-                        if (boosted && s.boost->si() < leastCruiseBoost - 1.0)
-                            continue;
-                        const auto p = at(height, s);
-                        if (!p)
-                            continue;
-                        auto& seed = seeds[gear * 2 + (mixture == Mixture::weak ? 1 : 0)];
-                        for (const Goal goal : {Goal::miles, Goal::hours, Goal::price})
-                            if (auto& best = seed.of[static_cast<int>(goal)]; !best || worth(goal, *p) > worth(goal, *best))
-                                best = p;
-                        sweeps.back().push_back(*p);
-                    }
-                }
-        // The upper edge: at each speed the most miles that any sweep of the boost gives, between its points.
-        BestCruise::Curve curve{height, {}};
-        double slow = 1e9, fast = 0.0;
-        for (const auto& sweep : sweeps)
-            for (const auto& p : sweep) {
-                slow = std::min(slow, p.cruise.tas.si());
-                fast = std::max(fast, p.cruise.tas.si());
-            }
-        constexpr int places = 24;
-        for (int i = 0; i <= places && fast > 0; ++i) {
-            const double tas = slow + (fast - slow) * i / places;
-            std::optional<BestPoint> top;
-            for (const auto& sweep : sweeps)
-                for (std::size_t k = 0; k < sweep.size(); ++k) {
-                    const auto& q = sweep[k];
-                    const auto& p = sweep[k > 0 ? k - 1 : 0];
-                    const double from = p.cruise.tas.si(), to = q.cruise.tas.si();
-                    if (tas < std::min(from, to) - 1e-9 || tas > std::max(from, to) + 1e-9)
-                        continue;
-                    const double x = to != from ? (tas - from) / (to - from) : 1.0;
-                    const double miles = p.miles + x * (q.miles - p.miles);
-                    if (top && miles <= top->miles)
-                        continue;
-                    top = x < 0.5 ? p : q;
-                    top->miles = miles;
-                    top->ground = p.ground + x * (q.ground - p.ground);
-                    top->cruise.tas = Speed::si(tas);
-                    top->cruise.burn = p.cruise.burn + x * (q.cruise.burn - p.cruise.burn);
-                    const double before = p.cruise.point.manifoldPressure.si();
-                    top->cruise.point.manifoldPressure =
-                        ManifoldPressure::si(before + x * (q.cruise.point.manifoldPressure.si() - before));
-                }
-            if (top)
-                curve.points.push_back(*top);
+        std::vector<BestPoint> all;
+        if (auto curve = curveAt(Length::si(level), &all))
+            out.curves.push_back(std::move(*curve));
+        for (auto& p : all) {
+            auto& seed = seeds[p.cruise.setting.gear * 2 + (p.cruise.setting.mixture == Mixture::weak ? 1 : 0)];
+            for (const Goal goal : {Goal::miles, Goal::hours, Goal::price})
+                if (auto& best = seed.of[static_cast<int>(goal)]; !best || worth(goal, p) > worth(goal, *best))
+                    best = p;
         }
-        if (!curve.points.empty())
-            out.curves.push_back(std::move(curve));
     }
     std::sort(out.curves.begin(), out.curves.end(),
               [](const BestCruise::Curve& x, const BestCruise::Curve& y) { return x.height < y.height; });
@@ -280,6 +320,15 @@ BestCruise CruiseSearch::search() const {
     };
     out.miles = best(Goal::miles);
     out.hours = best(Goal::hours);
+    if (out.miles) // the best on a line of its own
+        if (auto curve = curveAt(out.miles->height, nullptr))
+            if (std::none_of(out.curves.begin(), out.curves.end(), [&](const BestCruise::Curve& c) {
+                    return std::abs(c.height.si() - curve->height.si()) < 100.0;
+                })) {
+                out.curves.push_back(std::move(*curve));
+                std::sort(out.curves.begin(), out.curves.end(),
+                          [](const BestCruise::Curve& x, const BestCruise::Curve& y) { return x.height < y.height; });
+            }
     if (s_.fuel.priceOfTime)
         out.price = best(Goal::price);
     if (out.miles) {

@@ -51,6 +51,11 @@ public:
     [[nodiscard]] Length highest() const { return highest_; }
 
 private:
+    struct Level;
+    [[nodiscard]] std::optional<ManifoldPressure> most(const Level& level, const flight::LeverSetting& setting) const;
+    [[nodiscard]] std::optional<BestPoint> at(const Level& level, const flight::LeverSetting& setting,
+                                              std::optional<ManifoldPressure> allowed) const;
+    [[nodiscard]] std::optional<BestCruise::Curve> curveAt(Length height, std::vector<BestPoint>* all) const;
     [[nodiscard]] double worth(Goal goal, const BestPoint& point) const;
     [[nodiscard]] BestPoint improved(Goal goal, BestPoint from) const;
     [[nodiscard]] double groundSpeed(Length height, double trueAirspeed) const;

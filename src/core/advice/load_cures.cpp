@@ -46,8 +46,10 @@ private:
     std::vector<loading::Balance> points_;
 };
 
-bool holds(StationKind kind, bool from) {
-    return from ? kind != StationKind::equipment : kind == StationKind::cargo || kind == StationKind::passengers;
+/// People move to other seats, cargo to where cargo goes.
+bool moves(StationKind from, StationKind to) {
+    const auto people = [](StationKind k) { return k == StationKind::crew || k == StationKind::passengers; };
+    return people(from) ? people(to) : from == StationKind::cargo && to == StationKind::cargo;
 }
 } // namespace
 
@@ -107,17 +109,17 @@ std::vector<LoadCure> loadCures(const powerplant::Aircraft& a, const Sortie& s, 
         double mass;
         const loading::SheetLine *from, *to;
     };
-    std::vector<Found> moves, ballast, leaves;
+    std::vector<Found> shifts, ballast, leaves;
     for (const auto& from : sheet.lines()) {
-        if (!from.station || from.mass < step || !holds(from.station->kind, true))
+        if (!from.station || from.mass < step)
             continue;
         for (const auto& to : sheet.lines()) {
-            if (!to.station || &to == &from || !holds(to.station->kind, false))
+            if (!to.station || &to == &from || !moves(from.station->kind, to.station->kind))
                 continue;
             const double most = std::min(from.mass, to.most ? *to.most - to.mass : from.mass);
             for (double m = step; m <= most + 1e-6; m += std::max(step, most / 60.0))
                 if (track.room(m, to.arm, m, from.arm) >= cureRoom) {
-                    moves.push_back({std::ceil(m / step - 1e-9) * step, &from, &to});
+                    shifts.push_back({std::ceil(m / step - 1e-9) * step, &from, &to});
                     break;
                 }
         }
@@ -142,13 +144,13 @@ std::vector<LoadCure> loadCures(const powerplant::Aircraft& a, const Sortie& s, 
         if (all.size() > 2)
             all.resize(2);
     };
-    least(moves);
+    least(shifts);
     least(ballast);
     least(leaves);
     const auto put = [](Sortie& t, const loading::SheetLine& line, double mass) {
         t.load.stations[line.id] = Mass::si(std::max(0.0, mass));
     };
-    for (const auto& m : moves) {
+    for (const auto& m : shifts) {
         LoadCure cure{LoadCure::Kind::move,
                       fmt::format("Move {} from {} to {}", format(m.mass, unit), m.from->name, m.to->name), s, 0.0};
         put(cure.sortie, *m.from, m.from->mass - m.mass);

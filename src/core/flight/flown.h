@@ -149,6 +149,13 @@ struct Flown {
         bool knowsWind = false;
     };
     std::vector<LegFlown> legs;
+    /// Whether the wind aloft is reckoned in.
+    [[nodiscard]] bool knowsWind() const {
+        for (const auto& leg : legs)
+            if (leg.knowsWind)
+                return true;
+        return false;
+    }
     std::vector<RatingChange> ratingChanges;
     watch::RatingLedger ratings;            ///< minutes of each through the whole sortie
     std::vector<watch::Finding> findings;   ///< what the pilot must hear of

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "flight/open_files.h"
+#include "loading/load_sheet.h"
 #include "notes/document.h"
 #include "notes/notes_reader.h"
 #include "sortie/airframe_file.h"
@@ -42,6 +43,8 @@ LoadedSortie loadSortieText(std::string_view text, const std::string& path) {
     const auto misfits = checkSortie(*reading.sortie, loaded.aircraft->notes, path);
     out.problems.insert(out.problems.end(), misfits.begin(), misfits.end());
     if (misfits.empty()) {
+        if (!reading.sortie->load.weightTyped)
+            reading.sortie->weight = loading::rampWeight(loaded.aircraft->notes, *reading.sortie);
         out.sortie = std::move(reading.sortie);
         out.aircraft = std::move(loaded.aircraft);
     }

@@ -392,7 +392,6 @@ void Simulation::cruise() {
                : &rating;
     double toGo = std::max(0.0, left); // m over the ground
     double flow = out_.cruiseFuelFlow;
-    const double cruiseBegan = state_.distance;
     bool spent = false; // and no weaker rating to take
     note(s, phase.point, true);
     // What the landing keeps for itself, where its tank is not the last of the order.
@@ -484,7 +483,7 @@ void Simulation::cruise() {
         use(Phase::cruise, *held, time() - began);
         out_.legs[leg].time += time() - began;
         out_.legs[leg].distance += state_.distance - flown;
-        toGo = std::max(0.0, left) - (state_.distance - cruiseBegan);
+        toGo -= (time() - began) * ground;
     }
     end();
 }

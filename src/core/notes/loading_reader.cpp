@@ -18,8 +18,9 @@ double readArm(TableReader& t, const std::string& key, const LoadingNotes& l, bo
     std::string_view rest;
     const auto number = readNumber(text, rest);
     if (!number || l.chord <= 0 || number.value() < -100 || number.value() > 200) {
-        t.problem(t.line(key), fmt::format("{}.{}: \"{}\" is not a place on the mean chord", t.path(), key, text),
-                  "Give loading.chord and loading.leading_edge, then \"24.5 %\" between -100 and 200");
+        t.problem(t.line(key), fmt::format("{}.{}: \"{}\" is out of range", t.path(), key, text),
+                  l.chord <= 0 ? "Percent are of the mean chord: give loading.chord and loading.leading_edge"
+                               : "Between -100 and 200 % of the mean chord is expected");
         return 0.0;
     }
     return l.leadingEdge + number.value() / 100.0 * l.chord;

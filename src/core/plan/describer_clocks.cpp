@@ -227,7 +227,8 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
             "At today's weight, air and grade.");
         add({"over-the-ground", Dimension::distance, f_[phase].distance}, "Over the ground",
             format(f_[phase].distance, *n_.cockpit.distance), Origin::model,
-            "Still air, from the first reduction to the top.");
+            knowsWind() ? "With the wind, from the first reduction to the top."
+                        : "Still air, from the first reduction to the top.");
         knockMargin(phase, p);
         intercoolerClock(p);
         if (n_.engine.correctorFrom)

@@ -9,10 +9,7 @@
 namespace amber::plan {
 
 bool Describer::knowsWind() const {
-    for (const auto& leg : f_.legs)
-        if (leg.knowsWind)
-            return true;
-    return false;
+    return f_.knowsWind();
 }
 
 std::string Describer::tankText(const flight::TankChange& c) const {
@@ -49,6 +46,10 @@ std::string Describer::tankReason(const flight::TankChange& c) const {
     }
     if (c.ranDry)
         return "The tank before it is empty.";
+    if (c.phase >= Phase::letDown)
+        return "The landing tank, by the notes" +
+               (c.from >= 0 ? fmt::format("; {} left in {}.", fuel(c.left), n_.fuel.tanks[static_cast<std::size_t>(c.from)].name)
+                            : std::string("."));
     std::string why = s_.fuel.order.empty() ? "By the notes' order" : "In your order";
     if (c.from >= 0) {
         const Tank& before = n_.fuel.tanks[static_cast<std::size_t>(c.from)];

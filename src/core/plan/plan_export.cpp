@@ -2,6 +2,7 @@
 #include "plan/plan_export.h"
 #include "advice/climb_bands.h"
 #include "flight/engine_traces.h"
+#include "plan/load_plan.h"
 #include "units/text.h"
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
@@ -47,7 +48,10 @@ std::string planJson(const powerplant::Aircraft& aircraft, const Sortie& sortie,
                                    {"used_s", clock.used().si()},
                                    {"allowed_s", clock.allowed() ? json(clock.allowed()->si()) : json(nullptr)},
                                    {"colour", watch::wordOf(clock.verdict().colour())}});
-    root["still_air"] = true; // wind aloft is not known: distances and times are without it
+    root["still_air"] = !f.knowsWind();
+    root["load"] = loadJson(loadPlan(aircraft, sortie, f), aircraft, sortie);
+    root["fuel_needed"] = fuelJson(advice::fuelNeeded(aircraft, sortie, f));
+    root["tanks"] = tanksJson(plan, aircraft.notes);
     for (const auto& p : plan.phases) {
         json phase{{"phase", keyOf(p.phase)},      {"headline", p.headline},
                    {"start_s", p.start},           {"duration_s", p.duration},
