@@ -1,5 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What follows every keystroke: figures in docs/performance.md, made by tools/measure-performance.
+#include "advice/best_cruise.h"
+#include "advice/day_allows.h"
+#include "advice/load_cures.h"
 #include "advice/cooling.h"
 #include "advice/ground_budget.h"
 #include "data_folder.h"
@@ -106,6 +109,33 @@ void cruiseCandidatesSearch(benchmark::State& state) {
         benchmark::DoNotOptimize(flight::cruiseCandidates(a, c, flight::Ask::power, 600 * 745.7));
 }
 BENCHMARK(cruiseCandidatesSearch)->Unit(benchmark::kMillisecond);
+
+/// The whole picture of the best cruise: curves by height, the three best, the knee.
+void bestCruisePicture(benchmark::State& state) {
+    const auto& l = lorimer();
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(advice::CruiseSearch(*l.aircraft, *l.sortie, f).search());
+}
+BENCHMARK(bestCruisePicture)->Unit(benchmark::kMillisecond);
+
+/// Every bound of the climb over the rpm.
+void mapOfWhatTheDayAllows(benchmark::State& state) {
+    const auto& l = lorimer();
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(advice::dayAllows(*l.aircraft, *l.sortie, f, Phase::climb));
+}
+BENCHMARK(mapOfWhatTheDayAllows)->Unit(benchmark::kMillisecond);
+
+/// A load that leaves the envelope: every cure searched and flown.
+void curesOfALoad(benchmark::State& state) {
+    static const auto l = flight::loadSortie(test::dataFolder() + "/demo/wheelwright-windy.toml");
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(advice::loadCures(*l.aircraft, *l.sortie, f));
+}
+BENCHMARK(curesOfALoad)->Unit(benchmark::kMillisecond);
 
 const flight::LoadedSortie& mercerDemo() {
     static const auto loaded = flight::loadSortie(test::dataFolder() + "/demo/mercer-frost.toml");

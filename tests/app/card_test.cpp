@@ -70,7 +70,7 @@ TEST(Card, TheTextOfThePdfHasTheFiguresOfTheJson) {
 TEST(CommandLine, PlanGivesJsonCsvAndText) {
     const auto json = run({QStringLiteral("plan"), demoPath, QStringLiteral("--json")});
     EXPECT_EQ(json.code, 0);
-    EXPECT_EQ(nlohmann::json::parse(json.out.toStdString())["phases"].size(), 10u);
+    EXPECT_EQ(nlohmann::json::parse(json.out.toStdString())["phases"].size(), 11u);
     EXPECT_TRUE(run({QStringLiteral("plan"), demoPath, QStringLiteral("--csv")})
                     .out.startsWith("phase,kind,what,value,origin,colour"));
     EXPECT_TRUE(run({QStringLiteral("plan"), demoPath}).out.contains("39 inHg"));

@@ -233,7 +233,7 @@ TEST(HeatCommands, ThePlanCarriesTheTemperaturesOfEveryEngineAndTheSheet) {
     for (const auto& [engine, points] : j["engines"].items()) {
         EXPECT_GT(points.size(), 50u) << engine;
     }
-    EXPECT_TRUE(j["phases"][3].contains("sheet"));
-    EXPECT_TRUE(j["phases"][7].contains("cooling_K_min"));
+    EXPECT_TRUE(j["phases"][4].contains("sheet"));
+    EXPECT_TRUE(j["phases"][8].contains("cooling_K_min"));
 }
 } // namespace

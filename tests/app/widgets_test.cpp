@@ -257,7 +257,7 @@ TEST(ProblemsDialog, ListsEveryProblemWithItsRemedy) {
 }
 
 TEST(Demo, EverySortieOfTheMenuIsThere) {
-    EXPECT_EQ(demoSorties().size(), 11u);
+    EXPECT_EQ(demoSorties().size(), 12u);
     for (const auto& d : demoSorties())
         EXPECT_TRUE(QFile::exists(demoSortie(QLatin1String(d.file)))) << d.file;
 }

@@ -31,7 +31,7 @@ BestPage::BestPage(SortieDocument& document, QWidget* parent) : Page(document, p
 
 void BestPage::widen() {
     stack(*static_cast<QBoxLayout*>(layout()), narrow());
-    setColumn(*left_, narrow() ? 0 : share(0.54, 470, 860));
+    setColumn(*left_, narrow() ? 0 : share(0.60, 500, 900));
     chart_->setMinimumHeight(narrow() ? 240 : 0);
 }
 

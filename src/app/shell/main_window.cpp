@@ -232,7 +232,8 @@ void MainWindow::buildMenus() {
     for (std::size_t i = 0; i < plannedPhases; ++i) {
         const Phase phase = phaseNames[i].phase;
         add(view, QString::fromUtf8(titleOf(phase).data()),
-            QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_0 + (i + 1) % 10)),
+            phase == Phase::load ? QKeySequence(Qt::CTRL | Qt::Key_L)
+                                 : QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_0 + i % 10)),
             [this, phase] { showPhase(phase); });
     }
     view->addSeparator();

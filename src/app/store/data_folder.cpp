@@ -24,9 +24,9 @@ const std::vector<DemoSortie>& demoSorties() {
         {"tinker", "tinker-damp", "Tinker, a damp autumn hop"},
         {"collier", "collier-high", "Collier, through both stages"},
         {"wheelwright", "wheelwright-height", "Wheelwright, by turbo to 25,000 ft"},
-        {"windy", "wheelwright-windy", "Wheelwright, a gale aloft and tanks in the wrong order"},
         {"sexton", "sexton-meadow", "Sexton, a cool evening"},
         {"chandler", "chandler-haven", "Chandler, from the water"},
+        {"windy", "wheelwright-windy", "Wheelwright, a gale aloft and tanks in the wrong order"},
     };
     return all;
 }

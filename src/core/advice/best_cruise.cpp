@@ -16,7 +16,7 @@ constexpr double leastCruiseBoost = 4.5e4; // Pa, below which nobody cruises
 constexpr double kneeShare = 0.99;
 constexpr double leastAboveField = 600.0; // m above the higher field
 constexpr double highestTried = 10000.0;
-constexpr int triedHeights = 5, triedRpm = 9, triedBoosts = 5;
+constexpr int triedHeights = 5, triedRpm = 13, triedBoosts = 6;
 } // namespace
 
 CruiseSearch::CruiseSearch(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f)
@@ -154,22 +154,23 @@ BestPoint CruiseSearch::improved(Goal goal, BestPoint best) const {
     std::array<double, 3> step{(highest_.si() - lowest_.si()) / (2.0 * triedHeights),
                                (range_.highest.si() - range_.lowest.si()) / (2.0 * triedRpm), 0.08};
     const double finest = 1.0 / 64;
+    // Across too: the best often lies on an edge (just level, most boost) that runs aslant.
+    static constexpr std::array<std::array<double, 3>, 14> ways{{{1, 0, 0}, {-1, 0, 0}, {0, 1, 0}, {0, -1, 0}, {0, 0, 1},
+                                                                 {0, 0, -1}, {1, 1, 0}, {-1, -1, 0}, {1, -1, 0}, {-1, 1, 0},
+                                                                 {0, 1, -1}, {0, -1, 1}, {0.2, -0.2, 0}, {-0.2, -0.05, 0}}};
     for (double scale = 1.0; scale > finest;) {
         bool better = false;
-        for (std::size_t axis = 0; axis < 3; ++axis)
-            for (const double sign : {1.0, -1.0}) {
-                Where x = w;
-                (axis == 0 ? x.height : axis == 1 ? x.rpm : x.share) += sign * scale * step[axis];
-                x.height = std::clamp(x.height, lowest_.si(), highest_.si());
-                x.rpm = std::clamp(x.rpm, range_.lowest.si(), range_.highest.si());
-                x.share = std::min(x.share, 1.0);
-                if (const auto p = tryAt(x); p && worth(goal, *p) > worth(goal, best) * (1.0 + 1e-6)) {
-                    best = *p;
-                    w = x;
-                    better = true;
-                    break;
-                }
+        for (const auto& way : ways) {
+            Where x = w;
+            x.height = std::clamp(x.height + way[0] * scale * step[0], lowest_.si(), highest_.si());
+            x.rpm = std::clamp(x.rpm + way[1] * scale * step[1], range_.lowest.si(), range_.highest.si());
+            x.share = std::min(x.share + way[2] * scale * step[2], 1.0);
+            if (const auto p = tryAt(x); p && worth(goal, *p) > worth(goal, best) * (1.0 + 1e-6)) {
+                best = *p;
+                w = x;
+                better = true;
             }
+        }
         if (!better)
             scale *= 0.5;
     }

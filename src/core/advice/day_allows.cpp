@@ -45,10 +45,17 @@ struct Frame {
     [[nodiscard]] std::optional<double> reaches(const Over& over) const {
         if (!over(mostSought))
             return std::nullopt;
-        if (over(leastSought))
-            return leastSought;
+        // From above the first that is not over: with little power there is little wash, and less cooling than with more.
         double low = leastSought, high = mostSought;
-        for (int i = 0; i < boundHalvings; ++i) {
+        constexpr int looks = 24;
+        int i = looks - 1;
+        while (i >= 0 && over(leastSought + (mostSought - leastSought) * i / looks))
+            --i;
+        if (i < 0)
+            return leastSought;
+        low = leastSought + (mostSought - leastSought) * i / looks;
+        high = leastSought + (mostSought - leastSought) * (i + 1) / looks;
+        for (int k = 0; k < boundHalvings; ++k) {
             const double middle = 0.5 * (low + high);
             (over(middle) ? high : low) = middle;
         }
@@ -187,14 +194,14 @@ DayAllows dayAllows(const powerplant::Aircraft& a, const Sortie& s, const flight
     }
     // Fewer revolutions only where they bring more power: where the charge or the heads bind.
     const double top = frame.rating.rpm.si();
-    double best = -1.0;
+    double best = -1e18;
     constexpr int tried = 16;
     Frame::Least least;
     for (int i = 0; i <= tried; ++i) {
         const Rotation rpm = Rotation::si(top * (1.0 - 0.3 * i / tried));
         const auto here = frame.least(rpm);
         const double power = frame.power(rpm, here.boost);
-        if (power > best * 1.002) {
+        if (i == 0 || power > best + 0.002 * std::abs(best)) {
             best = power;
             least = here;
             out.rpm = rpm;
@@ -211,6 +218,9 @@ DayAllows dayAllows(const powerplant::Aircraft& a, const Sortie& s, const flight
         what = n.engine.cooling == Cooling::air ? "the heads, flaps open" : "the coolant, shutters open";
     out.sentence = fmt::format("{}{} holds it at {} and {}; {}.", static_cast<char>(std::toupper(what.front())),
                                what.substr(1), format(least.boost, unit), format(out.rpm, units::rpm), lost());
+    if (least.boost <= leastSought + 1.0)
+        out.sentence = fmt::format("{}{} leaves nothing today: cool down first, or wait for cooler air.",
+                                   static_cast<char>(std::toupper(what.front())), what.substr(1));
     constexpr int drawn = 28;
     const double low = 0.6 * top;
     for (const Bound b : {Bound::rating, Bound::grade, Bound::knock, Bound::charge, Bound::cooling, Bound::throttle}) {

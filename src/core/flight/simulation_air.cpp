@@ -401,7 +401,7 @@ void Simulation::cruise() {
         const double least = sequence_.leaveAt(order[i]);
         return order[i] == landing ? std::max(least, kept) : least;
     };
-    while (toGo > 1.0 && !dry_) {
+    while (toGo > 1e-3 && !dry_) {
         const auto minutesLeft = out_.ratings.of(held->key)->left();
         if (!spent && minutesLeft && minutesLeft->si() < leastLeft) {
             const Rating* next = nextWeaker(*held, s);
@@ -475,7 +475,7 @@ void Simulation::cruise() {
                 continue;
             }
         }
-        double stretch = std::max(1.0, until / ground); // s
+        double stretch = std::max(shortestStep, until / ground); // s
         if (!spent && minutesLeft)
             stretch = std::min(stretch, minutesLeft->si());
         const double began = time(), flown = state_.distance;
@@ -483,7 +483,7 @@ void Simulation::cruise() {
         use(Phase::cruise, *held, time() - began);
         out_.legs[leg].time += time() - began;
         out_.legs[leg].distance += state_.distance - flown;
-        toGo -= (time() - began) * ground;
+        toGo -= stretch * ground;
     }
     end();
 }

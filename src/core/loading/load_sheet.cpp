@@ -2,6 +2,7 @@
 #include "loading/load_sheet.h"
 #include "units/text.h"
 #include <algorithm>
+#include <cmath>
 #include <fmt/format.h>
 
 namespace amber::loading {
@@ -115,7 +116,8 @@ int armDecimals(const LoadingNotes& n) {
 } // namespace
 
 std::string armText(const LoadingNotes& n, double metres, bool withUnit) {
-    const std::string number = fmt::format("{:.{}f}", armWritten(n, metres), armDecimals(n));
+    const double written = armWritten(n, metres);
+    const std::string number = fmt::format("{}{:.{}f}", written < 0 ? "−" : "", std::abs(written), armDecimals(n));
     return !withUnit ? number : number + " " + (n.inPercent ? "%" : std::string(n.armUnit ? n.armUnit->symbol : "m"));
 }
 
