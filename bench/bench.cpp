@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What follows every keystroke: figures in docs/performance.md, made by tools/measure-performance.
 #include "advice/best_cruise.h"
-#include "advice/day_allows.h"
-#include "advice/load_cures.h"
 #include "advice/cooling.h"
+#include "advice/day_allows.h"
 #include "advice/ground_budget.h"
+#include "advice/load_cures.h"
 #include "data_folder.h"
 #include "engine/operating_point.h"
 #include "engine/power_chart.h"

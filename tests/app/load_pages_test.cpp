@@ -96,7 +96,8 @@ TEST_F(LoadPages, WindAlternateAndReserveChangeTheFuelNeeded) {
     EXPECT_EQ(sortie().flight.alternate, "Tarn Haven");
     EXPECT_GT(needed(), against);
     put("reserve", "90");
-    EXPECT_NEAR(window->document().plan().flown.reserveFuel / window->document().plan().flown.cruiseFuelFlow, 5400, 1e-6);
+    EXPECT_NEAR(window->document().plan().flown.reserveFuel / window->document().plan().flown.cruiseFuelFlow, 5400,
+                1e-6);
     put("track", "060 165 nm, 240 165 nm");
     ASSERT_EQ(sortie().flight.legs.size(), 2u);
     EXPECT_NEAR(sortie().flight.distance.in(units::nauticalMile), 330, 1e-9);
@@ -149,7 +150,8 @@ TEST_F(LoadPages, WhatTheDayAllowsIsTakenAndGivenBack) {
     ASSERT_TRUE(take->isVisible());
     QTest::mouseClick(take, Qt::LeftButton);
     test::settle();
-    EXPECT_NEAR(window->document().plan().flown[Phase::climb].point.manifoldPressure.in(units::manifold::inHg), 39, 0.05);
+    EXPECT_NEAR(window->document().plan().flown[Phase::climb].point.manifoldPressure.in(units::manifold::inHg), 39,
+                0.05);
     EXPECT_FALSE(take->isVisible());
     QTest::mouseClick(page.findChild<QPushButton*>(QStringLiteral("back-to-rating")), Qt::LeftButton);
     test::settle();

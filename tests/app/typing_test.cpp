@@ -283,10 +283,12 @@ TEST_F(Typing, MoreThanFourTanksAreAllFilled) {
     QByteArray notes = contents(scratch.filePath(QStringLiteral("notes/lorimer-l4.toml")));
     QByteArray more;
     for (int i = 0; i < 4; ++i)
-        more += QStringLiteral("[[fuel.tank]]\nid = \"extra%1\"\nname = \"Extra %1\"\ncapacity = \"%2 US gal\"\narm = \"290 in\"\n\n")
-                    .arg(i)
-                    .arg(20 + i)
-                    .toUtf8();
+        more +=
+            QStringLiteral(
+                "[[fuel.tank]]\nid = \"extra%1\"\nname = \"Extra %1\"\ncapacity = \"%2 US gal\"\narm = \"290 in\"\n\n")
+                .arg(i)
+                .arg(20 + i)
+                .toUtf8();
     const auto at = notes.indexOf("[[fuel.tank]]");
     ASSERT_GE(at, 0);
     // After the tanks there are, so that theirs keep their places.

@@ -105,7 +105,8 @@ TEST_F(Window, KeysStepAndACaptionIsDragged) {
 
 TEST_F(Window, EveryPhaseIsReachedByKeyAndByTheScore) {
     for (std::size_t i = 0; i < plannedPhases; ++i) {
-        QTest::keyClick(window.get(), i == 0 ? Qt::Key_L : static_cast<Qt::Key>(Qt::Key_0 + i % 10), Qt::ControlModifier);
+        QTest::keyClick(window.get(), i == 0 ? Qt::Key_L : static_cast<Qt::Key>(Qt::Key_0 + i % 10),
+                        Qt::ControlModifier);
         EXPECT_EQ(window->page().phase(), static_cast<Phase>(i));
         EXPECT_EQ(window->page().findChild<QLabel*>(QStringLiteral("phase-title"))->text(),
                   QString::fromUtf8(titleOf(static_cast<Phase>(i)).data()));

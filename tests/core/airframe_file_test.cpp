@@ -69,8 +69,8 @@ TEST(AirframeFile, TheDemoReadsItsOwnAndASortieWithNotesReadsAsEver) {
     const auto before = flight::loadSortieText(
         test::replaced(old, "[load]\n", fmt::format("[load]\nweight = \"{:.4f} kg\"\n", l.sortie->weight.si())), path);
     ASSERT_TRUE(before.ok()) << before.problems.front().text();
-    EXPECT_NEAR(flight::fly(*before.aircraft, *before.sortie).fuelAtEnd,
-                flight::fly(*l.aircraft, *l.sortie).fuelAtEnd, 1e-6);
+    EXPECT_NEAR(flight::fly(*before.aircraft, *before.sortie).fuelAtEnd, flight::fly(*l.aircraft, *l.sortie).fuelAtEnd,
+                1e-6);
     const auto both = flight::loadSortieText(
         test::replaced(test::fileText(path), "[airframe]\n", "[airframe]\nnotes = \"x\"\n"), path);
     EXPECT_FALSE(both.ok());

@@ -10,9 +10,9 @@
 
 namespace amber {
 namespace {
-const std::vector<std::string> searched{"lorimer-spring", "farrier-summer", "mercer-frost",  "collier-high",
-                                        "tinker-damp",    "tanner-winter",  "ostler-bush",   "thatcher-lesson",
-                                        "wheelwright-windy"};
+const std::vector<std::string> searched{"lorimer-spring", "farrier-summer",  "mercer-frost",
+                                        "collier-high",   "tinker-damp",     "tanner-winter",
+                                        "ostler-bush",    "thatcher-lesson", "wheelwright-windy"};
 } // namespace
 
 class Searched : public testing::TestWithParam<std::string> {};
@@ -28,7 +28,8 @@ TEST_P(Searched, NoRandomSettingWithinTheBoundsBeatsTheBest) {
     int tried = 0;
     for (int i = 0; i < 1500; ++i) {
         const Length height = Length::si(any(search.lowest().si(), search.highest().si()));
-        flight::LeverSetting s{Rotation::si(any(search.range().lowest.si(), search.range().highest.si())), {},
+        flight::LeverSetting s{Rotation::si(any(search.range().lowest.si(), search.range().highest.si())),
+                               {},
                                static_cast<std::size_t>(any(0, static_cast<double>(search.range().gears) - 1e-9)),
                                search.range().mixtures[static_cast<std::size_t>(
                                    any(0, static_cast<double>(search.range().mixtures.size()) - 1e-9))]};
@@ -134,7 +135,8 @@ TEST(BestCruise, AGradeAboveTheNotesBringsNoBoostAndFouls) {
     const auto at100 = flight::fly(test::lorimer(), s);
     s.fuelGrade = "130";
     const auto at130 = flight::fly(test::lorimer(), s);
-    EXPECT_DOUBLE_EQ(at130[Phase::takeOff].point.manifoldPressure.si(), at100[Phase::takeOff].point.manifoldPressure.si());
+    EXPECT_DOUBLE_EQ(at130[Phase::takeOff].point.manifoldPressure.si(),
+                     at100[Phase::takeOff].point.manifoldPressure.si());
 }
 
 // ---- what the day allows
@@ -170,7 +172,8 @@ TEST(DayAllows, IsContinuousInTheAirAndNeverAboveTheRating) {
                         atLow = at;
                     }
                 }
-                EXPECT_LE(std::abs(atHigh - atLow), 0.03 * std::abs(before)) << name << " " << keyOf(phase) << " " << low;
+                EXPECT_LE(std::abs(atHigh - atLow), 0.03 * std::abs(before))
+                    << name << " " << keyOf(phase) << " " << low;
                 before = now;
             }
         }

@@ -381,7 +381,8 @@ TEST(Migrate, OldNotesPlanAsBeforeAndTheSameWhenRewritten) {
         then.notes.fuel.density *= then.notes.fuel.density / then.notes.fuel.densityAt(typed.day.oat);
         const auto flown = flight::fly(then, typed);
         for (std::size_t i = 0; i < phases.size(); ++i) {
-            EXPECT_NEAR(flown.phases[i + 1].duration, phases[i].first, 0.1) << demo << " " << keyOf(static_cast<Phase>(i + 1));
+            EXPECT_NEAR(flown.phases[i + 1].duration, phases[i].first, 0.1)
+                << demo << " " << keyOf(static_cast<Phase>(i + 1));
             EXPECT_NEAR(flown.phases[i + 1].fuel * 1000, phases[i].second, 0.01 + 0.004 * phases[i].second)
                 << demo << " " << keyOf(static_cast<Phase>(i + 1));
         }

@@ -67,10 +67,12 @@ TEST_P(DayTrend, TwentyHectopascalsLowerIsLessPowerStanding) {
 TEST_P(DayTrend, HeavierClimbsSlowerAndCruisesSlower) {
     const auto& n = aircraft().notes;
     const double light = n.emptyWeight.si() + 0.4 * (n.maxWeight.si() - n.emptyWeight.si());
-    const auto at = [&](double kg) { return flown([&](Sortie& s) {
+    const auto at = [&](double kg) {
+        return flown([&](Sortie& s) {
             s.weight = Mass::si(kg);
             s.load.weightTyped = true;
-        }); };
+        });
+    };
     const auto l = at(light), h = at(n.maxWeight.si());
     EXPECT_LT(h.firstRate, l.firstRate);
     EXPECT_LE(h.cruiseTas.si(), l.cruiseTas.si() + 1e-6);

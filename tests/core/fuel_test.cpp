@@ -101,8 +101,7 @@ TEST(Tanks, NoPlannedSequenceRunsOneDryNorDrainsTheLandingTank) {
             Sortie s = *d.sortie;
             s.fuel.order = n.fuel.order;
             std::shuffle(s.fuel.order.begin(), s.fuel.order.end(), dice);
-            s.flight.distance = Distance::si(s.flight.distance.si() *
-                                             std::uniform_real_distribution<>(0.8, 3.0)(dice));
+            s.flight.distance = Distance::si(s.flight.distance.si() * std::uniform_real_distribution<>(0.8, 3.0)(dice));
             const auto f = flight::fly(*d.aircraft, s);
             const auto need = advice::fuelNeeded(*d.aircraft, s, f);
             if (need.margin < 0.25 * need.reserve + 0.12 * need.aboard)
@@ -149,8 +148,8 @@ TEST(Tanks, ADropTankGoesFirstIsRunDryAndLetGo) {
     s.flight.distance = Distance::of(330, units::nauticalMile);
     s.fuel.dropAt = Distance::of(284, units::nauticalMile);
     const double without = loading::rampWeight(n, *test::demo("farrier").sortie).si();
-    EXPECT_NEAR(loading::rampWeight(n, s).si() - without, 78 * 0.45359237 + 59 * 4.54609e-3 * n.fuel.densityAt(s.day.oat),
-                0.01);
+    EXPECT_NEAR(loading::rampWeight(n, s).si() - without,
+                78 * 0.45359237 + 59 * 4.54609e-3 * n.fuel.densityAt(s.day.oat), 0.01);
     const auto f = flight::fly(test::farrier(), s);
     std::vector<Kind> kinds;
     double before = 0.0, after = 0.0;

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Load sheet, envelope, trim and tables against hand reckonings.
-#include "air/wind.h"
 #include "advice/load_cures.h"
+#include "air/wind.h"
 #include "loading/distances.h"
 #include "loading/envelope.h"
 #include "loading/tank_sequence.h"
@@ -31,9 +31,10 @@ bool hasRule(const flight::Flown& f, watch::Rule rule) {
 }
 } // namespace
 
-// By hand, in lb and lb in: the airframe as weighed 19,140 at 7.41 m (291.732 in); pilots 360 × 120; engineer 175 × 165;
-// forward cabin 2,750 × 260; aft cabin 1,171.1 × 400; kit 85 × 430; oil 44 US gal of 0.89 kg/l = 326.80 lb × 190; fuel of
-// 0.72 × (1 + 9 × 0.0013) kg/l: front 384 US gal = 2,334.36 lb at 279 + 4 × 192/200 = 282.84; rear 174 = 1,057.76 × 345.
+// By hand, in lb and lb in: the airframe as weighed 19,140 at 7.41 m (291.732 in); pilots 360 × 120; engineer 175 ×
+// 165; forward cabin 2,750 × 260; aft cabin 1,171.1 × 400; kit 85 × 430; oil 44 US gal of 0.89 kg/l = 326.80 lb × 190;
+// fuel of 0.72 × (1 + 9 × 0.0013) kg/l: front 384 US gal = 2,334.36 lb at 279 + 4 × 192/200 = 282.84; rear 174 =
+// 1,057.76 × 345.
 TEST(LoadSheet, TheTwinAddsToWhatAHandSheetGives) {
     const auto& d = test::demo("lorimer");
     const loading::Sheet sheet(d.aircraft->notes, *d.sortie);
@@ -47,15 +48,15 @@ TEST(LoadSheet, TheTwinAddsToWhatAHandSheetGives) {
     EXPECT_NEAR(lineOf(sheet.fuel(), "front").arm / inch, 282.84, 0.005);
 }
 
-// Metric: empty 2,350 × 3.375; pilot 85 × 4.55; weights 132.8 × 3.05; radio 25 × 5.25; covers 20 × 4.95; oil 40 l × 0.89 =
-// 35.6 kg × 2.25; fuel of 0.72 × (1 + 30 × 0.0013) = 0.74808 kg/l: centre 175 l × 3.72, wing 295 l × 3.46.
+// Metric: empty 2,350 × 3.375; pilot 85 × 4.55; weights 132.8 × 3.05; radio 25 × 5.25; covers 20 × 4.95; oil 40 l ×
+// 0.89 = 35.6 kg × 2.25; fuel of 0.72 × (1 + 30 × 0.0013) = 0.74808 kg/l: centre 175 l × 3.72, wing 295 l × 3.46.
 TEST(LoadSheet, AMetricSheetAddsToWhatAHandSheetGives) {
     const auto& d = test::loaded("tanner-winter");
     const auto ramp = loading::Sheet(d.aircraft->notes, *d.sortie).ramp();
     const double centre = 175 * 0.74808, wing = 295 * 0.74808;
     const double weight = 2350 + 85 + 132.8 + 25 + 20 + 35.6 + centre + wing;
-    const double moment = 2350 * 3.375 + 85 * 4.55 + 132.8 * 3.05 + 25 * 5.25 + 20 * 4.95 + 35.6 * 2.25 + centre * 3.72 +
-                          wing * 3.46;
+    const double moment =
+        2350 * 3.375 + 85 * 4.55 + 132.8 * 3.05 + 25 * 5.25 + 20 * 4.95 + 35.6 * 2.25 + centre * 3.72 + wing * 3.46;
     EXPECT_NEAR(ramp.mass, weight, 0.05);
     EXPECT_NEAR(ramp.moment, moment, 0.5);
     EXPECT_EQ(loading::armText(d.aircraft->notes.loading, ramp.arm()), fmt::format("{:.3f} m", moment / weight));
@@ -68,10 +69,11 @@ TEST(LoadSheet, ASheetInPercentOfTheChordAddsToWhatAHandSheetGives) {
     const loading::Sheet sheet(n, *d.sortie);
     EXPECT_NEAR(lineOf(sheet.lines(), "empty").arm / inch, 118 + 0.252 * 102, 1e-6);
     // 13 °C: 0.72 × 1.0026 = 0.721872 kg/l; 225 and 96 US gal; oil 20 US gal.
-    const double main = 225 * usGallon * 721.872 / lb, aux = 96 * usGallon * 721.872 / lb, oil = 20 * usGallon * 890 / lb;
+    const double main = 225 * usGallon * 721.872 / lb, aux = 96 * usGallon * 721.872 / lb,
+                 oil = 20 * usGallon * 890 / lb;
     const double weight = 9100 + 185 + 205 + 95 + 732.6 + oil + main + aux;
-    const double moment = 9100 * 143.704 + 185 * 172.0 + 205 * 100.0 + 95 * 262.0 + 732.6 * 150 + oil * 62 + main * 140 +
-                          aux * 153;
+    const double moment =
+        9100 * 143.704 + 185 * 172.0 + 205 * 100.0 + 95 * 262.0 + 732.6 * 150 + oil * 62 + main * 140 + aux * 153;
     EXPECT_NEAR(sheet.ramp().mass / lb, weight, 0.5);
     const double percent = 100 * (moment / weight - 118) / 102;
     EXPECT_NEAR(loading::armWritten(n.loading, sheet.ramp().arm()), percent, 0.02);

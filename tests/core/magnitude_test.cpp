@@ -368,8 +368,7 @@ TEST(Magnitude, TheCruiseIsFlownAtTheWeightThatIsLeft) {
         const auto at = [&](double kilograms) {
             return powerplant::levelSpeed(f.aircraft, power, Mass::si(f.sortie.weight.si() + kilograms), air)->si();
         };
-        const double lighter = at(-burnt * f.flown.fuelDensity),
-                     heavier = at(burnt * f.flown.fuelDensity);
+        const double lighter = at(-burnt * f.flown.fuelDensity), heavier = at(burnt * f.flown.fuelDensity);
         ASSERT_GT(lighter - heavier, 0.05) << "the weight must matter";
         EXPECT_NEAR(f.flown.cruiseTas.si(), lighter, 0.25 * (lighter - heavier)) << name;
     }

@@ -88,7 +88,8 @@ void LoadChart::envelope() {
         right = std::max(right, x(m.balance.arm()));
         high = std::max(high, m.balance.mass);
     }
-    ranges(left - 0.12 * width, right + 0.46 * width, shown(low - 0.04 * (top - low), w), shown(high + 0.13 * (top - low), w));
+    ranges(left - 0.12 * width, right + 0.46 * width, shown(low - 0.04 * (top - low), w),
+           shown(high + 0.13 * (top - low), w));
     // The envelope, with amber strips along its edges.
     QVector<double> fx, fy, ax, ay, fa, aa;
     for (int i = 0; i <= 30; ++i) {
@@ -246,12 +247,13 @@ void LoadChart::speeds() {
             right = std::max(right, at.weight);
         }
     const double span = right - left, tall = std::max(1.0, high - low);
-    ranges(shown(left - 0.08 * span, w), shown(right + 0.44 * span, w), shown(low - 0.1 * tall, v), shown(high + 0.12 * tall, v));
+    ranges(shown(left - 0.08 * span, w), shown(right + 0.44 * span, w), shown(low - 0.1 * tall, v),
+           shown(high + 0.12 * tall, v));
     if (lines.empty() || lines.front().at.empty())
         return;
     const auto upright = [&](double weight, const QString& name, Qt::Alignment side) {
-        addLine(*plot_, {shown(weight, w), shown(weight, w)}, {shown(low - 0.1 * tall, v), shown(high + 0.12 * tall, v)},
-                QPen(c.amber, 1, Qt::DashLine));
+        addLine(*plot_, {shown(weight, w), shown(weight, w)},
+                {shown(low - 0.1 * tall, v), shown(high + 0.12 * tall, v)}, QPen(c.amber, 1, Qt::DashLine));
         addText(*plot_, shown(weight, w), shown(high + 0.11 * tall, v), name, side | Qt::AlignTop, c.amber, true);
     };
     upright(lines.front().at.front().weight, tr("take-off"), Qt::AlignLeft);
@@ -272,7 +274,8 @@ void LoadChart::speeds() {
                     at.where == "take-off" ? c.amber : c.sheet, 8);
         const double at = std::max(l->heavy.si(), free + 0.06 * tall);
         free = at;
-        addText(*plot_, shown(right + 0.02 * span, w), shown(at, v), q(l->name), Qt::AlignLeft | Qt::AlignVCenter, c.ink);
+        addText(*plot_, shown(right + 0.02 * span, w), shown(at, v), q(l->name), Qt::AlignLeft | Qt::AlignVCenter,
+                c.ink);
     }
 }
 
@@ -309,7 +312,8 @@ void LoadChart::tanks() {
         addLine(*plot_, x, y, QPen(c.ink, 2.0, lineKinds[k % 4]));
         double at = y.back();
         for (std::size_t o = 0; o < k; ++o) // apart from those drawn before
-            if (const double other = shown(f.contents.at(f.samples.size() - 1)[drawn[o]], u); std::abs(other - at) < 0.05 * top)
+            if (const double other = shown(f.contents.at(f.samples.size() - 1)[drawn[o]], u);
+                std::abs(other - at) < 0.05 * top)
                 at = other + (at >= other ? 0.05 : -0.05) * top;
         addText(*plot_, last * 1.01, at, q(n.fuel.tanks[t].name), Qt::AlignLeft | Qt::AlignVCenter, c.ink, true);
     }
@@ -342,8 +346,8 @@ void LoadChart::tanks() {
         addLine(*plot_, {at, at}, {0.0, top}, QPen(colour, 1, Qt::DashLine));
         row = at < free ? (row + 1) % 4 : 0;
         const bool right = at > 0.7 * last;
-        addText(*plot_, at, top * (0.99 - 0.055 * row), q(line.text), (right ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop,
-                colour, true);
+        addText(*plot_, at, top * (0.99 - 0.055 * row), q(line.text),
+                (right ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop, colour, true);
         free = at + 0.3 * last;
     }
 }
@@ -403,8 +407,8 @@ void LoadChart::best() {
         addText(*plot_, shown(right + 0.025 * span, v), at, q(formatHeight(curve->height.si(), *n.cockpit.height)),
                 Qt::AlignLeft | Qt::AlignVCenter, c.ink);
     }
-    const auto mark = [&](const std::optional<advice::BestPoint>& p, const QString& name, const QColor& colour, bool filled,
-                          Qt::Alignment side) {
+    const auto mark = [&](const std::optional<advice::BestPoint>& p, const QString& name, const QColor& colour,
+                          bool filled, Qt::Alignment side) {
         if (!p)
             return;
         const double x = shown(p->cruise.tas.si(), v), y = p->miles * scale;
@@ -446,7 +450,8 @@ void LoadChart::allows() {
             low = std::min(low, std::max(most, 0.62 * allowed.boost->si()));
         }
     const double span = right - left, tall = high - low + 5e3;
-    ranges(left * 60 - 0.02 * span * 60, (right + 0.42 * span) * 60, shown(low - 0.1 * tall, u), shown(high + 0.1 * tall, u));
+    ranges(left * 60 - 0.02 * span * 60, (right + 0.42 * span) * 60, shown(low - 0.1 * tall, u),
+           shown(high + 0.1 * tall, u));
     // What is left under all of them, washed.
     const auto& grid = allowed.lines.front().points;
     QVector<double> ex, ey;
@@ -477,7 +482,8 @@ void LoadChart::allows() {
             y << shown(most, u);
         }
         const bool binds = line.bound == allowed.binds;
-        addLine(*plot_, x, y, QPen(binds ? c.amber : c.ink, binds ? 2.6 : 1.4, lineKinds[static_cast<std::size_t>(kind++ % 4)]));
+        addLine(*plot_, x, y,
+                QPen(binds ? c.amber : c.ink, binds ? 2.6 : 1.4, lineKinds[static_cast<std::size_t>(kind++ % 4)]));
         names.emplace_back(std::min(y.back(), shown(high + 0.06 * tall, u)),
                            binds ? tr("%1 binds").arg(q(std::string(advice::nameOf(line.bound))))
                                  : q(std::string(advice::nameOf(line.bound))));
@@ -492,7 +498,8 @@ void LoadChart::allows() {
                 name.endsWith(tr(" binds")) ? c.amber : c.ink, name.endsWith(tr(" binds")));
     }
     addRing(*plot_, allowed.rpm.si() * 60, shown(allowed.boost->si(), u), c.amber, c.amber, 10);
-    addText(*plot_, allowed.rpm.si() * 60, shown(allowed.boost->si(), u), tr("allowed"), Qt::AlignRight | Qt::AlignTop, c.amber, true);
+    addText(*plot_, allowed.rpm.si() * 60, shown(allowed.boost->si(), u), tr("allowed"), Qt::AlignRight | Qt::AlignTop,
+            c.amber, true);
     if (!allowed.planned) {
         addRing(*plot_, allowed.plannedRpm.si() * 60, shown(allowed.plannedBoost.si(), u), c.ink, c.sheet, 9);
         addText(*plot_, allowed.plannedRpm.si() * 60, shown(allowed.plannedBoost.si(), u), tr("planned"),

@@ -8,8 +8,8 @@ class QCustomPlot;
 
 namespace amber::app {
 
-/// A plot of one page: zoom with the wheel, drag to pan, Home or a double click shows all, + and − by keyboard, read out
-/// under the pointer. What is drawn is the descendant's.
+/// A plot of one page: zoom with the wheel, drag to pan, Home or a double click shows all, + and − by keyboard, read
+/// out under the pointer. What is drawn is the descendant's.
 class PictureChart : public QWidget {
     Q_OBJECT
 public:

@@ -27,9 +27,10 @@ std::unique_ptr<Command> snapshotCommand();
 
 std::vector<std::unique_ptr<Command>> allCommands() {
     std::vector<std::unique_ptr<Command>> out;
-    for (auto* make : {planCommand, pointCommand, primeCommand, startOrderCommand, calibrateCommand, cruiseCommand,
-                       chartCommand, loadCommand, fuelCommand, tanksCommand, bestCommand, warmUpCommand, letDownCommand, coolDownCommand, stepCommand, drillCommand,
-                       notesCommand, checkCommand, rangesCommand, snapshotCommand})
+    for (auto* make :
+         {planCommand, pointCommand, primeCommand, startOrderCommand, calibrateCommand, cruiseCommand,  chartCommand,
+          loadCommand, fuelCommand,  tanksCommand, bestCommand,       warmUpCommand,    letDownCommand, coolDownCommand,
+          stepCommand, drillCommand, notesCommand, checkCommand,      rangesCommand,    snapshotCommand})
         out.push_back(make());
     return out;
 }

@@ -157,8 +157,7 @@ int letDown(const LetDownOptions& o) {
         const double wanted = s.weight.si();
         for (int round = 0; round < 2; ++round) {
             const auto trial = flight::fly(aircraft, s);
-            const double burnt =
-                trial.rampWeight - trial.samples[trial[Phase::letDown].firstSample][Gauge::weight];
+            const double burnt = trial.rampWeight - trial.samples[trial[Phase::letDown].firstSample][Gauge::weight];
             s.weight = Mass::si(std::min(n.maxWeight.si(), wanted + burnt));
         }
     }

@@ -76,7 +76,8 @@ protected:
         } else if (csv_) {
             fmt::print("item,mass_kg,arm_m,moment_kg_m,side_m\n");
             for (const auto& line : p.lines)
-                fmt::print("\"{}\",{:.3f},{:.4f},{:.2f},{:.3f}\n", line.name, line.mass, line.arm, line.moment(), line.side);
+                fmt::print("\"{}\",{:.3f},{:.4f},{:.2f},{:.3f}\n", line.name, line.mass, line.arm, line.moment(),
+                           line.side);
         } else {
             fmt::print("{:<34} {:>11} {:>9} {:>13}\n", "", cockpit().weight->symbol, l.given ? "arm" : "",
                        l.given ? "moment" : "");
@@ -150,16 +151,18 @@ protected:
                            p.distance > 0 ? format(p.distance, *cockpit().distance) : std::string(),
                            p.byTable ? fmt::format("notes {}", format(*p.byTable, unit, 1)) : std::string());
             fmt::print("{:<22} {:>14}\n{:<22} {:>14}   {} more stays in the tanks\n", "Needed",
-                       format(need.needed, unit, 1), "Aboard", format(need.aboard, unit, 1), format(need.unusable, unit));
+                       format(need.needed, unit, 1), "Aboard", format(need.aboard, unit, 1),
+                       format(need.unusable, unit));
             fmt::print("{}{}\n", mark(need.verdict), need.verdict.sentence());
-            fmt::print("That goes {} or {} from take-off, the reserve kept.\n", format(need.furthest, *cockpit().distance),
-                       formatHoursOrMinutes(need.longest));
+            fmt::print("That goes {} or {} from take-off, the reserve kept.\n",
+                       format(need.furthest, *cockpit().distance), formatHoursOrMinutes(need.longest));
             if (need.oilHours > 0)
                 fmt::print("Oil: {} aboard, {} used, enough for {}.\n", format(need.oilAboard, unit),
                            format(need.oilBurnt, unit, 1), formatHoursOrMinutes(need.oilHours));
             if (!distance_.empty())
                 fmt::print("{}: {}\n", distance_,
-                           other ? format(*other, unit, 1) + " must be aboard" : std::string("the tanks do not hold it"));
+                           other ? format(*other, unit, 1) + " must be aboard"
+                                 : std::string("the tanks do not hold it"));
         }
         return need.verdict.colour() == watch::Colour::red ? exitProblems : exitOk;
     }
@@ -198,7 +201,8 @@ protected:
             fmt::print("{:<14} {:>14} {:>14}\n", "", "at the start", "at the end");
             const auto first = flown_.contents.at(0), last = flown_.contents.at(flown_.samples.size() - 1);
             for (std::size_t i = 0; i < n.fuel.tanks.size(); ++i)
-                fmt::print("{:<14} {:>14} {:>14}\n", n.fuel.tanks[i].name, format(first[i], unit, 1), format(last[i], unit, 1));
+                fmt::print("{:<14} {:>14} {:>14}\n", n.fuel.tanks[i].name, format(first[i], unit, 1),
+                           format(last[i], unit, 1));
         }
         bool dry = false;
         for (const auto& l : lines)
@@ -241,7 +245,8 @@ protected:
             if (!best.windKnown)
                 fmt::print("Still air: give the wind aloft and a track, and it is reckoned in.\n");
             for (const Phase phase : {Phase::takeOff, Phase::climb, Phase::cruise})
-                fmt::print("{:<10} {}\n", titleOf(phase), advice::dayAllows(aircraft(), sortie(), flown_, phase).sentence);
+                fmt::print("{:<10} {}\n", titleOf(phase),
+                           advice::dayAllows(aircraft(), sortie(), flown_, phase).sentence);
             if (const auto above = advice::gradeAbove(n, sortie().fuelGrade); !above.empty())
                 fmt::print("{}\n", above);
         }

@@ -64,7 +64,8 @@ Figures AllowsPage::figures() const {
         Table table({tr("at %1").arg(q(format(d.rpm, units::rpm))), tr("leaves, %1").arg(q(std::string(u.symbol)))});
         for (const auto& line : d.lines)
             if (const auto most = advice::boundAt(a, document_.sortie(), f, phase_, line.bound, d.rpm))
-                table.row({q(std::string(advice::nameOf(line.bound))), q(formatValue(*most, u))}, line.bound == d.binds);
+                table.row({q(std::string(advice::nameOf(line.bound))), q(formatValue(*most, u))},
+                          line.bound == d.binds);
         table.row({tr("allowed"), q(formatValue(d.boost->si(), u))}, true);
         table.row({tr("planned, %1").arg(q(format(d.plannedRpm, units::rpm))), q(formatValue(d.plannedBoost.si(), u))});
         out.emplace_back(std::move(table));
@@ -72,9 +73,12 @@ Figures AllowsPage::figures() const {
     QStringList lines;
     lines << QStringLiteral("<b>%1</b>").arg(html::text(d.sentence));
     lines << tr("%1 from each engine here; the rating gives %2 at sea level on the standard day.")
-                 .arg(html::text(format(d.power.si(), *n.cockpit.power)), html::text(format(d.standard.si(), *n.cockpit.power)));
+                 .arg(html::text(format(d.power.si(), *n.cockpit.power)),
+                      html::text(format(d.standard.si(), *n.cockpit.power)));
     if (!d.gear.empty() && n.engine.gears.size() > 1)
-        lines << tr("%1, %2 gear, at %3.").arg(html::text(d.rating), html::text(d.gear), html::text(formatHeight(d.height.si(), *n.cockpit.height)));
+        lines << tr("%1, %2 gear, at %3.")
+                     .arg(html::text(d.rating), html::text(d.gear),
+                          html::text(formatHeight(d.height.si(), *n.cockpit.height)));
     if (d.planned && d.boost)
         lines << tr("The plan has it so.");
     if (const auto above = advice::gradeAbove(n, document_.sortie().fuelGrade); !above.empty())

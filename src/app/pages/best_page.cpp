@@ -63,7 +63,9 @@ void BestPage::showRows() {
     const UnitSpec& flow = fuelFlowUnit(n.cockpit);
     found_ = plan::bestRows(best_, legs_);
     std::vector<Row> rows;
-    CandidateRow head{"rpm", "boost", "gear", "mixture", "power", "burn", "true speed", std::string(n.cockpit.height->symbol), {}, false, true};
+    CandidateRow head{"rpm",   "boost", "gear",       "mixture",
+                      "power", "burn",  "true speed", std::string(n.cockpit.height->symbol),
+                      {},      false,   true};
     if (n.engine.gears.size() < 2)
         head.gear.clear();
     rows.emplace_back(head);
@@ -71,7 +73,8 @@ void BestPage::showRows() {
         const auto& c = r.point.cruise;
         CandidateRow row;
         row.rpm = format(std::round(c.setting.rpm.si() * 6) / 6, *units::rpm.spec);
-        row.boost = n.gauges.contains(Gauge::boost) ? format(c.point.manifoldPressure.si(), n.unitOf(Gauge::boost)) : std::string{};
+        row.boost = n.gauges.contains(Gauge::boost) ? format(c.point.manifoldPressure.si(), n.unitOf(Gauge::boost))
+                                                    : std::string{};
         row.gear = n.engine.gears.size() > 1 ? plan::gearName(n, c.setting.gear) : std::string{};
         row.mixture = c.setting.mixture == Mixture::rich ? "rich" : "weak";
         row.power = format(c.point.power.si(), *n.cockpit.power);
@@ -94,14 +97,16 @@ void BestPage::showRows() {
                               : tr("Still air: write the wind aloft and a track above, and it is reckoned in."));
     if (!document_.sortie().fuel.priceOfTime)
         lines << tr("Cheapest wants the price of an hour, in fuel.");
-    lines << tr("Inside notes, grade, knock boundary and charge temperature. Ground, weather and oxygen are for you to judge.");
+    lines << tr(
+        "Inside notes, grade, knock boundary and charge temperature. Ground, weather and oxygen are for you to judge.");
     words_->setText(lines.join(QStringLiteral("<br>")));
 }
 
 void BestPage::take(int row) {
     if (row < 0 || row >= static_cast<int>(found_.size()) || found_[static_cast<std::size_t>(row)].id == "now")
         return;
-    edit(advice::taken(document_.aircraft().notes, document_.sortie(), found_[static_cast<std::size_t>(row)].point, true),
+    edit(advice::taken(document_.aircraft().notes, document_.sortie(), found_[static_cast<std::size_t>(row)].point,
+                       true),
          tr("best cruise"));
 }
 

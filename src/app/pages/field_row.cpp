@@ -377,10 +377,9 @@ void FieldRow::buildGround() {
     // Tank contents are read on the walk-round.
     tankChoice_ = new QComboBox(this);
     tankChoice_->setObjectName(QStringLiteral("tank-choice"));
-    add(tr("Other tanks"), tankChoice_,
-        {{Phase::walkRound, Phase::load}, {"speeds"}, [this] {
-             return document_.aircraft().notes.fuel.tanks.size() > mostTankFields;
-         }});
+    add(tr("Other tanks"), tankChoice_, {{Phase::walkRound, Phase::load}, {"speeds"}, [this] {
+                                             return document_.aircraft().notes.fuel.tanks.size() > mostTankFields;
+                                         }});
     connect(tankChoice_, &QComboBox::activated, this, [this] { show(phase_, page_); });
     for (std::size_t i = 0; i < mostTankFields; ++i) {
         InlineField::Behaviour b;
@@ -493,8 +492,9 @@ void FieldRow::buildLoad() {
         tr("Wind at the cruise height, \"270/35\"; nothing: still air"),
         [this] {
             const auto& w = document_.sortie().flight.aloft;
-            return w ? QStringLiteral("%1/%2").arg(w->fromDegrees, 3, 10, QLatin1Char('0')).arg(
-                           std::lround(w->speed.in(units::knot)))
+            return w ? QStringLiteral("%1/%2")
+                           .arg(w->fromDegrees, 3, 10, QLatin1Char('0'))
+                           .arg(std::lround(w->speed.in(units::knot)))
                      : tr("still");
         },
         [](Sortie& s, const QString& text) -> QString {
@@ -520,7 +520,8 @@ void FieldRow::buildLoad() {
                 return f.track ? QStringLiteral("%1°").arg(std::lround(*f.track), 3, 10, QLatin1Char('0')) : tr("none");
             QStringList out;
             for (const auto& leg : f.legs)
-                out << (leg.track ? QStringLiteral("%1°").arg(std::lround(*leg.track), 3, 10, QLatin1Char('0')) : tr("?"));
+                out << (leg.track ? QStringLiteral("%1°").arg(std::lround(*leg.track), 3, 10, QLatin1Char('0'))
+                                  : tr("?"));
             return out.join(QStringLiteral(", "));
         },
         [this](Sortie& s, const QString& text) -> QString {
@@ -536,7 +537,8 @@ void FieldRow::buildLoad() {
                 const std::string plain = part.trimmed().remove(QChar(0xb0)).toStdString();
                 const auto track = readNumber(plain, rest);
                 if (!track)
-                    return tr("Write a track in degrees, or one for each leg with its distance: 045 120 nm, 225 110 nm.");
+                    return tr(
+                        "Write a track in degrees, or one for each leg with its distance: 045 120 nm, 225 110 nm.");
                 Leg leg;
                 leg.track = track.value();
                 const QString distance = QString::fromUtf8(rest.data(), static_cast<qsizetype>(rest.size())).trimmed();
@@ -545,8 +547,8 @@ void FieldRow::buildLoad() {
                     s.flight.legs.clear();
                     return {};
                 }
-                const auto length =
-                    readQuantity(Dimension::distance, distance.toStdString(), document_.aircraft().notes.cockpit.distance);
+                const auto length = readQuantity(Dimension::distance, distance.toStdString(),
+                                                 document_.aircraft().notes.cockpit.distance);
                 if (!length)
                     return tr("Write each leg's distance after its track: 045 120 nm, 225 110 nm.");
                 leg.distance = Distance::si(length.value().si);
@@ -555,9 +557,9 @@ void FieldRow::buildLoad() {
             double sum = 0.0;
             for (std::size_t i = 0; i < legs.size(); ++i) {
                 sum += legs[i].distance.si();
-                legs[i].to = i + 1 == legs.size() ? s.flight.to
+                legs[i].to = i + 1 == legs.size()               ? s.flight.to
                              : i == 0 && !s.flight.over.empty() ? s.flight.over
-                                                                 : "leg " + std::to_string(i + 1);
+                                                                : "leg " + std::to_string(i + 1);
             }
             s.flight.legs = std::move(legs);
             s.flight.distance = Distance::si(sum);
@@ -570,8 +572,10 @@ void FieldRow::buildLoad() {
         [this] {
             const auto& f = document_.sortie().flight;
             return f.alternateDistance.si() > 0
-                       ? QStringLiteral("%1 %2").arg(q(f.alternate),
-                                                     q(format(f.alternateDistance.si(), *document_.aircraft().notes.cockpit.distance))).trimmed()
+                       ? QStringLiteral("%1 %2")
+                             .arg(q(f.alternate),
+                                  q(format(f.alternateDistance.si(), *document_.aircraft().notes.cockpit.distance)))
+                             .trimmed()
                        : tr("none");
         },
         [this](Sortie& s, const QString& text) -> QString {
@@ -596,7 +600,9 @@ void FieldRow::buildLoad() {
         {{Phase::load}, {}, {}, {"fuel"}});
     words(
         tr("Reserve"), QStringLiteral("reserve"), tr("reserve"), tr("Minutes of cruise kept; nothing: the notes'"),
-        [this] { return q(format(flight::reserveTime(document_.aircraft().notes, document_.sortie()), *units::minute.spec)); },
+        [this] {
+            return q(format(flight::reserveTime(document_.aircraft().notes, document_.sortie()), *units::minute.spec));
+        },
         [](Sortie& s, const QString& text) -> QString {
             if (text.isEmpty()) {
                 s.fuel.reserve.reset();
@@ -621,7 +627,8 @@ void FieldRow::buildLoad() {
                 s.fuel.priceOfTime.reset();
                 return {};
             }
-            const auto read = readQuantity(Dimension::volume, text.toStdString(), document_.aircraft().notes.cockpit.fuel);
+            const auto read =
+                readQuantity(Dimension::volume, text.toStdString(), document_.aircraft().notes.cockpit.fuel);
             if (!read)
                 return q(read.error());
             s.fuel.priceOfTime = VolumeFlow::si(read.value().si / 3600.0);
@@ -701,8 +708,8 @@ void FieldRow::buildLoad() {
                 if (!fine)
                     return tr("Write direction and length: 240 3,000 ft.");
                 if (!length.isEmpty()) {
-                    const auto read =
-                        readQuantity(Dimension::length, length.toStdString(), document_.aircraft().notes.cockpit.height);
+                    const auto read = readQuantity(Dimension::length, length.toStdString(),
+                                                   document_.aircraft().notes.cockpit.height);
                     if (!read)
                         return q(read.error());
                     strip.length = Length::si(read.value().si);

@@ -25,8 +25,8 @@ signals:
 private:
     struct Where {
         std::vector<Phase> phases;
-        std::vector<std::string_view> notOn{}; ///< pages of these phases that have no use for it
-        std::function<bool()> when{};          ///< and this holds
+        std::vector<std::string_view> notOn{};  ///< pages of these phases that have no use for it
+        std::function<bool()> when{};           ///< and this holds
         std::vector<std::string_view> onlyOn{}; ///< pages that alone have a use for it; empty: all
     };
     struct Place {

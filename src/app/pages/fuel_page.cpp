@@ -30,8 +30,10 @@ Figures FuelPage::figures() const {
         std::vector<Table::Cell> row{q(p.what), volume(p.volume), q(formatHoursMinutes(p.seconds)),
                                      p.distance > 0 ? q(formatValue(p.distance, d)) : QString()};
         if (tabled)
-            row.emplace_back(p.byTable ? tr("%1 (%2 %)").arg(volume(*p.byTable), q(formatNumber(100 * (p.volume / *p.byTable - 1), 0, true)))
-                                       : QString());
+            row.emplace_back(
+                p.byTable ? tr("%1 (%2 %)")
+                                .arg(volume(*p.byTable), q(formatNumber(100 * (p.volume / *p.byTable - 1), 0, true)))
+                          : QString());
         table.row(std::move(row));
     }
     const auto total = [&](const QString& what, double v) {

@@ -75,8 +75,8 @@ Figures LoadPage::figures() const {
     for (const auto& line : load.lines) {
         if (line.mass <= 0 && !(line.station && line.station->kind != StationKind::ballast))
             continue;
-        std::vector<Table::Cell> row{
-            q(line.name) + (line.who.empty() ? QString() : QStringLiteral(", ") + q(line.who))};
+        std::vector<Table::Cell> row{q(line.name) +
+                                     (line.who.empty() ? QString() : QStringLiteral(", ") + q(line.who))};
         const QString mass = q(formatValue(line.mass, w));
         if (line.station && line.most && line.mass > *line.most * 1.0005)
             row.emplace_back(mass, watch::broken(watch::Rule::stationOver, {}));

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "pages/figures_page.h"
 #include "advice/load_cures.h"
+#include "pages/figures_page.h"
 #include <QPushButton>
 #include <vector>
 

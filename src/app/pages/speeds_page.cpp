@@ -43,16 +43,19 @@ Figures SpeedsPage::figures() const {
         Table table({tr("distances today"), tr("is"), tr("because")}, 2);
         for (std::size_t i = 0; i < load.distances.size(); ++i) {
             const auto& d = load.distances[i];
-            table.row({q(d.name), Table::Cell(d.value ? q(format(*d.value, *d.unit)) : tr("not in the table"), load.distanceVerdicts[i]),
-                       q(d.why)});
+            table.row(
+                {q(d.name),
+                 Table::Cell(d.value ? q(format(*d.value, *d.unit)) : tr("not in the table"), load.distanceVerdicts[i]),
+                 q(d.why)});
         }
         out.emplace_back(std::move(table));
         QStringList notes;
         for (const auto& verdict : load.distanceVerdicts)
             if (verdict.colour() != watch::Colour::normal)
                 notes << QStringLiteral("%1 %2").arg(html::mark(verdict, c), html::text(verdict.sentence()));
-        notes << tr("By the notes' tables, between their entries only. They were flown by one pilot on one day in a new "
-                    "aircraft: keep a margin, and the approved manual goes before them.");
+        notes << tr(
+            "By the notes' tables, between their entries only. They were flown by one pilot on one day in a new "
+            "aircraft: keep a margin, and the approved manual goes before them.");
         out.emplace_back(notes.join(QStringLiteral("<br>")));
     }
     return out;

@@ -26,23 +26,27 @@ Figures TanksPage::figures() const {
                    q(line.why)});
     }
     Figures out{std::move(table)};
-    Table tanks({tr("tank"), tr("at the start, %1").arg(q(std::string(u.symbol))), tr("left at the end"), tr("left for another at")});
+    Table tanks({tr("tank"), tr("at the start, %1").arg(q(std::string(u.symbol))), tr("left at the end"),
+                 tr("left for another at")});
     const loading::TankSequence sequence(n, document_.sortie());
     const auto first = f.contents.at(0), last = f.contents.at(f.samples.size() - 1);
     for (std::size_t i = 0; i < n.fuel.tanks.size(); ++i) {
         const Tank& t = n.fuel.tanks[i];
         if (t.removable && !document_.sortie().contents.contains(t.id))
             continue;
-        tanks.row({q(t.name) + (t.gauged ? QString() : tr(", no gauge")), q(formatValue(first[i], u)), q(formatValue(last[i], u)),
+        tanks.row({q(t.name) + (t.gauged ? QString() : tr(", no gauge")), q(formatValue(first[i], u)),
+                   q(formatValue(last[i], u)),
                    t.id == n.fuel.landingTank
-                       ? tr("kept to land: %1").arg(q(formatValue(std::max(sequence.leaveAt(static_cast<int>(i)), f.reserveFuel), u)))
+                       ? tr("kept to land: %1")
+                             .arg(q(formatValue(std::max(sequence.leaveAt(static_cast<int>(i)), f.reserveFuel), u)))
                    : t.kind == TankKind::transfer ? tr("pumped over")
-                   : t.runDry                   ? tr("run dry")
-                                                : q(formatValue(sequence.leaveAt(static_cast<int>(i)), u))});
+                   : t.runDry                     ? tr("run dry")
+                                                  : q(formatValue(sequence.leaveAt(static_cast<int>(i)), u))});
     }
     out.emplace_back(std::move(tanks));
     QStringList lines;
-    lines << tr("No tank is changed under %1 above the ground. Fuel pressure falls first when one runs dry: booster on, other "
+    lines << tr("No tank is changed under %1 above the ground. Fuel pressure falls first when one runs dry: booster "
+                "on, other "
                 "tank, then look for why.")
                  .arg(html::text(formatHeight(sequence.changeAbove(), *n.cockpit.height)));
     for (const Phase phase : {Phase::climb, Phase::cruise, Phase::letDown})

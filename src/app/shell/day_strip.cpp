@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/day_strip.h"
-#include "loading/load_sheet.h"
 #include "kit/captioned.h"
 #include "kit/combo.h"
 #include "kit/flow_layout.h"
 #include "kit/theme.h"
 #include "kit/words.h"
+#include "loading/load_sheet.h"
 #include "pages/field_behaviour.h"
 #include "units/unit_table.h"
 #include <QHBoxLayout>
@@ -148,7 +148,7 @@ DayStrip::DayStrip(SortieDocument& document, QWidget* parent) : QWidget(parent),
     row->addWidget(captioned(tr("Fuel grade"), grade_, this));
     grade_->setToolTip(tr("Grade in the tanks today; a lower one cuts the boost that may be used"));
     row->addWidget(add(new InlineField(tr("Weight"), QStringLiteral("weight"),
-weightField(document_, cockpit(&Cockpit::weight)), this),
+                                       weightField(document_, cockpit(&Cockpit::weight)), this),
                        tr("All-up weight at start. It follows from the load sheet until it is typed; \"load\" lets it "
                           "follow again")));
     metar_ = new QPushButton(tr("METAR…"), this);
@@ -225,8 +225,9 @@ void DayStrip::refreshSummary() {
                                QString::fromStdString(format(f.fuelAtStart - f.fuelAtEnd, fuel)),
                                f.knowsWind() ? tr("WITH THE WIND") : tr("STILL AIR")));
     summary_->setToolTip(tr("Elapsed time from walk-round to the last engine stopped, and fuel used, %1 (model)\n%2")
-                             .arg(f.knowsWind() ? tr("with the wind aloft on its track")
-                                                : tr("in still air: the wind at the field says nothing of the wind aloft"),
+                             .arg(f.knowsWind()
+                                      ? tr("with the wind aloft on its track")
+                                      : tr("in still air: the wind at the field says nothing of the wind aloft"),
                                   QString::fromStdString(document_.plan().dayLine)));
 }
 

@@ -155,9 +155,20 @@ BestPoint CruiseSearch::improved(Goal goal, BestPoint best) const {
                                (range_.highest.si() - range_.lowest.si()) / (2.0 * triedRpm), 0.08};
     const double finest = 1.0 / 64;
     // Across too: the best often lies on an edge (just level, most boost) that runs aslant.
-    static constexpr std::array<std::array<double, 3>, 14> ways{{{1, 0, 0}, {-1, 0, 0}, {0, 1, 0}, {0, -1, 0}, {0, 0, 1},
-                                                                 {0, 0, -1}, {1, 1, 0}, {-1, -1, 0}, {1, -1, 0}, {-1, 1, 0},
-                                                                 {0, 1, -1}, {0, -1, 1}, {0.2, -0.2, 0}, {-0.2, -0.05, 0}}};
+    static constexpr std::array<std::array<double, 3>, 14> ways{{{1, 0, 0},
+                                                                 {-1, 0, 0},
+                                                                 {0, 1, 0},
+                                                                 {0, -1, 0},
+                                                                 {0, 0, 1},
+                                                                 {0, 0, -1},
+                                                                 {1, 1, 0},
+                                                                 {-1, -1, 0},
+                                                                 {1, -1, 0},
+                                                                 {-1, 1, 0},
+                                                                 {0, 1, -1},
+                                                                 {0, -1, 1},
+                                                                 {0.2, -0.2, 0},
+                                                                 {-0.2, -0.05, 0}}};
     for (double scale = 1.0; scale > finest;) {
         bool better = false;
         for (const auto& way : ways) {
@@ -191,18 +202,20 @@ std::optional<BestCruise::Curve> CruiseSearch::curveAt(Length height, std::vecto
             for (int r = 0; r <= triedRpm; ++r) {
                 const std::size_t family = gear * 2 + (mixture == Mixture::weak ? 1 : 0);
                 flight::LeverSetting s{
-                    Rotation::si(range_.lowest.si() + (range_.highest.si() - range_.lowest.si()) * r / triedRpm), {}, gear,
+                    Rotation::si(range_.lowest.si() + (range_.highest.si() - range_.lowest.si()) * r / triedRpm),
+                    {},
+                    gear,
                     mixture};
                 const auto allowed = most(level, s);
                 if (!allowed)
                     continue;
                 if (!onlyThrottle || sweeps.empty() || sweeps.back().family != family)
                     sweeps.push_back({{}, family, r}); // by the throttle alone the rpm is what is swept
-                const double wide = boosted ? std::min(allowed->si(), engine::operate(a_.model(), {s.rpm, std::nullopt, gear,
-                                                                                                 level.c.air, Speed::si(60),
-                                                                                                 mixture})
-                                                                          .manifoldPressure.si())
-                                            : 0.0;
+                const double wide =
+                    boosted ? std::min(allowed->si(), engine::operate(a_.model(), {s.rpm, std::nullopt, gear,
+                                                                                   level.c.air, Speed::si(60), mixture})
+                                                          .manifoldPressure.si())
+                            : 0.0;
                 if (boosted && wide < leastCruiseBoost)
                     continue;
                 for (int b = boosted && !onlyThrottle ? 0 : triedBoosts; b <= triedBoosts; ++b) {
@@ -272,9 +285,10 @@ std::optional<BestCruise::Curve> CruiseSearch::curveAt(Length height, std::vecto
 BestCruise CruiseSearch::search() const {
     const TypeNotes& n = a_.notes;
     BestCruise out;
-    out.windKnown = s_.flight.aloft && (s_.flight.legs.empty() ? s_.flight.track.has_value()
-                                                               : std::all_of(s_.flight.legs.begin(), s_.flight.legs.end(),
-                                                                             [](const Leg& l) { return l.track.has_value(); }));
+    out.windKnown =
+        s_.flight.aloft && (s_.flight.legs.empty() ? s_.flight.track.has_value()
+                                                   : std::all_of(s_.flight.legs.begin(), s_.flight.legs.end(),
+                                                                 [](const Leg& l) { return l.track.has_value(); }));
     const bool boosted = !n.engine.gears.empty();
     // Of each gear and mixture the best of every goal: where the search is improved from.
     struct Seed {
@@ -286,9 +300,8 @@ BestCruise CruiseSearch::search() const {
         levels.push_back(lowest_.si() + (highest_.si() - lowest_.si()) * i / std::max(1, triedHeights - 1));
     // The planned height beside them, in place of the nearest.
     const double planned = std::clamp(s_.flight.cruiseHeight.si(), lowest_.si(), highest_.si());
-    *std::min_element(levels.begin(), levels.end(), [&](double x, double y) {
-        return std::abs(x - planned) < std::abs(y - planned);
-    }) = planned;
+    *std::min_element(levels.begin(), levels.end(),
+                      [&](double x, double y) { return std::abs(x - planned) < std::abs(y - planned); }) = planned;
     for (const double level : levels) {
         std::vector<BestPoint> all;
         if (auto curve = curveAt(Length::si(level), &all))
@@ -369,8 +382,8 @@ BestCruise CruiseSearch::search() const {
     const auto& m = f_.samples[cruise.firstSample];
     c.air = s_.day.at(s_.day.pressureAltitudeOf(Length::si(m[Gauge::height])));
     BestPoint now;
-    now.cruise = flight::cruisePoint(a_, c, knock_,
-                                     {cruise.setting.rpm, cruise.setting.boost, cruise.setting.gear, cruise.setting.mixture});
+    now.cruise = flight::cruisePoint(
+        a_, c, knock_, {cruise.setting.rpm, cruise.setting.boost, cruise.setting.gear, cruise.setting.mixture});
     now.height = Length::si(m[Gauge::height]);
     if (now.cruise.level && now.cruise.burn > 0) {
         now.ground = groundSpeed(now.height, now.cruise.tas.si());
@@ -393,10 +406,11 @@ BestCruise CruiseSearch::search() const {
                     p && (!other || p->miles > other->miles))
                     other = p;
             if (other)
-                out.whyGear = fmt::format(
-                    "{} gear: {} gives {:.0f} % fewer miles at its best, {}.", name, n.engine.gears[g].name,
-                    std::max(0.0, 100.0 * (1.0 - other->miles / top.miles)),
-                    g > top.cruise.setting.gear ? "for the blower takes its power first" : "for it has no boost left up there");
+                out.whyGear =
+                    fmt::format("{} gear: {} gives {:.0f} % fewer miles at its best, {}.", name, n.engine.gears[g].name,
+                                std::max(0.0, 100.0 * (1.0 - other->miles / top.miles)),
+                                g > top.cruise.setting.gear ? "for the blower takes its power first"
+                                                            : "for it has no boost left up there");
         }
     }
     return out;
@@ -441,10 +455,11 @@ std::string gradeAbove(const TypeNotes& n, const std::string& grade) {
     for (const auto& known : n.fuel.grades)
         if (const auto k = engine::gradeNumber(known); k && *k >= *number)
             return {};
-    return fmt::format("Grade {} is above the notes': it brings no boost beyond theirs, only room before knock. Its lead "
-                       "fouls the plugs of an engine that idles slowly: warm up and taxi brisker, clear them before the "
-                       "run-up and after a long let-down.",
-                       grade);
+    return fmt::format(
+        "Grade {} is above the notes': it brings no boost beyond theirs, only room before knock. Its lead "
+        "fouls the plugs of an engine that idles slowly: warm up and taxi brisker, clear them before the "
+        "run-up and after a long let-down.",
+        grade);
 }
 
 } // namespace amber::advice

@@ -14,10 +14,10 @@ enum class Goal { miles, hours, price };
 /// A setting at a height, and what comes of it over the ground with today's wind.
 struct BestPoint {
     flight::CruisePoint cruise;
-    Length height;       ///< above sea level
-    double ground = 0.0; ///< m/s, over all legs
-    double miles = 0.0;  ///< m over the ground for each m³
-    double price = 0.0;  ///< m³ worth for each m over the ground, time counted by its price; 0 without one
+    Length height;         ///< above sea level
+    double ground = 0.0;   ///< m/s, over all legs
+    double miles = 0.0;    ///< m over the ground for each m³
+    double price = 0.0;    ///< m³ worth for each m over the ground, time counted by its price; 0 without one
     ManifoldPressure most; ///< boost that notes, grade, boundary and charge leave at this rpm; 0 without a boost gauge
 };
 

@@ -45,7 +45,8 @@ struct Frame {
     [[nodiscard]] std::optional<double> reaches(const Over& over) const {
         if (!over(mostSought))
             return std::nullopt;
-        // From above the first that is not over: with little power there is little wash, and less cooling than with more.
+        // From above the first that is not over: with little power there is little wash, and less cooling than with
+        // more.
         double low = leastSought, high = mostSought;
         constexpr int looks = 24;
         int i = looks - 1;
@@ -92,13 +93,14 @@ struct Frame {
             if (!most || n.engine.gears.empty())
                 return std::nullopt;
             const auto hot = [&](double boost) {
-                return engine::operate(a.model(), demand(rpm, ManifoldPressure::si(boost))).chargeTemperature.si() > *most;
+                return engine::operate(a.model(), demand(rpm, ManifoldPressure::si(boost))).chargeTemperature.si() >
+                       *most;
             };
             return reaches(hot);
         }
         case Bound::cooling: {
-            const auto most = limitHigh(n.engine.cooling == Cooling::air ? Gauge::headTemperature
-                                                                         : Gauge::coolantTemperature);
+            const auto most =
+                limitHigh(n.engine.cooling == Cooling::air ? Gauge::headTemperature : Gauge::coolantTemperature);
             if (!most)
                 return std::nullopt;
             const auto hot = [&](double boost) {
@@ -125,7 +127,8 @@ struct Frame {
     };
     [[nodiscard]] Least least(Rotation rpm) const {
         Least out;
-        for (const Bound b : {Bound::rating, Bound::grade, Bound::knock, Bound::charge, Bound::cooling, Bound::throttle})
+        for (const Bound b :
+             {Bound::rating, Bound::grade, Bound::knock, Bound::charge, Bound::cooling, Bound::throttle})
             if (const auto most = at(b, rpm); most && *most < out.boost - 1.0)
                 out = {*most, b};
         return out;
@@ -170,9 +173,10 @@ DayAllows dayAllows(const powerplant::Aircraft& a, const Sortie& s, const flight
     out.plannedRpm = frame.set.rpm;
     out.plannedBoost = f[phase].point.manifoldPressure;
     const air::Day day = air::standardDay(Length{});
-    out.standard = engine::operate(a.model(), {frame.rating.rpm, frame.rating.boost, phase == Phase::takeOff ? frame.set.gear : 0,
-                                               day.at(Length{}), frame.set.ias, frame.set.mixture})
-                       .power;
+    out.standard =
+        engine::operate(a.model(), {frame.rating.rpm, frame.rating.boost, phase == Phase::takeOff ? frame.set.gear : 0,
+                                    day.at(Length{}), frame.set.ias, frame.set.mixture})
+            .power;
     const UnitSpec& unit = n.unitOf(Gauge::boost);
     const auto lost = [&] {
         const double cost = out.standard.si() - out.power.si();
@@ -212,7 +216,8 @@ DayAllows dayAllows(const powerplant::Aircraft& a, const Sortie& s, const flight
     out.binds = least.bound;
     if (out.rpm.si() < top * 0.999) // what forbids the rating's own rpm is what binds
         out.binds = frame.least(frame.rating.rpm).bound;
-    out.planned = std::abs(out.plannedBoost.si() - least.boost) < 350.0 && std::abs(out.plannedRpm.si() - out.rpm.si()) < 0.2;
+    out.planned =
+        std::abs(out.plannedBoost.si() - least.boost) < 350.0 && std::abs(out.plannedRpm.si() - out.rpm.si()) < 0.2;
     std::string_view what = nameOf(out.binds);
     if (out.binds == Bound::cooling)
         what = n.engine.cooling == Cooling::air ? "the heads, flaps open" : "the coolant, shutters open";

@@ -36,7 +36,8 @@ struct DayAllows {
     std::vector<BoundLine> lines;  ///< for the map; empty without a boost gauge
 };
 
-DayAllows dayAllows(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown, Phase phase);
+DayAllows dayAllows(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown,
+                    Phase phase);
 /// The bound of one kind at an rpm, Pa; nothing where it does not hold here.
 std::optional<double> boundAt(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown,
                               Phase phase, Bound bound, Rotation rpm);

@@ -31,8 +31,9 @@ FuelNeeded fuelNeeded(const powerplant::Aircraft& a, const Sortie& s, const flig
     for (std::size_t i = static_cast<std::size_t>(Phase::start); i < plannedPhases; ++i) {
         const auto phase = static_cast<Phase>(i);
         const auto& p = f[phase];
-        FuelPart part{std::string(keyOf(phase)), std::string(titleOf(phase)), p.fuel, p.duration, p.distance,
-                      Origin::model, tabled(n, f, phase)};
+        FuelPart part{
+            std::string(keyOf(phase)), std::string(titleOf(phase)), p.fuel, p.duration, p.distance, Origin::model,
+            tabled(n, f, phase)};
         if (phase == Phase::warmUp)
             part.what = "Warm-up and taxi";
         out.burn += p.fuel;
@@ -48,11 +49,20 @@ FuelNeeded fuelNeeded(const powerplant::Aircraft& a, const Sortie& s, const flig
     out.alternate = f.alternateFuel;
     out.reserve = f.reserveFuel;
     if (out.alternate > 0)
-        out.parts.push_back({"alternate", s.flight.alternate.empty() ? "Alternate" : "To " + s.flight.alternate,
-                             out.alternate, out.flow > 0 ? out.alternate / out.flow : 0.0,
-                             s.flight.alternateDistance.si(), Origin::model, {}});
-    out.parts.push_back({"reserve", "Reserve", out.reserve, flight::reserveTime(n, s), 0.0,
-                         s.fuel.reserve ? Origin::entered : Origin::notes, {}});
+        out.parts.push_back({"alternate",
+                             s.flight.alternate.empty() ? "Alternate" : "To " + s.flight.alternate,
+                             out.alternate,
+                             out.flow > 0 ? out.alternate / out.flow : 0.0,
+                             s.flight.alternateDistance.si(),
+                             Origin::model,
+                             {}});
+    out.parts.push_back({"reserve",
+                         "Reserve",
+                         out.reserve,
+                         flight::reserveTime(n, s),
+                         0.0,
+                         s.fuel.reserve ? Origin::entered : Origin::notes,
+                         {}});
     out.needed = out.burn + out.alternate + out.reserve;
     out.aboard = f.fuelAtStart;
     for (const auto& tank : n.fuel.tanks)
@@ -66,14 +76,14 @@ FuelNeeded fuelNeeded(const powerplant::Aircraft& a, const Sortie& s, const flig
     out.furthest = std::max(0.0, s.flight.distance.si() + out.marginDistance);
     out.longest = std::max(0.0, f[Phase::stop].start - f[Phase::takeOff].start + out.marginSeconds);
     const UnitSpec& unit = *n.cockpit.fuel;
-    out.verdict = watch::unless(
-        out.margin >= 0, watch::Rule::reserve,
-        out.margin >= 0
-            ? fmt::format("{} aboard, {} needed: {} to spare, {} of cruise.", format(out.aboard, unit),
-                          format(out.needed, unit), format(out.margin, unit), formatHoursOrMinutes(out.marginSeconds))
-            : fmt::format("{} aboard, {} needed: {} short, {} of cruise.", format(out.aboard, unit),
-                          format(out.needed, unit), format(-out.margin, unit),
-                          formatHoursOrMinutes(-out.marginSeconds)));
+    out.verdict = watch::unless(out.margin >= 0, watch::Rule::reserve,
+                                out.margin >= 0
+                                    ? fmt::format("{} aboard, {} needed: {} to spare, {} or {} of cruise.",
+                                                  format(out.aboard, unit), format(out.needed, unit),
+                                                  format(out.margin, unit), formatHoursOrMinutes(out.marginSeconds), format(out.marginDistance, *n.cockpit.distance))
+                                    : fmt::format("{} aboard, {} needed: {} short, {} or {} of cruise.",
+                                                  format(out.aboard, unit), format(out.needed, unit),
+                                                  format(-out.margin, unit), formatHoursOrMinutes(-out.marginSeconds), format(-out.marginDistance, *n.cockpit.distance)));
     if (n.loading.oilBurn && n.loading.oil.si() > 0) {
         const double running = f.totalTime() - f[Phase::start].start;
         const double rate = n.loading.oilBurn->si() * static_cast<double>(n.engineCount());

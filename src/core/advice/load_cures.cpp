@@ -75,7 +75,8 @@ std::vector<LoadCure> loadCures(const powerplant::Aircraft& a, const Sortie& s, 
     const UnitSpec& unit = *n.cockpit.weight;
     const loading::Sheet sheet(n, s);
     const Track track(a, s, f);
-    const double heaviestAllowed = n.maxWeight.si() + (track.heaviest() - f.samples[f[Phase::takeOff].firstSample][Gauge::weight]);
+    const double heaviestAllowed =
+        n.maxWeight.si() + (track.heaviest() - f.samples[f[Phase::takeOff].firstSample][Gauge::weight]);
     const double step = unit.scale * (n.maxWeight.si() > 3000 ? 10.0 : 5.0); // what is weighed out to
     const auto proven = [&](LoadCure cure) {
         if (!checkSortie(cure.sortie, n, "").empty())

@@ -11,13 +11,14 @@ namespace amber::advice {
 struct LoadCure {
     enum class Kind { move, ballast, leave, tankOrder, fuelElsewhere };
     Kind kind = Kind::move;
-    std::string text; ///< "Move 140 lb from Aft cabin to Forward cabin"
-    Sortie sortie;    ///< with it applied
+    std::string text;  ///< "Move 140 lb from Aft cabin to Forward cabin"
+    Sortie sortie;     ///< with it applied
     double room = 0.0; ///< m inside the nearer limit at the worst moment
 };
 
 /// Least room, m, inside the envelope over the whole flight; the moment of it in `at`.
-double leastRoom(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown, double* at = nullptr);
+double leastRoom(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown,
+                 double* at = nullptr);
 
 /// Cures for a load that goes out of the envelope somewhere: the least that suffices of each kind, every one flown and
 /// seen to work. Empty when all is well, or when nothing that can be moved is enough.

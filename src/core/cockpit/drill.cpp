@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cockpit/drill.h"
 #include "cockpit/draft.h"
-#include "notes/table_reader.h"
 #include "notes/cockpit_units.h"
 #include "notes/document.h"
 #include "notes/lever_words.h"
 #include "notes/placeholder.h"
+#include "notes/table_reader.h"
 #include "units/text.h"
 #include "units/unit_table.h"
 #include <algorithm>

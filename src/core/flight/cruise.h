@@ -42,7 +42,6 @@ struct CruiseConditions {
     Volume fuel; ///< usable, for endurance and range
     std::string grade;
     double fuelDensity = 0.0; ///< kg/m³; 0: the notes'
-
 };
 
 /// One setting and what comes of it.

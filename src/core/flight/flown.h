@@ -88,9 +88,9 @@ struct TankChange {
     Phase phase = Phase::cruise;
     bool ranDry = false;
     int from = -1;
-    double left = 0.0;          ///< usable fuel left in the one before, m³
-    double distance = 0.0;      ///< m flown over the ground
-    bool wanted = false;        ///< run dry as the notes ask
+    double left = 0.0;            ///< usable fuel left in the one before, m³
+    double distance = 0.0;        ///< m flown over the ground
+    bool wanted = false;          ///< run dry as the notes ask
     bool beforeBadGround = false; ///< earlier than its fuel asks
     enum class Kind { feed, reserve, transferBegins, transferEnds, dropped };
     Kind kind = Kind::feed;
@@ -137,9 +137,9 @@ struct Flown {
     std::vector<GearChange> gearChanges;
     [[nodiscard]] const GearChange* gearChange() const { return gearChanges.empty() ? nullptr : &gearChanges.front(); }
     std::vector<TankChange> tankChanges;
-    TankContents contents;    ///< one row a sample
-    double fuelDensity = 0.0; ///< kg/m³, today's
-    double rampWeight = 0.0;  ///< kg
+    TankContents contents;            ///< one row a sample
+    double fuelDensity = 0.0;         ///< kg/m³, today's
+    double rampWeight = 0.0;          ///< kg
     std::vector<std::size_t> dropped; ///< samples from which drop tanks are gone: at most one
     struct LegFlown {
         std::string to;

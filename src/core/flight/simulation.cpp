@@ -26,7 +26,8 @@ const std::optional<ManifoldPressure> noBoost;
 Simulation::Simulation(const powerplant::Aircraft& aircraft, const Sortie& sortie, Pace pace)
     : a_(aircraft), n_(aircraft.notes), s_(sortie), day_(sortie.day), pace_(pace),
       plant_(std::make_shared<const powerplant::Powerplant>(aircraft, sortie.fuelGrade)), knock_(plant_->knock()),
-      state_(plant_->standing(day_, engineTemperatureOf(sortie))), levers_(plant_->levers()), watch_(aircraft.notes), sheet_(aircraft.notes, sortie), sequence_(aircraft.notes, sortie) {
+      state_(plant_->standing(day_, engineTemperatureOf(sortie))), levers_(plant_->levers()), watch_(aircraft.notes),
+      sheet_(aircraft.notes, sortie), sequence_(aircraft.notes, sortie) {
     run_.day = &day_;
     run_.ice = false; // told where it may form; a pilot keeps it clear
     for (std::size_t i = 0; i < n_.fuel.tanks.size(); ++i)
@@ -111,8 +112,9 @@ void Simulation::switchTo(int tank, bool dry, bool beforeBadGround) {
         return;
     const int from = std::exchange(tank_, tank);
     const bool wanted = n_.fuel.tanks[static_cast<std::size_t>(from)].runDry;
-    out_.tankChanges.push_back({time(), tank, phase_, dry && !wanted, from, state_.tanks[static_cast<std::size_t>(from)],
-                                state_.distance, wanted, beforeBadGround, TankChange::Kind::feed});
+    out_.tankChanges.push_back({time(), tank, phase_, dry && !wanted, from,
+                                state_.tanks[static_cast<std::size_t>(from)], state_.distance, wanted, beforeBadGround,
+                                TankChange::Kind::feed});
 }
 
 void Simulation::markTank(TankChange::Kind kind, int tank) {
@@ -213,9 +215,11 @@ void Simulation::balance() {
             out_.samples[off].time, out_.samples[off].time, most);
         for (const auto& line : sheet_.lines())
             if (line.station && line.most)
-                add(watch::Rule::stationOver, watch::unless(line.mass <= *line.most * 1.0005, watch::Rule::stationOver,
-                        fmt::format("{}: {} is more than the {} it may carry.", line.name,
-                                    format(line.mass, *n_.cockpit.weight), format(*line.most, *n_.cockpit.weight))),
+                add(watch::Rule::stationOver,
+                    watch::unless(line.mass <= *line.most * 1.0005, watch::Rule::stationOver,
+                                  fmt::format("{}: {} is more than the {} it may carry.", line.name,
+                                              format(line.mass, *n_.cockpit.weight),
+                                              format(*line.most, *n_.cockpit.weight))),
                     0.0, 0.0, line.mass);
         if (n_.loading.maxZeroFuel)
             add(watch::Rule::overweight,
@@ -223,7 +227,9 @@ void Simulation::balance() {
                 sheet_.dry().mass);
         if (s_.load.weightTyped && !s_.load.stations.empty() &&
             std::abs(sheet_.ramp().mass - out_.rampWeight) > 0.5 * n_.cockpit.weight->scale)
-            add(watch::Rule::weightTyped, watch::broken(watch::Rule::weightTyped,
+            add(watch::Rule::weightTyped,
+                watch::broken(
+                    watch::Rule::weightTyped,
                     fmt::format("The weight is typed, {}; the load sheet adds to {}: the flight is reckoned with the "
                                 "typed one, its balance by the sheet.",
                                 format(out_.rampWeight, *n_.cockpit.weight),
@@ -234,10 +240,11 @@ void Simulation::balance() {
             const double aboard = std::min(s_.load.oil.value_or(n_.loading.oil).si(), n_.loading.oil.si());
             const double left = aboard - n_.loading.oilBurn->si() * engines_ * hours * 3600.0;
             const double least2 = n_.loading.oilLeast.value_or(Volume{}).si();
-            add(watch::Rule::oilForHours, watch::unless(left >= least2, watch::Rule::oilForHours,
-                    fmt::format("{} of oil is left at the end of {}, of {} that there must be.",
-                                format(std::max(0.0, left), *n_.cockpit.fuel), formatHoursMinutes(hours * 3600.0),
-                                format(least2, *n_.cockpit.fuel))),
+            add(watch::Rule::oilForHours,
+                watch::unless(left >= least2, watch::Rule::oilForHours,
+                              fmt::format("{} of oil is left at the end of {}, of {} that there must be.",
+                                          format(std::max(0.0, left), *n_.cockpit.fuel),
+                                          formatHoursMinutes(hours * 3600.0), format(least2, *n_.cockpit.fuel))),
                 0.0, out_.totalTime(), left);
         }
     }
@@ -638,9 +645,8 @@ void Simulation::limit(Setting& s, Phase phase) const {
 
 void Simulation::reserve() {
     out_.reserveFuel = reserveTime(n_, s_) * out_.cruiseFuelFlow;
-    out_.alternateFuel = out_.cruiseTas.si() > 0
-                             ? s_.flight.alternateDistance.si() / out_.cruiseTas.si() * out_.cruiseFuelFlow
-                             : 0.0;
+    out_.alternateFuel =
+        out_.cruiseTas.si() > 0 ? s_.flight.alternateDistance.si() / out_.cruiseTas.si() * out_.cruiseFuelFlow : 0.0;
     const double wanted = out_.reserveFuel + out_.alternateFuel;
     if (!dry_ && out_.fuelAtEnd < wanted)
         say(Phase::cruise, watch::Rule::reserve,

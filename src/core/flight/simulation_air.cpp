@@ -429,7 +429,8 @@ void Simulation::cruise() {
         const auto blows = wind();
         const double ground = air::groundSpeed(tas.si(), blows);
         if (ground < slowestGround) {
-            say(Phase::cruise, watch::Rule::crosswind, "The wind on this track is stronger than she flies: she does not arrive.");
+            say(Phase::cruise, watch::Rule::crosswind,
+                "The wind on this track is stronger than she flies: she does not arrive.");
             break;
         }
         const std::size_t leg = legNow();

@@ -90,7 +90,8 @@ std::vector<DistanceToday> distancesToday(const TypeNotes& n, const Sortie& s, M
             }
             d.value = value;
             if (d.why.empty())
-                d.why = t.dimension == Dimension::mass ? "for today's height and air" : "still air, hard, dry and level";
+                d.why =
+                    t.dimension == Dimension::mass ? "for today's height and air" : "still air, hard, dry and level";
         }
         out.push_back(std::move(d));
     }

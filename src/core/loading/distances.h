@@ -23,8 +23,8 @@ struct DistanceToday {
 std::optional<double> entryOf(const PerformanceTable& table, const Cockpit& cockpit, double weight, double height,
                               double temperature, std::string& why);
 
-/// Every table for the take-off's or landing's weight, field and air. Factors of the notes: wind along the runway by the
-/// notes' share for each 10 kt (compounded), surface, slope.
+/// Every table for the take-off's or landing's weight, field and air. Factors of the notes: wind along the runway by
+/// the notes' share for each 10 kt (compounded), surface, slope.
 std::vector<DistanceToday> distancesToday(const TypeNotes& notes, const Sortie& sortie, Mass takeOff, Mass landing);
 
 } // namespace amber::loading

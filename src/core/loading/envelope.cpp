@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "loading/envelope.h"
+#include "units/lookup.h"
 #include "units/text.h"
 #include "watch/rules.h"
 #include <algorithm>
@@ -67,34 +68,23 @@ watch::Verdict judgeSideways(const TypeNotes& n, const Balance& b, const std::st
                                      momentText(n.loading, most->si())));
 }
 
-namespace {
-double along(const std::vector<std::pair<double, double>>& table, double arm, bool& held) {
-    if (arm <= table.front().first || arm >= table.back().first) {
-        held = held || arm < table.front().first || arm > table.back().first;
-        return arm <= table.front().first ? table.front().second : table.back().second;
-    }
-    std::size_t i = 1;
-    while (table[i].first < arm)
-        ++i;
-    const double x = (arm - table[i - 1].first) / (table[i].first - table[i - 1].first);
-    return table[i - 1].second + x * (table[i].second - table[i - 1].second);
-}
-} // namespace
-
 std::vector<TrimAdvice> trimFor(const TypeNotes& n, const Balance& b) {
     std::vector<TrimAdvice> out;
-    const double x = std::clamp((b.mass - n.speeds.lightWeight.si()) /
-                                    (n.speeds.heavyWeight.si() - n.speeds.lightWeight.si()),
-                                0.0, 1.0);
+    const double x = std::clamp(
+        (b.mass - n.speeds.lightWeight.si()) / (n.speeds.heavyWeight.si() - n.speeds.lightWeight.si()), 0.0, 1.0);
     for (const auto& table : n.loading.trim) {
         TrimAdvice a;
         a.flap = table.flap;
-        const double light = along(table.light, b.arm(), a.held), heavy = along(table.heavy, b.arm(), a.held);
+        const double light = lookUp(table.light, b.arm()), heavy = lookUp(table.heavy, b.arm());
+        for (const auto* side : {&table.light, &table.heavy})
+            a.held = a.held || b.arm() < side->front().first || b.arm() > side->back().first;
         a.trim = light + x * (heavy - light);
         const double shown = std::abs(a.trim) < 0.05 ? 0.0 : a.trim;
         const std::string unit = n.loading.trimUnit.empty() ? "units" : n.loading.trimUnit;
         a.text = fmt::format("{} {}{}", formatNumber(std::abs(shown), 1), unit,
-                             shown == 0.0 ? "" : shown > 0 ? " nose up" : " nose down");
+                             shown == 0.0 ? ""
+                             : shown > 0  ? " nose up"
+                                          : " nose down");
         out.push_back(std::move(a));
     }
     return out;

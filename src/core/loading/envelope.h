@@ -30,7 +30,7 @@ watch::Verdict judgeSideways(const TypeNotes& notes, const Balance& balance, con
 struct TrimAdvice {
     std::string flap;
     double trim = 0.0;
-    std::string text; ///< "3.2 divisions nose up"
+    std::string text;  ///< "3.2 divisions nose up"
     bool held = false; ///< beyond the table: its end
 };
 std::vector<TrimAdvice> trimFor(const TypeNotes& notes, const Balance& balance);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "loading/load_sheet.h"
+#include "units/lookup.h"
 #include "units/text.h"
 #include <algorithm>
 #include <cmath>
@@ -7,17 +8,7 @@
 
 namespace amber::loading {
 double armOf(const Tank& tank, double contents) {
-    if (tank.arms.empty())
-        return tank.arm;
-    const auto after = std::find_if(tank.arms.begin(), tank.arms.end(),
-                                    [&](const std::pair<double, double>& p) { return p.first >= contents; });
-    if (after == tank.arms.begin())
-        return after->second;
-    if (after == tank.arms.end())
-        return tank.arms.back().second;
-    const auto& before = *(after - 1);
-    return before.second +
-           (after->second - before.second) * (contents - before.first) / (after->first - before.first);
+    return tank.arms.empty() ? tank.arm : lookUp(tank.arms, contents);
 }
 
 double usableAtStart(const TypeNotes& n, const Sortie& s, const Tank& tank) {
@@ -25,8 +16,7 @@ double usableAtStart(const TypeNotes& n, const Sortie& s, const Tank& tank) {
     return std::max(0.0, held.si() - (tank.capacity.si() - tank.usable.si()));
 }
 
-Sheet::Sheet(const TypeNotes& notes, const Sortie& sortie)
-    : n_(notes), density_(notes.fuel.densityAt(sortie.day.oat)) {
+Sheet::Sheet(const TypeNotes& notes, const Sortie& sortie) : n_(notes), density_(notes.fuel.densityAt(sortie.day.oat)) {
     const LoadingNotes& l = notes.loading;
     const AirframeFacts* own = sortie.airframe.facts.get();
     SheetLine empty{SheetLine::Kind::empty, "empty", "Empty", {}, notes.emptyWeight.si(), l.emptyArm, 0.0,
@@ -40,9 +30,15 @@ Sheet::Sheet(const TypeNotes& notes, const Sortie& sortie)
     }
     lines_.push_back(empty);
     for (const auto& station : l.stations) {
-        SheetLine line{SheetLine::Kind::station, station.id,  station.name,  {}, station.usual.si(), station.arm,
-                       station.side,             Origin::notes, station.most ? std::optional(station.most->si())
-                                                                             : std::nullopt,
+        SheetLine line{SheetLine::Kind::station,
+                       station.id,
+                       station.name,
+                       {},
+                       station.usual.si(),
+                       station.arm,
+                       station.side,
+                       Origin::notes,
+                       station.most ? std::optional(station.most->si()) : std::nullopt,
                        &station};
         if (const auto given = sortie.load.stations.find(station.id); given != sortie.load.stations.end()) {
             line.mass = given->second.si();
@@ -53,14 +49,29 @@ Sheet::Sheet(const TypeNotes& notes, const Sortie& sortie)
         lines_.push_back(std::move(line));
     }
     if (l.oil.si() > 0)
-        lines_.push_back({SheetLine::Kind::oil, "oil", "Oil", {},
-                          std::min(sortie.load.oil.value_or(l.oil).si(), l.oil.si()) * oilDensity, l.oilArm, 0.0,
-                          sortie.load.oil ? Origin::entered : Origin::notes, l.oil.si() * oilDensity, nullptr});
+        lines_.push_back({SheetLine::Kind::oil,
+                          "oil",
+                          "Oil",
+                          {},
+                          std::min(sortie.load.oil.value_or(l.oil).si(), l.oil.si()) * oilDensity,
+                          l.oilArm,
+                          0.0,
+                          sortie.load.oil ? Origin::entered : Origin::notes,
+                          l.oil.si() * oilDensity,
+                          nullptr});
     for (const auto& tank : notes.fuel.tanks) {
         atStart_.push_back(usableAtStart(notes, sortie, tank));
         if (tank.removable && tank.emptyMass.si() > 0 && sortie.contents.contains(tank.id)) {
-            lines_.push_back({SheetLine::Kind::dropTank, tank.id, tank.name + ", the tank itself", {},
-                              tank.emptyMass.si(), armOf(tank, 0.0), tank.side, Origin::notes, {}, nullptr});
+            lines_.push_back({SheetLine::Kind::dropTank,
+                              tank.id,
+                              tank.name + ", the tank itself",
+                              {},
+                              tank.emptyMass.si(),
+                              armOf(tank, 0.0),
+                              tank.side,
+                              Origin::notes,
+                              {},
+                              nullptr});
             if (tank.kind == TankKind::drop)
                 dropTanks_.add(tank.emptyMass.si(), armOf(tank, 0.0), tank.side);
         }
@@ -74,8 +85,15 @@ std::vector<SheetLine> Sheet::fuel() const {
     for (std::size_t i = 0; i < atStart_.size(); ++i) {
         const Tank& tank = n_.fuel.tanks[i];
         const double unusable = tank.capacity.si() - tank.usable.si();
-        out.push_back({SheetLine::Kind::fuel, tank.id, tank.name, {}, atStart_[i] * density_,
-                       armOf(tank, atStart_[i] + unusable), tank.side, Origin::entered, tank.usable.si() * density_,
+        out.push_back({SheetLine::Kind::fuel,
+                       tank.id,
+                       tank.name,
+                       {},
+                       atStart_[i] * density_,
+                       armOf(tank, atStart_[i] + unusable),
+                       tank.side,
+                       Origin::entered,
+                       tank.usable.si() * density_,
                        nullptr});
     }
     return out;
@@ -129,7 +147,8 @@ std::string shiftText(const LoadingNotes& n, double metres) {
 
 std::string momentText(const LoadingNotes& n, double kilogramMetres) {
     const double unit = (n.momentUnit ? n.momentUnit->scale : 1.0) * n.momentsDividedBy;
-    return formatNumber(kilogramMetres / unit, n.momentsDividedBy > 1 || !n.momentUnit || n.momentUnit->scale > 0.5 ? 1 : 0);
+    return formatNumber(kilogramMetres / unit,
+                        n.momentsDividedBy > 1 || !n.momentUnit || n.momentUnit->scale > 0.5 ? 1 : 0);
 }
 
 } // namespace amber::loading

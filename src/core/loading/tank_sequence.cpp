@@ -5,8 +5,8 @@
 namespace amber::loading {
 namespace {
 constexpr double leftGauged = 0.05, leftByClock = 0.10; // of what is usable
-constexpr double lowest = 300.0;                         // m above the ground, our own figure
-constexpr double ahead = 500.0;                          // m before bad ground begins
+constexpr double lowest = 300.0;                        // m above the ground, our own figure
+constexpr double ahead = 500.0;                         // m before bad ground begins
 } // namespace
 
 TankSequence::TankSequence(const TypeNotes& notes, const Sortie& sortie) : n_(notes), s_(sortie) {
@@ -20,7 +20,9 @@ TankSequence::TankSequence(const TypeNotes& notes, const Sortie& sortie) : n_(no
 
 double TankSequence::leaveAt(int tank, bool noseUp) const {
     const Tank& t = n_.fuel.tanks[static_cast<std::size_t>(tank)];
-    const double usual = t.runDry ? 0.0 : t.leaveAt ? t.leaveAt->si() : (t.gauged ? leftGauged : leftByClock) * t.usable.si();
+    const double usual = t.runDry    ? 0.0
+                         : t.leaveAt ? t.leaveAt->si()
+                                     : (t.gauged ? leftGauged : leftByClock) * t.usable.si();
     return std::max({usual, t.standpipe.si(), noseUp ? t.uncovers.si() : 0.0});
 }
 

@@ -91,8 +91,8 @@ inline constexpr std::array gaugeRegister{
     GaugeRow{Gauge::hydraulicPressure, "hydraulic-pressure", "Hydraulic pressure", Dimension::pressure, false,
              Lane::never, "hydraulics", true, "hydraulic_kPa", 1000},
     GaugeRow{Gauge::weight, "weight", "Weight", Dimension::mass, false, Lane::never, "weight", false, "weight_kg"},
-    GaugeRow{Gauge::balance, "balance", "Centre of gravity", Dimension::length, false, Lane::never,
-             "centre of gravity", false, "balance_m"},
+    GaugeRow{Gauge::balance, "balance", "Centre of gravity", Dimension::length, false, Lane::never, "centre of gravity",
+             false, "balance_m"},
 };
 static_assert([] {
     for (std::size_t i = 0; i < gaugeRegister.size(); ++i)

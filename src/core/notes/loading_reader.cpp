@@ -37,7 +37,8 @@ std::vector<std::pair<double, double>> readTrim(TableReader& t, const std::strin
         arm = armOf(l, arm);
     for (std::size_t i = 1; i < out.size(); ++i)
         if (!(out[i].first > out[i - 1].first)) {
-            t.problem(t.line(key), fmt::format("{}.{}: arms do not rise", t.path(), key), "Write the most forward first");
+            t.problem(t.line(key), fmt::format("{}.{}: arms do not rise", t.path(), key),
+                      "Write the most forward first");
             break;
         }
     return out;
@@ -53,10 +54,9 @@ LoadingNotes readLoading(TableReader t, const Cockpit& cockpit) {
         l.armUnit = cockpit.height == units::metre.spec ? units::metre.spec : findUnit(Dimension::length, "in");
     l.momentUnit = t.unit(Dimension::moment, "moment_unit");
     if (!l.momentUnit)
-        l.momentUnit =
-            findUnit(Dimension::moment, cockpit.weight == units::kilogram.spec ? "kg m"
-                                        : l.armUnit == units::foot.spec        ? "lb ft"
-                                                                               : "lb in");
+        l.momentUnit = findUnit(Dimension::moment, cockpit.weight == units::kilogram.spec ? "kg m"
+                                                   : l.armUnit == units::foot.spec        ? "lb ft"
+                                                                                          : "lb in");
     l.momentsDividedBy = t.number("moments_divided_by").value_or(1.0);
     l.datum = t.text("datum", true);
     l.chord = t.quantitySi(Dimension::length, "chord", false, nullptr).value_or(0.0);
@@ -158,7 +158,8 @@ PerformanceTable readPerformanceTable(TableReader& t, const Cockpit& cockpit) {
         p.entries.push_back(v * p.unit->scale);
     const std::size_t wanted = std::max<std::size_t>(1, p.weights.size()) * p.heights.size() * p.temperatures.size();
     if (p.heights.empty() || p.temperatures.empty() || p.entries.size() != wanted)
-        t.problem(t.line(), fmt::format("distance \"{}\" has {} entries, {} are wanted", p.id, p.entries.size(), wanted),
+        t.problem(t.line(),
+                  fmt::format("distance \"{}\" has {} entries, {} are wanted", p.id, p.entries.size(), wanted),
                   "One for each weight, height and temperature: all of the first weight and height first");
     t.finish();
     return p;

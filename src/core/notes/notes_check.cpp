@@ -311,7 +311,8 @@ private:
                 say(0, fmt::format("tank \"{}\": a drop or transfer tank is not for take-off or landing", t.id),
                     "Name a main tank in fuel.take_off and fuel.landing");
             for (const auto& id : t.feeds)
-                if (std::none_of(n_.positions.begin(), n_.positions.end(), [&](const Position& p) { return p.id == id; }))
+                if (std::none_of(n_.positions.begin(), n_.positions.end(),
+                                 [&](const Position& p) { return p.id == id; }))
                     say(0, fmt::format("tank \"{}\" feeds \"{}\", which is no engine", t.id, id),
                         "Use the ids of engine positions");
         }

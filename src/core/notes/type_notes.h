@@ -318,17 +318,17 @@ struct Tank {
     bool gauged = true;
     std::vector<GroundCorrection> ground; ///< by rising attitude; empty: the gauge is right as she stands
     TankKind kind = TankKind::main;
-    bool removable = false; ///< hangs there only where the sortie names it
-    double arm = 0.0, side = 0.0;                 ///< m aft of the datum, m to starboard
-    std::vector<std::pair<double, double>> arms;  ///< contents m³ → arm m, rising; empty: `arm` whatever is in it
-    std::string to;                               ///< of a transfer tank: the one it is pumped to
-    std::optional<VolumeFlow> transferRate;       ///< of its pump
-    std::optional<Volume> leaveAt;                ///< usable fuel at which it is left
-    bool runDry = false;                          ///< the notes want it run dry
-    Volume standpipe;                             ///< usable fuel kept back until the cock is at reserve
-    Volume uncovers;                              ///< usable fuel below which the outlet uncovers nose-up
-    Mass emptyMass;                               ///< of a drop tank itself
-    std::vector<std::string> feeds;               ///< positions fed without the crossfeed; empty: all
+    bool removable = false;                      ///< hangs there only where the sortie names it
+    double arm = 0.0, side = 0.0;                ///< m aft of the datum, m to starboard
+    std::vector<std::pair<double, double>> arms; ///< contents m³ → arm m, rising; empty: `arm` whatever is in it
+    std::string to;                              ///< of a transfer tank: the one it is pumped to
+    std::optional<VolumeFlow> transferRate;      ///< of its pump
+    std::optional<Volume> leaveAt;               ///< usable fuel at which it is left
+    bool runDry = false;                         ///< the notes want it run dry
+    Volume standpipe;                            ///< usable fuel kept back until the cock is at reserve
+    Volume uncovers;                             ///< usable fuel below which the outlet uncovers nose-up
+    Mass emptyMass;                              ///< of a drop tank itself
+    std::vector<std::string> feeds;              ///< positions fed without the crossfeed; empty: all
 };
 
 struct FuelNotes {
@@ -340,9 +340,9 @@ struct FuelNotes {
     std::vector<std::string> order;
     Duration reserve;
     std::optional<Length> changeAbove; ///< least height above the ground at which a tank is changed
-    std::vector<std::string> grades; ///< best first
-    double groundAttitude = 0.0;     ///< ° nose up as she stands on level ground
-    double gaugeTolerance = 0.04;    ///< of the capacity, that a gauge may be off before it is written up
+    std::vector<std::string> grades;   ///< best first
+    double groundAttitude = 0.0;       ///< ° nose up as she stands on level ground
+    double gaugeTolerance = 0.04;      ///< of the capacity, that a gauge may be off before it is written up
 };
 
 /// A part of the top-view outline: metres aft of the nose, metres to starboard; a mirrored part is drawn on both sides.

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/describer.h"
-#include "loading/load_sheet.h"
 #include "cockpit/state.h"
+#include "loading/load_sheet.h"
 #include "notes/cockpit_units.h"
 #include "notes/lever_words.h"
 #include "notes/placeholder.h"
@@ -370,9 +370,8 @@ std::string Describer::headline(Phase phase, const PhasePlan& p) const {
     case Phase::load: {
         const auto& ramp = f_.samples[f_[phase].firstSample];
         return fmt::format("{}{} · {} of fuel", format(f_.rampWeight, *n_.cockpit.weight),
-                           ramp.has(Gauge::balance)
-                               ? " · balance " + loading::armText(n_.loading, ramp[Gauge::balance])
-                               : std::string(),
+                           ramp.has(Gauge::balance) ? " · balance " + loading::armText(n_.loading, ramp[Gauge::balance])
+                                                    : std::string(),
                            fuel(f_.fuelAtStart));
     }
     case Phase::walkRound:

@@ -2,8 +2,8 @@
 #include "advice/cool_down.h"
 #include "advice/let_down.h"
 #include "engine/leaning.h"
-#include "notes/cockpit_units.h"
 #include "loading/envelope.h"
+#include "notes/cockpit_units.h"
 #include "plan/describer.h"
 #include "watch/rating_clock.h"
 #include <algorithm>
@@ -285,8 +285,7 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
             auto verdict = watch::unless(!change.ranDry, watch::Rule::tankDry, why);
             add({(change.kind == flight::TankChange::Kind::feed ? "fuel-to-" : "tank-") +
                      n_.fuel.tanks[static_cast<std::size_t>(change.tank)].id,
-                 Dimension::duration,
-                 change.time - start},
+                 Dimension::duration, change.time - start},
                 fmt::format("{}, {}", tankText(change), formatHoursMinutes(change.time)),
                 change.time - start < 1.0 ? "at once" : "in " + formatHoursMinutes(change.time - start), Origin::model,
                 std::move(why), std::move(verdict));

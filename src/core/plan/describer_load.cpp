@@ -48,7 +48,8 @@ std::string Describer::tankReason(const flight::TankChange& c) const {
         return "The tank before it is empty.";
     if (c.phase >= Phase::letDown)
         return "The landing tank, by the notes" +
-               (c.from >= 0 ? fmt::format("; {} left in {}.", fuel(c.left), n_.fuel.tanks[static_cast<std::size_t>(c.from)].name)
+               (c.from >= 0 ? fmt::format("; {} left in {}.", fuel(c.left),
+                                          n_.fuel.tanks[static_cast<std::size_t>(c.from)].name)
                             : std::string("."));
     std::string why = s_.fuel.order.empty() ? "By the notes' order" : "In your order";
     if (c.from >= 0) {
@@ -70,7 +71,8 @@ void Describer::loadClocks(PhasePlan& p) const {
     const auto weight = [&](double kg) { return format(kg, weightUnit); };
     const auto add = [&](Fact fact, std::string what, std::string value, Origin origin, std::string why,
                          watch::Verdict verdict = {}) {
-        p.clocks.push_back({std::move(fact), std::move(what), std::move(value), origin, std::move(why), std::move(verdict)});
+        p.clocks.push_back(
+            {std::move(fact), std::move(what), std::move(value), origin, std::move(why), std::move(verdict)});
     };
     const loading::Sheet sheet(n_, s_);
     const Origin sum = s_.load.weightTyped ? Origin::entered : Origin::notes;

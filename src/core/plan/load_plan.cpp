@@ -70,13 +70,17 @@ LoadPlan loadPlan(const powerplant::Aircraft& a, const Sortie& s, const flight::
 std::vector<TankLine> tankLines(const Plan& plan, const TypeNotes& n) {
     std::vector<TankLine> out;
     const auto& samples = plan.flown.samples;
-    out.push_back({plan.flown[Phase::start].start, "Start and take-off on " + [&] {
-                       for (const auto& t : n.fuel.tanks)
-                           if (t.id == n.fuel.takeOffTank)
-                               return t.name;
-                       return std::string();
-                   }(),
-                   "By the notes.", {}, 0.0});
+    out.push_back({plan.flown[Phase::start].start,
+                   "Start and take-off on " +
+                       [&] {
+                           for (const auto& t : n.fuel.tanks)
+                               if (t.id == n.fuel.takeOffTank)
+                                   return t.name;
+                           return std::string();
+                       }(),
+                   "By the notes.",
+                   {},
+                   0.0});
     // The words stand on the Clock of their phase already.
     for (const auto& c : plan.flown.tankChanges) {
         TankLine line;
@@ -143,7 +147,10 @@ std::string milesUnit(const TypeNotes& n) {
 
 std::string milesText(const TypeNotes& n, double metresPerCubicMetre, bool withUnit) {
     const double value = metresPerCubicMetre * n.cockpit.fuel->scale / n.cockpit.distance->scale;
-    return formatNumber(value, value < 1.0 ? 3 : value < 10.0 ? 2 : 1) + (withUnit ? " " + milesUnit(n) : std::string());
+    return formatNumber(value, value < 1.0    ? 3
+                               : value < 10.0 ? 2
+                                              : 1) +
+           (withUnit ? " " + milesUnit(n) : std::string());
 }
 
 std::string bestText(const TypeNotes& n, const advice::BestPoint& p) {
@@ -153,9 +160,8 @@ std::string bestText(const TypeNotes& n, const advice::BestPoint& p) {
                        format(c.setting.rpm, units::rpm),
                        n.engine.gears.empty() ? std::string()
                                               : " · " + format(c.point.manifoldPressure.si(), n.unitOf(Gauge::boost)),
-                       gear, c.setting.mixture == Mixture::rich ? "rich" : "weak",
-                       format(c.tas.si(), *n.cockpit.speed), format(c.burn, amber::fuelFlowUnit(n.cockpit), 1),
-                       milesText(n, p.miles));
+                       gear, c.setting.mixture == Mixture::rich ? "rich" : "weak", format(c.tas.si(), *n.cockpit.speed),
+                       format(c.burn, amber::fuelFlowUnit(n.cockpit), 1), milesText(n, p.miles));
 }
 
 using json = nlohmann::ordered_json;
@@ -223,8 +229,12 @@ json fuelJson(const advice::FuelNeeded& need) {
              {"colour", watch::wordOf(need.verdict.colour())},
              {"sentence", need.verdict.sentence()}};
     for (const auto& p : need.parts) {
-        json part{{"id", p.id}, {"name", p.what}, {"fuel_l", p.volume * 1000}, {"seconds", p.seconds},
-                  {"distance_km", p.distance / 1000}, {"origin", markOf(p.origin)}};
+        json part{{"id", p.id},
+                  {"name", p.what},
+                  {"fuel_l", p.volume * 1000},
+                  {"seconds", p.seconds},
+                  {"distance_km", p.distance / 1000},
+                  {"origin", markOf(p.origin)}};
         if (p.byTable)
             part["notes_l"] = *p.byTable * 1000;
         out["parts"].push_back(std::move(part));
@@ -235,13 +245,18 @@ json fuelJson(const advice::FuelNeeded& need) {
 json tanksJson(const Plan& plan, const TypeNotes& n) {
     json out{{"changes", json::array()}, {"tanks", json::array()}};
     for (const auto& l : tankLines(plan, n))
-        out["changes"].push_back({{"time_s", l.time}, {"text", l.text}, {"why", l.why},
-                                  {"colour", watch::wordOf(l.verdict.colour())}, {"distance_km", l.distance / 1000}});
+        out["changes"].push_back({{"time_s", l.time},
+                                  {"text", l.text},
+                                  {"why", l.why},
+                                  {"colour", watch::wordOf(l.verdict.colour())},
+                                  {"distance_km", l.distance / 1000}});
     const auto& f = plan.flown;
     const auto first = f.contents.at(0), last = f.contents.at(f.samples.size() - 1);
     for (std::size_t i = 0; i < n.fuel.tanks.size(); ++i)
-        out["tanks"].push_back({{"id", n.fuel.tanks[i].id}, {"name", n.fuel.tanks[i].name},
-                                {"at_start_l", first[i] * 1000}, {"at_end_l", last[i] * 1000}});
+        out["tanks"].push_back({{"id", n.fuel.tanks[i].id},
+                                {"name", n.fuel.tanks[i].name},
+                                {"at_start_l", first[i] * 1000},
+                                {"at_end_l", last[i] * 1000}});
     return out;
 }
 
@@ -251,19 +266,30 @@ json bestJson(const advice::BestCruise& best, const std::vector<BestRow>& rows, 
     json out{{"wind_known", best.windKnown}, {"best", json::array()}, {"allows", json::array()}};
     for (const auto& r : rows) {
         const auto& c = r.point.cruise;
-        json row{{"id", r.id}, {"name", r.name}, {"height_m", r.point.height.si()}, {"rpm", c.setting.rpm.si() * 60},
-                 {"manifold_pressure_kPa", c.point.manifoldPressure.si() / 1000}, {"gear", gearName(n, c.setting.gear)},
-                 {"mixture", c.setting.mixture == Mixture::rich ? "rich" : "weak"}, {"tas_m_s", c.tas.si()},
-                 {"ground_m_s", r.point.ground}, {"fuel_l_h", c.burn * 3.6e6}, {"km_per_l", r.point.miles / 1e6},
-                 {"power_kW", c.point.power.si() / 1000}, {"origin", markOf(Origin::model)}};
+        json row{{"id", r.id},
+                 {"name", r.name},
+                 {"height_m", r.point.height.si()},
+                 {"rpm", c.setting.rpm.si() * 60},
+                 {"manifold_pressure_kPa", c.point.manifoldPressure.si() / 1000},
+                 {"gear", gearName(n, c.setting.gear)},
+                 {"mixture", c.setting.mixture == Mixture::rich ? "rich" : "weak"},
+                 {"tas_m_s", c.tas.si()},
+                 {"ground_m_s", r.point.ground},
+                 {"fuel_l_h", c.burn * 3.6e6},
+                 {"km_per_l", r.point.miles / 1e6},
+                 {"power_kW", c.point.power.si() / 1000},
+                 {"origin", markOf(Origin::model)}};
         out["best"].push_back(std::move(row));
     }
     out["why_gear"] = best.whyGear;
     for (const Phase phase : {Phase::takeOff, Phase::climb, Phase::cruise}) {
         const auto d = advice::dayAllows(a, s, f, phase);
-        out["allows"].push_back({{"phase", keyOf(phase)}, {"rating", d.rating}, {"rpm", d.rpm.si() * 60},
+        out["allows"].push_back({{"phase", keyOf(phase)},
+                                 {"rating", d.rating},
+                                 {"rpm", d.rpm.si() * 60},
                                  {"manifold_pressure_kPa", d.boost ? json(d.boost->si() / 1000) : json(nullptr)},
-                                 {"power_kW", d.power.si() / 1000}, {"binds", advice::nameOf(d.binds)},
+                                 {"power_kW", d.power.si() / 1000},
+                                 {"binds", advice::nameOf(d.binds)},
                                  {"sentence", d.sentence}});
     }
     return out;

@@ -21,17 +21,17 @@ inline constexpr double speedHair = 1e-6; ///< m/s, less is no change
 struct AircraftState {
     Milliseconds now = 0;
     std::vector<EngineState> engines;
-    std::vector<double> tanks; ///< m³ usable
+    std::vector<double> tanks;  ///< m³ usable
     double fuelDensity = 720.0; ///< kg/m³, of the fuel as it was filled
-    double charge = 0.0;       ///< Ah in the battery
-    double volts = 0.0;        ///< at the bus
-    double hydraulic = 0.0;    ///< Pa
-    double airBottle = 0.0;    ///< Pa, of a compressed-air starter
-    double height = 0.0;       ///< m above sea level
-    double distance = 0.0;     ///< m over the ground
-    double ias = 0.0;          ///< m/s
-    double rate = 0.0;         ///< m/s, up
-    double dryMass = 0.0;      ///< kg, of all but the fuel
+    double charge = 0.0;        ///< Ah in the battery
+    double volts = 0.0;         ///< at the bus
+    double hydraulic = 0.0;     ///< Pa
+    double airBottle = 0.0;     ///< Pa, of a compressed-air starter
+    double height = 0.0;        ///< m above sea level
+    double distance = 0.0;      ///< m over the ground
+    double ias = 0.0;           ///< m/s
+    double rate = 0.0;          ///< m/s, up
+    double dryMass = 0.0;       ///< kg, of all but the fuel
     bool operator==(const AircraftState&) const = default;
 };
 

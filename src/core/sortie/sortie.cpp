@@ -360,8 +360,8 @@ Problems checkSortie(const Sortie& sortie, const TypeNotes& notes, const std::st
         for (const auto& leg : sortie.flight.legs)
             sum += leg.distance.si();
         if (std::abs(sum - sortie.flight.distance.si()) > std::max(1000.0, 0.01 * sum))
-            say(fmt::format("flight.leg: the legs add to {}, the flight is {}",
-                            format(sum, *notes.cockpit.distance), format(sortie.flight.distance.si(), *notes.cockpit.distance)),
+            say(fmt::format("flight.leg: the legs add to {}, the flight is {}", format(sum, *notes.cockpit.distance),
+                            format(sortie.flight.distance.si(), *notes.cockpit.distance)),
                 "Correct a leg or the distance");
     }
     for (const auto& [id, dose] : sortie.airframe.extraPrime)

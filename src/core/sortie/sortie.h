@@ -94,25 +94,25 @@ struct WalkFindings {
 
 /// What is put aboard, beside the fuel.
 struct LoadChoice {
-    bool weightTyped = true;              ///< the weight stands as typed; else it follows from what is aboard
-    std::map<std::string, Mass> stations; ///< station id → mass; a station not named carries its usual
+    bool weightTyped = true;                  ///< the weight stands as typed; else it follows from what is aboard
+    std::map<std::string, Mass> stations;     ///< station id → mass; a station not named carries its usual
     std::map<std::string, std::string> names; ///< station id → who or what
-    std::optional<Volume> oil;            ///< in all tanks; none: full
+    std::optional<Volume> oil;                ///< in all tanks; none: full
 };
 
 /// How the fuel is to be used.
 struct FuelChoice {
-    std::vector<std::string> order;      ///< tank ids; empty: the notes'
-    std::optional<Duration> reserve;     ///< none: the notes'
-    std::optional<Distance> dropAt;      ///< drop tanks let go there, once empty; none: kept
+    std::vector<std::string> order;        ///< tank ids; empty: the notes'
+    std::optional<Duration> reserve;       ///< none: the notes'
+    std::optional<Distance> dropAt;        ///< drop tanks let go there, once empty; none: kept
     std::optional<VolumeFlow> priceOfTime; ///< fuel that an hour is worth, for the cheapest cruise
 };
 
 /// The strip that is taken off from.
 struct FieldChoice {
-    std::optional<double> runway;  ///< ° true, of the take-off
-    std::optional<Length> length;  ///< available
-    double slope = 0.0;            ///< in a hundred, up positive
+    std::optional<double> runway; ///< ° true, of the take-off
+    std::optional<Length> length; ///< available
+    double slope = 0.0;           ///< in a hundred, up positive
     bool grass = false, wet = false;
 };
 
