@@ -219,6 +219,42 @@ TEST(Tanks, NoneIsChangedOverBadGround) {
     EXPECT_EQ(changes, 1);
 }
 
+TEST(Tanks, OneThatDoesNotFeedEveryEngineAsksForTheCrossfeed) {
+    const auto& d = test::loaded("ostler-bush");
+    powerplant::Aircraft a = *d.aircraft;
+    a.notes.fuel.tanks[tankAt(a.notes, "left")].feeds = {"L", "C"};
+    const loading::TankSequence sequence(a.notes, *d.sortie);
+    EXPECT_TRUE(sequence.needsCrossfeed(static_cast<int>(tankAt(a.notes, "left"))));
+    EXPECT_FALSE(sequence.needsCrossfeed(static_cast<int>(tankAt(a.notes, "right"))));
+    auto s = *d.sortie;
+    s.fuel.order = {"right", "left"};
+    s.flight.distance = Distance::of(330, units::nauticalMile);
+    const auto plan = plan::makePlan(a, s);
+    bool told = false;
+    for (const auto& mark : plan.marks)
+        told = told || mark.text == "Fuel to Left wing, crossfeed open";
+    EXPECT_TRUE(told);
+}
+
+TEST(Tanks, AnOutletThatUncoversNoseUpIsLeftSoonerInTheClimb) {
+    const auto& d = test::loaded("thatcher-lesson");
+    const auto& n = d.aircraft->notes;
+    const auto left = static_cast<int>(tankAt(n, "left"));
+    const loading::TankSequence sequence(n, *d.sortie);
+    EXPECT_NEAR(sequence.leaveAt(left, true), 9 * 3.785411784e-3, 1e-6);
+    EXPECT_LT(sequence.leaveAt(left), 3 * 3.785411784e-3);
+    auto s = *d.sortie;
+    s.contents["left"] = Volume::of(13.5, units::usGallon);
+    const auto f = flight::fly(*d.aircraft, s);
+    bool changed = false;
+    for (const auto& c : f.tankChanges)
+        if (c.phase == Phase::climb) {
+            changed = true;
+            EXPECT_GT(sampleAt(f.samples, c.time)[Gauge::height], s.day.elevation.si() + 300 - 1);
+        }
+    EXPECT_TRUE(changed) << "before it uncovers, and not low";
+}
+
 TEST(Sortie, LoadFuelAndWindAreWrittenAndReadAgain) {
     const auto d = test::loadDemo("wheelwright-windy");
     auto s = *d.sortie;

@@ -20,6 +20,12 @@ void addBox(QCustomPlot& plot, double left, double right, double low, double hig
     box->setPen(QPen(line, 1.2));
     box->setBrush(fill);
 }
+/// A line that may go both ways in x, as no graph does.
+void addCurve(QCustomPlot& plot, const QVector<double>& x, const QVector<double>& y, const QPen& pen) {
+    auto* curve = new QCPCurve(plot.xAxis, plot.yAxis);
+    curve->setData(x, y);
+    curve->setPen(pen);
+}
 } // namespace
 
 LoadChart::LoadChart(SortieDocument& document, QWidget* parent)
@@ -104,9 +110,9 @@ void LoadChart::envelope() {
         ay << shown(mass, w);
     }
     for (const auto& [xs, ys] : {std::pair{fx, fy}, std::pair{ax, ay}})
-        addLine(*plot_, xs, ys, QPen(c.red, 1.8));
+        addCurve(*plot_, xs, ys, QPen(c.red, 1.8));
     for (const auto& xs : {fa, aa})
-        addLine(*plot_, xs, fy, QPen(c.amber, 1, Qt::DashLine));
+        addCurve(*plot_, xs, fy, QPen(c.amber, 1, Qt::DashLine));
     addLine(*plot_, {fx.back(), ax.back()}, {fy.back(), fy.back()}, QPen(c.red, 1.8));
     addText(*plot_, fx.back(), fy.back(), tr("most %1").arg(q(format(top, w))), Qt::AlignLeft | Qt::AlignBottom, c.red);
     const auto line = [&](std::optional<Mass> at, const QString& name) {
@@ -125,9 +131,7 @@ void LoadChart::envelope() {
     const auto flush = [&] {
         if (tx.size() < 2)
             return;
-        auto* curve = new QCPCurve(plot_->xAxis, plot_->yAxis); // goes both ways in x, as no graph does
-        curve->setData(tx, ty);
-        curve->setPen(QPen(held == watch::Colour::normal ? c.ink : c.of(*held), 2.6));
+        addCurve(*plot_, tx, ty, QPen(held == watch::Colour::normal ? c.ink : c.of(*held), 2.6));
     };
     for (const auto& b : load.track) {
         const auto place = loading::placeOf(l, b);
@@ -360,7 +364,7 @@ void LoadChart::best() {
     xUnit_ = q(std::string(v.symbol));
     yUnit_ = q(plan::milesUnit(n));
     yDecimals_ = 2;
-    title_ = tr("Over the ground, %1, against true speed, %2, by height (model)").arg(yUnit_, xUnit_);
+    title_ = tr("%1 over the ground, against true %2, by height (model)").arg(yUnit_, xUnit_);
     if (!best_ || best_->curves.empty()) {
         title_ = tr("No setting that the notes allow keeps her level today");
         ranges(0, 1, 0, 1);

@@ -31,7 +31,7 @@ PictureChart::~PictureChart() = default;
 void PictureChart::redraw(bool same) {
     if (!same)
         zoomed_ = false;
-    plot_->clearGraphs();
+    plot_->clearPlottables();
     plot_->clearItems();
     if (!document_.isOpen())
         return;

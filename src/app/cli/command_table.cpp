@@ -18,6 +18,7 @@ std::unique_ptr<Command> loadCommand();
 std::unique_ptr<Command> fuelCommand();
 std::unique_ptr<Command> tanksCommand();
 std::unique_ptr<Command> bestCommand();
+std::unique_ptr<Command> troubleCommand();
 std::unique_ptr<Command> stepCommand();
 std::unique_ptr<Command> notesCommand();
 std::unique_ptr<Command> drillCommand();
@@ -28,9 +29,10 @@ std::unique_ptr<Command> snapshotCommand();
 std::vector<std::unique_ptr<Command>> allCommands() {
     std::vector<std::unique_ptr<Command>> out;
     for (auto* make :
-         {planCommand, pointCommand, primeCommand, startOrderCommand, calibrateCommand, cruiseCommand,  chartCommand,
-          loadCommand, fuelCommand,  tanksCommand, bestCommand,       warmUpCommand,    letDownCommand, coolDownCommand,
-          stepCommand, drillCommand, notesCommand, checkCommand,      rangesCommand,    snapshotCommand})
+         {planCommand,    pointCommand,    primeCommand,   startOrderCommand, calibrateCommand, cruiseCommand,
+          chartCommand,   loadCommand,     fuelCommand,    tanksCommand,      bestCommand,      warmUpCommand,
+          letDownCommand, coolDownCommand, troubleCommand, stepCommand,       drillCommand,     notesCommand,
+          checkCommand,   rangesCommand,   snapshotCommand})
         out.push_back(make());
     return out;
 }

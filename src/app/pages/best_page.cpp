@@ -68,6 +68,8 @@ void BestPage::showRows() {
                       {},      false,   true};
     if (n.engine.gears.size() < 2)
         head.gear.clear();
+    if (!n.gauges.contains(Gauge::boost))
+        head.boost.clear();
     rows.emplace_back(head);
     for (const auto& r : found_) {
         const auto& c = r.point.cruise;

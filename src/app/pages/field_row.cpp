@@ -124,7 +124,7 @@ void FieldRow::refreshTanks() {
     }
     for (auto& [field, index] : tankFields_)
         if (const Tank* tank = tankOf(index))
-            field->setCaption(tr("%1 tank").arg(q(tank->name)));
+            field->setCaption(tank->name.ends_with("tank") ? q(tank->name) : tr("%1 tank").arg(q(tank->name)));
     for (auto& [field, index] : stationFields_)
         if (index < notes.loading.stations.size())
             field->setCaption(q(notes.loading.stations[index].name));
@@ -395,13 +395,23 @@ void FieldRow::buildGround() {
             changed.contents[tank()->id] = Volume::si(std::max(0.0, si));
             return document_.edit(changed, tr("fuel"), gesture);
         };
-        b.show = [this, tank, contents] {
+        const auto hangs = [this, tank] {
+            return !tank()->removable || document_.sortie().contents.contains(tank()->id);
+        };
+        b.show = [this, tank, contents, hangs] {
+            if (tank() && !hangs())
+                return tr("none");
             return tank() ? QString::fromStdString(format(contents().si(), *document_.aircraft().notes.cockpit.fuel))
                           : QString();
         };
         b.apply = [this, tank, put](const QString& text, int gesture) -> QString {
             if (!tank())
                 return {};
+            if (tank()->removable && (text.trimmed().isEmpty() || text.trimmed() == tr("none"))) {
+                Sortie changed = document_.before(gesture);
+                changed.contents.erase(tank()->id);
+                return document_.edit(changed, tr("fuel"), gesture);
+            }
             const auto read =
                 readQuantity(Dimension::volume, text.toStdString(), document_.aircraft().notes.cockpit.fuel);
             return read ? put(read.value().si, gesture) : QString::fromStdString(read.error());

@@ -190,6 +190,8 @@ BestPoint CruiseSearch::improved(Goal goal, BestPoint best) const {
 
 std::optional<BestCruise::Curve> CruiseSearch::curveAt(Length height, std::vector<BestPoint>* all) const {
     const bool boosted = !a_.notes.engine.gears.empty(), onlyThrottle = a_.propeller.followsThrottle();
+    // By the throttle alone the rpm is all there is to sweep, and the least that keeps her level is a sharp edge.
+    const int revolutions = onlyThrottle ? 3 * triedRpm : triedRpm;
     const Level level(*this, height);
     struct Sweep {
         std::vector<BestPoint> points;
@@ -199,10 +201,10 @@ std::optional<BestCruise::Curve> CruiseSearch::curveAt(Length height, std::vecto
     std::vector<Sweep> sweeps;
     for (std::size_t gear = 0; gear < range_.gears; ++gear)
         for (const Mixture mixture : range_.mixtures)
-            for (int r = 0; r <= triedRpm; ++r) {
+            for (int r = 0; r <= revolutions; ++r) {
                 const std::size_t family = gear * 2 + (mixture == Mixture::weak ? 1 : 0);
                 flight::LeverSetting s{
-                    Rotation::si(range_.lowest.si() + (range_.highest.si() - range_.lowest.si()) * r / triedRpm),
+                    Rotation::si(range_.lowest.si() + (range_.highest.si() - range_.lowest.si()) * r / revolutions),
                     {},
                     gear,
                     mixture};

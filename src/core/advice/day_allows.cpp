@@ -223,8 +223,8 @@ DayAllows dayAllows(const powerplant::Aircraft& a, const Sortie& s, const flight
         what = n.engine.cooling == Cooling::air ? "the heads, flaps open" : "the coolant, shutters open";
     out.sentence = fmt::format("{}{} holds it at {} and {}; {}.", static_cast<char>(std::toupper(what.front())),
                                what.substr(1), format(least.boost, unit), format(out.rpm, units::rpm), lost());
-    if (least.boost <= leastSought + 1.0)
-        out.sentence = fmt::format("{}{} leaves nothing today: cool down first, or wait for cooler air.",
+    if (best < 0.5 * out.standard.si() && out.binds != Bound::throttle)
+        out.sentence = fmt::format("{}{} leaves too little today: cool down first, or wait for cooler air.",
                                    static_cast<char>(std::toupper(what.front())), what.substr(1));
     constexpr int drawn = 28;
     const double low = 0.6 * top;

@@ -76,14 +76,15 @@ FuelNeeded fuelNeeded(const powerplant::Aircraft& a, const Sortie& s, const flig
     out.furthest = std::max(0.0, s.flight.distance.si() + out.marginDistance);
     out.longest = std::max(0.0, f[Phase::stop].start - f[Phase::takeOff].start + out.marginSeconds);
     const UnitSpec& unit = *n.cockpit.fuel;
-    out.verdict = watch::unless(out.margin >= 0, watch::Rule::reserve,
-                                out.margin >= 0
-                                    ? fmt::format("{} aboard, {} needed: {} to spare, {} or {} of cruise.",
-                                                  format(out.aboard, unit), format(out.needed, unit),
-                                                  format(out.margin, unit), formatHoursOrMinutes(out.marginSeconds), format(out.marginDistance, *n.cockpit.distance))
-                                    : fmt::format("{} aboard, {} needed: {} short, {} or {} of cruise.",
-                                                  format(out.aboard, unit), format(out.needed, unit),
-                                                  format(-out.margin, unit), formatHoursOrMinutes(-out.marginSeconds), format(-out.marginDistance, *n.cockpit.distance)));
+    out.verdict = watch::unless(
+        out.margin >= 0, watch::Rule::reserve,
+        out.margin >= 0
+            ? fmt::format("{} aboard, {} needed: {} to spare, {} or {} of cruise.", format(out.aboard, unit),
+                          format(out.needed, unit), format(out.margin, unit), formatHoursOrMinutes(out.marginSeconds),
+                          format(out.marginDistance, *n.cockpit.distance))
+            : fmt::format("{} aboard, {} needed: {} short, {} or {} of cruise.", format(out.aboard, unit),
+                          format(out.needed, unit), format(-out.margin, unit), formatHoursOrMinutes(-out.marginSeconds),
+                          format(-out.marginDistance, *n.cockpit.distance)));
     if (n.loading.oilBurn && n.loading.oil.si() > 0) {
         const double running = f.totalTime() - f[Phase::start].start;
         const double rate = n.loading.oilBurn->si() * static_cast<double>(n.engineCount());

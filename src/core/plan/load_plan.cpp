@@ -164,13 +164,12 @@ std::string bestText(const TypeNotes& n, const advice::BestPoint& p) {
                        format(c.burn, amber::fuelFlowUnit(n.cockpit), 1), milesText(n, p.miles));
 }
 
-using json = nlohmann::ordered_json;
-
-json loadJson(const LoadPlan& load, const powerplant::Aircraft& a, const Sortie& s) {
+nlohmann::ordered_json loadJson(const LoadPlan& load, const powerplant::Aircraft& a, const Sortie& s) {
     const auto& l = a.notes.loading;
-    json out{{"weight_typed", s.load.weightTyped}, {"items", json::array()}};
+    nlohmann::ordered_json out{{"weight_typed", s.load.weightTyped}, {"items", nlohmann::ordered_json::array()}};
     for (const auto& line : load.lines) {
-        json item{{"id", line.id}, {"name", line.name}, {"mass_kg", line.mass}, {"origin", markOf(line.origin)}};
+        nlohmann::ordered_json item{
+            {"id", line.id}, {"name", line.name}, {"mass_kg", line.mass}, {"origin", markOf(line.origin)}};
         if (!line.who.empty())
             item["who"] = line.who;
         if (l.given) {
@@ -180,9 +179,9 @@ json loadJson(const LoadPlan& load, const powerplant::Aircraft& a, const Sortie&
         }
         out["items"].push_back(std::move(item));
     }
-    out["moments"] = json::array();
+    out["moments"] = nlohmann::ordered_json::array();
     for (const auto& m : load.moments) {
-        json item{{"id", m.id}, {"mass_kg", m.balance.mass}};
+        nlohmann::ordered_json item{{"id", m.id}, {"mass_kg", m.balance.mass}};
         if (l.given) {
             const auto limits = loading::limitsAt(l, m.balance.mass);
             item["arm_m"] = m.balance.arm();
@@ -195,14 +194,15 @@ json loadJson(const LoadPlan& load, const powerplant::Aircraft& a, const Sortie&
         item["sentence"] = m.verdict.sentence();
         out["moments"].push_back(std::move(item));
     }
-    out["trim"] = json::array();
+    out["trim"] = nlohmann::ordered_json::array();
     for (const auto& t : load.trim)
         out["trim"].push_back({{"flap", t.flap}, {"trim", t.trim}, {"text", t.text}});
-    out["distances"] = json::array();
+    out["distances"] = nlohmann::ordered_json::array();
     for (std::size_t i = 0; i < load.distances.size(); ++i) {
         const auto& d = load.distances[i];
-        json item{{"id", d.id}, {"name", d.name}};
-        item[d.dimension == Dimension::mass ? "value_kg" : "value_m"] = d.value ? json(*d.value) : json(nullptr);
+        nlohmann::ordered_json item{{"id", d.id}, {"name", d.name}};
+        item[d.dimension == Dimension::mass ? "value_kg" : "value_m"] =
+            d.value ? nlohmann::ordered_json(*d.value) : nlohmann::ordered_json(nullptr);
         item["why"] = d.why;
         item["colour"] = watch::wordOf(load.distanceVerdicts[i].colour());
         out["distances"].push_back(std::move(item));
@@ -210,31 +210,31 @@ json loadJson(const LoadPlan& load, const powerplant::Aircraft& a, const Sortie&
     return out;
 }
 
-json fuelJson(const advice::FuelNeeded& need) {
-    json out{{"parts", json::array()},
-             {"burn_l", need.burn * 1000},
-             {"alternate_l", need.alternate * 1000},
-             {"reserve_l", need.reserve * 1000},
-             {"needed_l", need.needed * 1000},
-             {"aboard_l", need.aboard * 1000},
-             {"unusable_l", need.unusable * 1000},
-             {"margin_l", need.margin * 1000},
-             {"margin_s", need.marginSeconds},
-             {"margin_km", need.marginDistance / 1000},
-             {"furthest_km", need.furthest / 1000},
-             {"longest_s", need.longest},
-             {"oil_aboard_l", need.oilAboard * 1000},
-             {"oil_burnt_l", need.oilBurnt * 1000},
-             {"oil_lasts_s", need.oilHours},
-             {"colour", watch::wordOf(need.verdict.colour())},
-             {"sentence", need.verdict.sentence()}};
+nlohmann::ordered_json fuelJson(const advice::FuelNeeded& need) {
+    nlohmann::ordered_json out{{"parts", nlohmann::ordered_json::array()},
+                               {"burn_l", need.burn * 1000},
+                               {"alternate_l", need.alternate * 1000},
+                               {"reserve_l", need.reserve * 1000},
+                               {"needed_l", need.needed * 1000},
+                               {"aboard_l", need.aboard * 1000},
+                               {"unusable_l", need.unusable * 1000},
+                               {"margin_l", need.margin * 1000},
+                               {"margin_s", need.marginSeconds},
+                               {"margin_km", need.marginDistance / 1000},
+                               {"furthest_km", need.furthest / 1000},
+                               {"longest_s", need.longest},
+                               {"oil_aboard_l", need.oilAboard * 1000},
+                               {"oil_burnt_l", need.oilBurnt * 1000},
+                               {"oil_lasts_s", need.oilHours},
+                               {"colour", watch::wordOf(need.verdict.colour())},
+                               {"sentence", need.verdict.sentence()}};
     for (const auto& p : need.parts) {
-        json part{{"id", p.id},
-                  {"name", p.what},
-                  {"fuel_l", p.volume * 1000},
-                  {"seconds", p.seconds},
-                  {"distance_km", p.distance / 1000},
-                  {"origin", markOf(p.origin)}};
+        nlohmann::ordered_json part{{"id", p.id},
+                                    {"name", p.what},
+                                    {"fuel_l", p.volume * 1000},
+                                    {"seconds", p.seconds},
+                                    {"distance_km", p.distance / 1000},
+                                    {"origin", markOf(p.origin)}};
         if (p.byTable)
             part["notes_l"] = *p.byTable * 1000;
         out["parts"].push_back(std::move(part));
@@ -242,8 +242,9 @@ json fuelJson(const advice::FuelNeeded& need) {
     return out;
 }
 
-json tanksJson(const Plan& plan, const TypeNotes& n) {
-    json out{{"changes", json::array()}, {"tanks", json::array()}};
+nlohmann::ordered_json tanksJson(const Plan& plan, const TypeNotes& n) {
+    nlohmann::ordered_json out{{"changes", nlohmann::ordered_json::array()},
+                               {"tanks", nlohmann::ordered_json::array()}};
     for (const auto& l : tankLines(plan, n))
         out["changes"].push_back({{"time_s", l.time},
                                   {"text", l.text},
@@ -260,25 +261,27 @@ json tanksJson(const Plan& plan, const TypeNotes& n) {
     return out;
 }
 
-json bestJson(const advice::BestCruise& best, const std::vector<BestRow>& rows, const powerplant::Aircraft& a,
-              const Sortie& s, const flight::Flown& f) {
+nlohmann::ordered_json bestJson(const advice::BestCruise& best, const std::vector<BestRow>& rows,
+                                const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f) {
     const TypeNotes& n = a.notes;
-    json out{{"wind_known", best.windKnown}, {"best", json::array()}, {"allows", json::array()}};
+    nlohmann::ordered_json out{{"wind_known", best.windKnown},
+                               {"best", nlohmann::ordered_json::array()},
+                               {"allows", nlohmann::ordered_json::array()}};
     for (const auto& r : rows) {
         const auto& c = r.point.cruise;
-        json row{{"id", r.id},
-                 {"name", r.name},
-                 {"height_m", r.point.height.si()},
-                 {"rpm", c.setting.rpm.si() * 60},
-                 {"manifold_pressure_kPa", c.point.manifoldPressure.si() / 1000},
-                 {"gear", gearName(n, c.setting.gear)},
-                 {"mixture", c.setting.mixture == Mixture::rich ? "rich" : "weak"},
-                 {"tas_m_s", c.tas.si()},
-                 {"ground_m_s", r.point.ground},
-                 {"fuel_l_h", c.burn * 3.6e6},
-                 {"km_per_l", r.point.miles / 1e6},
-                 {"power_kW", c.point.power.si() / 1000},
-                 {"origin", markOf(Origin::model)}};
+        nlohmann::ordered_json row{{"id", r.id},
+                                   {"name", r.name},
+                                   {"height_m", r.point.height.si()},
+                                   {"rpm", c.setting.rpm.si() * 60},
+                                   {"manifold_pressure_kPa", c.point.manifoldPressure.si() / 1000},
+                                   {"gear", gearName(n, c.setting.gear)},
+                                   {"mixture", c.setting.mixture == Mixture::rich ? "rich" : "weak"},
+                                   {"tas_m_s", c.tas.si()},
+                                   {"ground_m_s", r.point.ground},
+                                   {"fuel_l_h", c.burn * 3.6e6},
+                                   {"km_per_l", r.point.miles / 1e6},
+                                   {"power_kW", c.point.power.si() / 1000},
+                                   {"origin", markOf(Origin::model)}};
         out["best"].push_back(std::move(row));
     }
     out["why_gear"] = best.whyGear;
@@ -287,7 +290,8 @@ json bestJson(const advice::BestCruise& best, const std::vector<BestRow>& rows, 
         out["allows"].push_back({{"phase", keyOf(phase)},
                                  {"rating", d.rating},
                                  {"rpm", d.rpm.si() * 60},
-                                 {"manifold_pressure_kPa", d.boost ? json(d.boost->si() / 1000) : json(nullptr)},
+                                 {"manifold_pressure_kPa", d.boost ? nlohmann::ordered_json(d.boost->si() / 1000)
+                                                                   : nlohmann::ordered_json(nullptr)},
                                  {"power_kW", d.power.si() / 1000},
                                  {"binds", advice::nameOf(d.binds)},
                                  {"sentence", d.sentence}});

@@ -11,7 +11,8 @@ inline double lookUp(const std::vector<std::pair<double, double>>& table, double
         return table.front().second;
     for (std::size_t i = 1; i < table.size(); ++i)
         if (x <= table[i].first) {
-            const auto &[x0, y0] = table[i - 1], &[x1, y1] = table[i];
+            const auto& [x0, y0] = table[i - 1];
+            const auto& [x1, y1] = table[i];
             return y0 + (y1 - y0) * (x - x0) / (x1 - x0);
         }
     return table.back().second;
