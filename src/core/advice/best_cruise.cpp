@@ -328,7 +328,26 @@ BestCruise CruiseSearch::search() const {
         for (const auto* p : from) {
             if (worth(goal, *p) < 0.93 * worth(goal, *from.front()))
                 break; // a grid's width behind: no gear or mixture makes that up
-            const auto better = improved(goal, *p);
+            auto better = improved(goal, *p);
+            // Where rpm and speed settle on each other the edge of level flight is ragged: looked over once more,
+            // closely.
+            if (a_.propeller.followsThrottle()) {
+                auto seen = better;
+                constexpr int looksUp = 14, looksAlong = 30;
+                for (int h = 0; h <= looksUp; ++h)
+                    for (int r = 0; r <= looksAlong; ++r) {
+                        const Length height =
+                            Length::si(lowest_.si() + (highest_.si() - lowest_.si()) * 0.5 * h / looksUp);
+                        const auto q =
+                            at(height, {Rotation::si(better.cruise.setting.rpm.si() * (0.96 + 0.08 * r / looksAlong)),
+                                        {},
+                                        p->cruise.setting.gear,
+                                        p->cruise.setting.mixture});
+                        if (q && worth(goal, *q) > worth(goal, seen))
+                            seen = *q;
+                    }
+                better = improved(goal, seen);
+            }
             if (!found || worth(goal, better) > worth(goal, *found))
                 found = better;
         }
