@@ -386,9 +386,9 @@ void LoadChart::best() {
     if (best_->miles)
         high = std::max(high, best_->miles->miles);
     const double span = right - left;
-    ranges(shown(left - 0.03 * span, v), shown(right + 0.26 * span, v), low * scale * 0.94, high * scale * 1.09);
+    ranges(shown(left - 0.03 * span, v), shown(right + 0.38 * span, v), low * scale * 0.86, high * scale * 1.09);
     double free = 1e18;
-    const double step = 0.05 * (high * 1.09 - low * 0.94) * scale;
+    const double step = 0.05 * (high * 1.09 - low * 0.86) * scale;
     std::vector<std::pair<double, const advice::BestCruise::Curve*>> ends;
     int kind = 0;
     for (const auto& curve : best_->curves) {

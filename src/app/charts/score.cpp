@@ -356,28 +356,35 @@ void Score::paintEvent(QPaintEvent*) {
 
     // Marks: what must be done, above the lanes; labels where there is room.
     p.setFont(face(11));
-    double free = box.left() - 1;
     const double markY = box.top() - 7;
-    for (const auto& mark : document_.plan().marks) {
-        const double x = xOf(mark.time);
-        if (x < box.left() - 1 || x > box.right() + 1)
-            continue;
-        p.setPen(QPen(c.rule, 1, Qt::DotLine));
-        p.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
-        if (mark.verdict.colour() == watch::Colour::normal) {
-            p.setPen(QPen(c.ink, 1.5));
+    struct Span {
+        double left, right;
+    };
+    std::vector<Span> named{{-1e9, box.left() - 1}};
+    // What comes round by the clock is named last, where there is room beside the rest.
+    for (const bool chores : {false, true})
+        for (const auto& mark : document_.plan().marks) {
+            const double x = xOf(mark.time);
+            if (mark.chore != chores || x < box.left() - 1 || x > box.right() + 1)
+                continue;
+            p.setPen(QPen(c.rule, 1, Qt::DotLine));
+            p.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
+            if (mark.verdict.colour() != watch::Colour::normal) {
+                drawColourMark(p, QPointF(x, box.bottom() - 3), mark.verdict.colour(), c, 4);
+                continue;
+            }
+            p.setPen(QPen(chores ? c.faint : c.ink, 1.5));
             p.drawLine(QPointF(x, markY + 1), QPointF(x, markY + 7));
             const QString text = q(mark.text);
             const double wide = QFontMetricsF(p.font()).horizontalAdvance(text);
-            if (x - 1 > free && x + wide < box.right() + 10) {
-                p.setPen(c.ink);
+            const bool room = std::none_of(named.begin(), named.end(),
+                                           [&](const Span& s) { return x - 1 <= s.right && x + wide + 9 >= s.left; });
+            if (room && x + wide < box.right() + 10) {
+                p.setPen(chores ? c.faint : c.ink);
                 p.drawText(QRectF(x - 1, markY - 13, wide + 2, 14), Qt::AlignLeft | Qt::AlignVCenter, text);
-                free = x + wide + 9;
+                named.push_back({x - 1, x + wide + 9});
             }
-        } else {
-            drawColourMark(p, QPointF(x, box.bottom() - 3), mark.verdict.colour(), c, 4);
         }
-    }
 
     if (reading) {
         const double x = xOf(cursor_);

@@ -411,7 +411,7 @@ std::string Describer::headline(Phase phase, const PhasePlan& p) const {
 
 void Describer::marks(Plan& plan) const {
     const auto add = [&](double time, Phase phase, std::string text, watch::Verdict verdict = {}) {
-        plan.marks.push_back({time, phase, std::move(text), std::move(verdict)});
+        plan.marks.push_back({time, phase, std::move(text), std::move(verdict), false});
     };
     add(f_[Phase::start].start, Phase::start, "Start");
     add(f_[Phase::runUp].start, Phase::runUp, "Run-up");
@@ -427,7 +427,7 @@ void Describer::marks(Plan& plan) const {
         for (const auto& chore : n_.phase(phase).clocks)
             if (chore.every && chore.every->si() >= leastChore)
                 for (double due = chore.every->si(); due < f_[phase].duration - 1.0; due += chore.every->si())
-                    add(f_[phase].start + due, phase, chore.what);
+                    plan.marks.push_back({f_[phase].start + due, phase, chore.what, {}, true});
     add(f_[Phase::letDown].start, Phase::letDown, "Let-down");
     add(f_[Phase::stop].start, Phase::stop, "Cool and stop");
     for (const auto& p : plan.phases)

@@ -103,6 +103,7 @@ struct Mark {
     Phase phase = Phase::start;
     std::string text;
     watch::Verdict verdict;
+    bool chore = false; ///< comes round by the clock: named where there is room beside the others
 };
 
 /// The plan: everything that screen, card and export show of a sortie.
