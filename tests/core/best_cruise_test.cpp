@@ -207,6 +207,29 @@ TEST(DayAllows, NamesWhatBinds) {
     EXPECT_TRUE(high.planned) << "the plan has full throttle there already";
 }
 
+TEST(DayAllows, WithoutAGovernorEngineAndBladesMeet) {
+    for (const char* name : {"tinker-damp", "sexton-meadow", "thatcher-lesson"}) {
+        const auto& d = test::loaded(name);
+        const auto f = flight::fly(*d.aircraft, *d.sortie);
+        const auto allowed = advice::dayAllows(*d.aircraft, *d.sortie, f, Phase::climb);
+        ASSERT_EQ(allowed.gives.size(), allowed.takes.size());
+        ASSERT_GT(allowed.gives.size(), 10u) << name;
+        // Wide open the crossing of the two is where she turns, to 1 % of the rpm; held by the throttle it lies beyond.
+        double crossing = 0.0;
+        for (std::size_t i = 1; i < allowed.gives.size(); ++i) {
+            const double before = allowed.gives[i - 1].second - allowed.takes[i - 1].second,
+                         after = allowed.gives[i].second - allowed.takes[i].second;
+            if (before > 0 && after <= 0)
+                crossing = allowed.gives[i - 1].first +
+                           (allowed.gives[i].first - allowed.gives[i - 1].first) * before / (before - after);
+        }
+        if (allowed.binds == advice::Bound::throttle)
+            EXPECT_NEAR(crossing / allowed.rpm.si(), 1.0, 0.01) << name;
+        else
+            EXPECT_TRUE(crossing == 0.0 || crossing > 0.99 * allowed.rpm.si()) << name;
+    }
+}
+
 TEST(DayAllows, TakenItIsWhatThePlanFlies) {
     auto s = *test::demo("lorimer").sortie;
     s.flight.climbBoost = ManifoldPressure::of(33, units::manifold::inHg);

@@ -437,8 +437,38 @@ void LoadChart::allows() {
     title_ = tr("Most boost, %1, against rpm, at %2: what bounds it today (model)")
                  .arg(yUnit_, q(formatHeight(allowed.height.si(), *n.cockpit.height)));
     if (allowed.lines.empty()) {
-        title_ = tr("No boost gauge: the throttle is open until the rpm of the rating");
-        ranges(0, 1, 0, 1);
+        // The engine wide open against the blades: where they meet she turns.
+        const UnitSpec& w = *n.cockpit.power;
+        yUnit_ = q(std::string(w.symbol));
+        yDecimals_ = 0;
+        title_ = tr("Power, %1, against rpm: what the engine gives and the blades take (model)").arg(yUnit_);
+        QVector<double> x, gives, takes;
+        double most = 1.0;
+        for (std::size_t i = 0; i < allowed.gives.size(); ++i) {
+            x << allowed.gives[i].first * 60;
+            gives << shown(allowed.gives[i].second, w);
+            takes << shown(allowed.takes[i].second, w);
+            most = std::max(most, gives.back());
+        }
+        if (x.isEmpty()) {
+            ranges(0, 1, 0, 1);
+            return;
+        }
+        const double span = x.back() - x.front();
+        ranges(x.front() - 0.03 * span, x.back() + 0.34 * span, 0.0, 1.3 * most);
+        addLine(*plot_, x, gives, QPen(c.ink, 2.0));
+        addLine(*plot_, x, takes, QPen(c.ink, 2.0, Qt::DashLine));
+        addText(*plot_, x.back() + 0.02 * span, gives.back(), tr("the engine gives"), Qt::AlignLeft | Qt::AlignVCenter,
+                c.ink);
+        addText(*plot_, x.back() + 0.02 * span, std::clamp(takes.back(), 0.0, 1.22 * most), tr("the blades take"),
+                Qt::AlignLeft | Qt::AlignVCenter, c.ink);
+        const double limit = flight::ratingFor(n, document_.sortie(), phase_).rpm.si() * 60;
+        addLine(*plot_, {limit, limit}, {0.0, 1.3 * most}, QPen(c.red, 1.4));
+        addText(*plot_, limit, 1.29 * most, tr("rating"), Qt::AlignRight | Qt::AlignTop, c.red);
+        addRing(*plot_, allowed.rpm.si() * 60, shown(allowed.power.si(), w), c.amber, c.amber, 10);
+        addText(*plot_, allowed.rpm.si() * 60, shown(allowed.power.si(), w),
+                allowed.binds == advice::Bound::throttle ? tr("full throttle binds") : tr("held at the rating"),
+                Qt::AlignRight | Qt::AlignBottom, c.amber, true);
         return;
     }
     double low = allowed.boost ? allowed.boost->si() : 1e5, high = low;

@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "advice/day_allows.h"
+#include "air/airspeed.h"
+#include "air/atmosphere.h"
 #include "engine/fuel_grade.h"
 #include "engine/knock.h"
 #include "heat/drive.h"
@@ -192,6 +194,21 @@ DayAllows dayAllows(const powerplant::Aircraft& a, const Sortie& s, const flight
         const bool held = frame.set.byRpm || frame.set.rpm.si() >= frame.rating.rpm.si() * 0.998;
         out.binds = held ? Bound::rating : Bound::throttle;
         out.planned = true;
+        const auto& blades = phase == Phase::takeOff ? a.propeller.fine : a.propeller.coarse;
+        const double tas = air::trueAirspeed(frame.set.ias, frame.air.pressure, frame.air.temperature).si();
+        const double density = air::density(frame.air.pressure, frame.air.temperature);
+        constexpr int points = 24;
+        for (int i = 0; a.propeller.followsThrottle() && i <= points; ++i) {
+            const double rpm = frame.rating.rpm.si() * (0.62 + 0.46 * i / points);
+            const auto boost = frame.ratingBoost();
+            const double gives =
+                engine::operate(
+                    a.model(),
+                    frame.demand(Rotation::si(rpm), boost ? std::optional(ManifoldPressure::si(*boost)) : std::nullopt))
+                    .power.si();
+            out.gives.emplace_back(rpm, gives);
+            out.takes.emplace_back(rpm, blades.power(rpm, tas, density));
+        }
         out.sentence = fmt::format("{} holds it at {}; {}.", held ? "The rating" : "Full throttle",
                                    format(out.rpm, units::rpm), lost());
         return out;

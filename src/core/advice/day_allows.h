@@ -33,7 +33,9 @@ struct DayAllows {
     Rotation plannedRpm;
     ManifoldPressure plannedBoost; ///< that comes, as planned
     bool planned = false;          ///< the plan has it so already
-    std::vector<BoundLine> lines;  ///< for the map; empty without a boost gauge
+    std::vector<BoundLine> lines;  ///< for the map; empty where the throttle alone decides
+    /// Where the throttle alone decides: what the engine gives wide open and what the blades take, rev/s → W.
+    std::vector<std::pair<double, double>> gives, takes;
 };
 
 DayAllows dayAllows(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown,
