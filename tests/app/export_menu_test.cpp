@@ -35,7 +35,7 @@ protected:
 
 TEST_F(ExportMenu, ThePlanIsWrittenAsTheCommandLineWritesIt) {
     const QByteArray json = written(QStringLiteral("Plan as JSON"), QStringLiteral("p.json"));
-    EXPECT_EQ(json.toStdString(), plan::planJson(document().aircraft(), document().sortie(), document().plan()));
+    EXPECT_EQ(json.toStdString(), plan::planJson(document().aircraft(), document().sortie(), document().plan(), true));
     const auto shell = test::run({QStringLiteral("plan"), lorimer(), QStringLiteral("--json")});
     EXPECT_EQ(json, shell.out) << "one figure, one way to say it";
     const QByteArray csv = written(QStringLiteral("Plan as CSV"), QStringLiteral("p.csv"));

@@ -182,6 +182,7 @@ TEST(LoadCommands, SayTheSameAsEachOther) {
     const auto best = command({"best", sortie, "--json"}).json();
     EXPECT_EQ(best["best"][0]["id"], "now");
     EXPECT_EQ(best["allows"].size(), 3u);
+    EXPECT_EQ(plan["best"], best);
     const std::string windy = test::dataFolder() + "/demo/wheelwright-windy.toml";
     const auto red = command({"load", windy});
     EXPECT_EQ(red.code, 1);

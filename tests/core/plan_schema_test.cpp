@@ -69,7 +69,7 @@ const json& schema() {
 }
 json planOf(const std::string& demo) {
     const auto& l = test::loaded(demo);
-    return json::parse(plan::planJson(*l.aircraft, *l.sortie, plan::makePlan(*l.aircraft, *l.sortie)));
+    return json::parse(plan::planJson(*l.aircraft, *l.sortie, plan::makePlan(*l.aircraft, *l.sortie), true));
 }
 
 TEST(PlanSchema, EveryDemoFollowsIt) {

@@ -28,7 +28,7 @@ int runPlan(const std::string& path, bool json, bool csv) {
         return exitProblems;
     }
     const auto made = plan::makePlan(*loaded.aircraft, *loaded.sortie);
-    const std::string text = json  ? plan::planJson(*loaded.aircraft, *loaded.sortie, made)
+    const std::string text = json  ? plan::planJson(*loaded.aircraft, *loaded.sortie, made, true)
                              : csv ? plan::planCsv(made)
                                    : plan::planText(made);
     fmt::print("{}", text);

@@ -487,11 +487,11 @@ void MainWindow::exportAs(const QString& kind) {
     } else if (kind == QLatin1String("chart.csv")) {
         error = writeAtomically(path, powerChart().csv());
     } else
-        error = writeAtomically(
-            path,
-            QByteArray::fromStdString(kind == QLatin1String("json")
-                                          ? plan::planJson(document_.aircraft(), document_.sortie(), document_.plan())
-                                          : plan::planCsv(document_.plan())));
+        error = writeAtomically(path,
+                                QByteArray::fromStdString(kind == QLatin1String("json")
+                                                              ? plan::planJson(document_.aircraft(), document_.sortie(),
+                                                                               document_.plan(), true)
+                                                              : plan::planCsv(document_.plan())));
     say(error.isEmpty() ? tr("Written to %1.").arg(path) : error, !error.isEmpty());
 }
 

@@ -21,7 +21,7 @@ std::string csvField(const std::string& text) {
     return out + "\"";
 }
 
-std::string planJson(const powerplant::Aircraft& aircraft, const Sortie& sortie, const Plan& plan) {
+std::string planJson(const powerplant::Aircraft& aircraft, const Sortie& sortie, const Plan& plan, bool searched) {
     using json = nlohmann::ordered_json;
     const flight::Flown& f = plan.flown;
     json root;
@@ -52,6 +52,11 @@ std::string planJson(const powerplant::Aircraft& aircraft, const Sortie& sortie,
     root["load"] = loadJson(loadPlan(aircraft, sortie, f), aircraft, sortie);
     root["fuel_needed"] = fuelJson(advice::fuelNeeded(aircraft, sortie, f));
     root["tanks"] = tanksJson(plan, aircraft.notes);
+    if (searched) {
+        const auto best = advice::CruiseSearch(aircraft, sortie, f).search();
+        root["best"] =
+            bestJson(best, bestRows(best, advice::leastFuelForLeg(aircraft, sortie, f)), aircraft, sortie, f);
+    }
     for (const auto& p : plan.phases) {
         json phase{{"phase", keyOf(p.phase)},      {"headline", p.headline},
                    {"start_s", p.start},           {"duration_s", p.duration},

@@ -5,8 +5,10 @@
 
 namespace amber::plan {
 
-/// The plan as JSON (docs/formats/plan-json.md), figures both as on screen and in SI.
-std::string planJson(const powerplant::Aircraft& aircraft, const Sortie& sortie, const Plan& plan);
+/// The plan as JSON (docs/formats/plan.schema.json), figures both as on screen and in SI.
+/// @param searched with the best cruise and what the day allows, which are searched for beside the plan
+std::string planJson(const powerplant::Aircraft& aircraft, const Sortie& sortie, const Plan& plan,
+                     bool searched = false);
 /// One row a setting, gauge or clock: phase,kind,what,value,origin,colour.
 std::string planCsv(const Plan& plan);
 /// For reading in a terminal.
