@@ -26,6 +26,9 @@ BestPage::BestPage(SortieDocument& document, QWidget* parent) : Page(document, p
     chart_ = new LoadChart(document_, this);
     right->addWidget(title_);
     right->addWidget(chart_, 1);
+    later_ = new QTimer(this);
+    later_->setSingleShot(true);
+    connect(later_, &QTimer::timeout, this, &BestPage::search);
     connect(rows_, &RowView::taken, this, [this](int r) { take(r - 1); });
 }
 
@@ -36,25 +39,31 @@ void BestPage::widen() {
 }
 
 void BestPage::refresh() {
-    best_ = advice::CruiseSearch(document_.aircraft(), document_.sortie(), document_.plan().flown).search();
+    // The search and the flights at every height take longer than a frame: where a picture stands already, they come
+    // after the frame that shows the edit.
+    if (!best_.curves.empty() && isVisible()) {
+        later_->start();
+        return;
+    }
+    search();
+}
+
+void BestPage::enter() {
+    best_ = {};
+    later_->stop();
+}
+
+void BestPage::search() {
+    later_->stop();
+    if (!document_.isOpen())
+        return;
+    const auto& a = document_.aircraft();
+    best_ = advice::CruiseSearch(a, document_.sortie(), document_.plan().flown).search();
+    legs_ = advice::leastFuelForLeg(a, document_.sortie(), document_.plan().flown);
     chart_->put(&best_);
     chart_->draw(LoadChart::Kind::best, phase_);
     title_->setText(chart_->title());
     title_->setToolTip(title_->text());
-    legs_.clear();
-    showRows();
-    // Every height flown out with its climb and let-down: after the frame.
-    if (!legsWanted_) {
-        legsWanted_ = true;
-        QTimer::singleShot(0, this, [this] { legs(); });
-    }
-}
-
-void BestPage::legs() {
-    legsWanted_ = false;
-    if (!document_.isOpen() || !isVisible())
-        return;
-    legs_ = advice::leastFuelForLeg(document_.aircraft(), document_.sortie(), document_.plan().flown);
     showRows();
 }
 
@@ -93,8 +102,11 @@ void BestPage::showRows() {
     rows_->put(std::move(rows));
     QStringList lines;
     lines << tr("<i>Enter or a double click takes a line into the plan, with its height.</i>");
-    if (!best_.whyGear.empty())
-        lines << html::text(best_.whyGear);
+    if (!best_.whyGear.empty()) {
+        QString why = html::text(best_.whyGear);
+        why[0] = why[0].toUpper();
+        lines << why;
+    }
     lines << (best_.windKnown ? tr("With the wind aloft on today's track.")
                               : tr("Still air: write the wind aloft and a track above, and it is reckoned in."));
     if (!document_.sortie().fuel.priceOfTime)

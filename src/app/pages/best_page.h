@@ -6,6 +6,8 @@
 #include "pages/page.h"
 #include "plan/load_plan.h"
 
+class QTimer;
+
 namespace amber::app {
 
 /// The best cruise for today's wind and weight: most miles, most hours, least fuel for the flight, cheapest; on one
@@ -15,6 +17,7 @@ class BestPage : public Page {
 public:
     explicit BestPage(SortieDocument& document, QWidget* parent = nullptr);
     void refresh() override;
+    void enter() override;
     /// Takes a line into the plan, its height too: an undoable edit.
     void take(int row);
     [[nodiscard]] const std::vector<plan::BestRow>& rows() const { return found_; }
@@ -24,7 +27,7 @@ protected:
 
 private:
     void showRows();
-    void legs();
+    void search();
 
     QWidget* left_;
     RowView* rows_;
@@ -33,7 +36,7 @@ private:
     advice::BestCruise best_;
     std::vector<advice::LegChoice> legs_;
     std::vector<plan::BestRow> found_;
-    bool legsWanted_ = false;
+    QTimer* later_;
 };
 
 } // namespace amber::app

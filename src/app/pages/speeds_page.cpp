@@ -43,10 +43,10 @@ Figures SpeedsPage::figures() const {
         Table table({tr("distances today"), tr("is"), tr("because")}, 2);
         for (std::size_t i = 0; i < load.distances.size(); ++i) {
             const auto& d = load.distances[i];
-            table.row(
-                {q(d.name),
-                 Table::Cell(d.value ? q(format(*d.value, *d.unit)) : tr("not in the table"), load.distanceVerdicts[i]),
-                 q(d.why)});
+            const auto& verdict = load.distanceVerdicts[i];
+            const QString is = d.value ? q(format(*d.value, *d.unit)) : tr("not in the table");
+            // What nothing is held against has no colour.
+            table.row({q(d.name), verdict.sentence().empty() ? Table::Cell(is) : Table::Cell(is, verdict), q(d.why)});
         }
         out.emplace_back(std::move(table));
         QStringList notes;
