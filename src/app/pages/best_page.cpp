@@ -53,6 +53,11 @@ void BestPage::enter() {
     later_->stop();
 }
 
+void BestPage::hideEvent(QHideEvent* event) {
+    enter();
+    Page::hideEvent(event);
+}
+
 void BestPage::search() {
     later_->stop();
     if (!document_.isOpen())

@@ -24,6 +24,8 @@ public:
 
 protected:
     void widen() override;
+    /// Out of sight it forgets: what is shown next is of then.
+    void hideEvent(QHideEvent* event) override;
 
 private:
     void showRows();
