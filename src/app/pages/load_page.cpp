@@ -71,6 +71,7 @@ Figures LoadPage::figures() const {
     if (l.given)
         heads << tr("arm, %1").arg(q(std::string(l.inPercent ? "%" : l.armUnit->symbol)))
               << (l.momentsDividedBy > 1 ? tr("moment / %1").arg(l.momentsDividedBy) : tr("moment"));
+    heads << tr("from");
     Table table(heads);
     for (const auto& line : load.lines) {
         if (line.mass <= 0 && !(line.station && line.station->kind != StationKind::ballast))
@@ -86,6 +87,7 @@ Figures LoadPage::figures() const {
             row.emplace_back(q(loading::armText(l, line.arm, false)));
             row.emplace_back(q(loading::momentText(l, line.moment())));
         }
+        row.emplace_back(q(std::string(markOf(line.origin))));
         table.row(std::move(row));
     }
     for (const auto& m : load.moments) {
@@ -94,6 +96,7 @@ Figures LoadPage::figures() const {
             row.emplace_back(q(loading::armText(l, m.balance.arm(), false)), m.verdict);
             row.emplace_back(q(loading::momentText(l, m.balance.moment)));
         }
+        row.emplace_back(q(std::string(markOf(m.id == "ramp" || m.id == "zero-fuel" ? Origin::notes : Origin::model))));
         table.row(std::move(row), true);
     }
     Figures out{std::move(table)};
