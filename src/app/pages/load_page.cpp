@@ -79,8 +79,8 @@ Figures LoadPage::figures() const {
         std::vector<Table::Cell> row{q(line.name) +
                                      (line.who.empty() ? QString() : QStringLiteral(", ") + q(line.who))};
         const QString mass = q(formatValue(line.mass, w));
-        if (line.station && line.most && line.mass > *line.most * 1.0005)
-            row.emplace_back(mass, watch::broken(watch::Rule::stationOver, {}));
+        if (const auto verdict = loading::judgeStation(n, line); verdict.colour() != watch::Colour::normal)
+            row.emplace_back(mass, verdict);
         else
             row.emplace_back(mass);
         if (l.given) {

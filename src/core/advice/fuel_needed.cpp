@@ -85,14 +85,11 @@ FuelNeeded fuelNeeded(const powerplant::Aircraft& a, const Sortie& s, const flig
             : fmt::format("{} aboard, {} needed: {} short, {} or {} of cruise.", format(out.aboard, unit),
                           format(out.needed, unit), format(-out.margin, unit), formatHoursOrMinutes(-out.marginSeconds),
                           format(-out.marginDistance, *n.cockpit.distance)));
-    if (n.loading.oilBurn && n.loading.oil.si() > 0) {
-        const double running = f.totalTime() - f[Phase::start].start;
-        const double rate = n.loading.oilBurn->si() * static_cast<double>(n.engineCount());
-        out.oilAboard = std::min(s.load.oil.value_or(n.loading.oil).si(), n.loading.oil.si());
-        out.oilBurnt = rate * running;
-        out.oilLeast = n.loading.oilLeast.value_or(Volume{}).si();
-        out.oilHours = std::max(0.0, (out.oilAboard - out.oilLeast) / rate);
-    }
+    const auto oil = loading::oilForHours(n, s, Duration::si(f.totalTime() - f[Phase::start].start));
+    out.oilAboard = oil.aboard;
+    out.oilBurnt = oil.burnt;
+    out.oilLeast = oil.least;
+    out.oilHours = oil.lasts;
     return out;
 }
 

@@ -214,13 +214,7 @@ void Simulation::balance() {
         add(watch::Rule::sideways, loading::judgeSideways(n_, fuelAt(off), when(out_.samples[off])),
             out_.samples[off].time, out_.samples[off].time, most);
         for (const auto& line : sheet_.lines())
-            if (line.station && line.most)
-                add(watch::Rule::stationOver,
-                    watch::unless(line.mass <= *line.most * 1.0005, watch::Rule::stationOver,
-                                  fmt::format("{}: {} is more than the {} it may carry.", line.name,
-                                              format(line.mass, *n_.cockpit.weight),
-                                              format(*line.most, *n_.cockpit.weight))),
-                    0.0, 0.0, line.mass);
+            add(watch::Rule::stationOver, loading::judgeStation(n_, line), 0.0, 0.0, line.mass);
         if (n_.loading.maxZeroFuel)
             add(watch::Rule::overweight,
                 loading::judgeWeight(n_, sheet_.dry().mass, n_.loading.maxZeroFuel->si(), "Without fuel"), 0.0, 0.0,
@@ -235,16 +229,14 @@ void Simulation::balance() {
                                 format(out_.rampWeight, *n_.cockpit.weight),
                                 format(sheet_.ramp().mass, *n_.cockpit.weight))),
                 0.0, 0.0, out_.rampWeight);
-        if (n_.loading.oilBurn && n_.loading.oil.si() > 0) {
-            const double hours = (out_.totalTime() - out_[Phase::start].start) / 3600.0;
-            const double aboard = std::min(s_.load.oil.value_or(n_.loading.oil).si(), n_.loading.oil.si());
-            const double left = aboard - n_.loading.oilBurn->si() * engines_ * hours * 3600.0;
-            const double least2 = n_.loading.oilLeast.value_or(Volume{}).si();
+        const Duration running = Duration::si(out_.totalTime() - out_[Phase::start].start);
+        if (const auto oil = loading::oilForHours(n_, s_, running); oil.lasts > 0 || oil.burnt > 0) {
+            const double left = oil.aboard - oil.burnt;
             add(watch::Rule::oilForHours,
-                watch::unless(left >= least2, watch::Rule::oilForHours,
+                watch::unless(left >= oil.least, watch::Rule::oilForHours,
                               fmt::format("{} of oil is left at the end of {}, of {} that there must be.",
                                           format(std::max(0.0, left), *n_.cockpit.fuel),
-                                          formatHoursMinutes(hours * 3600.0), format(least2, *n_.cockpit.fuel))),
+                                          formatHoursMinutes(running.si()), format(oil.least, *n_.cockpit.fuel))),
                 0.0, out_.totalTime(), left);
         }
     }

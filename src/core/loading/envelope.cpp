@@ -56,6 +56,14 @@ watch::Verdict judgeWeight(const TypeNotes& n, double kilograms, double most, co
                                            format(over, unit), format(most, unit)));
 }
 
+watch::Verdict judgeStation(const TypeNotes& n, const SheetLine& line) {
+    if (!line.station || !line.most)
+        return {};
+    return watch::unless(line.mass <= *line.most * 1.0005, watch::Rule::stationOver,
+                         fmt::format("{}: {} is more than the {} it may carry.", line.name,
+                                     format(line.mass, *n.cockpit.weight), format(*line.most, *n.cockpit.weight)));
+}
+
 watch::Verdict judgeSideways(const TypeNotes& n, const Balance& b, const std::string& when) {
     const auto& most = n.loading.mostSideways;
     if (!n.loading.given || !most)

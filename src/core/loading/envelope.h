@@ -23,6 +23,8 @@ Place placeOf(const LoadingNotes& notes, const Balance& balance);
 watch::Verdict judgeBalance(const TypeNotes& notes, const Balance& balance, const std::string& when);
 /// Weight against a greatest weight.
 watch::Verdict judgeWeight(const TypeNotes& notes, double kilograms, double most, const std::string& what);
+/// What stands at a station against what it may carry.
+watch::Verdict judgeStation(const TypeNotes& notes, const SheetLine& line);
 /// Moment about the middle against the most.
 watch::Verdict judgeSideways(const TypeNotes& notes, const Balance& balance, const std::string& when);
 

@@ -113,6 +113,18 @@ Balance Sheet::with(std::span<const double> tanks, bool dropped) const {
     return b;
 }
 
+OilForHours oilForHours(const TypeNotes& n, const Sortie& s, Duration running) {
+    if (!n.loading.oilBurn || n.loading.oil.si() <= 0)
+        return {};
+    const double rate = n.loading.oilBurn->si() * static_cast<double>(n.engineCount());
+    OilForHours out;
+    out.aboard = std::min(s.load.oil.value_or(n.loading.oil).si(), n.loading.oil.si());
+    out.burnt = rate * running.si();
+    out.least = n.loading.oilLeast.value_or(Volume{}).si();
+    out.lasts = std::max(0.0, (out.aboard - out.least) / rate);
+    return out;
+}
+
 Mass rampWeight(const TypeNotes& notes, const Sortie& sortie) {
     if (sortie.load.weightTyped)
         return sortie.weight;

@@ -69,6 +69,12 @@ double armOf(const Tank& tank, double contents);
 /// What can be burnt of a tank at the start: by the dip that was read, else what the sortie says, less what stays in
 /// it. A drop tank that the sortie does not name does not hang there.
 double usableAtStart(const TypeNotes& notes, const Sortie& sortie, const Tank& tank);
+/// Oil of all engines over a time of running, m³ and s; all 0 where the notes give no consumption.
+struct OilForHours {
+    double aboard = 0.0, burnt = 0.0, least = 0.0; ///< m³; `least` must be left
+    double lasts = 0.0;                            ///< s until the least is left
+};
+OilForHours oilForHours(const TypeNotes& notes, const Sortie& sortie, Duration running);
 /// Weight before the engines start: typed, or what is aboard.
 Mass rampWeight(const TypeNotes& notes, const Sortie& sortie);
 /// A centre of gravity in the notes' own way: "211.4 in", "24.3 %".
