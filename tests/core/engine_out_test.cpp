@@ -1,17 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What is left when an engine fails.
-#include "advice/engine_out.h"
+#include "trouble/engine_out.h"
 #include "air/atmosphere.h"
 #include "test_data.h"
 #include <cmath>
 
 namespace amber {
 namespace {
-using advice::DeadBlades;
+using trouble::DeadBlades;
 
-advice::OnTheRest rest(const flight::LoadedSortie& l, double height, double kilograms, std::vector<std::size_t> dead,
+trouble::OnTheRest rest(const flight::LoadedSortie& l, double height, double kilograms, std::vector<std::size_t> dead,
                        DeadBlades blades) {
-    return advice::onTheRest(*l.aircraft, *l.sortie, Length::si(height), Mass::si(kilograms), dead, blades, true);
+    return trouble::onTheRest(*l.aircraft, *l.sortie, Length::si(height), Mass::si(kilograms), dead, blades, true);
 }
 } // namespace
 
@@ -58,22 +58,22 @@ TEST(EngineOut, LosesTheClimbThatTheEngineGave) {
 TEST(EngineOut, TheCeilingIsWhereTheRateIsNil) {
     const auto& l = test::demo("lorimer");
     const auto f = flight::fly(*l.aircraft, *l.sortie);
-    const auto out = advice::engineOut(*l.aircraft, *l.sortie, f, f[Phase::cruise].start + 600, {1});
+    const auto out = trouble::engineOut(*l.aircraft, *l.sortie, f, f[Phase::cruise].start + 600, {1});
     ASSERT_TRUE(out.ceiling);
-    EXPECT_LT(std::abs(rest(l, out.ceiling->si(), out.weight.si(), {1}, DeadBlades::feathered).rate.si()), 0.06);
-    EXPECT_GT(rest(l, out.ceiling->si() - 300, out.weight.si(), {1}, DeadBlades::feathered).rate.si(), 0.0);
+    EXPECT_LT(std::abs(rest(l, out.ceiling->si(), out.moment.weight.si(), {1}, DeadBlades::feathered).rate.si()), 0.06);
+    EXPECT_GT(rest(l, out.ceiling->si() - 300, out.moment.weight.si(), {1}, DeadBlades::feathered).rate.si(), 0.0);
     // Cruising above it she drifts down to it, no faster than she sinks at the top.
-    if (out.height > *out.ceiling) {
+    if (out.moment.height > *out.ceiling) {
         EXPECT_FALSE(out.driftDown.holds);
         EXPECT_NEAR(out.driftDown.to.si(), out.ceiling->si(), 2.0);
         EXPECT_GT(out.driftDown.seconds,
-                  (out.height.si() - out.ceiling->si()) / std::max(0.1, -out.feathered.rate.si()));
+                  (out.moment.height.si() - out.ceiling->si()) / std::max(0.1, -out.feathered.rate.si()));
         EXPECT_EQ(out.verdict.colour(), watch::Colour::red);
     }
     // The starboard engine drives generator and pump, and there is no other.
-    EXPECT_NE(std::find_if(out.lost.begin(), out.lost.end(),
+    EXPECT_NE(std::find_if(out.lost.services.begin(), out.lost.services.end(),
                            [](const std::string& s) { return s.find("generator") != std::string::npos; }),
-              out.lost.end());
+              out.lost.services.end());
 }
 
 TEST(EngineOut, TwoOfFourIsWorseThanOneAndASingleComesDown) {
@@ -84,7 +84,7 @@ TEST(EngineOut, TwoOfFourIsWorseThanOneAndASingleComesDown) {
     EXPECT_LT(two, one - 1.0);
     const auto& t = test::loaded("thatcher-lesson");
     const auto f = flight::fly(*t.aircraft, *t.sortie);
-    const auto single = advice::engineOut(*t.aircraft, *t.sortie, f, f[Phase::cruise].start + 60, {0});
+    const auto single = trouble::engineOut(*t.aircraft, *t.sortie, f, f[Phase::cruise].start + 60, {0});
     EXPECT_FALSE(single.ceiling);
     EXPECT_LT(single.feathered.rate.si(), -1.5);
     EXPECT_EQ(single.verdict.colour(), watch::Colour::red);

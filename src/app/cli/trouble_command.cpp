@@ -1,12 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What is left when an engine fails, at a moment of a sortie.
-#include "advice/engine_out.h"
-#include "cli/cautions.h"
+// When it goes wrong, at a moment of a sortie: an engine out, a symptom, feathering and restarting, a dive, going
+// round, fire.
 #include "cli/command.h"
 #include "cli/exit_codes.h"
 #include "flight/open_files.h"
-#include "notes/cockpit_units.h"
+#include "notes/table_reader.h"
+#include "trouble/drill.h"
+#include "trouble/sheet.h"
+#include "trouble/symptoms.h"
 #include "units/text.h"
+#include <algorithm>
+#include <cmath>
 #include <cstdio>
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
@@ -16,18 +20,28 @@ namespace amber::app {
 namespace {
 using json = nlohmann::ordered_json;
 
+json numberOr(double si) {
+    return std::isnan(si) ? json(nullptr) : json(si);
+}
+
 class TroubleCommand final : public Command {
 public:
     [[nodiscard]] const char* name() const override { return "trouble"; }
     [[nodiscard]] const char* help() const override {
-        return "When an engine fails (engine-out): rate, ceiling, drift-down and what is lost, on the engine model";
+        return "When it goes wrong: engine-out, symptom, feather, restart, dive, go-round, fire: the drill on this "
+               "cockpit's controls and the figures beside it";
     }
     void declare(Arguments& a) override {
-        a.choice("what", what_, {"engine-out"}, "What goes wrong");
+        a.choice("what", what_, {"engine-out", "symptom", "feather", "restart", "dive", "go-round", "fire"},
+                 "What goes wrong");
         a.text("sortie", file_, "Sortie file (TOML)", Arguments::Need::required);
         a.text("--engine", engines_, "Ids of the engines that fail, \"1\" or \"1,2\"; the first without");
         a.text("--at", at_,
                "When: a phase, \"climb\", or so long after the first look, \"52 min\"; the first climb without");
+        a.text(
+            "--sign", signs_,
+            "symptom: what is noticed, parted by commas, \"oil-pressure falls-fast, shake\"; \"list\" names them all");
+        a.text("--to", to_, "dive: height above sea level to come down to, \"3,000 ft\"");
         a.flag("--json", json_, "JSON in SI units");
     }
     int run(const CommandActions&) override {
@@ -38,23 +52,25 @@ public:
             return exitProblems;
         }
         const auto& a = *loaded.aircraft;
+        const Sortie& s = *loaded.sortie;
         const TypeNotes& n = a.notes;
-        const auto wrong = [](const std::string& why) {
-            fmt::print(stderr, "amber-throttle trouble: {}\n", why);
-            return exitUsage;
-        };
         std::vector<std::size_t> dead;
         std::stringstream list(engines_.empty() ? n.positions.front().id : engines_);
         for (std::string id; std::getline(list, id, ',');) {
             std::size_t i = 0;
             while (i < n.positions.size() && n.positions[i].id != id)
                 ++i;
-            if (i == n.positions.size())
-                return wrong(fmt::format("--engine: the {} has no engine \"{}\"", n.name, id));
+            if (i == n.positions.size()) {
+                std::vector<std::string> ids;
+                for (const auto& p : n.positions)
+                    ids.push_back(p.id);
+                return wrong(fmt::format("--engine: the {} has no engine \"{}\"; its engines are {}", n.name, id,
+                                         fmt::join(ids, ", ")));
+            }
             if (std::find(dead.begin(), dead.end(), i) == dead.end())
                 dead.push_back(i);
         }
-        const auto flown = flight::fly(a, *loaded.sortie);
+        const auto flown = flight::fly(a, s);
         double time = flown[Phase::climb].start;
         if (const auto phase = phaseFromKey(at_); phase && *phase != Phase::writeUp) {
             time = flown[*phase].start + 0.5 * flown[*phase].duration;
@@ -64,78 +80,222 @@ public:
                 return wrong("--at: write a phase of the sortie, or a time within it, \"52 min\"");
             time = read.value().si();
         }
-        const auto out = advice::engineOut(a, *loaded.sortie, flown, time, dead);
-        if (json_)
-            printJson(out);
-        else
-            printText(out, n);
-        return out.verdict.colour() == watch::Colour::red ? exitProblems : exitOk;
+        const trouble::Case at{a, s, flown, trouble::momentAt(n, s, flown, time), dead};
+        if (what_ == "symptom")
+            return symptom(at);
+        json out{{"what", what_}, {"time_s", time}, {"phase", keyOf(at.moment.phase)}};
+        if (what_ == "engine-out") {
+            const auto o = trouble::engineOut(a, s, flown, time, dead);
+            head(n, at, fmt::format("{} out", fmt::join(o.names, " and ")));
+            json dead_ids = json::array();
+            for (const auto i : dead)
+                dead_ids.push_back(n.positions[i].id);
+            out["dead"] = dead_ids;
+            out["drift_down"] = json::array();
+            for (const auto& p : o.driftDown.path)
+                out["drift_down"].push_back(
+                    {{"seconds", p.seconds}, {"distance_m", p.distance}, {"height_m", p.height}});
+            drill(trouble::drillOf(at, Emergency::engineFails), out);
+            figures("figures", trouble::figuresOf(o, n), out);
+            return finish(out, o.verdict);
+        }
+        if (what_ == "go-round") {
+            const auto g = trouble::goRound(a, s, flown);
+            head(n, at,
+                 fmt::format("Going round at the landing field, {}", formatHeight(g.field.si(), *n.cockpit.height)));
+            drill(trouble::goRoundDrill(at), out);
+            figures("figures", trouble::figuresOf(g, n), out);
+            if (!json_ && !g.left.empty())
+                fmt::print("\nleft as it was:\n");
+            figures("left_so", trouble::leftSo(g, n), out);
+            return finish(out, g.climbs);
+        }
+        if (what_ == "dive") {
+            std::optional<Length> to;
+            if (!to_.empty()) {
+                const auto read = amber::read<Dimension::length>(to_, n.cockpit.height);
+                if (!read)
+                    return wrong("--to: " + read.error());
+                to = read.value();
+            }
+            const auto d = trouble::dive(a, s, flown, time, to);
+            head(n, at, fmt::format("Dive to {}", formatHeight(d.to.si(), *n.cockpit.height)));
+            drill(trouble::drillOf(at, Emergency::dive), out);
+            figures("figures", trouble::figuresOf(d, n), out);
+            return finish(out, d.ways.empty() ? watch::Verdict() : d.ways.front().shock);
+        }
+        if (what_ == "fire") {
+            head(n, at, "Fire");
+            for (const auto e :
+                 {Emergency::fireStarting, Emergency::fireGround, Emergency::fireAir, Emergency::fireInduction})
+                drill(trouble::drillOf(at, e), out);
+            return finish(out, {});
+        }
+        const bool feather = what_ == "feather";
+        head(n, at, feather ? "Feather" : "Unfeather and restart");
+        drill(trouble::drillOf(at, feather ? Emergency::feather : Emergency::restart), out);
+        figures("figures", trouble::restartFigures(a, s, flown, at.moment), out);
+        return finish(out, {});
     }
 
 private:
-    static json of(const advice::OnTheRest& r) {
-        return {{"ias_m_s", r.ias.si()},
-                {"rate_m_s", r.rate.si()},
-                {"power_kW", r.each.si() / 1e3},
-                {"needed_kW", r.needed.si() / 1e3},
-                {"rating", r.rating},
-                {"continuous", r.continuous}};
+    static int wrong(const std::string& why) {
+        fmt::print(stderr, "amber-throttle trouble: {}\n", why);
+        return exitUsage;
     }
-    static void printJson(const advice::EngineOut& o) {
-        json out{{"time_s", o.time},
-                 {"height_m", o.height.si()},
-                 {"weight_kg", o.weight.si()},
-                 {"dead", o.dead},
-                 {"feathers", o.feathers},
-                 {"windmilling", of(o.windmilling)},
-                 {"feathered", of(o.feathered)},
-                 {"limited", of(o.limited)},
-                 {"ceiling_m", o.ceiling ? json(o.ceiling->si()) : json(nullptr)},
-                 {"drift_down",
-                  {{"holds", o.driftDown.holds},
-                   {"to_m", o.driftDown.to.si()},
-                   {"seconds", o.driftDown.seconds},
-                   {"distance_km", o.driftDown.distance / 1000}}},
-                 {"lost", o.lost},
-                 {"colour", watch::wordOf(o.verdict.colour())},
-                 {"sentence", o.verdict.sentence()},
-                 {"origin", "model"}};
-        fmt::print("{}\n", out.dump(2));
+    void head(const TypeNotes& n, const trouble::Case& at, const std::string& title) const {
+        if (!json_)
+            fmt::print("{}: {}\n", title, trouble::wordsOf(at.moment, n));
     }
-    static void printText(const advice::EngineOut& o, const TypeNotes& n) {
-        const Cockpit& c = n.cockpit;
-        const auto line = [&](const char* what, const advice::OnTheRest& r) {
-            fmt::print(
-                "{:<13} {:>12} at {:<8} {} each of {} needed to hold it; {}{}\n", what,
-                format(std::round(r.rate.si() / verticalSpeedStep(c)) * verticalSpeedStep(c), verticalSpeedUnit(c)),
-                format(r.ias, Unit<Dimension::speed>{c.speed}), format(r.each.si(), *c.power),
-                format(r.needed.si(), *c.power), r.rating,
-                r.minutes ? ", " + formatHoursOrMinutes(r.minutes->si()) : std::string());
-        };
-        fmt::print("{} out at {}, {}, {} after the first look\n", fmt::join(o.dead, " and "),
-                   formatHeight(o.height.si(), *c.height), format(o.weight.si(), *c.weight),
-                   formatHoursMinutes(o.time));
-        line("windmilling", o.windmilling);
-        if (o.feathers)
-            line("feathered", o.feathered);
-        line("at most", o.limited);
-        if (o.ceiling)
-            fmt::print("She holds {}.\n", formatHeight(o.ceiling->si(), *c.height));
-        if (!o.driftDown.holds)
-            fmt::print("Drift-down to {} takes {}, over {}.\n", formatHeight(o.driftDown.to.si(), *c.height),
-                       formatHoursOrMinutes(o.driftDown.seconds), format(o.driftDown.distance, *c.distance));
-        for (const auto& [what, speed] : o.speeds)
-            fmt::print("{:<24} {}\n", what, format(speed.si(), *c.speed));
-        if (!o.lost.empty())
-            fmt::print("Lost with it: {}.\n", fmt::join(o.lost, ", "));
-        if (o.verdict.colour() != watch::Colour::normal)
-            fmt::print("{}: ", watch::wordOf(o.verdict.colour()));
-        fmt::print("{}\n", o.verdict.sentence());
-        fmt::print(
-            "!  A model, an estimate. Never slower than the safe speed on fewer engines; the approved manual and its "
-            "drill come first.\n");
+    void drill(const trouble::EmergencyDrill& d, json& out) const {
+        if (json_) {
+            json lines = json::array();
+            for (const auto& l : d.lines) {
+                json line{{"step", l.step}, {"what", l.what}, {"set", l.set}};
+                for (const auto& [key, text] : {std::pair{"at", l.at}, {"why", l.why}, {"caution", l.caution}})
+                    if (!text.empty())
+                        line[key] = text;
+                if (l.memory)
+                    line["memory"] = true;
+                if (l.school >= 0)
+                    line["school"] = l.schools[static_cast<std::size_t>(l.school)].name;
+                line["origin"] = markOf(l.origin);
+                lines.push_back(std::move(line));
+            }
+            out["drills"].push_back({{"title", d.title}, {"steps", std::move(lines)}, {"cautions", d.cautions}});
+            return;
+        }
+        fmt::print("\n{}{}\n", d.title,
+                   std::any_of(d.lines.begin(), d.lines.end(), [](const auto& l) { return l.memory; })
+                       ? "   (* from memory)"
+                       : "");
+        std::string at;
+        for (const auto& l : d.lines) {
+            if (l.at != at && !l.at.empty())
+                fmt::print("  {}:\n", l.at);
+            at = l.at;
+            fmt::print("{} {:<34} {}\n", l.memory ? "*" : " ", l.what, l.set);
+        }
+        for (const auto& c : d.cautions)
+            fmt::print("!  {}\n", c);
     }
-    std::string what_ = "engine-out", file_, engines_, at_;
+    void figures(const char* key, const trouble::Figures& all, json& out) const {
+        if (json_) {
+            json list = json::array();
+            for (const auto& f : all) {
+                json one{{"id", f.id}, {"what", f.what}, {"value", f.value}, {"si", numberOr(f.si)}};
+                if (!f.why.empty())
+                    one["why"] = f.why;
+                if (f.verdict)
+                    one["colour"] = watch::wordOf(f.verdict->colour());
+                one["origin"] = markOf(f.origin);
+                list.push_back(std::move(one));
+            }
+            out[key] = std::move(list);
+            return;
+        }
+        fmt::print("\n");
+        for (const auto& f : all)
+            fmt::print("{:<24} {:<34} {:<8} {}{}\n", f.what, f.value, markOf(f.origin),
+                       f.verdict && f.verdict->colour() != watch::Colour::normal
+                           ? fmt::format("{}: ", watch::wordOf(f.verdict->colour()))
+                           : std::string(),
+                       f.why);
+    }
+    int finish(json& out, const watch::Verdict& verdict) const {
+        if (json_) {
+            out["colour"] = watch::wordOf(verdict.colour());
+            if (!verdict.sentence().empty())
+                out["sentence"] = verdict.sentence();
+            fmt::print("{}\n", out.dump(2));
+        } else {
+            if (!verdict.sentence().empty())
+                fmt::print("\n{}{}\n",
+                           verdict.colour() != watch::Colour::normal
+                               ? fmt::format("{}: ", watch::wordOf(verdict.colour()))
+                               : std::string(),
+                           verdict.sentence());
+            fmt::print("!  A model, an estimate: the approved manual and its drill come first.\n");
+        }
+        return verdict.colour() == watch::Colour::red ? exitProblems : exitOk;
+    }
+    int symptom(const trouble::Case& at) {
+        const TypeNotes& n = at.aircraft.notes;
+        if (signs_ == "list") {
+            for (const auto& key : allSignKeys())
+                fmt::print("{}\n", key);
+            return exitOk;
+        }
+        std::vector<Sign> noticed;
+        std::stringstream list(signs_);
+        for (std::string key; std::getline(list, key, ',');) {
+            const auto from = key.find_first_not_of(' ');
+            if (from == std::string::npos)
+                continue;
+            key = key.substr(from, key.find_last_not_of(' ') - from + 1);
+            const auto sign = signFromKey(key);
+            if (!sign) {
+                const auto guess = document::nearest(key, allSignKeys());
+                return wrong(fmt::format("--sign: “{}” is no sign{}", key,
+                                         guess.empty() ? ": --sign list names them all"
+                                                       : fmt::format("; did you mean \"{}\"?", guess)));
+            }
+            noticed.push_back(*sign);
+        }
+        if (noticed.empty())
+            return wrong(
+                "--sign is missing: what is noticed, \"oil-pressure falls-fast, shake\"; \"list\" names them all");
+        const auto d = trouble::diagnose(n, noticed);
+        if (json_) {
+            json out{{"what", "symptom"}, {"causes", json::array()}};
+            for (const auto& c : d.causes) {
+                json one{{"cause", c.pattern.key},
+                         {"name", c.pattern.name},
+                         {"fit", c.fit},
+                         {"plausible", c.plausible},
+                         {"told_by", c.pattern.toldBy},
+                         {"act", c.pattern.act},
+                         {"origin", markOf(c.pattern.origin)}};
+                if (c.pattern.drill)
+                    one["drill"] = amber::nameOf(*c.pattern.drill).key;
+                out["causes"].push_back(std::move(one));
+            }
+            if (!d.causes.empty()) {
+                out["act_for"] = d.causes[d.act].pattern.key;
+                out["act"] = d.causes[d.act].pattern.act;
+                out["unsure"] = d.unsure();
+                out["tell_apart"] = d.tellApart;
+            }
+            fmt::print("{}\n", out.dump(2));
+            return exitOk;
+        }
+        if (d.causes.empty()) {
+            fmt::print("Nothing known shows that.\n");
+            return exitOk;
+        }
+        const auto& worst = d.causes[d.act].pattern;
+        fmt::print("First: {}   (for the worst that fits: {})\n", worst.act, inSentenceLower(worst.name));
+        if (!worst.words.empty())
+            fmt::print("The notes: {}\n", worst.words);
+        if (d.unsure())
+            fmt::print("Unsure, the worst assumed. {}\n", d.tellApart);
+        fmt::print("\n");
+        std::size_t shown = 0;
+        for (const auto& c : d.causes) {
+            if (shown++ >= 6 || c.fit < 0.005)
+                break;
+            fmt::print("{:>3.0f} %  {:<36} {:<9} {}\n", 100 * c.fit, c.pattern.name, markOf(c.pattern.origin),
+                       c.pattern.toldBy);
+        }
+        fmt::print("!  Ranked by fit, not known: act for the worst, land, and let an engineer look.\n");
+        return exitOk;
+    }
+    static std::string inSentenceLower(std::string name) {
+        if (name.size() > 1 && name[1] >= 'a' && name[1] <= 'z' && name[0] >= 'A' && name[0] <= 'Z')
+            name[0] = static_cast<char>(name[0] - 'A' + 'a');
+        return name;
+    }
+    std::string what_ = "engine-out", file_, engines_, at_, signs_, to_;
     bool json_ = false;
 };
 } // namespace

@@ -18,6 +18,13 @@ Draft::Line& Draft::Line::on(Acts acts, std::string_view to) {
     s_.actions.push_back(std::move(a));
     return *this;
 }
+Draft::Line& Draft::Line::on(Acts acts, std::string_view to, std::string_view engines) {
+    const auto before = s_.actions.size();
+    on(acts, to);
+    if (s_.actions.size() > before)
+        s_.actions.back().engines = {std::string(engines)};
+    return *this;
+}
 namespace {
 /// For what belongs to an act that was left out with its control.
 Action& lastOf(Step& step) {
@@ -78,6 +85,10 @@ Draft::Line& Draft::Line::atEnd() {
 }
 Draft::Line& Draft::Line::branch() {
     s_.branch = true;
+    return *this;
+}
+Draft::Line& Draft::Line::memory() {
+    s_.memory = true;
     return *this;
 }
 Draft::Line& Draft::Line::was(std::vector<std::string> ids) {

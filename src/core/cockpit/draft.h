@@ -16,6 +16,8 @@ public:
         Line(Draft& draft, Step& step) : d_(draft), s_(step) {}
         /// A control of the cockpit moved to a position or a figure in braces; nothing where there is none.
         Line& on(Acts acts, std::string_view to);
+        /// The same on engines by id, or `failedEngines`, `liveEngines` of an emergency.
+        Line& on(Acts acts, std::string_view to, std::string_view engines);
         /// The last act: held until the step is done.
         Line& held();
         Line& over(double seconds);
@@ -31,6 +33,7 @@ public:
         Line& each();
         Line& atEnd();
         Line& branch();
+        Line& memory(); ///< of an emergency: done before any page is read
         Line& was(std::vector<std::string> ids);
         /// Schools of a standard point, the first of them taken; each with its own acts where given (in their order).
         Line& schools(std::string_view point, std::string_view taken = {});
@@ -75,5 +78,8 @@ void draftCruise(Draft& d);
 void draftLetDown(Draft& d);
 void draftLanding(Draft& d);
 void draftStop(Draft& d);
+/// The steps of an emergency, under Phase::climb: draft_trouble.cpp, draft_fire.cpp.
+void draftEmergency(Draft& d, Emergency emergency);
+void draftFire(Draft& d, Emergency emergency);
 
 } // namespace amber::cockpit

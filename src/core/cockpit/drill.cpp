@@ -24,10 +24,11 @@ std::vector<std::string> idsOf(const std::vector<Step>& steps) {
 /// One phase: the notes' steps laid upon the standard ones.
 class Merge {
 public:
-    Merge(const TypeNotes& notes, Phase phase, std::vector<Step> standard, Problems& problems)
-        : n_(notes), phase_(phase), steps_(std::move(standard)), problems_(problems) {}
+    Merge(const TypeNotes& notes, std::string where, std::vector<Step> standard, Problems& problems)
+        : n_(notes), where_(std::move(where)), steps_(std::move(standard)), problems_(problems) {}
 
-    std::vector<Step> run(const PhaseNotes& written) {
+    template <class Written>
+    std::vector<Step> run(const Written& written) {
         std::string last;
         for (const Step& s : written.steps) {
             const auto found = at(s.id);
@@ -57,7 +58,7 @@ private:
     void missing(int line, const std::string& id, const char* where) {
         const auto guess = document::nearest(id, idsOf(steps_));
         problems_.push_back({n_.file, line,
-                             fmt::format("{}: {} names a step \"{}\" that is not there", keyOf(phase_), where, id),
+                             fmt::format("{}: {} names a step \"{}\" that is not there", where_, where, id),
                              guess.empty() ? fmt::format("Use one of: {}", fmt::join(idsOf(steps_), ", "))
                                            : fmt::format("Did you mean \"{}\"?", guess)});
     }
@@ -79,6 +80,8 @@ private:
             into.atEnd = s.atEnd;
         if (given("branch"))
             into.branch = s.branch;
+        if (given("memory"))
+            into.memory = s.memory;
         if (given("school") || given("standard"))
             into.schools = s.schools;
         if (!s.takes.empty()) {
@@ -86,7 +89,7 @@ private:
                                             [&](const School& c) { return c.name == s.takes; });
             if (taken == into.schools.end())
                 problems_.push_back({n_.file, s.line,
-                                     fmt::format("{}/{}: there is no school \"{}\"", keyOf(phase_), s.id, s.takes),
+                                     fmt::format("{}/{}: there is no school \"{}\"", where_, s.id, s.takes),
                                      "Name one of the step's schools"});
             else {
                 for (auto& c : into.schools)
@@ -143,16 +146,26 @@ private:
     }
 
     const TypeNotes& n_;
-    Phase phase_;
+    std::string where_;
     std::vector<Step> steps_;
     Problems& problems_;
+};
+
+/// Where a step stands: a phase, or a drill of an emergency.
+struct Place {
+    std::string name;
+    Phase phase = Phase::climb;
+    bool emergency = false;
+    [[nodiscard]] bool has(std::string_view figure) const {
+        return emergency ? placeholder::availableInTrouble(figure) : placeholder::availableIn(figure, phase);
+    }
 };
 
 /// Names made sure of: what an act touches and where it puts it.
 class Names {
 public:
     Names(const TypeNotes& notes, Problems& problems) : n_(notes), problems_(problems) {}
-    void check(Phase phase, const Step& step, std::vector<Action>& actions) {
+    void check(const Place& place, const Step& step, std::vector<Action>& actions) {
         for (auto& a : actions) {
             if (!a.control.empty()) {
                 const Control* c = find(n_.controls, a.control);
@@ -161,37 +174,38 @@ public:
                     for (const auto& known : n_.controls)
                         ids.push_back(known.id);
                     const auto guess = document::nearest(a.control, ids);
-                    say(phase, step, a, fmt::format("there is no control \"{}\"", a.control),
+                    say(place, step, a, fmt::format("there is no control \"{}\"", a.control),
                         guess.empty() ? fmt::format("Use one of: {}", fmt::join(ids, ", "))
                                       : fmt::format("Did you mean \"{}\"?", guess));
                     continue;
                 }
-                target(phase, step, a, *c);
+                target(place, step, a, *c);
             }
             if (a.lasts)
-                figure(phase, step, a, *a.lasts);
+                figure(place, step, a, *a.lasts);
             if (a.until)
-                figure(phase, step, a, a.until->level);
+                figure(place, step, a, a.until->level);
             for (const auto& id : a.engines)
-                if (std::none_of(n_.positions.begin(), n_.positions.end(),
+                if (!(place.emergency && (id == failedEngines || id == liveEngines)) &&
+                    std::none_of(n_.positions.begin(), n_.positions.end(),
                                  [&](const Position& p) { return p.id == id; }))
-                    say(phase, step, a, fmt::format("there is no engine \"{}\"", id), "Use the id of a [[position]]");
+                    say(place, step, a, fmt::format("there is no engine \"{}\"", id), "Use the id of a [[position]]");
         }
     }
 
 private:
-    void say(Phase phase, const Step& step, const Action& a, std::string what, std::string remedy) {
+    void say(const Place& place, const Step& step, const Action& a, std::string what, std::string remedy) {
         problems_.push_back({n_.file, a.line > 0 ? a.line : step.line,
-                             fmt::format("{}/{}: {}", keyOf(phase), step.id, what), std::move(remedy)});
+                             fmt::format("{}/{}: {}", place.name, step.id, what), std::move(remedy)});
     }
-    void figure(Phase phase, const Step& step, const Action& a, const Target& t) {
-        if (t.kind == Target::Kind::figure && !placeholder::availableIn(t.word, phase))
-            say(phase, step, a, fmt::format("there is no figure {{{}}} in this phase", t.word),
+    void figure(const Place& place, const Step& step, const Action& a, const Target& t) {
+        if (t.kind == Target::Kind::figure && !place.has(t.word))
+            say(place, step, a, fmt::format("there is no figure {{{}}} in this phase", t.word),
                 "docs/formats/type-notes.md lists the figures of each phase");
     }
-    void target(Phase phase, const Step& step, Action& a, const Control& c) {
+    void target(const Place& place, const Step& step, Action& a, const Control& c) {
         if (a.to.kind == Target::Kind::figure)
-            return figure(phase, step, a, a.to);
+            return figure(place, step, a, a.to);
         if (a.to.kind == Target::Kind::quantity) {
             const bool fits =
                 c.acts == Acts::throttle || c.acts == Acts::turbo
@@ -199,7 +213,7 @@ private:
                 : c.acts == Acts::propeller ? a.to.dimension == Dimension::rotation
                                             : false;
             if (!fits)
-                say(phase, step, a, fmt::format("{} cannot be set to that", c.id),
+                say(place, step, a, fmt::format("{} cannot be set to that", c.id),
                     "A throttle goes to a boost or rpm, a propeller lever to rpm; others to a position");
             return;
         }
@@ -211,7 +225,7 @@ private:
         std::vector<std::string> words;
         for (const auto& known : c.positions)
             words.push_back(known.is == known.name ? known.is : fmt::format("{} ({})", known.is, known.name));
-        say(phase, step, a, fmt::format("{} has no position \"{}\"", c.id, a.to.word),
+        say(place, step, a, fmt::format("{} has no position \"{}\"", c.id, a.to.word),
             fmt::format("Use one of: {}", fmt::join(words, ", ")));
     }
     const TypeNotes& n_;
@@ -325,32 +339,57 @@ std::string wordsOf(const Step& step, const std::vector<Action>& actions, const 
     return out;
 }
 
+namespace {
+/// The words of a step from its acts, where the notes leave them out; its names made sure of.
+void tell(Step& step, const Place& place, TypeNotes& n, Names& names) {
+    names.check(place, step, step.actions);
+    for (auto& school : step.schools)
+        if (school.actions)
+            names.check(place, step, *school.actions);
+    if (!step.set.empty())
+        return;
+    step.set = wordsOf(step, step.actions, n.controls, n);
+    for (auto& school : step.schools)
+        if (school.byNotes && school.set.empty())
+            school.set = step.set;
+}
+
+/// The drills of emergencies: standard ones with the notes laid upon them; written whole they stay as they are.
+void expandEmergencies(TypeNotes& n, Names& names, Problems& problems) {
+    const Equipment e = equipmentOf(n);
+    const bool done = n.format == 1 && !n.trouble.drills.empty();
+    for (const auto& name : emergencyNames) {
+        auto& drill = n.trouble.drills[name.emergency];
+        const Place place{fmt::format("trouble.{}", name.key), name.like, true};
+        if (!done && !(n.wholeDrill && !drill.steps.empty())) {
+            Draft d(n, e, n.controls);
+            draftEmergency(d, name.emergency);
+            drill.steps = Merge(n, place.name, std::move(d.done()[Phase::climb]), problems).run(drill);
+        }
+        drill.without.clear();
+        for (auto& step : drill.steps)
+            tell(step, place, n, names);
+    }
+}
+} // namespace
+
 void expand(TypeNotes& n, Problems& problems) {
     n.controls = controls(n, problems);
+    Names names(n, problems);
+    expandEmergencies(n, names, problems);
     if (n.format == 1)
         return;
     // Words that look a lever up by its id find the control.
     n.levers.clear();
     auto standard = n.wholeDrill ? std::map<Phase, std::vector<Step>>{} : standardDrill(n, n.controls);
-    Names names(n, problems);
     for (const auto& [phase, ignored] : standard)
         n.phases.try_emplace(phase);
     for (auto& [phase, notes] : n.phases) {
         if (!n.wholeDrill)
-            notes.steps = Merge(n, phase, std::move(standard[phase]), problems).run(notes);
+            notes.steps = Merge(n, std::string(keyOf(phase)), std::move(standard[phase]), problems).run(notes);
         notes.without.clear();
-        for (auto& step : notes.steps) {
-            names.check(phase, step, step.actions);
-            for (auto& school : step.schools)
-                if (school.actions)
-                    names.check(phase, step, *school.actions);
-            if (step.set.empty()) {
-                step.set = wordsOf(step, step.actions, n.controls, n);
-                for (auto& school : step.schools)
-                    if (school.byNotes && school.set.empty())
-                        school.set = step.set;
-            }
-        }
+        for (auto& step : notes.steps)
+            tell(step, {std::string(keyOf(phase)), phase}, n, names);
     }
     sequence(n);
     n.wholeDrill = true;

@@ -177,7 +177,7 @@ Node tree(const Step& s) {
     put(n, "caution", s.caution);
     put(n, "job", s.job);
     for (const auto& [key, flag] :
-         {std::pair{"each", s.each}, {"at_end", s.atEnd}, {"branch", s.branch}, {"open", s.open}})
+         {std::pair{"each", s.each}, {"at_end", s.atEnd}, {"branch", s.branch}, {"memory", s.memory}, {"open", s.open}})
         if (flag)
             put(n, key, made(true));
     if (!s.was.empty())
@@ -256,6 +256,20 @@ std::string expanded(Node root, const TypeNotes& whole) {
             steps.items.push_back(tree(s));
         std::erase_if(into->members, [](const Member& m) { return m.key == "without"; });
         replace(*into, "step", std::move(steps));
+    }
+    for (const auto& [emergency, drill] : whole.trouble.drills) {
+        Node steps = array();
+        for (const auto& s : drill.steps)
+            steps.items.push_back(tree(s));
+        if (!root.find("trouble"))
+            put(root, "trouble", table());
+        Node& trouble = *root.find("trouble");
+        const std::string key(nameOf(emergency).key);
+        if (!trouble.find(key))
+            put(trouble, key, table());
+        Node& into = *trouble.find(key);
+        std::erase_if(into.members, [](const Member& m) { return m.key == "without"; });
+        replace(into, "step", std::move(steps));
     }
     return toml(root);
 }

@@ -6,7 +6,7 @@
 namespace amber {
 namespace {
 using enum ControlKind;
-constexpr std::array table{
+constexpr std::array actsRows{
     ActsRow{Acts::throttle, "throttle", "Throttle", lever, true, "quadrant 1", "closed|cracked|open", "aft|forward",
             "closed"},
     ActsRow{Acts::propeller, "propeller", "Propeller", lever, true, "quadrant 2", "coarse|fine", "aft|forward", "fine"},
@@ -58,21 +58,21 @@ constexpr std::array table{
     ActsRow{Acts::lock, "lock", "Control locks", toggle, false, "outside 3", "out|in", "out|in", "in"},
 };
 static_assert([] {
-    for (std::size_t i = 0; i < table.size(); ++i)
-        if (table[i].acts != static_cast<Acts>(i))
+    for (std::size_t i = 0; i < actsRows.size(); ++i)
+        if (actsRows[i].acts != static_cast<Acts>(i))
             return false;
     return true;
 }());
 } // namespace
 
 std::span<const ActsRow> actsTable() {
-    return table;
+    return actsRows;
 }
 const ActsRow& rowOf(Acts acts) {
-    return table[static_cast<std::size_t>(acts)];
+    return actsRows[static_cast<std::size_t>(acts)];
 }
 std::optional<Acts> actsFromKey(std::string_view key) {
-    for (const auto& row : table)
+    for (const auto& row : actsRows)
         if (row.key == key)
             return row.acts;
     return std::nullopt;

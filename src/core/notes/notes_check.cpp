@@ -2,6 +2,7 @@
 #include "notes/notes_check.h"
 #include "notes/cockpit_units.h"
 #include "notes/placeholder.h"
+#include "notes/sign.h"
 #include "notes/table_reader.h"
 #include "notes/walk_reader.h"
 #include "units/text.h"
@@ -219,6 +220,7 @@ private:
                     placeholders(phase, school.set, s.line);
             }
         }
+        troubles();
         for (const Phase needed : {Phase::letDown, Phase::landing})
             if (!n_.phase(needed).rpm || (!n_.engine.gears.empty() && !n_.phase(needed).boost) || !n_.phase(needed).ias)
                 say(n_.phase(needed).line, fmt::format("{} needs rpm, boost and ias", keyOf(needed)),
@@ -267,6 +269,48 @@ private:
         if (n_.gearChange->fall.si() <= 0)
             say(0, "gear_change.fall must be more than nothing",
                 "Give the fall of boost after which the gear is changed");
+    }
+
+    /// Figures and signs that the drills and symptoms of an emergency name.
+    void troubles() {
+        const auto figures = [&](const std::string& text, int line, std::string_view where) {
+            for (const auto& name : placeholder::namesIn(text)) {
+                if (placeholder::availableInTrouble(name))
+                    continue;
+                std::vector<std::string> known;
+                for (const auto& n : placeholder::allInTrouble())
+                    known.emplace_back(n.name);
+                const auto guess = document::nearest(name, known);
+                say(line, fmt::format("trouble.{}: there is no figure {{{}}} in a drill of an emergency", where, name),
+                    guess.empty() ? fmt::format("Use one of: {}", fmt::join(known, ", "))
+                                  : fmt::format("Did you mean {{{}}}?", guess));
+            }
+        };
+        for (const auto& [emergency, drill] : n_.trouble.drills) {
+            std::set<std::string> ids;
+            for (const auto& s : drill.steps) {
+                if (!ids.insert(s.id).second)
+                    say(s.line, fmt::format("trouble.{}: step \"{}\" stands twice", nameOf(emergency).key, s.id),
+                        "Give each step its own id");
+                figures(s.set, s.line, nameOf(emergency).key);
+                figures(s.at, s.line, nameOf(emergency).key);
+            }
+        }
+        for (const auto& symptom : n_.trouble.symptoms)
+            for (const auto& sign : symptom.signs)
+                if (!signFromKey(sign)) {
+                    const auto guess = document::nearest(sign, allSignKeys());
+                    say(symptom.line, fmt::format("symptom \"{}\": “{}” is no sign", symptom.cause, sign),
+                        guess.empty() ? "Write a gauge and what it does, \"oil-pressure falls-fast\", or a sign of "
+                                        "docs/formats/type-notes.md, \"shake\""
+                                      : fmt::format("Did you mean \"{}\"?", guess));
+                }
+        if (const auto rpm = n_.gauges.find(Gauge::rpm); n_.trouble.diveRpm && n_.phase(Phase::takeOff).rating.size())
+            if (const Rating* r = n_.rating(n_.phase(Phase::takeOff).rating);
+                r && n_.trouble.diveRpm->si() < 0.5 * r->rpm.si() && rpm != n_.gauges.end())
+                say(n_.trouble.drills.contains(Emergency::dive) ? n_.trouble.drills.at(Emergency::dive).line : 0,
+                    "trouble.dive.rpm is less than half of the take-off rpm",
+                    "Give the most that it may reach in a dive");
     }
 
     void placeholders(Phase phase, const std::string& text, int line) {

@@ -9,6 +9,7 @@
 #include "notes/start_reader.h"
 #include "notes/step_reader.h"
 #include "notes/table_reader.h"
+#include "notes/trouble_reader.h"
 #include "notes/walk_reader.h"
 #include <algorithm>
 #include <cmath>
@@ -494,6 +495,12 @@ TypeNotes readType(TableReader& t, const std::string& file) {
         n.letDown = notes::readLettingDown(*l);
     if (auto s = t.table("cooling_down", true))
         n.stop = notes::readCoolingDown(*s);
+    if (n.format > 1) {
+        if (auto trouble = t.table("trouble"))
+            n.trouble = notes::readTrouble(*trouble, n.format);
+        for (auto& symptom : t.tables("symptom"))
+            n.trouble.symptoms.push_back(notes::readSymptom(symptom));
+    }
     if (auto heat = t.table("heat", true))
         n.heat = readHeat(*heat);
     for (const auto& name : phaseNames)

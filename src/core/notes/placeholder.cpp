@@ -73,6 +73,41 @@ bool availableIn(std::string_view name, Phase phase) {
     return found != all().end() && std::find(found->phases.begin(), found->phases.end(), phase) != found->phases.end();
 }
 
+const std::vector<TroubleName>& allInTrouble() {
+    static const std::vector<TroubleName> names{
+        {"live-rpm", "rpm of the engines that are left: take-off rating low down, else the strongest that may be held"},
+        {"live-boost", "boost of that rating, cut for the grade"},
+        {"live-flap", "cowl flap or radiator opening that those engines then need"},
+        {"take-off-rpm", "rpm of the take-off"},
+        {"take-off-boost", "boost of the take-off, cut for the grade"},
+        {"climb-rpm", "rpm of the climb"},
+        {"climb-boost", "boost of the climb"},
+        {"safe-speed", "safe speed on the engines that are left"},
+        {"best-speed", "best speed on them"},
+        {"glide-speed", "best gliding speed"},
+        {"low-gear", "lowest gear of the blower"},
+        {"other-tank", "another tank with fuel in it"},
+        {"landing-tank", "tank for landing"},
+        {"stopped", "rpm under which it stands still"},
+        {"turns", "rpm at which a feathered propeller turns again"},
+        {"feather-takes", "time that feathering takes"},
+        {"feather-before", "rpm of the start lock: slower, it cannot be feathered"},
+        {"oil-pressure-least", "oil pressure that must come within its seconds"},
+        {"warm-rpm", "rpm of an engine started again, until it is warm"},
+        {"warm-boost", "its boost until then"},
+        {"warm-for", "and how long"},
+        {"dive-rpm", "most rpm of a dive, and its seconds"},
+        {"dive-speed", "never faster"},
+        {"dive-boost", "least boost while coming down fast"},
+    };
+    return names;
+}
+
+bool availableInTrouble(std::string_view name) {
+    return std::any_of(allInTrouble().begin(), allInTrouble().end(),
+                       [&](const TroubleName& n) { return n.name == name; });
+}
+
 std::vector<std::string> namesIn(std::string_view text) {
     std::vector<std::string> out;
     for (std::size_t at = 0; (at = text.find('{', at)) != std::string_view::npos;) {

@@ -18,6 +18,12 @@ struct Name {
 const std::vector<Name>& all();
 /// Whether the plan has this figure in this phase.
 bool availableIn(std::string_view name, Phase phase);
+/// Figures that a drill of an emergency may name (trouble/drill.h fills them).
+struct TroubleName {
+    std::string_view name, meaning;
+};
+const std::vector<TroubleName>& allInTrouble();
+bool availableInTrouble(std::string_view name);
 /// The names in a text, in order. A brace without its partner ends the list with "{".
 std::vector<std::string> namesIn(std::string_view text);
 /// The text with every {name} replaced by what `value` says.

@@ -116,6 +116,18 @@ const std::vector<Point>& points() {
                  "Fresh air clears the cylinders.", "Opened early it runs up."),
           school("fuel cock, run dry", "fuel off, run dry", "Works without a cut-off, carburettor left empty.",
                  "The pump runs dry.")}},
+        {"failure-order",
+         {school("feather, then cut-off", "", "The drag goes first: low and slow that is what kills.",
+                 "It is feathered while fuel still reaches it."),
+          school("cut-off, then feather", "", "No fuel to a broken engine; it cannot surge as the blades turn.",
+                 "Some seconds more of a windmilling propeller.")}},
+        {"fire-throttle",
+         {school("open", "", "It draws the fire in, and burns out what fuel there is.",
+                 "It feeds a fire that has more fuel than that."),
+          school("closed", "", "It starves the fire of air.", "What burns in the intake stays there.")}},
+        {"fire-flaps",
+         {school("shut", "", "The bottle's gas stays in the cowl.", "The fire is hotter where it is."),
+          school("open", "", "It blows a fire away from the bulkhead.", "The gas is gone before it has worked.")}},
         {"after-stopping",
          {school("ignition off first", "ignition, fuel, battery", "No live propeller when people come near.",
                  "Gauges go dead later, easily left on."),
@@ -133,6 +145,10 @@ const Point* point(std::string_view key) {
 }
 
 const School* inForce(const Step& step, Phase phase, const std::map<std::string, std::string>& choices) {
+    return inForce(step, keyOf(phase), choices);
+}
+
+const School* inForce(const Step& step, std::string_view place, const std::map<std::string, std::string>& choices) {
     const School* out = nullptr;
     for (const auto& s : step.schools)
         if (s.byNotes)
@@ -140,7 +156,7 @@ const School* inForce(const Step& step, Phase phase, const std::map<std::string,
     if (!step.open)
         return out;
     const auto chosen = [&](const std::string& id) -> const School* {
-        const auto choice = choices.find(std::string(keyOf(phase)) + "/" + id);
+        const auto choice = choices.find(std::string(place) + "/" + id);
         if (choice != choices.end())
             for (const auto& s : step.schools)
                 if (s.name == choice->second)

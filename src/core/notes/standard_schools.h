@@ -21,5 +21,7 @@ const Point* point(std::string_view key);
 /// The school in force on a step: the pilot's choice where the notes leave it open, else the notes'; null where the
 /// step has none. @param choices "phase/step" → name, as in a sortie
 const School* inForce(const Step& step, Phase phase, const std::map<std::string, std::string>& choices);
+/// The same in a drill of an emergency, "fire-air/throttle".
+const School* inForce(const Step& step, std::string_view place, const std::map<std::string, std::string>& choices);
 
 } // namespace amber::schools

@@ -85,6 +85,7 @@ Step readStep(TableReader& t, int format) {
         s.each = t.flag("each").value_or(false);
         s.atEnd = t.flag("at_end").value_or(false);
         s.branch = t.flag("branch").value_or(false);
+        s.memory = t.flag("memory").value_or(false);
         s.caution = t.text("caution");
         s.before = t.text("before");
         s.after = t.text("after");

@@ -59,6 +59,11 @@ enum class Rule {
     runway,
     engineOutWeight,
     crosswind,
+    belowSafeSpeed,
+    goRound,
+    goRoundSetting,
+    diveRpm,
+    diveShock,
 };
 
 struct RuleRow {
@@ -119,6 +124,12 @@ inline constexpr std::array ruleTable{
     RuleRow{Rule::runway, "runway", Colour::red, "a distance is longer than the runway"},
     RuleRow{Rule::engineOutWeight, "engine-out-weight", Colour::amber, "too heavy to climb with an engine out"},
     RuleRow{Rule::crosswind, "headwind-past", Colour::red, "the wind along the track is stronger than she flies"},
+    RuleRow{Rule::belowSafeSpeed, "below-safe-speed", Colour::red, "slower than the safe speed on fewer engines"},
+    RuleRow{Rule::goRound, "go-round", Colour::red, "she does not climb away from the approach"},
+    RuleRow{Rule::goRoundSetting, "go-round-setting", Colour::amber,
+            "levers of the approach are not ready to go round"},
+    RuleRow{Rule::diveRpm, "dive-rpm", Colour::red, "faster in rpm than a dive allows"},
+    RuleRow{Rule::diveShock, "dive-shock", Colour::amber, "heads or coolant fall faster than they may in a dive"},
 };
 static_assert([] {
     for (std::size_t i = 0; i < ruleTable.size(); ++i)

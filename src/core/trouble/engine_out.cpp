@@ -1,0 +1,278 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "trouble/engine_out.h"
+#include "air/airspeed.h"
+#include "cockpit/equipment.h"
+#include "flight/cruise.h"
+#include "notes/lever_words.h"
+#include "units/text.h"
+#include "watch/rules.h"
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace amber::trouble {
+namespace {
+constexpr double nilRate = 0.02;       // m/s that the ceiling is sought to: under 30 ft of height
+constexpr double highest = 10000.0;    // m
+constexpr double bandDown = 150.0;     // m a step of the drift-down
+constexpr double longest = 6 * 3600.0; // s
+constexpr double climbing = 0.5;       // m/s, less is holding the height and no more
+
+double trueSpeed(const Sortie& s, Length height, Speed ias) {
+    const auto air = s.day.at(s.day.pressureAltitudeOf(height));
+    return air::trueAirspeed(ias, air.pressure, air.temperature).si();
+}
+
+/// Where the rate is nil, from the ground up; nothing where she sinks there already. Illinois: the rate falls with
+/// height but for the steps of the gears.
+std::optional<Length> ceilingOf(RestSolver& solver, double ground, Mass weight) {
+    double low = ground, atLow = solver.at(Length::si(low), weight).rate.si();
+    if (atLow <= 0)
+        return std::nullopt;
+    // Upwards by steps: a change of gear makes it rise again.
+    double high = low, atHigh = atLow;
+    while (atHigh > 0 && high < highest) {
+        low = high;
+        atLow = atHigh;
+        high = std::min(highest, high + 1000.0);
+        atHigh = solver.at(Length::si(high), weight).rate.si();
+    }
+    for (int i = 0; i < 12 && atHigh <= 0; ++i) {
+        const double next = low + (high - low) * atLow / std::max(1e-9, atLow - atHigh);
+        const double rate = solver.at(Length::si(next), weight).rate.si();
+        if (std::abs(rate) < nilRate || high - low < 2.0)
+            return Length::si(next);
+        if (rate > 0) {
+            low = next;
+            atLow = rate;
+            atHigh *= 0.5;
+        } else {
+            high = next;
+            atHigh = rate;
+            atLow *= 0.5;
+        }
+    }
+    return Length::si(low);
+}
+
+DriftDown driftDown(RestSolver& solver, const Sortie& s, const EngineOut& out, double ground) {
+    DriftDown d;
+    d.from = d.to = out.moment.height;
+    d.holds = out.feathered.rate.si() >= 0;
+    const double floor = out.ceiling ? out.ceiling->si() : ground;
+    double height = d.from.si();
+    d.path.push_back({0.0, 0.0, height});
+    while (!d.holds && height > floor + 1.0 && d.seconds < longest) {
+        const double band = std::min(bandDown, height - floor);
+        const auto here = solver.at(Length::si(height - 0.5 * band), out.moment.weight);
+        const double dt = band / std::max(0.1, -here.rate.si());
+        d.seconds += dt;
+        const double tas = trueSpeed(s, Length::si(height - 0.5 * band), here.ias);
+        d.distance += std::sqrt(std::max(0.0, tas * tas - here.rate.si() * here.rate.si())) * dt;
+        height -= band;
+        d.path.push_back({d.seconds, d.distance, height});
+    }
+    d.to = Length::si(height);
+    return d;
+}
+
+/// Fuel flow of one engine giving a power there, kg/s: the boost that does it sought at the rating's rpm and mixture.
+double flowFor(const powerplant::Aircraft& a, const RestSolver& solver, const air::Ambient& air, Speed ias,
+               double power) {
+    const Rating& r = solver.rating();
+    engine::Demand d{r.rpm, std::nullopt, solver.gearAt(air, ias), air, ias, r.mixture};
+    double low = 2e4, high = 3e5;
+    for (int i = 0; i < 30; ++i) {
+        const double boost = 0.5 * (low + high);
+        d.boost = ManifoldPressure::si(boost);
+        (engine::operate(a.model(), d).power.si() < power ? low : high) = boost;
+    }
+    d.boost = ManifoldPressure::si(high);
+    return engine::operate(a.model(), d).fuelFlow.si();
+}
+
+Reach reachOf(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f, RestSolver& solver,
+              const EngineOut& out) {
+    const TypeNotes& n = a.notes;
+    Reach r;
+    r.hasCrossfeed =
+        std::any_of(n.controls.begin(), n.controls.end(), [](const Control& c) { return c.acts == Acts::crossfeed; });
+    const auto lives = [&](const std::string& id) {
+        for (std::size_t i = 0; i < n.positions.size(); ++i)
+            if (n.positions[i].id == id)
+                return std::find(out.dead.begin(), out.dead.end(), i) == out.dead.end();
+        return false;
+    };
+    for (std::size_t i = 0; i < n.fuel.tanks.size() && i < out.moment.tanks.size(); ++i) {
+        const Tank& tank = n.fuel.tanks[i];
+        const double held = out.moment.tanks[i];
+        if (tank.feeds.empty() || std::any_of(tank.feeds.begin(), tank.feeds.end(), lives))
+            r.fed += held;
+        else
+            (r.hasCrossfeed ? r.crossfeed : r.stuck) += held;
+    }
+    r.height = out.driftDown.to;
+    if (!out.anyLeft)
+        return r;
+    const auto there = out.driftDown.holds ? out.feathered : solver.at(r.height, out.moment.weight);
+    r.each = Power::si(std::min(there.needed.si(), there.each.si()));
+    const auto air = s.day.at(s.day.pressureAltitudeOf(r.height));
+    const double live = static_cast<double>(n.positions.size() - out.dead.size());
+    r.burn = live * flowFor(a, solver, air, there.ias, r.each.si()) / f.fuelDensity;
+    if (r.burn > 0 && (out.ceiling || out.driftDown.holds)) {
+        r.seconds = (r.fed + r.crossfeed) / r.burn;
+        r.distance = r.seconds * trueSpeed(s, r.height, there.ias);
+    }
+    return r;
+}
+
+Lost lostWith(const TypeNotes& n, const std::vector<std::size_t>& dead) {
+    Lost out;
+    const auto isDead = [&](std::size_t i) { return std::find(dead.begin(), dead.end(), i) != dead.end(); };
+    const auto put = [](std::vector<std::string>& into, const std::string& what) {
+        if (std::find(into.begin(), into.end(), what) == into.end())
+            into.push_back(what);
+    };
+    bool generator = false, generatorLeft = false;
+    for (std::size_t i = 0; i < n.positions.size(); ++i)
+        for (const auto& what : n.positions[i].accessories) {
+            const bool electric = what.find("generator") != std::string::npos;
+            generator = generator || electric;
+            generatorLeft = generatorLeft || (electric && !isDead(i));
+            if (!isDead(i))
+                continue;
+            bool elsewhere = false;
+            for (std::size_t j = 0; j < n.positions.size(); ++j)
+                elsewhere = elsewhere || (!isDead(j) && std::find(n.positions[j].accessories.begin(),
+                                                                  n.positions[j].accessories.end(),
+                                                                  what) != n.positions[j].accessories.end());
+            put(elsewhere ? out.weaker : out.services, what);
+        }
+    if (generator && !generatorLeft)
+        out.batterySeconds = 0.0; // filled in from the powerplant
+    return out;
+}
+} // namespace
+
+OnTheRest wrongFeathered(const powerplant::Aircraft& a, const Sortie& s, const Moment& m, std::size_t dead,
+                         std::size_t feathered) {
+    return RestSolver(a, s, {dead, feathered}, {DeadBlades::windmilling, DeadBlades::feathered}, true)
+        .at(m.height, m.weight);
+}
+
+Glide glideFrom(const powerplant::Aircraft& a, const Sortie& s, const Moment& m) {
+    const TypeNotes& n = a.notes;
+    std::vector<std::size_t> all;
+    for (std::size_t i = 0; i < n.positions.size(); ++i)
+        all.push_back(i);
+    RestSolver solver(a, s, all, DeadBlades::feathered, true);
+    const double down = m.aboveField.si();
+    const Length middle = Length::si(m.height.si() - 0.5 * down);
+    Glide best;
+    const auto ratioAt = [&](Speed ias) {
+        const auto here = solver.at(middle, m.weight, ias);
+        const double tas = trueSpeed(s, middle, ias);
+        const double sink = std::max(0.1, -here.rate.si());
+        Glide g;
+        g.ias = ias;
+        g.sink = VerticalSpeed::si(sink);
+        g.ratio = std::sqrt(std::max(0.0, tas * tas - sink * sink)) / sink;
+        return g;
+    };
+    if (n.trouble.glideIas) {
+        best = ratioAt(*n.trouble.glideIas);
+        best.byNotes = true;
+    } else {
+        // Not slower than the approach: it is flown to the ground.
+        const auto approach = flight::speedFor(n, "approach", m.weight);
+        const double from = approach ? approach->speed.si() : 35.0;
+        for (int i = 0; i <= 10; ++i)
+            if (const auto g = ratioAt(Speed::si(from * (1.0 + 0.06 * i))); g.ratio > best.ratio)
+                best = g;
+    }
+    if (n.trouble.glideRatio) {
+        best.modelRatio = best.ratio;
+        best.ratio = *n.trouble.glideRatio;
+        best.byNotes = true;
+    }
+    best.distance = down * best.ratio;
+    const double tas = trueSpeed(s, middle, best.ias);
+    best.seconds = tas > 0 ? std::hypot(best.distance, down) / tas : 0.0;
+    return best;
+}
+
+EngineOut engineOut(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f, double time,
+                    const std::vector<std::size_t>& dead) {
+    const TypeNotes& n = a.notes;
+    EngineOut out;
+    out.moment = momentAt(n, s, f, time);
+    const Moment& m = out.moment;
+    out.dead = dead;
+    out.feathers = cockpit::equipmentOf(n).feathers;
+    out.anyLeft = dead.size() < n.positions.size();
+    for (const std::size_t i : dead)
+        out.names.push_back(n.positions[i].name);
+    out.lost = lostWith(n, dead);
+    if (out.lost.batterySeconds) {
+        // What the aircraft draws in flight, out of a full battery down to a fifth.
+        const powerplant::Powerplant plant(a, s.fuelGrade);
+        auto state = plant.standing(s.day, Temperature::of(90, units::celsius));
+        auto levers = plant.levers();
+        levers.shared = {true, false, false};
+        powerplant::AircraftReadings r;
+        r = plant.step(state, levers, {&s.day, {}, false}, powerplant::Milliseconds{100});
+        const double draw = std::max(1.0, r.load);
+        out.lost.batterySeconds = 0.8 * plant.batteryCapacity() * 3600.0 / draw;
+    }
+    out.live = liveSetting(a, s, f, m, strongest(n, true));
+    out.limitedLive = liveSetting(a, s, f, m, strongest(n, false));
+    RestSolver turning(a, s, dead, DeadBlades::windmilling, true), standing(a, s, dead, DeadBlades::feathered, true);
+    out.windmilling = turning.at(m.height, m.weight);
+    out.feathered = standing.at(m.height, m.weight);
+    if (out.feathered.rate < out.windmilling.rate) // nothing the propeller can do helps here
+        out.feathered = out.windmilling;
+    out.limited = RestSolver(a, s, dead, DeadBlades::feathered, false).at(m.height, m.weight);
+    out.margin = Speed::si(m.ias.si() - out.live.safe.si());
+    const double field = m.height.si() - m.aboveField.si();
+    const double ground = std::min(m.height.si(), std::max(field, 0.0));
+    if (out.anyLeft) {
+        out.ceiling = ceilingOf(standing, ground, m.weight);
+        out.ceilingWindmilling = ceilingOf(turning, ground, m.weight);
+    }
+    out.driftDown = driftDown(standing, s, out, ground);
+    if (!out.anyLeft)
+        out.glide = glideFrom(a, s, m);
+    out.reach = reachOf(a, s, f, standing, out);
+
+    const UnitSpec& h = *n.cockpit.height;
+    const bool holds = out.feathered.rate.si() >= 0;
+    const auto ceiling = [&] { return formatHeight(out.ceiling->si(), h); };
+    out.verdict =
+        watch::unless(holds, watch::Rule::climbAway,
+                      !out.anyLeft ? std::string("No engine is left: she glides.")
+                      : holds && out.feathered.rate.si() >= climbing && out.ceiling
+                          ? fmt::format("She climbs on the rest, to {}.", ceiling())
+                      : holds       ? std::string("She holds the height on the rest and no more.")
+                      : out.ceiling ? fmt::format("She does not hold this height: she drifts down to {}.", ceiling())
+                                    : std::string("On the engines that are left she comes down."));
+    const auto& settles = out.live.settles;
+    out.cooling =
+        watch::unless(out.live.flapEnough || !out.anyLeft, watch::Rule::coolingSettles,
+                      out.live.flapEnough ? std::string("Cooled at that opening.")
+                                          : fmt::format("Fully open it settles at {}: more speed, less power.",
+                                                        format(settles.si(), *n.cockpit.temperature)));
+    const bool asks = m.flying && m.ias.si() > 0 && n.positions.size() > 1;
+    out.speed = watch::unless(!asks || out.margin.si() >= 0, watch::Rule::belowSafeSpeed,
+                              asks && out.margin.si() < 0
+                                  ? fmt::format("{} under the safe speed: throttles back as needed, land ahead.",
+                                                format(-out.margin.si(), *n.cockpit.speed))
+                                  : std::string("At or over the safe speed."));
+    const bool used = out.limitedLive.left && out.limitedLive.left->si() <= 0;
+    out.rating =
+        watch::unless(!used, watch::Rule::ratingTime,
+                      used ? fmt::format("The minutes of {} are used.", inSentence(out.limitedLive.rating->name))
+                           : std::string("Minutes of the rating are left."));
+    return out;
+}
+
+} // namespace amber::trouble
