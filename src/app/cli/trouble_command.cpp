@@ -101,8 +101,10 @@ public:
         }
         if (what_ == "go-round") {
             const auto g = trouble::goRound(a, s, flown);
-            head(n, at,
-                 fmt::format("Going round at the landing field, {}", formatHeight(g.field.si(), *n.cockpit.height)));
+            if (!json_)
+                fmt::print("Going round at the landing field, {}, {}, {}\n",
+                           formatHeight(g.field.si(), *n.cockpit.height),
+                           trouble::roundWeight(g.weight.si(), n.cockpit), format(g.air.si(), *n.cockpit.temperature));
             drill(trouble::goRoundDrill(at), out);
             figures("figures", trouble::figuresOf(g, n), out);
             if (!json_ && !g.left.empty())

@@ -77,21 +77,21 @@ FiguresView::Grid FiguresView::grid(const Table& table, int width) const {
         for (std::size_t i = 1; i < columns; ++i)
             out.widths[i] += (width - sum) / static_cast<int>(columns - 1);
     }
-    // Too wide: the widest column wraps, again and again.
-    for (int guard = 0; sum > width && guard < 12; ++guard) {
-        auto widest = std::max_element(out.widths.begin(), out.widths.end());
-        if (*widest <= leastColumn)
-            break;
-        const int second = [&] {
-            int most = leastColumn;
-            for (auto it = out.widths.begin(); it != out.widths.end(); ++it)
-                if (it != widest)
-                    most = std::max(most, *it);
-            return most;
-        }();
-        const int to = std::max({leastColumn, *widest - (sum - width), std::min(second, *widest - 1)});
-        sum -= *widest - to;
-        *widest = to;
+    // Too wide: the widest columns wrap, all to the one width at which everything fits.
+    if (sum > width) {
+        int low = leastColumn, high = *std::max_element(out.widths.begin(), out.widths.end());
+        const auto within = [&](int most) {
+            int all = 0;
+            for (const int w : out.widths)
+                all += std::min(w, most);
+            return all <= width;
+        };
+        while (high - low > 1) {
+            const int middle = (low + high) / 2;
+            (within(middle) ? low : high) = middle;
+        }
+        for (int& w : out.widths)
+            w = std::min(w, low);
     }
     const int line = plain.height();
     const auto highest = [&](std::size_t i, const QString& text, bool strong, int used) {

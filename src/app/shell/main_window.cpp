@@ -35,8 +35,9 @@
 
 namespace amber::app {
 namespace {
+constexpr int scoreBesideTrouble = 960; // px of the window
 const QString sortieFilter = QStringLiteral("Sorties (*.toml);;All files (*)");
-}
+} // namespace
 
 MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolder, QWidget* parent)
     : QMainWindow(parent), settings_(settingsFile), autosaveFolder_(autosaveFolder), document_(autosaveFolder) {
@@ -56,7 +57,11 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     auto* above = new QVBoxLayout(upper);
     above->setContentsMargins(0, 0, 0, 0);
     above->setSpacing(0);
-    page_ = new PhasePage(document_, upper);
+    stack_ = new QStackedWidget(upper);
+    page_ = new PhasePage(document_, stack_);
+    trouble_ = new TroubleFrame(document_, stack_);
+    stack_->addWidget(page_);
+    stack_->addWidget(trouble_);
     score_ = new Score(document_, halves_);
     auto* middle = new QHBoxLayout;
     middle->setContentsMargins(0, 0, 0, 0);
@@ -65,9 +70,25 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     rule->setFrameShape(QFrame::VLine);
     rule->setFrameShadow(QFrame::Plain);
     rule->setForegroundRole(QPalette::Mid);
-    middle->addWidget(rail_);
+    auto* side = new QVBoxLayout;
+    side->setContentsMargins(0, 0, 0, 0);
+    side->setSpacing(0);
+    side->addWidget(rail_, 1);
+    troubleButton_ = new QToolButton(upper);
+    troubleButton_->setObjectName(QStringLiteral("trouble-word"));
+    troubleButton_->setText(tr("Trouble   F9"));
+    troubleButton_->setToolTip(tr("When it goes wrong: engine, symptoms, feathering, dive, going round, fire (F9; "
+                                  "Escape goes back)"));
+    troubleButton_->setFont(face(15, true));
+    troubleButton_->setCheckable(true);
+    troubleButton_->setEnabled(false);
+    troubleButton_->setFocusPolicy(Qt::TabFocus);
+    troubleButton_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    troubleButton_->setMinimumHeight(34);
+    side->addWidget(troubleButton_);
+    middle->addLayout(side);
     middle->addWidget(rule);
-    middle->addWidget(page_, 1);
+    middle->addWidget(stack_, 1);
     column->addWidget(strip_);
     above->addLayout(middle, 1);
     message_ = new QLabel(upper);
@@ -97,8 +118,21 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
         page_->show(phase);
         score_->select(phase);
     });
-    connect(score_, &Score::chosen, this, &MainWindow::showPhase);
+    connect(rail_, &QListView::clicked, this, [this] { closeTrouble(); });
+    connect(troubleButton_, &QToolButton::clicked, this, [this] { inTrouble() ? closeTrouble() : openTrouble(); });
+    connect(trouble_, &TroubleFrame::left, this, &MainWindow::closeTrouble);
+    connect(&document_, &SortieDocument::momentChosen, this, [this] {
+        if (inTrouble() && document_.moment())
+            trouble_->setTime(*document_.moment());
+    });
+    // In trouble the score chooses the moment and nothing else.
+    connect(score_, &Score::chosen, this, [this](Phase phase) {
+        if (!inTrouble())
+            showPhase(phase);
+    });
     connect(score_, &Score::causeWanted, this, [this](Phase phase) {
+        if (inTrouble())
+            return;
         showPhase(phase);
         page_->showPage(causePage(phase, document_).key);
     });
@@ -237,6 +271,8 @@ void MainWindow::buildMenus() {
             [this, phase] { showPhase(phase); });
     }
     view->addSeparator();
+    add(view, tr("Tro&uble"), QKeySequence(Qt::Key_F9), [this] { inTrouble() ? closeTrouble() : openTrouble(); });
+    view->addSeparator();
     add(view, tr("&Next phase"), QKeySequence(Qt::CTRL | Qt::Key_PageDown), [this] {
         showPhase(static_cast<Phase>(std::min<int>(static_cast<int>(rail_->selected()) + 1, plannedPhases - 1)));
     });
@@ -316,7 +352,56 @@ void MainWindow::offerRecovery() {
         ->open();
 }
 
+bool MainWindow::inTrouble() const {
+    return stack_->currentWidget() == trouble_;
+}
+
+void MainWindow::placeScore() {
+    // A drill wants the height that a small window has not for both.
+    score_->setVisible(!inTrouble() || height() >= scoreBesideTrouble);
+}
+
+void MainWindow::resizeEvent(QResizeEvent* event) {
+    QMainWindow::resizeEvent(event);
+    placeScore();
+}
+
+void MainWindow::openTrouble() {
+    if (!document_.isOpen() || inTrouble())
+        return;
+    cameFrom_ = QApplication::focusWidget();
+    // The score's cursor where the hand is on it; the moment chosen there, in this phase; else the middle of the phase.
+    const auto& p = document_.plan()[page_->phase()];
+    double time = p.start + 0.5 * p.duration;
+    if (const auto chosen = document_.moment(); chosen && *chosen >= p.start && *chosen <= p.start + p.duration)
+        time = *chosen;
+    if (score_->cursorTime() >= 0 && (score_->hasFocus() || score_->underMouse()))
+        time = score_->cursorTime();
+    stack_->setCurrentWidget(trouble_);
+    placeScore();
+    troubleButton_->setChecked(true);
+    trouble_->open(time);
+    trouble_->focusFirst();
+}
+
+void MainWindow::closeTrouble() {
+    if (!inTrouble()) {
+        troubleButton_->setChecked(false);
+        return;
+    }
+    stack_->setCurrentWidget(page_);
+    placeScore();
+    troubleButton_->setChecked(false);
+    page_->refresh();
+    if (cameFrom_ && cameFrom_->isVisible())
+        cameFrom_->setFocus(Qt::OtherFocusReason);
+    else
+        rail_->setFocus(Qt::OtherFocusReason);
+}
+
 void MainWindow::showPhase(Phase phase) {
+    if (inTrouble())
+        closeTrouble();
     rail_->select(phase);
 }
 
@@ -337,7 +422,10 @@ void MainWindow::refresh() {
         action->setEnabled(true);
     strip_->refresh();
     rail_->show(document_.plan());
+    troubleButton_->setEnabled(true);
     page_->refresh();
+    if (inTrouble())
+        trouble_->refresh();
     score_->refresh();
     say({});
 }
@@ -532,6 +620,10 @@ void MainWindow::showShortcuts() {
         {tr("Escape"), tr("in a field: take back what was typed")},
         {tr("Enter"),
          tr("on a step with schools: choose another; on a candidate: take it; on the score: go to the phase")},
+        {tr("1 … 6, E, Left, Right"),
+         tr("in trouble: its pages; the next engine is the dead one; a minute earlier or later (Shift: ten)")},
+        {tr("Down, Space, Home"), tr("on a drill: the next act; done, and the next; begin anew")},
+        {tr("Escape"), tr("in trouble: back to where you were")},
         {tr("Space, Delete"), tr("on the walk-round and the run-up sheet: in order; clear. Typing writes up")},
         {tr("Left, Right, + −, Home"), tr("on score and pictures: move, zoom, all")},
         {tr("Arrows, Home, End"), tr("on the walk-round's plate: from station to station")},

@@ -4,6 +4,7 @@
 #include "charts/power_chart_view.h"
 #include "charts/score.h"
 #include "pages/phase_page.h"
+#include "pages/trouble_frame.h"
 #include "shell/day_strip.h"
 #include "shell/field_keys.h"
 #include "shell/phase_rail.h"
@@ -12,7 +13,10 @@
 #include <QLabel>
 #include <QMainWindow>
 #include <QMenu>
+#include <QPointer>
 #include <QSplitter>
+#include <QStackedWidget>
+#include <QToolButton>
 #include <functional>
 
 namespace amber::app {
@@ -34,6 +38,10 @@ public:
     /// Offers autosaves that a crash left behind.
     void offerRecovery();
     void showPhase(Phase phase);
+    /// Trouble, over the phase that is shown, at the moment chosen on the score; and back to where one was.
+    void openTrouble();
+    void closeTrouble();
+    [[nodiscard]] bool inTrouble() const;
     void setTheme(ThemeKind theme);
     [[nodiscard]] ThemeKind theme() const { return theme_; }
 
@@ -41,6 +49,7 @@ public:
     [[nodiscard]] DayStrip& strip() { return *strip_; }
     [[nodiscard]] PhaseRail& rail() { return *rail_; }
     [[nodiscard]] PhasePage& page() { return *page_; }
+    [[nodiscard]] TroubleFrame& trouble() { return *trouble_; }
     [[nodiscard]] Score& score() { return *score_; }
     [[nodiscard]] QString message() const { return message_->text(); }
 
@@ -57,6 +66,7 @@ public:
 protected:
     void showEvent(QShowEvent* event) override;
     void closeEvent(QCloseEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
 
@@ -64,6 +74,7 @@ private:
     void buildMenus();
     void refresh();
     void refreshTitle();
+    void placeScore();
     void refreshRecent();
     void say(const QString& text, bool wrong = false);
     [[nodiscard]] bool mayLeave();
@@ -84,6 +95,10 @@ private:
     DayStrip* strip_;
     PhaseRail* rail_;
     PhasePage* page_;
+    TroubleFrame* trouble_;
+    QStackedWidget* stack_;
+    QToolButton* troubleButton_;
+    QPointer<QWidget> cameFrom_; ///< had the focus when trouble was opened
     Score* score_;
     QSplitter* halves_;
     bool shownBefore_ = false;

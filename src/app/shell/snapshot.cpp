@@ -7,6 +7,7 @@
 #include "cli/option_range.h"
 #include "flight/flown.h"
 #include "flight/open_files.h"
+#include "pages/symptoms_page.h"
 #include "shell/main_window.h"
 #include "store/data_folder.h"
 #include "units/text.h"
@@ -27,7 +28,8 @@ struct ExtraPage {
     std::string name;
     Phase phase;
     std::string_view page;
-    bool failed = false; ///< a first try that does not catch; of the sheet, engines that are not well
+    bool failed = false;  ///< a first try that does not catch; of the sheet, engines that are not well
+    bool trouble = false; ///< a page of trouble, opened from that phase
 };
 const std::vector<ExtraPage>& extraPages() {
     static const std::vector<ExtraPage> all = [] {
@@ -38,6 +40,13 @@ const std::vector<ExtraPage>& extraPages() {
                     out.push_back({fmt::format("{}-{}", keyOf(phase), row.key), phase, row.key});
         out.push_back({"start-failed", Phase::start, "order", true});
         out.push_back({"run-up-sick", Phase::runUp, "sheet", true});
+        // Where each is likeliest wanted; with four engines, two of them out at height.
+        for (const auto& row : troubleTable())
+            out.push_back({fmt::format("trouble-{}", row.key),
+                           row.key == "engine-fails" ? Phase::takeOff
+                           : row.key == "go-round"   ? Phase::landing
+                                                     : Phase::cruise,
+                           row.key, false, true});
         return out;
     }();
     return all;
@@ -108,7 +117,21 @@ QImage drawView(const std::string& view, int width, int height, bool hangar, int
     window.resize(width, height);
     window.show();
     window.showPhase(phaseNames[index % plannedPhases].phase);
-    if (extra) {
+    if (extra && extra->trouble) {
+        const auto& n = window.document().aircraft().notes;
+        const auto& f = window.document().plan().flown;
+        const bool many = n.positions.size() > 3 && extra->page == "engine-fails";
+        const auto& phase = f[many ? Phase::cruise : extra->phase];
+        window.openTrouble();
+        window.trouble().setTime(phase.start + (extra->phase == Phase::takeOff ? 0.9 : 0.5) * phase.duration);
+        if (many)
+            window.trouble().setDead({0, 1});
+        window.trouble().showPage(extra->page);
+        if (auto* symptoms = qobject_cast<SymptomsPage*>(&window.trouble().page()))
+            symptoms->notice({{Gauge::oilPressure, Way::falls}, {Gauge::oilTemperature, Way::rises}, Felt::shake});
+        window.trouble().focusFirst();
+        window.trouble().reckonNow();
+    } else if (extra) {
         window.page().showPage(extra->page);
         // What if the second engine's first try does not catch.
         if (extra->page == "sheet")

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cockpit/audit.h"
+#include "cockpit/audit_trouble.h"
 #include "units/text.h"
 #include "units/unit_table.h"
 #include <algorithm>
@@ -622,7 +623,10 @@ const std::vector<AuditRule>& auditRules() {
 }
 
 Problems audit(const TypeNotes& whole) {
-    return Auditor(whole).run();
+    auto out = Auditor(whole).run();
+    const auto troubles = auditEmergencies(whole);
+    out.insert(out.end(), troubles.begin(), troubles.end());
+    return out;
 }
 
 } // namespace amber::cockpit

@@ -79,8 +79,9 @@ void onTheGround(Draft& d) {
         .memory()
         .on(Acts::ignition, "off");
     d.act(underFire, "bottle", Acts::fireBottle, "Into the nacelle, once it stands.", "J21")
+        .memory()
         .on(Acts::fireBottle, "fired", failedEngines);
-    d.act(underFire, "battery", Acts::battery, "No sparks behind you.", "J21").on(Acts::battery, "off");
+    d.act(underFire, "battery", Acts::battery, "No sparks behind you.", "J21").memory().on(Acts::battery, "off");
     d.say(underFire, "out", "Out", "upwind, all of you; the fire guard fights it", "Nobody burns for an aeroplane.",
           "J21")
         .memory();

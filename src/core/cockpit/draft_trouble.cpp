@@ -38,10 +38,14 @@ std::string whyPitch(const Equipment& e) {
 void secure(Draft& d, bool memory) {
     if (d.e.reverses)
         d.say(kept, "reverse-locked", "Reverse", "", "Unlocked it can go the wrong way past fine.", "J48")
-            .on(Acts::reversing, "locked", failedEngines);
+            .on(Acts::reversing, "locked", failedEngines)
+            .step()
+            .memory = memory;
     if (d.e.feathers && d.e.hub == Hub::electric)
         d.say(kept, "supply", "Supply", "", "An electric propeller does not move without it.", "J48")
-            .on(Acts::battery, "on");
+            .on(Acts::battery, "on")
+            .step()
+            .memory = memory;
     auto order =
         d.say(kept, "stop-it", d.e.feathers ? "Feather and cut off" : "Drag and fuel", "", whyPitch(d.e), "J48");
     order.schools("failure-order");
@@ -120,7 +124,8 @@ void severalEngines(Draft& d) {
         .what = "Prove it";
     if (d.n.crew.size() > 1)
         d.say(kept, "confirm", "Confirm", "a second person says which", "Two heads feather the wrong one less often.",
-              "J48");
+              "J48")
+            .memory();
     secure(d, true);
     d.act(kept, "live-cooling", Acts::coolingFlap, "The engines that are left work harder at less speed.", "J48")
         .on(Acts::coolingFlap, "{live-flap}", liveEngines)

@@ -11,7 +11,7 @@
 namespace amber::trouble {
 namespace {
 using powerplant::Milliseconds;
-constexpr double overCruise = 1.15;    // of the cruising speed, where the notes give no speed for it; ours
+constexpr double overCruise = 1.3;     // of the cruising speed, where the notes give no speed for it; ours
 constexpr double underNever = 0.95;    // of the speed never to be passed
 constexpr double lowestOver = 300.0;   // m over the field that a dive ends at
 constexpr double longestDive = 3600.0; // s
@@ -67,6 +67,7 @@ DiveAt fly(const powerplant::Aircraft& a, const Sortie& s, const Dive& d, std::s
         out.peak = std::max(out.peak, Rotation::si(r.engines.front()[Gauge::rpm]));
         const double head = r.engines.front().headOrCoolant();
         coldest = std::min(coldest, head);
+        out.path.emplace_back(t, head);
         minute.emplace_back(t, head);
         while (minute.back().first - minute.front().first > 60.0)
             minute.pop_front();
@@ -120,12 +121,12 @@ Dive dive(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f
         d.allowed = n.letDown.coolingPerMinute->si();
     if (d.moment.flying && d.moment.height > d.to) {
         if (d.least)
-            d.ways.push_back(fly(a, s, d, "least boost", d.least));
+            d.ways.push_back(fly(a, s, d, "Least boost", d.least));
         if (letDown && boosted && n.trouble.diveBoost && *letDown > *n.trouble.diveBoost)
-            d.ways.push_back(fly(a, s, d, "let-down boost", letDown));
+            d.ways.push_back(fly(a, s, d, "Let-down boost", letDown));
         if (!boosted)
-            d.ways.push_back(fly(a, s, d, "throttle cracked", ManifoldPressure::si(0.0)));
-        d.ways.push_back(fly(a, s, d, "throttle shut", std::nullopt));
+            d.ways.push_back(fly(a, s, d, "Throttle cracked", ManifoldPressure::si(0.0)));
+        d.ways.push_back(fly(a, s, d, "Throttle shut", std::nullopt));
         const DiveAt& first = d.ways.front();
         if (d.allowed && first.fall > *d.allowed)
             d.aheadSeconds = 60.0 * (first.fall - *d.allowed) / *d.allowed;

@@ -6,13 +6,14 @@ namespace amber::trouble {
 
 /// Coming down fast at one boost, flown on the powerplant.
 struct DiveAt {
-    std::string name;                      ///< "least boost", "let-down", "throttle shut"
-    std::optional<ManifoldPressure> boost; ///< none: the throttle on its stop
-    VerticalSpeed sink;                    ///< at the beginning
-    double seconds = 0.0;                  ///< until down, or an hour
-    Rotation peak;                         ///< highest rpm
-    double fall = 0.0;                     ///< K, greatest of heads or coolant in a minute
-    Temperature coldest;                   ///< heads or coolant
+    std::string name;                            ///< "Least boost", "Let-down boost", "Throttle shut"
+    std::optional<ManifoldPressure> boost;       ///< none: the throttle on its stop
+    VerticalSpeed sink;                          ///< at the beginning
+    double seconds = 0.0;                        ///< until down, or an hour
+    Rotation peak;                               ///< highest rpm
+    double fall = 0.0;                           ///< K, greatest of heads or coolant in a minute
+    Temperature coldest;                         ///< heads or coolant
+    std::vector<std::pair<double, double>> path; ///< s → K, heads or coolant
     watch::Verdict shock, rpm;
 };
 

@@ -210,11 +210,18 @@ void append(EmergencyDrill& out, const Step& step, const School* school, const C
             push(fill(step.what), fill(step.set));
         return;
     }
+    // A step of several acts, or one that is not named after its control, says what it is about.
+    const Control* only = actions.size() == 1 ? cockpit::find(n.controls, actions.front().control) : nullptr;
+    const bool named = std::all_of(actions.begin(), actions.end(), [&](const Action& a) {
+        const Control* c = cockpit::find(n.controls, a.control);
+        return !c || c->name == step.what;
+    });
+    line.group = named || only ? std::string() : fill(step.what);
     for (const auto& a : actions) {
         const Control* c = cockpit::find(n.controls, a.control);
-        Step named;
-        named.what = c ? c->name : step.what;
-        auto words = fill(cockpit::wordsOf(a, named, n.controls, n));
+        Step asControl;
+        asControl.what = c ? c->name : step.what;
+        auto words = fill(cockpit::wordsOf(a, asControl, n.controls, n));
         if (a.hold)
             words += ", held";
         if (a.until && a.until->gauge == Gauge::rpm)
@@ -223,7 +230,10 @@ void append(EmergencyDrill& out, const Step& step, const School* school, const C
                             a.until->level.kind == Target::Kind::figure ? fill("{" + a.until->level.word + "}")
                                                                         : format(a.until->level.si, *units::rpm.spec));
         if (!words.empty())
-            push(c ? nameOf(*c, a, at) : fill(step.what), std::move(words));
+            push(!c               ? fill(step.what)
+                 : only && !named ? fmt::format("{}: {}", fill(step.what), inSentence(nameOf(*c, a, at)))
+                                  : nameOf(*c, a, at),
+                 std::move(words));
     }
 }
 } // namespace

@@ -6,10 +6,11 @@ namespace amber::trouble {
 
 /// One act of an emergency's drill, in this cockpit's words and units.
 struct DrillLine {
-    std::string step; ///< id
-    std::string what; ///< "Throttle, Starboard"
-    std::string set;  ///< "closed"
-    std::string at;   ///< when, if not at once
+    std::string step;  ///< id
+    std::string group; ///< of several acts: what the step is about, "Power on the others"
+    std::string what;  ///< "Throttle, Starboard"
+    std::string set;   ///< "closed"
+    std::string at;    ///< when, if not at once
     std::string why, skipped, caution;
     bool first = true;   ///< of its step
     bool memory = false; ///< done before any page is read

@@ -154,6 +154,36 @@ Lost lostWith(const TypeNotes& n, const std::vector<std::size_t>& dead) {
 }
 } // namespace
 
+RateCurves rateCurves(const powerplant::Aircraft& a, const Sortie& s, const EngineOut& out) {
+    RateCurves curves;
+    constexpr int points = 11;
+    const double low = out.moment.height.si() - out.moment.aboveField.si();
+    const double high = std::min(
+        highest, std::max({low + 1500.0, out.moment.height.si(), out.ceiling.value_or(Length{}).si()}) + 500.0);
+    const auto draw = [&](DeadBlades blades, bool continuous) {
+        RestSolver solver(a, s, out.dead, blades, continuous);
+        std::vector<std::pair<double, double>> line;
+        // The heights where the rate is nil are among them: the line goes through what is told.
+        std::vector<double> heights;
+        for (int i = 0; i < points; ++i)
+            heights.push_back(low + (high - low) * i / (points - 1));
+        for (const auto& nil : {out.ceiling, out.ceilingWindmilling})
+            if (nil && nil->si() < high)
+                heights.push_back(nil->si());
+        std::sort(heights.begin(), heights.end());
+        for (const double height : heights) {
+            line.emplace_back(height, solver.at(Length::si(height), out.moment.weight).rate.si());
+        }
+        return line;
+    };
+    curves.feathered = draw(DeadBlades::feathered, true);
+    if (out.feathered.rate != out.windmilling.rate)
+        curves.windmilling = draw(DeadBlades::windmilling, true);
+    if (out.limited.rating != out.feathered.rating)
+        curves.limited = draw(DeadBlades::feathered, false);
+    return curves;
+}
+
 OnTheRest wrongFeathered(const powerplant::Aircraft& a, const Sortie& s, const Moment& m, std::size_t dead,
                          std::size_t feathered) {
     return RestSolver(a, s, {dead, feathered}, {DeadBlades::windmilling, DeadBlades::feathered}, true)

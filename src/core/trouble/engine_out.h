@@ -75,6 +75,13 @@ struct EngineOut {
 EngineOut engineOut(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown, double time,
                     const std::vector<std::size_t>& dead);
 
+/// Rate against height at the best speed, for a picture: heights from the field up, past the higher of ceiling and
+/// moment.
+struct RateCurves {
+    std::vector<std::pair<double, double>> windmilling, feathered, limited; ///< m → m/s
+};
+RateCurves rateCurves(const powerplant::Aircraft& aircraft, const Sortie& sortie, const EngineOut& out);
+
 /// The wrong one was feathered: the dead engine windmills and a live one stands.
 /// @return how she flies then, at the strongest rating that may be held
 OnTheRest wrongFeathered(const powerplant::Aircraft& aircraft, const Sortie& sortie, const Moment& moment,

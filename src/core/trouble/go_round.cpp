@@ -257,6 +257,7 @@ GoRound goRound(const powerplant::Aircraft& a, const Sortie& s, const flight::Fl
     // Height lost: the decision, the power as it comes, the wheels on their way.
     const double wheels = hasControl(n, Acts::wheels) ? n.trouble.wheelsTake.value_or(Duration::si(10.0)).si() : 6.0;
     double height = -at.sink * reacts, lowest = height, dirty = factor;
+    out.path = {{0.0, 0.0}, {reacts, height}};
     for (double t = 0.1; t < 60.0; t += 0.1) {
         const auto next =
             std::find_if(easy.powerAt.begin(), easy.powerAt.end(), [&](const auto& p) { return p.first >= t; });
@@ -265,6 +266,8 @@ GoRound goRound(const powerplant::Aircraft& a, const Sortie& s, const flight::Fl
             dirty = std::max(1.0, factor - (factor - 1.0) * (t - easy.full) / wheels);
         height += rate(power, dirty) * 0.1;
         lowest = std::min(lowest, height);
+        if (t < 30.0)
+            out.path.emplace_back(reacts + t, height);
     }
     const bool climbs = out.rateUp.si() > 0.5 && height > lowest;
     if (climbs)

@@ -39,9 +39,10 @@ struct GoRound {
     double stumbleSeconds = 0.0;
     double quickFullAfter = 0.0; ///< s, slammed open in half a second after a closed-throttle glide
     bool quickStumbles = false;
-    bool airColdFirst = true;       ///< boosted: cold before power; else after power is set
-    std::optional<Length> dip;      ///< height lost until she climbs
-    std::optional<Length> notBelow; ///< above the field: lower, and she lands
+    bool airColdFirst = true;                    ///< boosted: cold before power; else after power is set
+    std::vector<std::pair<double, double>> path; ///< s from the decision → m against where it was taken
+    std::optional<Length> dip;                   ///< height lost until she climbs
+    std::optional<Length> notBelow;              ///< above the field: lower, and she lands
     bool notBelowByNotes = false;
     std::vector<LeftSo> left;
     watch::Verdict climbs, ready, overspeed;

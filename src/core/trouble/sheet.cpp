@@ -26,6 +26,14 @@ std::string percent(double share) {
 }
 } // namespace
 
+std::string lowHeight(double metres, const Cockpit& c) {
+    return rounded(metres, *c.height, c.height == units::metre.spec ? 5 : 10);
+}
+
+std::string roundWeight(double kilograms, const Cockpit& c) {
+    return rounded(kilograms, *c.weight, 10);
+}
+
 std::string wordsOf(const Moment& m, const TypeNotes& n) {
     std::string out = fmt::format("{}, {}", formatHoursMinutes(m.time), inSentence(std::string(titleOf(m.phase))));
     if (m.flying)
@@ -65,8 +73,7 @@ Figures figuresOf(const EngineOut& o, const TypeNotes& n) {
         auto& power = put(
             "power-asked", "Power asked of each",
             fmt::format("{} of {}", format(o.feathered.needed.si(), *c.power), format(o.feathered.each.si(), *c.power)),
-            o.feathered.needed.si(),
-            fmt::format("To hold the height, of what {} gives here.", inSentence(o.feathered.rating)));
+            o.feathered.needed.si(), fmt::format("To hold the height, by {}.", inSentence(o.feathered.rating)));
         power.verdict = o.verdict;
         if (o.live.settles.si() > 0)
             put("flap", n.coolingLever.empty() ? "Cooling of the others" : n.coolingLever,
@@ -101,16 +108,14 @@ Figures figuresOf(const EngineOut& o, const TypeNotes& n) {
             g.sink.si());
     }
     if (n.positions.size() > 1) {
-        auto& safe =
-            put("safe-speed", "Safe speed", rounded(o.live.safe.si(), *c.speed, 1), o.live.safe.si(),
-                o.moment.flying
-                    ? fmt::format("The plan flies {} there: {} {}.", rounded(o.moment.ias.si(), *c.speed, 1),
-                                  rounded(std::abs(o.margin.si()), *c.speed, 1), o.margin.si() < 0 ? "less" : "more")
-                    : "");
+        auto& safe = put("safe-speed", "Safe speed", rounded(o.live.safe.si(), *c.speed, 1), o.live.safe.si(),
+                         fmt::format("Best {}.{}", rounded(o.live.best.si(), *c.speed, 1),
+                                     o.moment.flying ? fmt::format(" The plan has {} {} there.",
+                                                                   rounded(std::abs(o.margin.si()), *c.speed, 1),
+                                                                   o.margin.si() < 0 ? "less" : "more")
+                                                     : std::string()));
         safe.origin = Origin::between;
         safe.verdict = o.speed;
-        put("best-speed", "Best speed", rounded(o.live.best.si(), *c.speed, 1), o.live.best.si()).origin =
-            Origin::between;
     }
     if (o.anyLeft) {
         const Reach& r = o.reach;
@@ -146,7 +151,6 @@ Figures figuresOf(const EngineOut& o, const TypeNotes& n) {
 
 Figures figuresOf(const GoRound& g, const TypeNotes& n) {
     const Cockpit& c = n.cockpit;
-    const double fine = c.height == units::metre.spec ? 5 : 10; // of the unit: heights this low
     Figures out;
     const auto put = [&](std::string id, std::string what, std::string value, double si, Origin origin,
                          std::string why = {}) -> Figure& {
@@ -161,9 +165,9 @@ Figures figuresOf(const GoRound& g, const TypeNotes& n) {
         fmt::format("At the approach's {}; drag down {}.", rounded(g.approach.si(), *c.speed, 1),
                     n.trouble.dragDown ? "by the notes" : "is our own figure"));
     if (g.notBelow)
-        put("not-below", "Not below", rounded(g.notBelow->si(), *c.height, fine) + " over the field", g.notBelow->si(),
+        put("not-below", "Not below", lowHeight(g.notBelow->si(), c) + " over the field", g.notBelow->si(),
             g.notBelowByNotes ? Origin::notes : Origin::model,
-            g.dip ? fmt::format("She loses {} before she climbs.", rounded(g.dip->si(), *c.height, fine)) : "")
+            g.dip ? fmt::format("She loses {} before she climbs.", lowHeight(g.dip->si(), c)) : "")
             .strong = true;
     else
         put("not-below", "Not below", "at no height", std::numeric_limits<double>::quiet_NaN(), Origin::model).verdict =
@@ -223,7 +227,7 @@ Figures figuresOf(const Dive& d, const TypeNotes& n) {
     };
     put("ias", "Flown at", rounded(d.ias.si(), *c.speed, 1), d.ias.si(), d.never ? Origin::notes : Origin::ours,
         d.never ? fmt::format("Never faster than {}.", rounded(d.never->si(), *c.speed, 1))
-                : "A little over the cruise: the notes give no speed for a dive.");
+                : "A third over the cruise: the notes give no speed for a dive.");
     put("rpm", "Rpm at most",
         d.mostFor ? fmt::format("{} for {:.0f} s", rpmText(d.most), d.mostFor->si()) : rpmText(d.most), d.most.si(),
         n.trouble.diveRpm ? Origin::notes : Origin::between, n.trouble.diveRpm ? "" : "The limit of the gauge.");

@@ -29,6 +29,12 @@ Figures figuresOf(const Dive& dive, const TypeNotes& notes);
 Figures restartFigures(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown,
                        const Moment& moment);
 
+/// Heights near the ground, to ten feet or five metres.
+std::string lowHeight(double metres, const Cockpit& cockpit);
+/// Heights near the ground, to ten feet or five metres.
+std::string lowHeight(double metres, const Cockpit& cockpit);
+/// To ten of the unit.
+std::string roundWeight(double kilograms, const Cockpit& cockpit);
 /// "0:52, climb, at 4,300 ft, 27,100 lb, 132 kt"
 std::string wordsOf(const Moment& moment, const TypeNotes& notes);
 

@@ -117,7 +117,7 @@ Diagnosis diagnose(const std::vector<Pattern>& patterns, std::span<const Sign> n
             out.act = i;
     }
     if (out.unsure())
-        out.tellApart = out.causes.front().pattern.toldBy;
+        out.tellApart = out.causes[out.act].pattern.toldBy;
     return out;
 }
 

@@ -17,7 +17,7 @@ struct Cause {
 struct Diagnosis {
     std::vector<Cause> causes; ///< best first; empty: nothing was noticed
     std::size_t act = 0;       ///< index of the cause whose act goes first: the worst plausible one
-    /// How the first is told from the next, where they are close.
+    /// How the one that is acted on is told from its like, where others fit about as well.
     std::string tellApart;
     [[nodiscard]] bool unsure() const { return causes.size() > 1 && causes[1].plausible; }
 };

@@ -1,0 +1,258 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "charts/drill_view.h"
+#include "kit/theme.h"
+#include "kit/words.h"
+#include <QAccessible>
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <algorithm>
+
+namespace amber::app {
+namespace {
+constexpr int besideBar = 12, tickWidth = 22, betweenParts = 10, rowPadding = 4, betweenHalves = 26; // px
+constexpr int sideBySideFrom = 620;                                                                  // px
+constexpr int headingHeight = 22;
+
+QFont whatFace() {
+    return face(15);
+}
+QFont setFace() {
+    return face(16, true);
+}
+int half(int width) {
+    return (width - besideBar - tickWidth - betweenParts) * 46 / 100;
+}
+int heightOf(const QFont& font, int width, const QString& text) {
+    return QFontMetrics(font).boundingRect(0, 0, std::max(20, width), 10000, Qt::TextWordWrap, text).height();
+}
+} // namespace
+
+DrillView::DrillView(const QString& name, QWidget* parent) : QWidget(parent) {
+    setObjectName(name);
+    setFocusPolicy(Qt::StrongFocus);
+    QSizePolicy policy(QSizePolicy::Preferred, QSizePolicy::Preferred);
+    policy.setHeightForWidth(true);
+    setSizePolicy(policy);
+}
+
+void DrillView::put(const trouble::EmergencyDrill& drill) {
+    const auto same = [&] {
+        if (drill.lines.size() != lines_.size())
+            return false;
+        for (std::size_t i = 0; i < lines_.size(); ++i)
+            if (lines_[i].step != drill.lines[i].step || lines_[i].what != drill.lines[i].what)
+                return false;
+        return true;
+    };
+    if (!same()) {
+        done_.clear();
+        current_ = 0;
+        // The first that is to be done: gates are read past.
+        while (current_ + 1 < static_cast<int>(drill.lines.size()) &&
+               drill.lines[static_cast<std::size_t>(current_)].gate)
+            ++current_;
+    }
+    emergency_ = drill.emergency;
+    lines_ = drill.lines;
+    setAccessibleName(q(drill.title));
+    if (QAccessible::isActive())
+        setAccessibleDescription(text());
+    updateGeometry();
+    update();
+}
+
+void DrillView::setSideBySide(bool may) {
+    sideBySide_ = may;
+    updateGeometry();
+}
+
+QString DrillView::text() const {
+    QStringList out;
+    for (const auto& l : lines_)
+        out << QStringLiteral("%1%2: %3").arg(l.memory ? QStringLiteral("* ") : QString(), q(l.what), q(l.set));
+    return out.join(QLatin1Char('\n'));
+}
+
+int DrillView::rowHeight(const trouble::DrillLine& l, int width) const {
+    const int left = half(width), right = width - besideBar - tickWidth - betweenParts - left;
+    return std::max(heightOf(whatFace(), left, q(l.what)), heightOf(setFace(), right, q(l.set))) + 2 * rowPadding;
+}
+
+std::vector<DrillView::Block> DrillView::blocks(int width) const {
+    std::vector<Block> out;
+    const bool memory = std::any_of(lines_.begin(), lines_.end(), [](const auto& l) { return l.memory; });
+    const bool read = std::any_of(lines_.begin(), lines_.end(), [](const auto& l) { return !l.memory; });
+    const bool two = sideBySide_ && memory && read && width >= sideBySideFrom;
+    const int column = two ? (width - betweenHalves) * 54 / 100 : width;
+    const auto flow = [&](bool wanted, bool all, int left, int columnWidth) {
+        int y = 0;
+        if (memory && (!all || two)) {
+            out.push_back(
+                {{left, y, columnWidth, headingHeight}, -1, wanted ? tr("from memory") : tr("then, read"), wanted});
+            y += headingHeight;
+        }
+        QString at;
+        bool was = true;
+        for (std::size_t i = 0; i < lines_.size(); ++i) {
+            const auto& l = lines_[i];
+            if (!all && l.memory != wanted)
+                continue;
+            if (all && memory && (i == 0 || l.memory != was)) {
+                out.push_back({{left, y, columnWidth, headingHeight},
+                               -1,
+                               l.memory ? tr("from memory") : tr("then, read"),
+                               l.memory});
+                y += headingHeight;
+            }
+            was = l.memory;
+            if (const QString when = q(l.at); when != at && !when.isEmpty()) {
+                out.push_back({{left, y, columnWidth, headingHeight}, -1, when, l.memory});
+                y += headingHeight;
+            }
+            at = q(l.at);
+            if (const QString about = q(l.group); l.first && !about.isEmpty() && about != at) {
+                out.push_back({{left, y, columnWidth, headingHeight}, -1, about, l.memory});
+                y += headingHeight;
+            }
+            const int high = rowHeight(l, columnWidth);
+            out.push_back({{left, y, columnWidth, high}, static_cast<int>(i), {}, l.memory});
+            y += high;
+        }
+    };
+    if (two) {
+        flow(true, false, 0, column);
+        flow(false, false, column + betweenHalves, width - column - betweenHalves);
+    } else {
+        flow(true, true, 0, width);
+    }
+    return out;
+}
+
+int DrillView::heightForWidth(int width) const {
+    int bottom = 20;
+    for (const auto& b : blocks(width))
+        bottom = std::max(bottom, b.place.bottom() + 2);
+    return bottom;
+}
+
+QSize DrillView::sizeHint() const {
+    const int wide = std::max(320, width());
+    return {wide, heightForWidth(wide)};
+}
+
+void DrillView::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    const Colours c(this);
+    for (const auto& b : blocks(width())) {
+        const QRect r = b.place;
+        if (b.memory) // a bar along what is done from memory
+            p.fillRect(QRect(r.left(), r.top(), 4, r.height()), c.amber);
+        if (b.line < 0) {
+            p.setPen(c.faint);
+            p.setFont(captionFace());
+            p.drawText(r.adjusted(besideBar, 0, 0, -1), Qt::AlignLeft | Qt::AlignBottom, b.heading);
+            continue;
+        }
+        const auto& l = lines_[static_cast<std::size_t>(b.line)];
+        const bool here = b.line == current_, done = done_.contains(b.line);
+        if (here) {
+            p.fillRect(r.adjusted(besideBar - 4, 0, 0, -1), c.amberWash);
+            if (hasFocus()) {
+                p.setPen(QPen(c.amber, 2));
+                p.drawRect(r.adjusted(besideBar - 3, 1, -2, -3));
+            }
+        }
+        p.setPen(QPen(c.rule, 1));
+        p.drawLine(r.left() + besideBar, r.bottom(), r.right(), r.bottom());
+        // The tick's box, and the tick.
+        const QRectF box(r.left() + besideBar + 3, r.top() + rowPadding + 4, 11, 11);
+        p.setPen(QPen(done ? c.green : c.faint, 1.4));
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(box);
+        if (done) {
+            p.setPen(QPen(c.green, 2.4));
+            p.drawLine(box.bottomLeft() + QPointF(2, -4), box.center() + QPointF(-1, 4));
+            p.drawLine(box.center() + QPointF(-1, 4), box.topRight() + QPointF(2, -2));
+        }
+        const int left = half(r.width()), from = r.left() + besideBar + tickWidth;
+        const QRect what(from, r.top() + rowPadding, left, r.height() - 2 * rowPadding);
+        const QRect set(from + left + betweenParts, r.top() + rowPadding, r.right() - from - left - betweenParts,
+                        r.height() - 2 * rowPadding);
+        p.setPen(done || l.gate ? c.faint : c.ink);
+        p.setFont(whatFace());
+        p.drawText(what, Qt::TextWordWrap | Qt::AlignLeft | Qt::AlignTop, q(l.what));
+        p.setPen(done ? c.faint : c.ink);
+        p.setFont(setFace());
+        p.drawText(set, Qt::TextWordWrap | Qt::AlignLeft | Qt::AlignTop, q(l.set));
+    }
+}
+
+void DrillView::choose(int line) {
+    if (lines_.empty())
+        return;
+    current_ = std::clamp(line, 0, static_cast<int>(lines_.size()) - 1);
+    for (const auto& b : blocks(width()))
+        if (b.line == current_)
+            emit placeWanted(b.place);
+    emit chosen(current_);
+    update();
+}
+
+void DrillView::tick(int line) {
+    if (line < 0 || line >= static_cast<int>(lines_.size()))
+        return;
+    if (!done_.insert(line).second)
+        done_.erase(line);
+    emit ticked();
+    update();
+}
+
+void DrillView::keyPressEvent(QKeyEvent* event) {
+    switch (event->key()) {
+    case Qt::Key_Down:
+        choose(current_ + 1);
+        break;
+    case Qt::Key_Up:
+        choose(current_ - 1);
+        break;
+    case Qt::Key_Home:
+        done_.clear();
+        choose(0);
+        break;
+    case Qt::Key_End:
+        choose(static_cast<int>(lines_.size()) - 1);
+        break;
+    case Qt::Key_Space:
+        tick(current_);
+        if (isDone(current_))
+            choose(current_ + 1);
+        break;
+    default:
+        QWidget::keyPressEvent(event);
+    }
+}
+
+void DrillView::mousePressEvent(QMouseEvent* event) {
+    for (const auto& b : blocks(width()))
+        if (b.line >= 0 && b.place.contains(event->pos())) {
+            if (event->pos().x() < b.place.left() + besideBar + tickWidth)
+                tick(b.line);
+            choose(b.line);
+            return;
+        }
+    QWidget::mousePressEvent(event);
+}
+
+void DrillView::focusInEvent(QFocusEvent* event) {
+    QWidget::focusInEvent(event);
+    emit chosen(current_);
+    update();
+}
+
+void DrillView::focusOutEvent(QFocusEvent* event) {
+    QWidget::focusOutEvent(event);
+    update();
+}
+
+} // namespace amber::app

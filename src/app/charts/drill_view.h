@@ -1,0 +1,63 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "trouble/drill.h"
+#include <QWidget>
+#include <set>
+#include <vector>
+
+namespace amber::app {
+
+/// A drill of an emergency in large type: what is done from memory apart from what is read, act by act, the act that is
+/// next set off. Down and Up walk it, Space ticks an act off and goes on, Home begins anew; a click ticks too. The
+/// ticks are of the moment: nothing keeps them.
+class DrillView : public QWidget {
+    Q_OBJECT
+public:
+    explicit DrillView(const QString& name, QWidget* parent = nullptr);
+    /// Another drill begins unticked; the same, with other figures, keeps its ticks.
+    void put(const trouble::EmergencyDrill& drill);
+    /// Whether memory and read items stand side by side where there is room.
+    void setSideBySide(bool may);
+    [[nodiscard]] const std::vector<trouble::DrillLine>& lines() const { return lines_; }
+    [[nodiscard]] int current() const { return current_; }
+    [[nodiscard]] bool isDone(int line) const { return done_.contains(line); }
+    /// All of it as text, a line an act; for readers aloud and tests.
+    [[nodiscard]] QString text() const;
+
+    [[nodiscard]] bool hasHeightForWidth() const override { return true; }
+    [[nodiscard]] int heightForWidth(int width) const override;
+    [[nodiscard]] QSize sizeHint() const override;
+    [[nodiscard]] QSize minimumSizeHint() const override { return {220, 60}; }
+
+signals:
+    void ticked();         ///< an act was done: clocks may run
+    void chosen(int line); ///< its reason is wanted
+    void placeWanted(QRect place);
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void focusInEvent(QFocusEvent* event) override;
+    void focusOutEvent(QFocusEvent* event) override;
+
+private:
+    struct Block {
+        QRect place;
+        int line = -1; ///< −1: a heading
+        QString heading;
+        bool memory = false;
+    };
+    [[nodiscard]] std::vector<Block> blocks(int width) const;
+    [[nodiscard]] int rowHeight(const trouble::DrillLine& line, int width) const;
+    void choose(int line);
+    void tick(int line);
+
+    Emergency emergency_ = Emergency::engineFails;
+    std::vector<trouble::DrillLine> lines_;
+    std::set<int> done_;
+    int current_ = 0;
+    bool sideBySide_ = false;
+};
+
+} // namespace amber::app

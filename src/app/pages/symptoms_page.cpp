@@ -1,0 +1,258 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "pages/symptoms_page.h"
+#include "kit/flow_layout.h"
+#include "kit/html.h"
+#include "kit/theme.h"
+#include "kit/words.h"
+#include "notes/lever_words.h"
+#include <QGridLayout>
+#include <QSignalBlocker>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <array>
+
+namespace amber::app {
+namespace {
+/// Needles that a crew looks at when something is wrong, in this order.
+constexpr std::array watchedGauges{Gauge::oilPressure,
+                                   Gauge::oilTemperature,
+                                   Gauge::headTemperature,
+                                   Gauge::coolantTemperature,
+                                   Gauge::rpm,
+                                   Gauge::boost,
+                                   Gauge::fuelPressure,
+                                   Gauge::fuelFlow,
+                                   Gauge::torque,
+                                   Gauge::chargeTemperature,
+                                   Gauge::carburettorAir,
+                                   Gauge::oilContents,
+                                   Gauge::waterPressure,
+                                   Gauge::volts,
+                                   Gauge::amperes};
+constexpr double leastShown = 0.01;
+constexpr std::size_t mostShown = 7;
+} // namespace
+
+SymptomsPage::SymptomsPage(SortieDocument& document, QWidget* parent) : TroublePage(document, parent) {
+    setObjectName(QStringLiteral("symptoms-page"));
+    halves_ = new QHBoxLayout(this);
+    halves_->setContentsMargins(0, 0, 0, 0);
+    halves_->setSpacing(20);
+    auto* left = new QWidget(this);
+    left_ = new QVBoxLayout(left);
+    left_->setContentsMargins(0, 0, 0, 0);
+    left_->setSpacing(6);
+    left_->addStretch(1);
+    halves_->addWidget(left, 5);
+    auto* right = new QWidget(this);
+    auto* column = new QVBoxLayout(right);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(6);
+    act_ = new RichLabel(right);
+    act_->setObjectName(QStringLiteral("first-act"));
+    act_->setFont(face(17, true));
+    tell_ = new RichLabel(right);
+    tell_->setObjectName(QStringLiteral("tell-apart"));
+    tell_->setFont(face(14));
+    causes_ = new FiguresView(right);
+    causes_->setObjectName(QStringLiteral("causes"));
+    drill_ = new QPushButton(right);
+    drill_->setObjectName(QStringLiteral("to-drill"));
+    drill_->setFont(face(14));
+    clear_ = new QPushButton(tr("Nothing noticed"), right);
+    clear_->setObjectName(QStringLiteral("clear"));
+    clear_->setFont(face(13));
+    column->addWidget(act_);
+    column->addWidget(drill_, 0, Qt::AlignLeft);
+    column->addWidget(tell_);
+    column->addWidget(causes_);
+    column->addWidget(clear_, 0, Qt::AlignLeft);
+    column->addStretch(1);
+    halves_->addWidget(right, 6);
+    connect(clear_, &QPushButton::clicked, this, [this] { notice({}); });
+    connect(drill_, &QPushButton::clicked, this, [this] {
+        if (!diagnosis_.causes.empty() && diagnosis_.causes[diagnosis_.act].pattern.drill)
+            emit drillWanted(*diagnosis_.causes[diagnosis_.act].pattern.drill);
+    });
+}
+
+QWidget* SymptomsPage::first() {
+    return needles_.empty() ? static_cast<QWidget*>(clear_) : needles_.front().way;
+}
+
+void SymptomsPage::widen() {
+    halves_->setDirection(width() < 900 ? QBoxLayout::TopToBottom : QBoxLayout::LeftToRight);
+}
+
+void SymptomsPage::build() {
+    const auto& n = document_.aircraft().notes;
+    const std::string type = n.file + n.variant;
+    if (choices_ && built_ == type)
+        return;
+    built_ = type;
+    delete choices_;
+    needles_.clear();
+    buttons_.clear();
+    choices_ = new QWidget(this);
+    left_->insertWidget(0, choices_);
+    auto* column = new QVBoxLayout(choices_);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(4);
+    column->addWidget(heading(tr("The needles")));
+    auto* grid = new QGridLayout;
+    grid->setHorizontalSpacing(8);
+    grid->setVerticalSpacing(3);
+    const bool coolant = n.engine.cooling == Cooling::liquid;
+    const auto patterns = trouble::patternsFor(n);
+    int place = 0;
+    for (const Gauge gauge : watchedGauges) {
+        if (gauge == (coolant ? Gauge::headTemperature : Gauge::coolantTemperature))
+            continue;
+        // A needle that this cockpit has, or that some cause moves and can be read otherwise.
+        const bool marked = n.gauges.contains(gauge);
+        const bool told = std::any_of(patterns.begin(), patterns.end(), [&](const trouble::Pattern& p) {
+            return std::any_of(p.signs.begin(), p.signs.end(),
+                               [&](const auto& e) { return e.sign.isNeedle() && e.sign.gauge == gauge; });
+        });
+        if (!told || (!marked && (gauge == Gauge::torque || gauge == Gauge::boost ||
+                                  gauge == Gauge::chargeTemperature || gauge == Gauge::fuelPressure)))
+            continue;
+        auto* label = new QLabel(q(std::string(nameOf(gauge).title)), choices_);
+        label->setFont(face(13));
+        auto* way = new QComboBox(choices_);
+        way->setObjectName(QStringLiteral("needle-%1").arg(q(nameOf(gauge).key)));
+        way->setAccessibleName(label->text());
+        way->addItem(QStringLiteral("—"));
+        for (const auto& row : wayTable())
+            way->addItem(q(row.words));
+        label->setBuddy(way);
+        connect(way, &QComboBox::currentIndexChanged, this, &SymptomsPage::refresh);
+        grid->addWidget(label, place / 2, 2 * (place % 2));
+        grid->addWidget(way, place / 2, 2 * (place % 2) + 1);
+        needles_.push_back({gauge, way});
+        ++place;
+    }
+    grid->setColumnStretch(1, 1);
+    grid->setColumnStretch(3, 1);
+    column->addLayout(grid);
+    for (const Sense sense :
+         {Sense::felt, Sense::heard, Sense::seen, Sense::smelt, Sense::when, Sense::tried, Sense::starting}) {
+        auto* row = new QWidget(choices_);
+        auto* line = new QHBoxLayout(row);
+        line->setContentsMargins(0, 0, 0, 0);
+        line->setSpacing(6);
+        auto* label = new QLabel(q(nameOf(sense)), row);
+        label->setFont(captionFace());
+        label->setFixedWidth(62);
+        auto* holder = new QWidget(row);
+        auto* flow = new FlowLayout(holder, 4, 4);
+        flow->setContentsMargins(0, 0, 0, 0);
+        bool any = false;
+        for (const auto& felt : feltTable()) {
+            if (felt.sense != sense)
+                continue;
+            const bool told = std::any_of(patterns.begin(), patterns.end(), [&](const trouble::Pattern& p) {
+                return std::any_of(p.signs.begin(), p.signs.end(),
+                                   [&](const auto& e) { return e.sign.felt == felt.felt; });
+            });
+            if (!told)
+                continue;
+            auto* button = new QToolButton(holder);
+            button->setObjectName(QStringLiteral("sign-%1").arg(q(felt.key)));
+            button->setText(q(felt.words));
+            button->setCheckable(true);
+            button->setFont(face(13));
+            button->setFocusPolicy(Qt::StrongFocus);
+            flow->addWidget(button);
+            connect(button, &QToolButton::toggled, this, &SymptomsPage::refresh);
+            buttons_.push_back({felt.felt, button});
+            any = true;
+        }
+        line->addWidget(label, 0, Qt::AlignTop);
+        line->addWidget(holder, 1);
+        row->setVisible(any);
+        column->addWidget(row);
+    }
+    column->addStretch(1);
+}
+
+std::vector<Sign> SymptomsPage::noticed() const {
+    std::vector<Sign> out;
+    for (const auto& needle : needles_)
+        if (needle.way->currentIndex() > 0)
+            out.emplace_back(needle.gauge, wayTable()[static_cast<std::size_t>(needle.way->currentIndex()) - 1].way);
+    for (const auto& b : buttons_)
+        if (b.button->isChecked())
+            out.emplace_back(b.felt);
+    return out;
+}
+
+void SymptomsPage::notice(const std::vector<Sign>& signs) {
+    for (auto& needle : needles_) {
+        const QSignalBlocker quiet(needle.way);
+        needle.way->setCurrentIndex(0);
+        for (const auto& s : signs)
+            if (s.isNeedle() && s.gauge == needle.gauge)
+                needle.way->setCurrentIndex(static_cast<int>(s.way) + 1);
+    }
+    for (auto& b : buttons_) {
+        const QSignalBlocker quiet(b.button);
+        b.button->setChecked(std::find(signs.begin(), signs.end(), Sign(b.felt)) != signs.end());
+    }
+    refresh();
+}
+
+void SymptomsPage::present(const TroubleMoment&) {
+    build();
+    refresh();
+}
+
+void SymptomsPage::refresh() {
+    const auto signs = noticed();
+    diagnosis_ = trouble::diagnose(document_.aircraft().notes, signs);
+    drill_->hide();
+    clear_->setEnabled(!signs.empty());
+    if (diagnosis_.causes.empty()) {
+        act_->setText(signs.empty() ? tr("What do you see, hear, feel, smell?")
+                                    : tr("Nothing known shows that: ease it, land."));
+        tell_->setText(tr("Choose what the needles do and what you notice, together. One sign is seldom enough; what "
+                          "stands still tells as much."));
+        causes_->put({});
+        return;
+    }
+    const auto& worst = diagnosis_.causes[diagnosis_.act].pattern;
+    act_->setText(html::text(worst.act));
+    QStringList lines;
+    lines << tr("For the worst that fits: <b>%1</b>.").arg(html::text(inSentence(worst.name)));
+    if (diagnosis_.unsure())
+        lines << tr("Unsure, the worst assumed. Told apart by: %1").arg(html::text(diagnosis_.tellApart));
+    if (!worst.words.empty())
+        lines << tr("The notes: %1").arg(html::text(worst.words));
+    QStringList look;
+    for (const auto& sign : diagnosis_.causes[diagnosis_.act].lookFor)
+        if (look.size() < 3)
+            look << q(wordsOf(sign));
+    if (!look.isEmpty())
+        lines << tr("Look for: %1.").arg(look.join(QStringLiteral("; ")).toHtmlEscaped());
+    tell_->setText(lines.join(QStringLiteral("<br>")));
+    if (worst.drill) {
+        drill_->setText(tr("The drill: %1").arg(q(nameOf(*worst.drill).title)));
+        drill_->show();
+    }
+    Table table({tr("cause (ranked by fit)"), tr("fit"), tr("told from its like by")}, 2);
+    std::size_t count = 0;
+    for (const auto& c : diagnosis_.causes) {
+        if (++count > mostShown || c.fit < leastShown)
+            break;
+        table.row({q(c.pattern.name), tr("%1 %").arg(100 * c.fit, 0, 'f', 0), q(c.pattern.toldBy)},
+                  &c.pattern == &worst);
+    }
+    Figures shown;
+    shown.emplace_back(std::move(table));
+    shown.emplace_back(
+        tr("General practice%1; ranked, not known. Land, and let a licensed engineer look.")
+            .arg(document_.aircraft().notes.trouble.symptoms.empty() ? QString() : tr(" and the type's notes")));
+    causes_->put(std::move(shown));
+}
+
+} // namespace amber::app

@@ -1,0 +1,309 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "pages/trouble_frame.h"
+#include "kit/html.h"
+#include "kit/words.h"
+#include "pages/symptoms_page.h"
+#include "units/text.h"
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QSignalBlocker>
+#include <QVBoxLayout>
+#include <algorithm>
+
+namespace amber::app {
+
+TroubleFrame::TroubleFrame(SortieDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
+    setObjectName(QStringLiteral("trouble-frame"));
+    setAccessibleName(tr("Trouble"));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(20, 8, 20, 8);
+    column->setSpacing(6);
+    auto* head = new QHBoxLayout;
+    head->setSpacing(12);
+    title_ = new QLabel(tr("Trouble"), this);
+    title_->setObjectName(QStringLiteral("trouble-title"));
+    title_->setFont(face(25, true));
+    when_ = new QLabel(this);
+    when_->setObjectName(QStringLiteral("trouble-moment"));
+    when_->setFont(face(14));
+    when_->setForegroundRole(QPalette::PlaceholderText);
+    when_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    when_->setContentsMargins(0, 0, 0, 4);
+    clock_ = new QLabel(this);
+    clock_->setObjectName(QStringLiteral("trouble-clock"));
+    clock_->setFont(face(20, true));
+    engineHolder_ = new QWidget(this);
+    auto* row = new QHBoxLayout(engineHolder_);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(4);
+    auto* back = new QToolButton(this);
+    back->setObjectName(QStringLiteral("trouble-back"));
+    back->setText(tr("Back  Esc"));
+    back->setFont(face(14));
+    connect(back, &QToolButton::clicked, this, &TroubleFrame::left);
+    head->addWidget(title_, 0, Qt::AlignBottom);
+    head->addWidget(when_, 1, Qt::AlignBottom);
+    for (const double step : {-60.0, 60.0}) {
+        auto* move = new QToolButton(this);
+        move->setObjectName(step < 0 ? QStringLiteral("earlier") : QStringLiteral("later"));
+        move->setText(step < 0 ? tr("− 1 min") : tr("+ 1 min"));
+        move->setFont(face(13));
+        move->setToolTip(tr("The moment at which it goes wrong (Left, Right; Shift: ten minutes)"));
+        connect(move, &QToolButton::clicked, this,
+                [this, step] { setTime(std::clamp(moment_.time + step, 0.0, document_.plan().flown.totalTime())); });
+        head->addWidget(move, 0, Qt::AlignBottom);
+    }
+    head->addWidget(clock_, 0, Qt::AlignBottom);
+    head->addWidget(engineHolder_, 0, Qt::AlignBottom);
+    head->addWidget(back, 0, Qt::AlignBottom);
+    column->addLayout(head);
+
+    auto* tabs = new QHBoxLayout;
+    tabs->setSpacing(4);
+    tabs_ = new QButtonGroup(this);
+    tabs_->setExclusive(true);
+    for (std::size_t i = 0; i < troubleTable().size(); ++i) {
+        auto* button = new QToolButton(this);
+        button->setObjectName(QStringLiteral("trouble-%1").arg(q(troubleTable()[i].key)));
+        button->setText(QStringLiteral("%1  %2").arg(i + 1).arg(tr(troubleTable()[i].title)));
+        button->setCheckable(true);
+        button->setFont(face(15));
+        button->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
+        button->setMinimumHeight(30);
+        tabs_->addButton(button, static_cast<int>(i));
+        tabs->addWidget(button);
+    }
+    tabs->addStretch(1);
+    connect(tabs_, &QButtonGroup::idClicked, this, [this](int id) {
+        showPage(troubleTable()[static_cast<std::size_t>(id)].key);
+        focusFirst();
+    });
+    column->addLayout(tabs);
+    cautions_ = new RichLabel(this);
+    cautions_->setObjectName(QStringLiteral("trouble-cautions"));
+    cautions_->setFont(face(13));
+    column->addWidget(cautions_);
+
+    body_ = new QWidget(this);
+    auto* pages = new QVBoxLayout(body_);
+    pages->setContentsMargins(0, 0, 0, 0);
+    scroll_ = new PageScroll(this);
+    scroll_->hold(body_);
+    column->addWidget(scroll_, 1);
+
+    later_ = new QTimer(this);
+    later_->setSingleShot(true);
+    later_->setInterval(0);
+    connect(later_, &QTimer::timeout, this, &TroubleFrame::reckonNow);
+    tick_ = new QTimer(this);
+    tick_->setInterval(250);
+    connect(tick_, &QTimer::timeout, this, &TroubleFrame::showClock);
+}
+
+TroublePage* TroubleFrame::made(std::size_t row) {
+    if (const auto found = pages_.find(row); found != pages_.end())
+        return found->second;
+    auto* page = troubleTable()[row].make(document_, body_);
+    page->hide();
+    body_->layout()->addWidget(page);
+    connect(page, &TroublePage::ticked, this, [this] {
+        if (!since_.isValid()) {
+            since_.start();
+            tick_->start();
+        }
+        showClock();
+    });
+    connect(page, &TroublePage::placeWanted, this, [this, page](QRect place) {
+        if (page != current_)
+            return;
+        const QPoint at = page->mapTo(body_, place.center());
+        scroll_->ensureVisible(at.x(), at.y(), 0, place.height() / 2 + 8);
+    });
+    if (auto* symptoms = qobject_cast<SymptomsPage*>(page))
+        connect(symptoms, &SymptomsPage::drillWanted, this, [this](Emergency emergency) {
+            const bool fire = emergency >= Emergency::fireStarting;
+            showPage(fire                                                                 ? "fire"
+                     : emergency == Emergency::feather || emergency == Emergency::restart ? "feather"
+                     : emergency == Emergency::dive                                       ? "dive"
+                                                                                          : "engine-fails");
+            focusFirst();
+        });
+    pages_[row] = page;
+    return page;
+}
+
+void TroubleFrame::exchange(std::size_t row) {
+    auto* wanted = made(row);
+    page_ = row;
+    if (wanted != current_) {
+        if (current_)
+            current_->hide();
+        current_ = wanted;
+        current_->show();
+        scroll_->ensureVisible(0, 0, 0, 0);
+    }
+    if (auto* button = tabs_->button(static_cast<int>(row)))
+        button->setChecked(true);
+}
+
+void TroubleFrame::buildEngines() {
+    const auto& n = document_.aircraft().notes;
+    const std::string type = n.file + n.variant;
+    if (type != enginesOf_) {
+        enginesOf_ = type;
+        qDeleteAll(engines_);
+        engines_.clear();
+        for (std::size_t i = 0; i < n.positions.size() && n.positions.size() > 1; ++i) {
+            auto* button = new QToolButton(engineHolder_);
+            button->setObjectName(QStringLiteral("dead-%1").arg(q(n.positions[i].id)));
+            button->setText(tr("%1 dead").arg(q(n.positions[i].name)));
+            button->setCheckable(true);
+            button->setFont(face(14));
+            button->setFocusPolicy(Qt::StrongFocus);
+            button->setToolTip(tr("Which engine is dead (E: the next one)"));
+            engineHolder_->layout()->addWidget(button);
+            connect(button, &QToolButton::clicked, this, [this, i](bool dead) { toggled(i, dead); });
+            engines_.push_back(button);
+        }
+        moment_.dead = {0};
+    }
+    for (std::size_t i = 0; i < engines_.size(); ++i) {
+        const QSignalBlocker quiet(engines_[i]);
+        engines_[i]->setChecked(std::find(moment_.dead.begin(), moment_.dead.end(), i) != moment_.dead.end());
+    }
+    engineHolder_->setVisible(!engines_.empty() && troubleTable()[page_].asksEngines);
+}
+
+void TroubleFrame::toggled(std::size_t engine, bool dead) {
+    auto all = moment_.dead;
+    std::erase(all, engine);
+    if (dead)
+        all.push_back(engine);
+    if (all.empty()) // at least one is dead here
+        all = {engine};
+    std::sort(all.begin(), all.end());
+    setDead(std::move(all));
+}
+
+void TroubleFrame::setDead(std::vector<std::size_t> dead) {
+    moment_.dead = std::move(dead);
+    refresh();
+}
+
+void TroubleFrame::setTime(double seconds) {
+    moment_.time = seconds;
+    refresh();
+}
+
+void TroubleFrame::open(double time) {
+    moment_.time = time;
+    if (moment_.dead.empty())
+        moment_.dead = {0};
+    since_.invalidate();
+    tick_->stop();
+    refresh();
+}
+
+void TroubleFrame::refresh() {
+    if (!document_.isOpen())
+        return;
+    buildEngines();
+    std::erase_if(moment_.dead, [&](std::size_t i) { return i >= document_.aircraft().notes.positions.size(); });
+    if (moment_.dead.empty())
+        moment_.dead = {0};
+    exchange(page_);
+    const auto& n = document_.aircraft().notes;
+    const auto at = trouble::momentAt(n, document_.sortie(), document_.plan().flown, moment_.time);
+    when_->setText(q(trouble::wordsOf(at, n)));
+    when_->setToolTip(tr("The moment chosen on the score: click another one there"));
+    const auto key = troubleTable()[page_].key;
+    std::vector<std::string> cautions = key == "go-round" ? trouble::goRoundCautions()
+                                        : key == "symptoms"
+                                            ? std::vector<std::string>{"Act for the worst that fits; a single falling "
+                                                                       "pressure is the engine until it is proved the "
+                                                                       "gauge. The approved manual comes first."}
+                                        : key == "dive"    ? trouble::cautionsOf(n, Emergency::dive)
+                                        : key == "feather" ? trouble::cautionsOf(n, Emergency::feather)
+                                        : key == "fire"    ? trouble::cautionsOf(n, Emergency::fireStarting)
+                                                           : trouble::cautionsOf(n, Emergency::engineFails);
+    const auto own = [&](Emergency e) {
+        if (const auto drill = n.trouble.drills.find(e); drill != n.trouble.drills.end())
+            cautions.insert(cautions.end(), drill->second.cautions.begin(), drill->second.cautions.end());
+    };
+    if (key == "feather") {
+        for (auto& c : trouble::cautionsOf(n, Emergency::restart))
+            cautions.push_back(c);
+        own(Emergency::feather);
+        own(Emergency::restart);
+    } else if (key == "fire") {
+        for (auto& c : trouble::cautionsOf(n, Emergency::fireAir))
+            cautions.push_back(c);
+        for (const auto e :
+             {Emergency::fireStarting, Emergency::fireGround, Emergency::fireAir, Emergency::fireInduction})
+            own(e);
+    } else if (key == "dive") {
+        own(Emergency::dive);
+    } else if (key == "engine-fails") {
+        own(Emergency::engineFails);
+    }
+    QStringList lines;
+    for (const auto& c : cautions)
+        lines << html::text(c);
+    cautions_->setText(QStringLiteral("<b>%1</b> %2").arg(tr("Caution:"), lines.join(QStringLiteral("  "))));
+    current_->present(moment_);
+    showClock();
+    later_->start();
+}
+
+void TroubleFrame::reckonNow() {
+    later_->stop();
+    if (document_.isOpen() && current_ && (isVisible() || !window()->isVisible()))
+        current_->reckon(moment_);
+}
+
+void TroubleFrame::showPage(std::string_view key) {
+    for (std::size_t i = 0; i < troubleTable().size(); ++i)
+        if (troubleTable()[i].key == key) {
+            page_ = i;
+            refresh();
+            return;
+        }
+}
+
+void TroubleFrame::focusFirst() {
+    if (current_)
+        current_->first()->setFocus(Qt::ShortcutFocusReason);
+}
+
+void TroubleFrame::showClock() {
+    clock_->setText(since_.isValid() ? q(formatMinutesSeconds(static_cast<double>(since_.elapsed()) / 1000.0))
+                                     : QString());
+    clock_->setToolTip(tr("Since the first act was ticked"));
+}
+
+void TroubleFrame::keyPressEvent(QKeyEvent* event) {
+    const int key = event->key();
+    if (key == Qt::Key_Escape) {
+        emit left();
+        return;
+    }
+    if (key >= Qt::Key_1 && key < Qt::Key_1 + static_cast<int>(troubleTable().size()) &&
+        event->modifiers() == Qt::NoModifier) {
+        showPage(troubleTable()[static_cast<std::size_t>(key - Qt::Key_1)].key);
+        focusFirst();
+        return;
+    }
+    if (key == Qt::Key_E && !engines_.empty() && troubleTable()[page_].asksEngines) {
+        const std::size_t next = moment_.dead.empty() ? 0 : (moment_.dead.front() + 1) % engines_.size();
+        setDead({next});
+        return;
+    }
+    if (key == Qt::Key_Left || key == Qt::Key_Right) {
+        const double step = (event->modifiers() & Qt::ShiftModifier ? 600.0 : 60.0) * (key == Qt::Key_Left ? -1 : 1);
+        setTime(std::clamp(moment_.time + step, 0.0, document_.plan().flown.totalTime()));
+        return;
+    }
+    QWidget::keyPressEvent(event);
+}
+
+} // namespace amber::app
