@@ -20,7 +20,7 @@ public:
 
     /// @return what is wrong afterwards; empty when nothing is
     QString act() {
-        switch (below(17)) {
+        switch (below(19)) {
         case 0:
         case 1:
             window_.showPhase(phaseNames[below(plannedPhases)].phase);
@@ -32,6 +32,18 @@ public:
                 window_.page().showPage(pages[below(pages.size())]->key);
             break;
         }
+        case 17:
+            window_.inTrouble() ? window_.closeTrouble() : window_.openTrouble();
+            break;
+        case 18:
+            if (window_.inTrouble()) {
+                window_.trouble().showPage(app::troubleTable()[below(app::troubleTable().size())].key);
+                QTest::keyClick(&window_.trouble(), below(2) == 0   ? Qt::Key_E
+                                                    : below(2) == 0 ? Qt::Key_Left
+                                                                    : Qt::Key_Right);
+                window_.trouble().reckonNow();
+            }
+            break;
         case 4: {
             const auto files = QDir(demos_).entryInfoList({QStringLiteral("*.toml")}, QDir::Files);
             window_.openPath(

@@ -17,12 +17,12 @@ const QString longName = QStringLiteral("A name of no fewer than sixty letters, 
 class Sizes : public Window {
 protected:
     /// Labels, fields, lists and pictures that show on the page and hold nothing of the page themselves.
-    std::vector<QWidget*> leaves() const {
+    static std::vector<QWidget*> leaves(const QWidget& page) {
         std::vector<QWidget*> out;
-        for (auto* widget : window->page().findChildren<QWidget*>()) {
+        for (auto* widget : page.findChildren<QWidget*>()) {
             const bool leaf = qobject_cast<QLabel*>(widget) || qobject_cast<QComboBox*>(widget) ||
                               qobject_cast<QLineEdit*>(widget) || qobject_cast<app::RowView*>(widget) ||
-                              widget->inherits("QCustomPlot");
+                              qobject_cast<app::DrillView*>(widget) || widget->inherits("QCustomPlot");
             if (leaf && widget->isVisible() && !qobject_cast<QAbstractItemView*>(widget->parentWidget()) &&
                 !(qobject_cast<QLabel*>(widget) && static_cast<QLabel*>(widget)->text().isEmpty()) &&
                 !qobject_cast<QComboBox*>(widget->parentWidget()))
@@ -33,11 +33,11 @@ protected:
     static std::string nameOf(const QWidget* w) {
         return std::string(w->metaObject()->className()) + " \"" + w->objectName().toStdString() + "\"";
     }
-    void holds(const std::string& where) {
+    void holds(const std::string& where) { holds(where, window->page()); }
+    void holds(const std::string& where, QWidget& page) {
         EXPECT_LE(window->minimumSizeHint().width(), 1024) << where;
         EXPECT_LE(window->minimumSizeHint().height(), 600) << where;
-        auto& page = window->page();
-        const auto all = leaves();
+        const auto all = leaves(page);
         std::vector<QRect> places;
         for (auto* w : all) {
             const QRect place(w->mapTo(&page, QPoint()), w->size());
@@ -107,6 +107,17 @@ TEST_P(SizesOf, EveryPageOfEveryTypeFits) {
                 if (HasFatalFailure())
                     return;
             }
+        window->openTrouble();
+        for (const auto& row : app::troubleTable()) {
+            window->trouble().showPage(row.key);
+            window->trouble().reckonNow();
+            test::settle();
+            const std::string where = std::string(demo.file) + " trouble " + std::string(row.key) + " at " +
+                                      std::to_string(width) + " × " + std::to_string(height);
+            EXPECT_EQ(window->size(), QSize(width, height)) << where;
+            holds(where, window->trouble());
+        }
+        window->closeTrouble();
     }
 }
 INSTANTIATE_TEST_SUITE_P(All, SizesOf, testing::Range<std::size_t>(0, sizes.size()),

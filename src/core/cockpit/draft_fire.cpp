@@ -91,8 +91,11 @@ void inTheAir(Draft& d) {
     d.act(underFire, "cock", Acts::fuel, "No fuel, no fire: first of all.", "J48")
         .memory()
         .on(Acts::fuel, "off", failedEngines);
-    auto order = d.say(underFire, "stop-it", d.e.feathers ? "Cut off and feather" : "Cut off", "",
-                       "The pump goes on feeding it while the engine turns.", "J48");
+    auto order = d.say(underFire, "stop-it",
+                       d.e.feathers                                   ? "Cut off and feather"
+                       : d.e.carburettor == Carburettor::floatWithout ? "Drag"
+                                                                      : "Cut off, and drag",
+                       "", "The pump goes on feeding it while the engine turns.", "J48");
     order.memory().schools("failure-order", "cut-off, then feather");
     const auto pitch = [&](Line& l) {
         if (d.e.feathers)

@@ -346,6 +346,9 @@ void tell(Step& step, const Place& place, TypeNotes& n, Names& names) {
     for (auto& school : step.schools)
         if (school.actions)
             names.check(place, step, *school.actions);
+    for (auto& school : step.schools)
+        if (school.set.empty() && school.actions && !school.byNotes)
+            school.set = wordsOf(step, *school.actions, n.controls, n);
     if (!step.set.empty())
         return;
     step.set = wordsOf(step, step.actions, n.controls, n);

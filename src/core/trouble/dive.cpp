@@ -64,7 +64,8 @@ DiveAt fly(const powerplant::Aircraft& a, const Sortie& s, const Dive& d, std::s
         t += static_cast<double>(diveTick) / 1000.0;
         if (t >= 5.0 && out.sink.si() == 0.0)
             out.sink = VerticalSpeed::si(-state.rate);
-        out.peak = std::max(out.peak, Rotation::si(r.engines.front()[Gauge::rpm]));
+        if (t > 8.0) // past what the change of power itself does
+            out.peak = std::max(out.peak, Rotation::si(r.engines.front()[Gauge::rpm]));
         const double head = r.engines.front().headOrCoolant();
         coldest = std::min(coldest, head);
         out.path.emplace_back(t, head);

@@ -118,17 +118,23 @@ Opening opened(const powerplant::Aircraft& a, const Sortie& s, const Approach& a
     const double from = closed > 0 ? 0.0 : plant.engine(0).throttlePlace(state.engines[0].throttle);
     // Where the lever ends: at the boost that is set, or on its stop.
     Opening out;
-    const auto target = boost && !byRpm ? boost->si() : 1e9;
+    const double target = boost ? boost->si() : 1e9;
+    const auto& gauges = a.notes.gauges;
+    const double most = gauges.contains(Gauge::rpm)
+                            ? gauges.at(Gauge::rpm).in(Phase::takeOff).limitHigh.value_or(rating.rpm.si())
+                            : rating.rpm.si();
     double t = 0.0;
-    bool atBoost = false;
+    bool atBoost = false, atRpm = false;
     while (t < watched) {
         const double share = over > 0 ? std::min(1.0, (t + 0.1) / over) : 1.0;
         for (std::size_t i = 0; i < plant.count(); ++i) {
             auto& l = levers.engines[i];
-            atBoost = atBoost || (state.engines[i].manifold >= target);
-            l.throttle = atBoost || (share >= 1.0 && boost && !byRpm)
-                             ? powerplant::boostHeld(target)
-                             : powerplant::throttleAt(from + (1.0 - from) * share);
+            atBoost = atBoost || state.engines[i].manifold >= target;
+            // Nothing but the throttle holds a propeller without a governor.
+            atRpm = atRpm || (byRpm && state.engines[i].n > most);
+            l.throttle = atRpm                                ? powerplant::rpmHeld(most)
+                         : atBoost || (share >= 1.0 && boost) ? powerplant::boostHeld(target)
+                                                              : powerplant::throttleAt(from + (1.0 - from) * share);
         }
         const auto r = plant.steps(state, levers, run, tick);
         state.height = at.height.si();
