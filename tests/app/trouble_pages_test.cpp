@@ -287,7 +287,7 @@ TEST(TroubleCommand, AnswersInTextAndSaysWhatIsWrong) {
     EXPECT_TRUE(out.out.contains("Lost with it"));
     EXPECT_TRUE(out.out.contains("approved manual"));
     EXPECT_EQ(out.code, 1) << "at 14,000 ft on one engine: red";
-    EXPECT_EQ(command({"trouble", "engine-out", lorimer, "--engine", "2", "--at", "climb"}).code, 0);
+    EXPECT_EQ(command({"trouble", "engine-out", lorimer, "--engine", "2", "--at", "take-off"}).code, 0);
     for (const char* what : {"feather", "restart", "dive", "go-round", "fire"}) {
         const auto ran = command({"trouble", what, lorimer, "--at", "cruise"});
         EXPECT_EQ(ran.code, 0) << what << ran.err.toStdString();

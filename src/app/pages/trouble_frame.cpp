@@ -6,6 +6,7 @@
 #include "units/text.h"
 #include <QHBoxLayout>
 #include <QKeyEvent>
+#include <QShortcut>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -44,14 +45,14 @@ TroubleFrame::TroubleFrame(SortieDocument& document, QWidget* parent) : QWidget(
     head->addWidget(title_, 0, Qt::AlignBottom);
     head->addWidget(when_, 1, Qt::AlignBottom);
     for (const double step : {-60.0, 60.0}) {
-        auto* move = new QToolButton(this);
-        move->setObjectName(step < 0 ? QStringLiteral("earlier") : QStringLiteral("later"));
-        move->setText(step < 0 ? tr("− 1 min") : tr("+ 1 min"));
-        move->setFont(face(13));
-        move->setToolTip(tr("The moment at which it goes wrong (Left, Right; Shift: ten minutes)"));
-        connect(move, &QToolButton::clicked, this,
+        auto* shift = new QToolButton(this);
+        shift->setObjectName(step < 0 ? QStringLiteral("earlier") : QStringLiteral("later"));
+        shift->setText(step < 0 ? tr("− 1 min") : tr("+ 1 min"));
+        shift->setFont(face(13));
+        shift->setToolTip(tr("The moment at which it goes wrong (Left, Right; Shift: ten minutes)"));
+        connect(shift, &QToolButton::clicked, this,
                 [this, step] { setTime(std::clamp(moment_.time + step, 0.0, document_.plan().flown.totalTime())); });
-        head->addWidget(move, 0, Qt::AlignBottom);
+        head->addWidget(shift, 0, Qt::AlignBottom);
     }
     head->addWidget(clock_, 0, Qt::AlignBottom);
     head->addWidget(engineHolder_, 0, Qt::AlignBottom);
@@ -90,6 +91,24 @@ TroubleFrame::TroubleFrame(SortieDocument& document, QWidget* parent) : QWidget(
     scroll_ = new PageScroll(this);
     scroll_->hold(body_);
     column->addWidget(scroll_, 1);
+
+    scroll_->installEventFilter(this);
+    // Whatever has the focus: a list of ways would take a number for a letter to look for.
+    const auto onKey = [this](const QKeySequence& key, auto act) {
+        auto* shortcut = new QShortcut(key, this);
+        shortcut->setContext(Qt::WidgetWithChildrenShortcut);
+        connect(shortcut, &QShortcut::activated, this, act);
+    };
+    onKey(Qt::Key_Escape, [this] { emit left(); });
+    for (std::size_t i = 0; i < troubleTable().size(); ++i)
+        onKey(QKeySequence(Qt::Key_1 + static_cast<int>(i)), [this, i] {
+            showPage(troubleTable()[i].key);
+            focusFirst();
+        });
+    onKey(Qt::Key_E, [this] {
+        if (!engines_.empty() && troubleTable()[page_].asksEngines)
+            setDead({(moment_.dead.front() + 1) % engines_.size()});
+    });
 
     later_ = new QTimer(this);
     later_->setSingleShot(true);
@@ -195,6 +214,10 @@ void TroubleFrame::setTime(double seconds) {
     refresh();
 }
 
+void TroubleFrame::shiftBy(double seconds) {
+    setTime(std::clamp(moment_.time + seconds, 0.0, document_.plan().flown.totalTime()));
+}
+
 void TroubleFrame::open(double time) {
     moment_.time = time;
     if (moment_.dead.empty())
@@ -281,29 +304,17 @@ void TroubleFrame::showClock() {
     clock_->setToolTip(tr("Since the first act was ticked"));
 }
 
-void TroubleFrame::keyPressEvent(QKeyEvent* event) {
-    const int key = event->key();
-    if (key == Qt::Key_Escape) {
-        emit left();
-        return;
+bool TroubleFrame::eventFilter(QObject* watched, QEvent* event) {
+    // A page that scrolls would take the arrows that nothing on it wants.
+    if (watched == scroll_ && event->type() == QEvent::KeyPress) {
+        const auto* pressed = static_cast<QKeyEvent*>(event);
+        if (pressed->key() == Qt::Key_Left || pressed->key() == Qt::Key_Right) {
+            const double step = pressed->modifiers() & Qt::ShiftModifier ? 600.0 : 60.0;
+            shiftBy(pressed->key() == Qt::Key_Left ? -step : step);
+            return true;
+        }
     }
-    if (key >= Qt::Key_1 && key < Qt::Key_1 + static_cast<int>(troubleTable().size()) &&
-        event->modifiers() == Qt::NoModifier) {
-        showPage(troubleTable()[static_cast<std::size_t>(key - Qt::Key_1)].key);
-        focusFirst();
-        return;
-    }
-    if (key == Qt::Key_E && !engines_.empty() && troubleTable()[page_].asksEngines) {
-        const std::size_t next = moment_.dead.empty() ? 0 : (moment_.dead.front() + 1) % engines_.size();
-        setDead({next});
-        return;
-    }
-    if (key == Qt::Key_Left || key == Qt::Key_Right) {
-        const double step = (event->modifiers() & Qt::ShiftModifier ? 600.0 : 60.0) * (key == Qt::Key_Left ? -1 : 1);
-        setTime(std::clamp(moment_.time + step, 0.0, document_.plan().flown.totalTime()));
-        return;
-    }
-    QWidget::keyPressEvent(event);
+    return QWidget::eventFilter(watched, event);
 }
 
 } // namespace amber::app

@@ -27,6 +27,8 @@ public:
     [[nodiscard]] const TroubleMoment& moment() const { return moment_; }
     void setDead(std::vector<std::size_t> dead);
     void setTime(double seconds);
+    /// Earlier or later, within the sortie.
+    void shiftBy(double seconds);
     /// The figures now, not after the next frame.
     void reckonNow();
     /// To the first act of the page's drill.
@@ -36,7 +38,7 @@ signals:
     void left();
 
 protected:
-    void keyPressEvent(QKeyEvent* event) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
     TroublePage* made(std::size_t row);

@@ -22,6 +22,7 @@
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
+#include <QKeyEvent>
 #include <QMenuBar>
 #include <QMessageBox>
 #include <QMimeData>
@@ -364,6 +365,14 @@ void MainWindow::placeScore() {
 void MainWindow::resizeEvent(QResizeEvent* event) {
     QMainWindow::resizeEvent(event);
     placeScore();
+}
+
+void MainWindow::keyPressEvent(QKeyEvent* event) {
+    // Of score and rail, which take no Escape themselves.
+    if (event->key() == Qt::Key_Escape && inTrouble())
+        closeTrouble();
+    else
+        QMainWindow::keyPressEvent(event);
 }
 
 void MainWindow::openTrouble() {
