@@ -17,6 +17,7 @@
 #include "other_engines.h"
 #include "plan/plan.h"
 #include "transients.h"
+#include "trouble_truth.h"
 #include <algorithm>
 #include <cmath>
 #include <filesystem>
@@ -537,6 +538,8 @@ int main(int argc, char** argv) {
     heatModel();
     head("In time");
     bench::transients(fleet(), type("Lorimer"), row);
+    head("When it goes wrong");
+    bench::troubles(fleet(), type("Lorimer"), row);
     curves();
     return allHold ? 0 : 1;
 }

@@ -30,6 +30,7 @@ struct ExtraPage {
     std::string_view page;
     bool failed = false;  ///< a first try that does not catch; of the sheet, engines that are not well
     bool trouble = false; ///< a page of trouble, opened from that phase
+    bool hot = false;     ///< on a hot day, as heavy as she may be
 };
 const std::vector<ExtraPage>& extraPages() {
     static const std::vector<ExtraPage> all = [] {
@@ -47,6 +48,7 @@ const std::vector<ExtraPage>& extraPages() {
                            : row.key == "go-round"   ? Phase::landing
                                                      : Phase::cruise,
                            row.key, false, true});
+        out.push_back({"trouble-hot-and-heavy", Phase::takeOff, "engine-fails", false, true, true});
         return out;
     }();
     return all;
@@ -117,11 +119,20 @@ QImage drawView(const std::string& view, int width, int height, bool hangar, int
     window.resize(width, height);
     window.show();
     window.showPhase(phaseNames[index % plannedPhases].phase);
+    if (extra && extra->hot) {
+        Sortie changed = window.document().sortie();
+        changed.day.oat = Temperature::of(36, units::celsius);
+        changed.weight = window.document().aircraft().notes.maxWeight;
+        changed.load.weightTyped = true;
+        window.document().edit(changed, QStringLiteral("hot and heavy"));
+    }
     if (extra && extra->trouble) {
         const auto& n = window.document().aircraft().notes;
         const auto& f = window.document().plan().flown;
         const bool many = n.positions.size() > 3 && extra->page == "engine-fails";
         const auto& phase = f[many ? Phase::cruise : extra->phase];
+        if (many)
+            window.showPhase(Phase::cruise);
         window.openTrouble();
         window.trouble().setTime(phase.start + (extra->phase == Phase::takeOff ? 0.9 : 0.5) * phase.duration);
         if (many)

@@ -12,7 +12,7 @@
 
 namespace amber::trouble {
 namespace {
-constexpr double nilRate = 0.02;       // m/s that the ceiling is sought to: under 30 ft of height
+constexpr double nilRate = 0.0004;     // m/s that the ceiling is sought to: a few feet of height
 constexpr double highest = 10000.0;    // m
 constexpr double bandDown = 150.0;     // m a step of the drift-down
 constexpr double longest = 6 * 3600.0; // s
@@ -37,7 +37,7 @@ std::optional<Length> ceilingOf(RestSolver& solver, double ground, Mass weight) 
         high = std::min(highest, high + 1000.0);
         atHigh = solver.at(Length::si(high), weight).rate.si();
     }
-    for (int i = 0; i < 12 && atHigh <= 0; ++i) {
+    for (int i = 0; i < 20 && atHigh <= 0; ++i) {
         const double next = low + (high - low) * atLow / std::max(1e-9, atLow - atHigh);
         const double rate = solver.at(Length::si(next), weight).rate.si();
         if (std::abs(rate) < nilRate || high - low < 2.0)
@@ -65,7 +65,7 @@ DriftDown driftDown(RestSolver& solver, const Sortie& s, const EngineOut& out, d
     while (!d.holds && height > floor + 1.0 && d.seconds < longest) {
         const double band = std::min(bandDown, height - floor);
         const auto here = solver.at(Length::si(height - 0.5 * band), out.moment.weight);
-        const double dt = band / std::max(0.1, -here.rate.si());
+        const double dt = band / std::max(0.02, -here.rate.si());
         d.seconds += dt;
         const double tas = trueSpeed(s, Length::si(height - 0.5 * band), here.ias);
         d.distance += std::sqrt(std::max(0.0, tas * tas - here.rate.si() * here.rate.si())) * dt;

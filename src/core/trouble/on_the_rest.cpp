@@ -121,6 +121,7 @@ OnTheRest RestSolver::at(Length height, Mass weight, Speed ias) {
     }
     // Level until the dead propeller has come to what it does; then free, and the rate is read.
     plant_.steps(state, levers, run, known_ ? settlesAgain : settlesIn);
+    state.dryMass += weight.si() - plant_.weight(state).si(); // what was burnt meanwhile
     last_ = state;
     known_ = true;
     state.height = height.si();
