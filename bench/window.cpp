@@ -98,5 +98,40 @@ int main(int argc, char** argv) {
     std::sort(medians.begin(), medians.end());
     fmt::print("\nMedian of the pages {:.1f} ms, mean {:.1f} ms; one plan takes {:.1f} ms.\n",
                medians[medians.size() / 2], sum / static_cast<double>(rows.size()), plan);
+    // Trouble from every phase: to the first act in its place, and with the figures that come after.
+    std::vector<double> first, whole;
+    double worstPage = 0.0;
+    for (int round = 0; round < 3; ++round)
+        for (int p = 0; p <= static_cast<int>(Phase::stop); ++p) {
+            window.showPhase(static_cast<Phase>(p));
+            for (int i = 0; i < 10; ++i)
+                QCoreApplication::processEvents();
+            const double before = processorSeconds();
+            window.openTrouble();
+            for (int posted = 0; posted < 4; ++posted)
+                QCoreApplication::sendPostedEvents();
+            first.push_back(1000 * (processorSeconds() - before));
+            for (int i = 0; i < 6; ++i)
+                QCoreApplication::processEvents();
+            whole.push_back(1000 * (processorSeconds() - before));
+            for (const auto& row : app::troubleTable()) {
+                const double turned = processorSeconds();
+                window.trouble().showPage(row.key);
+                for (int posted = 0; posted < 4; ++posted)
+                    QCoreApplication::sendPostedEvents();
+                if (round > 0) // made once
+                    worstPage = std::max(worstPage, 1000 * (processorSeconds() - turned));
+                for (int i = 0; i < 6; ++i)
+                    QCoreApplication::processEvents();
+            }
+            window.trouble().showPage("engine-fails");
+            window.closeTrouble();
+        }
+    std::sort(first.begin(), first.end());
+    std::sort(whole.begin(), whole.end());
+    fmt::print(
+        "\nTrouble: from the key to its first act {:.1f} ms (worst {:.1f}), with the figures {:.0f} ms (worst {:.0f}); "
+        "another of its pages {:.1f} ms at worst.\n",
+        first[first.size() / 2], first.back(), whole[whole.size() / 2], whole.back(), worstPage);
     return 0;
 }

@@ -70,8 +70,9 @@ int main(int argc, char** argv) {
                 fmt::print(stderr, "{}\n", p.text());
             return static_cast<int>(exitProblems);
         }
-        const QString error = writeCardPdf(QString::fromStdString(pdf),
-                                           plan::makePlan(*loaded.aircraft, *loaded.sortie), loaded.aircraft->notes);
+        const QString error =
+            writeCardPdf(QString::fromStdString(pdf), plan::makePlan(*loaded.aircraft, *loaded.sortie),
+                         *loaded.aircraft, *loaded.sortie);
         if (!error.isEmpty())
             fmt::print(stderr, "amber-throttle: {}\n", error.toStdString());
         return static_cast<int>(error.isEmpty() ? exitOk : exitWrite);

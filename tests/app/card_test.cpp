@@ -63,7 +63,22 @@ TEST(Card, TheTextOfThePdfHasTheFiguresOfTheJson) {
             << facts.toStdString();
         const int sides = QRegularExpression(QStringLiteral("Pages:\\s+(\\d+)")).match(facts).captured(1).toInt();
         EXPECT_GE(sides, 2);
-        EXPECT_LE(sides, 6) << "three sheets at most, the walk-round with them";
+        EXPECT_LE(sides, 7) << "three sheets at most, the walk-round with them, and a side for trouble";
+        // The last side is what is done when it goes wrong: drills of this type, with its figures.
+        QProcess last;
+        last.start(QStringLiteral("pdftotext"),
+                   {QStringLiteral("-f"), QString::number(sides), QStringLiteral("-raw"), pdf, QStringLiteral("-")});
+        ASSERT_TRUE(last.waitForFinished());
+        const QString trouble = squeezed(QString::fromUtf8(last.readAllStandardOutput()));
+        const auto out =
+            nlohmann::json::parse(run({QStringLiteral("trouble"), QStringLiteral("engine-out"), sortie,
+                                       QStringLiteral("--at"), QStringLiteral("take-off"), QStringLiteral("--json")})
+                                      .out.toStdString());
+        EXPECT_TRUE(trouble.contains(QStringLiteral("WHENITGOESWRONG")));
+        for (const auto& step : out["drills"][0]["steps"])
+            EXPECT_TRUE(trouble.contains(squeezed(QString::fromStdString(step["what"].get<std::string>())))) << step;
+        EXPECT_TRUE(trouble.contains(QStringLiteral("GOINGROUND")) &&
+                    trouble.contains(QStringLiteral("FIRE:INTHEAIR")));
     }
 }
 

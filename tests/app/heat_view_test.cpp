@@ -224,7 +224,7 @@ TEST_F(HeatViews, ReadingsAreSavedWithTheSortieAndPrintedOnTheCard) {
     ASSERT_TRUE(document().save(path).isEmpty());
     ASSERT_TRUE(window->openPath(path));
     EXPECT_EQ(document().sortie().runUpFound.at("right/1"), "140 rpm, slow");
-    ASSERT_TRUE(app::writeCardPdf(pdf, document().plan(), document().aircraft().notes).isEmpty());
+    ASSERT_TRUE(app::writeCardPdf(pdf, document().plan(), document().aircraft(), document().sortie()).isEmpty());
     QProcess reader;
     reader.start(QStringLiteral("pdftotext"), {QStringLiteral("-layout"), pdf, QStringLiteral("-")});
     ASSERT_TRUE(reader.waitForFinished());

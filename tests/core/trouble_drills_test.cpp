@@ -2,12 +2,14 @@
 // The drills of emergencies: in the order of this propeller, this carburettor, this starter; the notes laid upon them;
 // what would kill found in them.
 #include "cockpit/audit_trouble.h"
+#include "cockpit/cautions.h"
 #include "cockpit/drill.h"
 #include "cockpit/equipment.h"
 #include "cockpit/written.h"
 #include "notes/document.h"
 #include "notes/notes_reader.h"
 #include "test_data.h"
+#include "trouble/automatics.h"
 #include "trouble/drill.h"
 #include <algorithm>
 #include <gtest/gtest.h>
@@ -310,6 +312,51 @@ TEST(TroubleAudit, EveryRuleFindsWhatItIsFor) {
             std::string(proved) +
                 R"({ id = "f", what = "F", do = [{ feathering = "feathered", engines = ["failed"] }, { ignition = "off", engines = ["failed"] }] })")
             .empty());
+}
+
+TEST(Automatics, TheHandKnowsWhatToDoOnEveryKindOfCockpit) {
+    const auto byHand = [](const char* demo, std::string_view what) {
+        for (const auto& a : trouble::automaticsOf(test::loaded(demo).aircraft->notes))
+            if (a.what.find(what) != std::string::npos)
+                return a.byHand;
+        return std::string();
+    };
+    EXPECT_NE(byHand("farrier-summer", "Boost control").find("gauge allows"), std::string::npos);
+    EXPECT_NE(byHand("lorimer-spring", "Electric propeller").find("hold for more or less"), std::string::npos);
+    EXPECT_NE(byHand("mercer-frost", "Governor").find("throttle and speed"), std::string::npos);
+    EXPECT_NE(byHand("lorimer-spring", "Booster pump").find("crossfeed"), std::string::npos);
+    EXPECT_EQ(byHand("wheelwright-height", "Turbo"), "by hand, off") << "its notes say so";
+    EXPECT_EQ(byHand("tinker-damp", "Governor"), "");
+    EXPECT_EQ(byHand("sexton-meadow", "Boost control"), "");
+    // What the notes say of a control goes before.
+    TypeNotes own = test::lorimer().notes;
+    for (auto& c : own.controls)
+        if (c.acts == Acts::propeller)
+            c.byHand = "toggle, by ear";
+    const auto all = trouble::automaticsOf(own);
+    EXPECT_EQ(std::count_if(all.begin(), all.end(), [](const auto& a) { return a.byHand == "toggle, by ear"; }), 1);
+    EXPECT_EQ(std::count_if(all.begin(), all.end(), [](const auto& a) { return a.what == "Electric propeller"; }), 0);
+}
+
+TEST(StandardCautions, EveryTypeHasThemWhereTheActIsAndNoneTwice) {
+    for (const auto& name : test::demoNames()) {
+        const auto& n = test::loaded(name).aircraft->notes;
+        const auto says = [&](Phase phase, std::string_view word) {
+            std::vector<std::string> all = n.phase(phase).cautions;
+            for (auto& c : cockpit::standardCautions(n, phase))
+                all.push_back(c);
+            return std::count_if(all.begin(), all.end(), [&](std::string c) {
+                std::transform(c.begin(), c.end(), c.begin(),
+                               [](unsigned char x) { return static_cast<char>(std::tolower(x)); });
+                return c.find(word) != std::string::npos;
+            });
+        };
+        EXPECT_GE(says(Phase::walkRound, "live"), 1) << name;
+        EXPECT_GE(says(Phase::start, "fire guard"), 1) << name;
+        EXPECT_EQ(says(Phase::letDown, "shock"), 1) << name;
+        EXPECT_EQ(says(Phase::cruise, "ice in the carburettor"), n.engine.suctionCarburettor ? 1 : 0) << name;
+        EXPECT_EQ(says(Phase::takeOff, "safe speed"), n.positions.size() > 1 ? 1 : 0) << name;
+    }
 }
 
 TEST(TroubleNotes, SlipsAreToldWithTheirLine) {

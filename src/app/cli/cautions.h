@@ -5,8 +5,12 @@
 namespace amber::app {
 
 /// Ends the text of every command about an engine that is started, warmed or stopped.
-inline constexpr std::string_view groundCaution = "!  Propellers are live, always; fire guard, chocks and a clear area "
-                                                  "for every start. The flight manual, the placards "
-                                                  "and a licensed engineer come first.\n";
+inline constexpr std::string_view groundCaution =
+    "!  Propellers are live, always; fire guard, chocks and a clear area for every start, the fire drill briefed; a "
+    "blade that stops is never forced. The flight manual, the placards and a licensed engineer come first.\n";
+/// And of one about the air.
+inline constexpr std::string_view airCaution =
+    "!  A model, an estimate: full-throttle seconds, shock cooling, ice and the safe speed on fewer engines are the "
+    "approved manual's, which comes first.\n";
 
 } // namespace amber::app

@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // When it goes wrong, at a moment of a sortie: an engine out, a symptom, feathering and restarting, a dive, going
 // round, fire.
+#include "cli/cautions.h"
 #include "cli/command.h"
 #include "cli/exit_codes.h"
 #include "flight/open_files.h"
 #include "notes/table_reader.h"
+#include "trouble/automatics.h"
 #include "trouble/drill.h"
 #include "trouble/sheet.h"
 #include "trouble/symptoms.h"
@@ -217,7 +219,7 @@ private:
                                ? fmt::format("{}: ", watch::wordOf(verdict.colour()))
                                : std::string(),
                            verdict.sentence());
-            fmt::print("!  A model, an estimate: the approved manual and its drill come first.\n");
+            fmt::print("{}", airCaution);
         }
         return verdict.colour() == watch::Colour::red ? exitProblems : exitOk;
     }
@@ -268,6 +270,9 @@ private:
                 out["unsure"] = d.unsure();
                 out["tell_apart"] = d.tellApart;
             }
+            out["automatics"] = json::array();
+            for (const auto& a : trouble::automaticsOf(n))
+                out["automatics"].push_back({{"what", a.what}, {"by_hand", a.byHand}, {"origin", markOf(a.origin)}});
             fmt::print("{}\n", out.dump(2));
             return exitOk;
         }
@@ -289,6 +294,11 @@ private:
             fmt::print("{:>3.0f} %  {:<36} {:<9} {}\n", 100 * c.fit, c.pattern.name, markOf(c.pattern.origin),
                        c.pattern.toldBy);
         }
+        const auto automatics = trouble::automaticsOf(n);
+        if (!automatics.empty())
+            fmt::print("\nif it no longer looks after itself:\n");
+        for (const auto& a : automatics)
+            fmt::print("       {:<36} {:<9} {}\n", a.what, markOf(a.origin), a.byHand);
         fmt::print("!  Ranked by fit, not known: act for the worst, land, and let an engineer look.\n");
         return exitOk;
     }

@@ -65,9 +65,11 @@ QString styleSheetFor(const QPalette& palette) {
                "QScrollBar::add-line:vertical, QScrollBar::sub-line:vertical { height: 0; }"
                "QPushButton { border: 1px solid %6; padding: 4px 12px; background: %2; } QPushButton:focus { border: "
                "2px solid %7; } QPushButton:disabled { color: %6; border-color: %3; }"
-               "QToolButton { border: 1px solid %3; padding: 3px 8px; background: %2; } QToolButton:hover { border-color: "
-               "%6; } QToolButton:checked { background: %5; border: 1px solid %7; } QToolButton:focus { border: 2px solid "
-               "%7; padding: 2px 7px; } QToolButton:disabled { color: %6; }")
+               "QToolButton { border: 1px solid %3; padding: 2px 6px; background: %2; } QToolButton:hover { "
+               "border-color: "
+               "%6; } QToolButton:checked { background: %5; border: 1px solid %7; } QToolButton:focus { border: 2px "
+               "solid "
+               "%7; padding: 1px 5px; } QToolButton:disabled { color: %6; }")
         .arg(c.ink.name(), c.sheet.name(), c.rule.name(), c.paper.name(), c.amberWash.name(), c.faint.name(),
              c.amber.name());
 }

@@ -56,6 +56,9 @@ void EngineFailsPage::reckon(const TroubleMoment& m) {
         if (v->colour() != watch::Colour::normal)
             lines << QStringLiteral("%1 %2").arg(html::mark(*v, c), html::text(v->sentence()));
     verdict_->setText(lines.join(QStringLiteral("<br>")));
+    runsOut_.reset();
+    if (out.limitedLive.left)
+        runsOut_ = std::pair{out.limitedLive.left->si(), q(out.limitedLive.rating->name)};
     Figures shown;
     shown.emplace_back(tableOf(trouble::figuresOf(out, a.notes), tr("on the rest (model)")));
     figures_->put(std::move(shown));

@@ -12,6 +12,7 @@ public:
     void present(const TroubleMoment& moment) override;
     void reckon(const TroubleMoment& moment) override;
     [[nodiscard]] QWidget* first() override { return drill_.view; }
+    [[nodiscard]] std::optional<std::pair<double, QString>> runsOut() const override { return runsOut_; }
 
 protected:
     void widen() override;
@@ -24,6 +25,7 @@ private:
     QLabel* title_;
     TroubleChart* chart_;
     QWidget* right_;
+    std::optional<std::pair<double, QString>> runsOut_;
 };
 
 } // namespace amber::app

@@ -5,6 +5,7 @@
 #include "kit/theme.h"
 #include "kit/words.h"
 #include "notes/lever_words.h"
+#include "trouble/automatics.h"
 #include <QGridLayout>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
@@ -212,12 +213,21 @@ void SymptomsPage::refresh() {
     diagnosis_ = trouble::diagnose(document_.aircraft().notes, signs);
     drill_->hide();
     clear_->setEnabled(!signs.empty());
+    Figures shown;
+    Table hands({tr("if it no longer looks after itself"), tr("the hand")}, 1);
+    for (const auto& a : trouble::automaticsOf(document_.aircraft().notes))
+        hands.row({q(a.what), q(a.byHand)});
+    const auto finish = [&] {
+        if (!hands.lines.empty())
+            shown.emplace_back(hands);
+        causes_->put(std::move(shown));
+    };
     if (diagnosis_.causes.empty()) {
         act_->setText(signs.empty() ? tr("What do you see, hear, feel, smell?")
                                     : tr("Nothing known shows that: ease it, land."));
         tell_->setText(tr("Choose what the needles do and what you notice, together. One sign is seldom enough; what "
                           "stands still tells as much."));
-        causes_->put({});
+        finish();
         return;
     }
     const auto& worst = diagnosis_.causes[diagnosis_.act].pattern;
@@ -247,12 +257,11 @@ void SymptomsPage::refresh() {
         table.row({q(c.pattern.name), tr("%1 %").arg(100 * c.fit, 0, 'f', 0), q(c.pattern.toldBy)},
                   &c.pattern == &worst);
     }
-    Figures shown;
     shown.emplace_back(std::move(table));
     shown.emplace_back(
         tr("General practice%1; ranked, not known. Land, and let a licensed engineer look.")
             .arg(document_.aircraft().notes.trouble.symptoms.empty() ? QString() : tr(" and the type's notes")));
-    causes_->put(std::move(shown));
+    finish();
 }
 
 } // namespace amber::app

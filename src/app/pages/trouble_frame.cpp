@@ -37,6 +37,9 @@ TroubleFrame::TroubleFrame(SortieDocument& document, QWidget* parent) : QWidget(
     auto* row = new QHBoxLayout(engineHolder_);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(4);
+    auto* dead = new QLabel(tr("dead:"), engineHolder_);
+    dead->setFont(face(14));
+    row->addWidget(dead);
     auto* back = new QToolButton(this);
     back->setObjectName(QStringLiteral("trouble-back"));
     back->setText(tr("Back  Esc"));
@@ -47,9 +50,11 @@ TroubleFrame::TroubleFrame(SortieDocument& document, QWidget* parent) : QWidget(
     for (const double step : {-60.0, 60.0}) {
         auto* shift = new QToolButton(this);
         shift->setObjectName(step < 0 ? QStringLiteral("earlier") : QStringLiteral("later"));
-        shift->setText(step < 0 ? tr("− 1 min") : tr("+ 1 min"));
-        shift->setFont(face(13));
-        shift->setToolTip(tr("The moment at which it goes wrong (Left, Right; Shift: ten minutes)"));
+        shift->setText(step < 0 ? tr("−") : tr("+"));
+        shift->setFont(face(15, true));
+        shift->setAccessibleName(step < 0 ? tr("A minute earlier") : tr("A minute later"));
+        shift->setToolTip(step < 0 ? tr("A minute earlier (Left; Shift: ten)")
+                                   : tr("A minute later (Right; Shift: ten)"));
         connect(shift, &QToolButton::clicked, this,
                 [this, step] { setTime(std::clamp(moment_.time + step, 0.0, document_.plan().flown.totalTime())); });
         head->addWidget(shift, 0, Qt::AlignBottom);
@@ -175,7 +180,8 @@ void TroubleFrame::buildEngines() {
         for (std::size_t i = 0; i < n.positions.size() && n.positions.size() > 1; ++i) {
             auto* button = new QToolButton(engineHolder_);
             button->setObjectName(QStringLiteral("dead-%1").arg(q(n.positions[i].id)));
-            button->setText(tr("%1 dead").arg(q(n.positions[i].name)));
+            button->setText(q(n.positions[i].name));
+            button->setAccessibleName(tr("%1 dead").arg(q(n.positions[i].name)));
             button->setCheckable(true);
             button->setFont(face(14));
             button->setFocusPolicy(Qt::StrongFocus);
@@ -299,8 +305,15 @@ void TroubleFrame::focusFirst() {
 }
 
 void TroubleFrame::showClock() {
-    clock_->setText(since_.isValid() ? q(formatMinutesSeconds(static_cast<double>(since_.elapsed()) / 1000.0))
-                                     : QString());
+    if (!since_.isValid()) {
+        clock_->clear();
+        return;
+    }
+    const double gone = static_cast<double>(since_.elapsed()) / 1000.0;
+    QString text = q(formatMinutesSeconds(gone));
+    if (const auto left = current_ ? current_->runsOut() : std::nullopt)
+        text += tr(" · %1 %2").arg(left->second, q(formatMinutesSeconds(std::max(0.0, left->first - gone))));
+    clock_->setText(text);
     clock_->setToolTip(tr("Since the first act was ticked"));
 }
 

@@ -29,6 +29,8 @@ public:
     virtual void present(const TroubleMoment& moment) = 0;
     /// The figures beside them.
     virtual void reckon(const TroubleMoment& moment) { (void)moment; }
+    /// Seconds of a limited rating that were left at the moment shown, with its name; nothing: no clock runs out.
+    [[nodiscard]] virtual std::optional<std::pair<double, QString>> runsOut() const { return std::nullopt; }
     /// The list that the hand walks.
     [[nodiscard]] virtual QWidget* first() = 0;
 

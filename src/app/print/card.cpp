@@ -3,10 +3,13 @@
 #include "kit/theme.h"
 #include "kit/words.h"
 #include "store/sortie_document.h"
+#include "trouble/drill.h"
+#include "trouble/sheet.h"
 #include "units/text.h"
 #include <QBuffer>
 #include <QPainter>
 #include <QPdfWriter>
+#include <algorithm>
 #include <cmath>
 #include <functional>
 
@@ -76,13 +79,21 @@ public:
     void down(double by) { y_ += by; }
     /// Turns the page unless so much room is left.
     void need(double height) {
-        if (y_ + height > area_.bottom() - 6 * mm_) {
-            foot();
-            device_.newPage();
-            ++side_;
-            header();
-        }
+        if (y_ + height > area_.bottom() - 6 * mm_)
+            turn();
     }
+    /// To the next side.
+    void turn() {
+        foot();
+        device_.newPage();
+        ++side_;
+        header();
+    }
+    /// A bar down the outer edge.
+    void bar() { p_.fillRect(QRectF(area_.right() + 3 * mm_, area_.top(), 4 * mm_, area_.height()), Qt::black); }
+    [[nodiscard]] double y() const { return y_; }
+    [[nodiscard]] double bottom() const { return area_.bottom(); }
+    void moveTo(double y) { y_ = y; }
     void foot() {
         p_.setFont(cardFont(smallPoints));
         p_.setPen(Qt::black);
@@ -272,7 +283,136 @@ void paintChores(Setter& s, const plan::PhasePlan& phase, const TypeNotes& notes
     }
 }
 
-int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const TypeNotes& notes) {
+namespace {
+/// When it goes wrong, on one side: the drills in two columns, what is done from memory with a full dot; the outer edge
+/// is barred, to be found with a thumb.
+class TroubleSide {
+public:
+    TroubleSide(Setter& setter, const plan::Plan& plan, const powerplant::Aircraft& aircraft, const Sortie& sortie)
+        : s_(setter), n_(aircraft.notes), gap_(4 * setter.mm()), column_((setter.width() - gap_) / 2) {
+        const auto& f = plan.flown;
+        const auto at = [&](double time) {
+            return trouble::Case{aircraft, sortie, f, trouble::momentAt(n_, sortie, f, time), {0}};
+        };
+        const double after = f[Phase::takeOff].start + 0.9 * f[Phase::takeOff].duration;
+        for (const auto e : {Emergency::engineFails, Emergency::fireStarting})
+            for (auto& caution : trouble::cautionsOf(n_, e))
+                cautions_.push_back(std::move(caution));
+        drills_.push_back(
+            {trouble::drillOf(at(f[Phase::takeOff].start + 1.0), Emergency::engineFails),
+             QObject::tr("An engine fails, after take-off"),
+             wanted(trouble::figuresOf(trouble::engineOut(aircraft, sortie, f, after, {0}), n_),
+                    {"rate-least-drag", "rate-limited", "safe-speed", "ceiling", "glide", "glide-distance"})});
+        drills_.push_back(
+            {trouble::goRoundDrill(at(f[Phase::landing].start)), QObject::tr("Going round"),
+             wanted(trouble::figuresOf(trouble::goRound(aircraft, sortie, f), n_), {"rate-up", "not-below", "rpm"})});
+        for (const auto e : {Emergency::fireAir, Emergency::fireStarting, Emergency::fireGround})
+            drills_.push_back({trouble::drillOf(at(after), e),
+                               QObject::tr("Fire: %1").arg(QString::fromUtf8(amber::nameOf(e).title.data()).toLower()),
+                               {}});
+    }
+    /// In the largest type in which it has room.
+    void paint() {
+        s_.turn();
+        s_.bar();
+        top_ = s_.y();
+        for (points_ = 7.2; points_ > 5.4 && !set(false); points_ -= 0.2)
+            ;
+        set(true);
+    }
+
+private:
+    struct Part {
+        trouble::EmergencyDrill drill;
+        QString title;
+        trouble::Figures figures;
+    };
+    static trouble::Figures wanted(const trouble::Figures& all, std::initializer_list<std::string_view> ids) {
+        trouble::Figures out;
+        for (const auto& figure : all)
+            if (std::find(ids.begin(), ids.end(), figure.id) != ids.end())
+                out.push_back(figure);
+        return out;
+    }
+    void room(double height) {
+        if (y_ + height <= s_.bottom() - 7 * s_.mm())
+            return;
+        fits_ = fits_ && x_ == 0.0;
+        if (x_ != 0.0 && draws_) {
+            s_.turn();
+            s_.bar();
+        }
+        x_ = x_ == 0.0 ? column_ + gap_ : 0.0;
+        y_ = columnTop_;
+    }
+    void put(double indent, double width, const QString& text, const QFont& font) {
+        if (!draws_)
+            return;
+        s_.moveTo(y_);
+        s_.text(x_ + indent, width, text, font);
+    }
+    void line(const QString& text, const QFont& font, double indent = 0.0) {
+        const double height = s_.heightOf(text, font, column_ - indent);
+        room(height);
+        put(indent, column_ - indent, text, font);
+        y_ += height + 0.2 * s_.mm();
+    }
+    void part(const Part& p) {
+        const double mm = s_.mm(), left = column_ * 0.5;
+        const QFont body = cardFont(points_), bold = cardFont(points_, true);
+        y_ += 0.7 * mm;
+        room(9 * mm);
+        line(p.title.toUpper(), cardFont(points_ + 0.4, true));
+        std::string when;
+        for (const auto& l : p.drill.lines) {
+            if (l.at != when && !l.at.empty())
+                line(q(l.at) + QLatin1Char(':'), body);
+            when = l.at;
+            const double height =
+                std::max(s_.heightOf(q(l.what), body, left - 4 * mm), s_.heightOf(q(l.set), bold, column_ - left));
+            room(height);
+            put(0, 4 * mm, l.memory ? QStringLiteral("●") : QStringLiteral("○"), body);
+            put(3.2 * mm, left - 4 * mm, q(l.what), body);
+            put(left, column_ - left, q(l.set), bold);
+            y_ += height + 0.12 * mm;
+        }
+        for (const auto& figure : p.figures)
+            line(QStringLiteral("%1%2: %3  m")
+                     .arg(shape(figure.verdict ? figure.verdict->colour() : watch::Colour::normal), q(figure.what),
+                          q(figure.value)),
+                 body, 3.2 * mm);
+    }
+    /// @return whether one side is enough
+    bool set(bool draws) {
+        draws_ = draws;
+        fits_ = true;
+        x_ = 0.0;
+        y_ = top_;
+        const QFont bold = cardFont(points_, true);
+        QStringList all;
+        for (const auto& caution : cautions_)
+            all << q(caution);
+        const QString text = QObject::tr("WHEN IT GOES WRONG   ● from memory   ○ then, read\nCAUTION  %1")
+                                 .arg(all.join(QStringLiteral("  ")));
+        put(0, s_.width(), text, bold);
+        y_ += s_.heightOf(text, bold, s_.width()) + 0.5 * s_.mm();
+        columnTop_ = y_;
+        for (const auto& p : drills_)
+            part(p);
+        return fits_;
+    }
+    Setter& s_;
+    const TypeNotes& n_;
+    double gap_, column_, top_ = 0.0, columnTop_ = 0.0, x_ = 0.0, y_ = 0.0, points_ = 7.2;
+    bool draws_ = false, fits_ = true;
+    std::vector<std::string> cautions_;
+    std::vector<Part> drills_;
+};
+} // namespace
+
+int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const powerplant::Aircraft& aircraft,
+              const Sortie& sortie) {
+    const TypeNotes& notes = aircraft.notes;
     QPainter painter(&device);
     Setter s(device, painter, plan);
     const double mm = s.mm();
@@ -360,11 +500,13 @@ int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const TypeNotes
             s.down(height + 0.3 * mm);
         }
     }
+    TroubleSide(s, plan, aircraft, sortie).paint();
     s.foot();
     return s.sides();
 }
 
-QString writeCardPdf(const QString& path, const plan::Plan& plan, const TypeNotes& notes) {
+QString writeCardPdf(const QString& path, const plan::Plan& plan, const powerplant::Aircraft& aircraft,
+                     const Sortie& sortie) {
     QByteArray bytes;
     {
         QBuffer buffer(&bytes);
@@ -375,7 +517,7 @@ QString writeCardPdf(const QString& path, const plan::Plan& plan, const TypeNote
         writer.setResolution(600);
         writer.setTitle(q(plan.title));
         writer.setCreator(QStringLiteral("Amber Throttle " AMBER_VERSION));
-        paintCard(writer, plan, notes);
+        paintCard(writer, plan, aircraft, sortie);
     }
     return writeAtomically(path, bytes);
 }

@@ -575,7 +575,7 @@ void MainWindow::exportAs(const QString& kind) {
         return;
     QString error;
     if (kind == QLatin1String("pdf"))
-        error = writeCardPdf(path, document_.plan(), document_.aircraft().notes);
+        error = writeCardPdf(path, document_.plan(), document_.aircraft(), document_.sortie());
     else if (kind == QLatin1String("svg") || kind == QLatin1String("png")) {
         constexpr int width = 1100, height = 620;
         auto& chart = powerChart();
@@ -598,7 +598,7 @@ void MainWindow::printCard() {
     printer.setDocName(QString::fromStdString(document_.plan().title));
     QPrintDialog dialog(&printer, this);
     if (dialog.exec() == QDialog::Accepted)
-        paintCard(printer, document_.plan(), document_.aircraft().notes);
+        paintCard(printer, document_.plan(), document_.aircraft(), document_.sortie());
 }
 
 void MainWindow::printChart() {

@@ -93,7 +93,7 @@ void rolling(Draft& d) {
 void severalEngines(Draft& d) {
     rolling(d);
     d.say(kept, "too-slow", "Airborne, slower than {safe-speed}", "throttles back as needed, land ahead",
-          "Below it the rudder cannot hold her straight: power on one side rolls her over.", "J48")
+          "Below it the rudder cannot hold her straight: power on one side turns her over.", "J48")
         .memory()
         .branch()
         .at("below the safe speed");

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/describer.h"
+#include "cockpit/cautions.h"
 #include "cockpit/state.h"
 #include "loading/load_sheet.h"
 #include "notes/cockpit_units.h"
@@ -52,6 +53,8 @@ PhasePlan Describer::describe(Phase phase) {
     p.duration = flown.duration;
     p.fuel = flown.fuel;
     p.cautions = notes.cautions;
+    for (auto& common : cockpit::standardCautions(n_, phase))
+        p.cautions.push_back(std::move(common));
     if (auto ours = estimatesOf(phase); !ours.empty())
         p.cautions.push_back(std::move(ours));
     if (phase == Phase::walkRound && s_.airframe.facts)

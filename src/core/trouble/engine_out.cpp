@@ -262,6 +262,8 @@ EngineOut engineOut(const powerplant::Aircraft& a, const Sortie& s, const flight
     if (out.feathered.rate < out.windmilling.rate) // nothing the propeller can do helps here
         out.feathered = out.windmilling;
     out.limited = RestSolver(a, s, dead, DeadBlades::feathered, false).at(m.height, m.weight);
+    if (out.feathers && out.anyLeft && dead.size() == 1)
+        out.wrong = wrongFeathered(a, s, m, dead.front(), dead.front() == 0 ? 1 : 0);
     out.margin = Speed::si(m.ias.si() - out.live.safe.si());
     const double field = m.height.si() - m.aboveField.si();
     const double ground = std::min(m.height.si(), std::max(field, 0.0));

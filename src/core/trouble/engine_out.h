@@ -68,7 +68,9 @@ struct EngineOut {
     watch::Verdict cooling; ///< of the engines that are left
     watch::Verdict speed;   ///< of the margin
     watch::Verdict rating;  ///< of the minutes that are left of it
-    bool wrongOne = false;  ///< a live engine was feathered with the dead one still turning: see wrongFeathered()
+    /// A live engine feathered and the dead one left turning: nothing hinders a hand from it. Of one dead, where the
+    /// propellers feather and another lives.
+    std::optional<OnTheRest> wrong;
 };
 
 /// @param time s from the first look at the tyres @param dead indices of positions, at least one

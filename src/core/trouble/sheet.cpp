@@ -63,6 +63,9 @@ Figures figuresOf(const EngineOut& o, const TypeNotes& n) {
         if (o.feathers || coarse)
             put("rate-windmilling", "Windmilling", rateText(o.windmilling.rate.si(), c), o.windmilling.rate.si(),
                 "While the propeller turns.");
+        if (o.wrong)
+            put("rate-wrong", "The wrong one feathered", rateText(o.wrong->rate.si(), c), o.wrong->rate.si(),
+                "The dead one turns, a live one stands.");
         if (o.limited.rating != o.feathered.rating) {
             auto& most =
                 put("rate-limited", o.limited.rating, rateText(o.limited.rate.si(), c), o.limited.rate.si(),
