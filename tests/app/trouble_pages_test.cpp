@@ -268,8 +268,7 @@ TEST_F(TroublePages, AHotterDayAndAnotherAircraftAreFollowedAtOnce) {
     ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/ostler-bush.toml"))));
     test::settle();
     EXPECT_TRUE(window->inTrouble());
-    EXPECT_NE(window->findChild<QToolButton*>(QStringLiteral("dead-C")), nullptr)
-        << "engines of the type that is open";
+    EXPECT_NE(window->findChild<QToolButton*>(QStringLiteral("dead-C")), nullptr) << "engines of the type that is open";
     trouble().showPage("symptoms");
     test::settle();
     EXPECT_EQ(trouble().page().findChild<QComboBox*>(QStringLiteral("needle-coolant")), nullptr);
