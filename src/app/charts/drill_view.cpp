@@ -53,7 +53,9 @@ void DrillView::put(const trouble::EmergencyDrill& drill) {
                drill.lines[static_cast<std::size_t>(current_)].gate)
             ++current_;
     }
-    emergency_ = drill.emergency;
+
+    if (lines_ != drill.lines)
+        laidWidth_ = -1;
     lines_ = drill.lines;
     setAccessibleName(q(drill.title));
     if (QAccessible::isActive())
@@ -64,6 +66,7 @@ void DrillView::put(const trouble::EmergencyDrill& drill) {
 
 void DrillView::setSideBySide(bool may) {
     sideBySide_ = may;
+    laidWidth_ = -1;
     updateGeometry();
 }
 
@@ -79,7 +82,15 @@ int DrillView::rowHeight(const trouble::DrillLine& l, int width) const {
     return std::max(heightOf(whatFace(), left, q(l.what)), heightOf(setFace(), right, q(l.set))) + 2 * rowPadding;
 }
 
-std::vector<DrillView::Block> DrillView::blocks(int width) const {
+const std::vector<DrillView::Block>& DrillView::blocks(int width) const {
+    if (laidWidth_ != width) {
+        laid_ = layOut(width);
+        laidWidth_ = width;
+    }
+    return laid_;
+}
+
+std::vector<DrillView::Block> DrillView::layOut(int width) const {
     std::vector<Block> out;
     const bool memory = std::any_of(lines_.begin(), lines_.end(), [](const auto& l) { return l.memory; });
     const bool read = std::any_of(lines_.begin(), lines_.end(), [](const auto& l) { return !l.memory; });

@@ -48,16 +48,19 @@ private:
         QString heading;
         bool memory = false;
     };
-    [[nodiscard]] std::vector<Block> blocks(int width) const;
+    /// Laid out for a width: reckoned once, layouts ask for it many times.
+    [[nodiscard]] const std::vector<Block>& blocks(int width) const;
+    [[nodiscard]] std::vector<Block> layOut(int width) const;
     [[nodiscard]] int rowHeight(const trouble::DrillLine& line, int width) const;
     void choose(int line);
     void tick(int line);
 
-    Emergency emergency_ = Emergency::engineFails;
     std::vector<trouble::DrillLine> lines_;
     std::set<int> done_;
     int current_ = 0;
     bool sideBySide_ = false;
+    mutable int laidWidth_ = -1;
+    mutable std::vector<Block> laid_;
 };
 
 } // namespace amber::app

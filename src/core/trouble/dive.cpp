@@ -94,30 +94,38 @@ DiveAt fly(const powerplant::Aircraft& a, const Sortie& s, const Dive& d, std::s
 }
 } // namespace
 
+Rotation diveRpm(const TypeNotes& n) {
+    if (n.trouble.diveRpm)
+        return *n.trouble.diveRpm;
+    const Rating* takeOff = n.rating(n.phase(Phase::takeOff).rating);
+    const Rotation rated = takeOff ? takeOff->rpm : n.ratings.front().rpm;
+    const auto gauge = n.gauges.find(Gauge::rpm);
+    return gauge == n.gauges.end() ? rated : Rotation::si(gauge->second.band.limitHigh.value_or(rated.si()));
+}
+
+std::optional<ManifoldPressure> diveBoost(const TypeNotes& n) {
+    if (!n.gauges.contains(Gauge::boost))
+        return std::nullopt;
+    return n.trouble.diveBoost ? n.trouble.diveBoost : n.phase(Phase::letDown).boost;
+}
+
 Dive dive(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f, double time,
           std::optional<Length> to) {
     const TypeNotes& n = a.notes;
     Dive d;
     d.moment = momentAt(n, s, f, time);
     const double field = d.moment.height.si() - d.moment.aboveField.si();
-    d.to = to.value_or(Length::si(field + lowestOver));
+    d.to = Length::si(std::max(field, to.value_or(Length::si(field + lowestOver)).si()));
     d.never = n.trouble.diveIas;
     const double cruise =
         f[Phase::cruise].setting.ias.si() > 0 ? f[Phase::cruise].setting.ias.si() : std::max(40.0, d.moment.ias.si());
     d.ias = d.never ? Speed::si(underNever * d.never->si()) : Speed::si(overCruise * cruise);
-    const auto gauge = n.gauges.find(Gauge::rpm);
-    const Rating* takeOff = n.rating(n.phase(Phase::takeOff).rating);
-    d.most = takeOff ? takeOff->rpm : n.ratings.front().rpm;
-    if (n.trouble.diveRpm)
-        d.most = *n.trouble.diveRpm;
-    else if (gauge != n.gauges.end())
-        d.most = Rotation::si(gauge->second.band.limitHigh.value_or(d.most.si()));
+    d.most = diveRpm(n);
     d.mostFor = n.trouble.diveFor;
     d.byNotes = n.trouble.diveRpm || n.trouble.diveBoost;
     const bool boosted = n.gauges.contains(Gauge::boost);
     const auto letDown = n.phase(Phase::letDown).boost;
-    if (boosted)
-        d.least = n.trouble.diveBoost ? n.trouble.diveBoost : letDown;
+    d.least = diveBoost(n);
     if (n.letDown.coolingPerMinute)
         d.allowed = n.letDown.coolingPerMinute->si();
     if (d.moment.flying && d.moment.height > d.to) {

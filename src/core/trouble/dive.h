@@ -31,6 +31,11 @@ struct Dive {
     double aheadSeconds = 0.0; ///< power is brought back so long before, so that the fall keeps within what is allowed
 };
 
+/// Most rpm of a dive: the notes', else the limit of the gauge, else the take-off's.
+Rotation diveRpm(const TypeNotes& notes);
+/// Least boost while coming down fast: the notes', else that of the let-down; none without a boost gauge.
+std::optional<ManifoldPressure> diveBoost(const TypeNotes& notes);
+
 /// @param time s @param to height above sea level that is wanted; none: 300 m over the nearer field
 Dive dive(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown, double time,
           std::optional<Length> to = std::nullopt);

@@ -6,6 +6,7 @@
 #include "notes/lever_words.h"
 #include "notes/placeholder.h"
 #include "notes/standard_schools.h"
+#include "trouble/dive.h"
 #include "trouble/engine_out.h"
 #include "units/text.h"
 #include <algorithm>
@@ -114,7 +115,7 @@ private:
         if (name == "turns")
             return rpm(Rotation::si(turnsFrom));
         if (name == "feather-takes")
-            return format(t.featherTakes.value_or(Duration::si(featherUsual)).si(), *units::second.spec);
+            return format(featherTime(n_).si(), *units::second.spec);
         if (name == "feather-before")
             return t.featherBefore ? rpm(*t.featherBefore) : std::string("the start lock's rpm");
         if (name == "oil-pressure-least")
@@ -126,20 +127,13 @@ private:
         if (name == "warm-boost")
             return boost(t.warmBoost ? t.warmBoost : n_.phase(Phase::letDown).boost);
         if (name == "warm-for")
-            return formatHoursOrMinutes(t.warmFor.value_or(Duration::si(warmsFor)).si());
-        if (name == "dive-rpm") {
-            const auto gauge = n_.gauges.find(Gauge::rpm);
-            const Rating* r = ratingOf(Phase::takeOff);
-            Rotation most = r ? r->rpm : n_.ratings.front().rpm;
-            if (gauge != n_.gauges.end())
-                most = Rotation::si(gauge->second.band.limitHigh.value_or(most.si()));
-            return rpm(t.diveRpm.value_or(most)) +
-                   (t.diveFor ? fmt::format(" for {:.0f} s", t.diveFor->si()) : std::string());
-        }
+            return formatHoursOrMinutes(warmTime(n_).si());
+        if (name == "dive-rpm")
+            return rpm(diveRpm(n_)) + (t.diveFor ? fmt::format(" for {:.0f} s", t.diveFor->si()) : std::string());
         if (name == "dive-speed")
             return t.diveIas ? speed(*t.diveIas) : std::string("the placard's speed");
         if (name == "dive-boost")
-            return boost(t.diveBoost ? t.diveBoost : n_.phase(Phase::letDown).boost);
+            return boost(diveBoost(n_));
         return {};
     }
 
@@ -237,6 +231,13 @@ void append(EmergencyDrill& out, const Step& step, const School* school, const C
     }
 }
 } // namespace
+
+Duration featherTime(const TypeNotes& n) {
+    return n.trouble.featherTakes.value_or(Duration::si(featherUsual));
+}
+Duration warmTime(const TypeNotes& n) {
+    return n.trouble.warmFor.value_or(Duration::si(warmsFor));
+}
 
 EmergencyDrill drillOf(const Case& at, Emergency emergency) {
     const TypeNotes& n = at.aircraft.notes;

@@ -43,6 +43,11 @@ EmergencyDrill drillOf(const Case& at, Emergency emergency);
 /// Going round: the branch of the landing, act by act, its figures the plan's.
 EmergencyDrill goRoundDrill(const Case& at);
 
+/// From the act of feathering until the blades stand; the notes' or ours.
+Duration featherTime(const TypeNotes& notes);
+/// Of an engine started again, at low power; the notes' or ours.
+Duration warmTime(const TypeNotes& notes);
+
 /// What must be said where such an act is done; general, before the notes' own.
 std::vector<std::string> cautionsOf(const TypeNotes& notes, Emergency emergency);
 std::vector<std::string> goRoundCautions();

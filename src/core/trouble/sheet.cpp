@@ -3,6 +3,7 @@
 #include "cockpit/equipment.h"
 #include "notes/cockpit_units.h"
 #include "notes/lever_words.h"
+#include "trouble/drill.h"
 #include "units/text.h"
 #include <cmath>
 #include <fmt/format.h>
@@ -20,6 +21,14 @@ std::string rounded(double si, const UnitSpec& u, double to) {
 }
 std::string rpmText(Rotation r) {
     return format(std::round(r.si() * 6.0) / 6.0, *units::rpm.spec);
+}
+/// Puts one figure after another into a list.
+auto collector(Figures& out) {
+    return [&out](std::string id, std::string what, std::string value, double si, Origin origin = Origin::model,
+                  std::string why = {}) -> Figure& {
+        out.push_back({std::move(id), std::move(what), std::move(value), si, origin, {}, std::move(why)});
+        return out.back();
+    };
 }
 std::string percent(double share) {
     return fmt::format("{:.0f} %", 100 * share);
@@ -47,10 +56,10 @@ std::string wordsOf(const Moment& m, const TypeNotes& n) {
 Figures figuresOf(const EngineOut& o, const TypeNotes& n) {
     const Cockpit& c = n.cockpit;
     Figures out;
+    const auto collect = collector(out);
     const auto put = [&](std::string id, std::string what, std::string value, double si,
                          std::string why = {}) -> Figure& {
-        out.push_back({std::move(id), std::move(what), std::move(value), si, Origin::model, {}, std::move(why)});
-        return out.back();
+        return collect(std::move(id), std::move(what), std::move(value), si, Origin::model, std::move(why));
     };
     const bool coarse = !o.feathers && cockpit::equipmentOf(n).hub != cockpit::Hub::fixed;
     const char* least = o.feathers ? "Feathered" : coarse ? "Propeller coarse" : "Windmilling";
@@ -155,11 +164,7 @@ Figures figuresOf(const EngineOut& o, const TypeNotes& n) {
 Figures figuresOf(const GoRound& g, const TypeNotes& n) {
     const Cockpit& c = n.cockpit;
     Figures out;
-    const auto put = [&](std::string id, std::string what, std::string value, double si, Origin origin,
-                         std::string why = {}) -> Figure& {
-        out.push_back({std::move(id), std::move(what), std::move(value), si, origin, {}, std::move(why)});
-        return out.back();
-    };
+    const auto put = collector(out);
     auto& up = put("rate-up", "Wheels and flaps up", rateText(g.rateUp.si(), c), g.rateUp.si(), Origin::model,
                    g.climbs.sentence());
     up.verdict = g.climbs;
@@ -223,11 +228,7 @@ Figures leftSo(const GoRound& g, const TypeNotes& n) {
 Figures figuresOf(const Dive& d, const TypeNotes& n) {
     const Cockpit& c = n.cockpit;
     Figures out;
-    const auto put = [&](std::string id, std::string what, std::string value, double si, Origin origin,
-                         std::string why = {}) -> Figure& {
-        out.push_back({std::move(id), std::move(what), std::move(value), si, origin, {}, std::move(why)});
-        return out.back();
-    };
+    const auto put = collector(out);
     put("ias", "Flown at", rounded(d.ias.si(), *c.speed, 1), d.ias.si(), d.never ? Origin::notes : Origin::ours,
         d.never ? fmt::format("Never faster than {}.", rounded(d.never->si(), *c.speed, 1))
                 : "A third over the cruise: the notes give no speed for a dive.");
@@ -266,20 +267,17 @@ Figures figuresOf(const Dive& d, const TypeNotes& n) {
 Figures restartFigures(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f, const Moment& m) {
     const TypeNotes& n = a.notes;
     Figures out;
-    const auto put = [&](std::string id, std::string what, std::string value, double si, Origin origin,
-                         std::string why = {}) {
-        out.push_back({std::move(id), std::move(what), std::move(value), si, origin, {}, std::move(why)});
-    };
+    const auto put = collector(out);
     const auto e = cockpit::equipmentOf(n);
     if (e.feathers) {
-        const double takes = n.trouble.featherTakes.value_or(Duration::si(12)).si();
+        const double takes = featherTime(n).si();
         put("takes", "Feathers in", fmt::format("{:.0f} s", takes), takes,
             n.trouble.featherTakes ? Origin::notes : Origin::ours);
         if (n.trouble.featherBefore)
             put("before", "Not under", rpmText(*n.trouble.featherBefore), n.trouble.featherBefore->si(), Origin::notes,
                 "The start lock holds the blades fine.");
     }
-    const double warm = n.trouble.warmFor.value_or(Duration::si(180)).si();
+    const double warm = warmTime(n).si();
     put("warm-for", "Warm it for", formatMinutesSeconds(warm), warm, n.trouble.warmFor ? Origin::notes : Origin::ours,
         "At least, and until oil and heads are in their range.");
     const auto least = n.start.oilPressure;
