@@ -39,6 +39,12 @@ DrillFiguresPage::DrillFiguresPage(SortieDocument& document, const char* name, Q
     halves_->addWidget(right, 1);
 }
 
+void DrillFiguresPage::begin() {
+    chart_->hide();
+    title_->hide();
+    figures_->hide();
+}
+
 void DrillFiguresPage::widen() {
     const bool narrow = width() < 900;
     halves_->setDirection(narrow ? QBoxLayout::TopToBottom : QBoxLayout::LeftToRight);
@@ -55,6 +61,7 @@ void DrillFiguresPage::put(const trouble::Figures& figures, const QString& headi
     Figures shown;
     shown.emplace_back(tableOf(figures, heading));
     figures_->put(std::move(shown));
+    figures_->show();
 }
 
 void DrillFiguresPage::putUnderDrill(const trouble::Figures& figures, const QString& heading) {

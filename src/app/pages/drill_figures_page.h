@@ -9,6 +9,7 @@ class DrillFiguresPage : public TroublePage {
     Q_OBJECT
 public:
     DrillFiguresPage(SortieDocument& document, const char* name, QWidget* parent);
+    void begin() override;
     [[nodiscard]] QWidget* first() override { return drill_.view; }
 
 protected:
@@ -22,6 +23,8 @@ protected:
     void draw(Picture picture) {
         chart_->put(std::move(picture));
         title_->setText(chart_->title());
+        title_->show();
+        chart_->show();
     }
     DrillPart drill_;
 

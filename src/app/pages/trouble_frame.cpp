@@ -230,6 +230,8 @@ void TroubleFrame::open(double time) {
         moment_.dead = {0};
     since_.invalidate();
     tick_->stop();
+    if (current_)
+        current_->begin();
     refresh();
 }
 
@@ -282,6 +284,13 @@ void TroubleFrame::refresh() {
     current_->present(moment_);
     showClock();
     later_->start();
+}
+
+void TroubleFrame::prepare() {
+    if (!document_.isOpen() || current_)
+        return;
+    refresh();
+    later_->stop();
 }
 
 void TroubleFrame::reckonNow() {

@@ -21,6 +21,8 @@ public:
     void open(double time);
     /// The document has changed, or the moment.
     void refresh();
+    /// Makes the first page while nothing hurries: opened, it stands at once.
+    void prepare();
     void showPage(std::string_view key);
     [[nodiscard]] std::string_view pageKey() const { return troubleTable()[page_].key; }
     [[nodiscard]] TroublePage& page() const { return *current_; }

@@ -25,6 +25,8 @@ class TroublePage : public QWidget {
     Q_OBJECT
 public:
     TroublePage(SortieDocument& document, QWidget* parent);
+    /// Trouble is opened: what the first frame can do without is left to the next.
+    virtual void begin() {}
     /// Words and drill, at once.
     virtual void present(const TroubleMoment& moment) = 0;
     /// The figures beside them.

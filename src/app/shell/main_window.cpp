@@ -435,6 +435,8 @@ void MainWindow::refresh() {
     page_->refresh();
     if (inTrouble())
         trouble_->refresh();
+    else
+        QTimer::singleShot(0, trouble_, &TroubleFrame::prepare);
     score_->refresh();
     say({});
 }

@@ -76,10 +76,11 @@ Figures figuresOf(const EngineOut& o, const TypeNotes& n) {
             put("rate-wrong", "The wrong one feathered", rateText(o.wrong->rate.si(), c), o.wrong->rate.si(),
                 "The dead one turns, a live one stands.");
         if (o.limited.rating != o.feathered.rating) {
-            auto& most =
-                put("rate-limited", o.limited.rating, rateText(o.limited.rate.si(), c), o.limited.rate.si(),
-                    o.limitedLive.left ? fmt::format("{} of it left.", formatMinutesSeconds(o.limitedLive.left->si()))
-                                       : "");
+            auto& most = put("rate-limited", o.limited.rating, rateText(o.limited.rate.si(), c), o.limited.rate.si(),
+                             o.limitedLive.left ? fmt::format("{} of it left; {} open.",
+                                                              formatMinutesSeconds(o.limitedLive.left->si()),
+                                                              percent(o.limitedLive.flap))
+                                                : "");
             most.verdict = o.rating;
         }
         auto& power = put(
