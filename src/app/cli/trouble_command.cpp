@@ -5,6 +5,7 @@
 #include "cli/command.h"
 #include "cli/exit_codes.h"
 #include "flight/open_files.h"
+#include "notes/lever_words.h"
 #include "notes/table_reader.h"
 #include "trouble/automatics.h"
 #include "trouble/drill.h"
@@ -281,7 +282,7 @@ private:
             return exitOk;
         }
         const auto& worst = d.causes[d.act].pattern;
-        fmt::print("First: {}   (for the worst that fits: {})\n", worst.act, inSentenceLower(worst.name));
+        fmt::print("First: {}   (for the worst that fits: {})\n", worst.act, inSentence(worst.name));
         if (!worst.words.empty())
             fmt::print("The notes: {}\n", worst.words);
         if (d.unsure())
@@ -301,11 +302,6 @@ private:
             fmt::print("       {:<36} {:<9} {}\n", a.what, markOf(a.origin), a.byHand);
         fmt::print("!  Ranked by fit, not known: act for the worst, land, and let an engineer look.\n");
         return exitOk;
-    }
-    static std::string inSentenceLower(std::string name) {
-        if (name.size() > 1 && name[1] >= 'a' && name[1] <= 'z' && name[0] >= 'A' && name[0] <= 'Z')
-            name[0] = static_cast<char>(name[0] - 'A' + 'a');
-        return name;
     }
     std::string what_ = "engine-out", file_, engines_, at_, signs_, to_;
     bool json_ = false;

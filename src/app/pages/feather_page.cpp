@@ -39,7 +39,7 @@ void FeatherPage::reckon(const TroubleMoment& m) {
     Figures shown;
     shown.emplace_back(
         tableOf(trouble::restartFigures(document_.aircraft(), document_.sortie(), document_.plan().flown, at.moment),
-                tr("restart")));
+                tr("restart (model)")));
     if (!cockpit::equipmentOf(document_.aircraft().notes).feathers)
         shown.emplace_back(tr("This propeller does not feather: it is put where it drags least."));
     figures_->put(std::move(shown));

@@ -23,7 +23,7 @@ void GoRoundPage::reckon(const TroubleMoment&) {
                           html::text(format(g.air.si(), *n.cockpit.temperature)),
                           html::text(trouble::roundWeight(g.weight.si(), n.cockpit)))));
     put(trouble::figuresOf(g, n), tr("going round (model)"));
-    putUnderDrill(trouble::leftSo(g, n), tr("left as it was"));
+    putUnderDrill(trouble::leftSo(g, n), tr("left as it was (model)"));
     draw(std::move(g));
 }
 

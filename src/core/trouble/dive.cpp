@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "trouble/dive.h"
+#include "notes/cockpit_units.h"
 #include "powerplant/powerplant.h"
 #include "units/text.h"
 #include "watch/rules.h"
@@ -17,16 +18,12 @@ constexpr double lowestOver = 300.0;   // m over the field that a dive ends at
 constexpr double longestDive = 3600.0; // s
 constexpr Milliseconds diveTick = 500;
 
-double noted(const flight::Sample& s) {
-    return s.headOrCoolant();
-}
-
 DiveAt fly(const powerplant::Aircraft& a, const Sortie& s, const Dive& d, std::string name,
            std::optional<ManifoldPressure> boost) {
     const TypeNotes& n = a.notes;
     const powerplant::Powerplant plant(a, s.fuelGrade);
     const flight::Sample& now = d.moment.sample;
-    auto state = plant.standing(s.day, Temperature::si(noted(now)));
+    auto state = plant.standing(s.day, Temperature::si(now.headOrCoolant()));
     state.height = d.moment.height.si();
     state.ias = d.ias.si();
     state.dryMass += d.moment.weight.si() - plant.weight(state).si();
@@ -48,7 +45,7 @@ DiveAt fly(const powerplant::Aircraft& a, const Sortie& s, const Dive& d, std::s
     const auto around = plant.around(state, levers, run, 0);
     for (std::size_t i = 0; i < plant.count(); ++i) {
         state.engines[i] = plant.engine(i).running(state.engines[i], levers.engines[i], around);
-        state.engines[i].headOrCoolant = noted(now);
+        state.engines[i].headOrCoolant = now.headOrCoolant();
         state.engines[i].oil = now[Gauge::oilTemperature];
     }
     levers.path = {powerplant::Path::Kind::speedHeld, d.ias.si(), 0.0};
@@ -58,7 +55,7 @@ DiveAt fly(const powerplant::Aircraft& a, const Sortie& s, const Dive& d, std::s
     out.name = std::move(name);
     out.boost = boost;
     std::deque<std::pair<double, double>> minute; // time, heads or coolant
-    double t = 0.0, coldest = noted(now);
+    double t = 0.0, coldest = now.headOrCoolant();
     while (state.height > d.to.si() && t < longestDive) {
         const auto r = plant.steps(state, levers, run, diveTick);
         t += static_cast<double>(diveTick) / 1000.0;
@@ -80,10 +77,10 @@ DiveAt fly(const powerplant::Aircraft& a, const Sortie& s, const Dive& d, std::s
     out.seconds = t;
     out.coldest = Temperature::si(coldest);
     const bool shocks = d.allowed && out.fall > *d.allowed;
-    const double step = n.cockpit.temperature->scale;
+    const UnitSpec& degrees = differenceUnit(n.cockpit);
     out.shock = watch::unless(!shocks, watch::Rule::diveShock,
-                              shocks ? fmt::format("Falls {:.0f} {} in a minute, {:.0f} allowed.", out.fall / step,
-                                                   n.cockpit.temperature->symbol, *d.allowed / step)
+                              shocks ? fmt::format("Falls {:.0f} {} in a minute, {:.0f} allowed.",
+                                                   out.fall / degrees.scale, degrees.symbol, *d.allowed / degrees.scale)
                                      : std::string("It cools no faster than it may."));
     const bool over = out.peak.si() > d.most.si() * 1.002;
     out.rpm = watch::unless(
@@ -122,12 +119,10 @@ Dive dive(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f
     d.ias = d.never ? Speed::si(underNever * d.never->si()) : Speed::si(overCruise * cruise);
     d.most = diveRpm(n);
     d.mostFor = n.trouble.diveFor;
-    d.byNotes = n.trouble.diveRpm || n.trouble.diveBoost;
     const bool boosted = n.gauges.contains(Gauge::boost);
     const auto letDown = n.phase(Phase::letDown).boost;
     d.least = diveBoost(n);
-    if (n.letDown.coolingPerMinute)
-        d.allowed = n.letDown.coolingPerMinute->si();
+    d.allowed = flight::coolingLimit(n).perMinute;
     if (d.moment.flying && d.moment.height > d.to) {
         if (d.least)
             d.ways.push_back(fly(a, s, d, "Least boost", d.least));

@@ -25,7 +25,6 @@ struct Dive {
     Rotation most;                         ///< rpm
     std::optional<Duration> mostFor;       ///< seconds of it
     std::optional<ManifoldPressure> least; ///< boost
-    bool byNotes = false;                  ///< rpm or boost are the notes'
     std::optional<double> allowed;         ///< K in a minute
     std::vector<DiveAt> ways;
     double aheadSeconds = 0.0; ///< power is brought back so long before, so that the fall keeps within what is allowed

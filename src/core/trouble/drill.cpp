@@ -2,7 +2,6 @@
 #include "trouble/drill.h"
 #include "advice/figures.h"
 #include "cockpit/drill.h"
-#include "engine/fuel_grade.h"
 #include "notes/lever_words.h"
 #include "notes/placeholder.h"
 #include "notes/standard_schools.h"
@@ -48,15 +47,12 @@ private:
     }
     [[nodiscard]] std::string speed(Speed v) const { return format(v.si(), *n_.cockpit.speed); }
     [[nodiscard]] const Rating* ratingOf(Phase phase) const { return n_.rating(n_.phase(phase).rating); }
-    [[nodiscard]] std::string ratingRpm(Phase phase) const {
-        const Rating* r = ratingOf(phase);
-        return rpm(phase == Phase::climb && n_.phase(phase).rpm ? *n_.phase(phase).rpm
-                   : r                                          ? r->rpm
-                                                                : n_.ratings.front().rpm);
-    }
-    [[nodiscard]] std::string ratingBoost(Phase phase) const {
-        const Rating* r = ratingOf(phase);
-        return r ? boost(engine::permittedBoost(n_, *r, c_.sortie.fuelGrade).boost) : std::string("open");
+    /// A setting of the plan: one that the pilot typed is followed here too.
+    [[nodiscard]] std::string planned(Phase phase, std::string_view name) const {
+        const auto f = advice::figureOf(c_.aircraft, c_.sortie, c_.flown, phase, name);
+        if (!f || !f->si)
+            return "open";
+        return f->dimension == Dimension::rotation ? rpm(Rotation::si(*f->si)) : boost(ManifoldPressure::si(*f->si));
     }
     [[nodiscard]] std::string tank(const std::string& id) const {
         for (const auto& t : n_.fuel.tanks)
@@ -86,13 +82,13 @@ private:
         if (name == "live-flap")
             return fmt::format("{:.0f} % open", 100 * live().flap);
         if (name == "take-off-rpm")
-            return ratingRpm(Phase::takeOff);
+            return planned(Phase::landing, name);
         if (name == "take-off-boost")
-            return ratingBoost(Phase::takeOff);
+            return planned(Phase::landing, name);
         if (name == "climb-rpm")
-            return ratingRpm(Phase::climb);
+            return planned(Phase::takeOff, name);
         if (name == "climb-boost")
-            return ratingBoost(Phase::climb);
+            return planned(Phase::takeOff, name);
         if (name == "safe-speed")
             return speed(live().safe);
         if (name == "best-speed")

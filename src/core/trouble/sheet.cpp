@@ -241,7 +241,8 @@ Figures figuresOf(const Dive& d, const TypeNotes& n) {
             n.trouble.diveBoost ? Origin::notes : Origin::between, n.trouble.diveBoost ? "" : "That of the let-down.");
     const UnitSpec& k = differenceUnit(c);
     if (d.allowed)
-        put("allowed", "May fall", fmt::format("{} in a minute", format(*d.allowed, k)), *d.allowed, Origin::notes);
+        put("allowed", "May fall", fmt::format("{} in a minute", format(*d.allowed, k)), *d.allowed,
+            n.letDown.coolingPerMinute ? Origin::notes : Origin::ours);
     for (const auto& w : d.ways) {
         auto& f = put(
             "way", w.name + (w.boost && w.boost->si() > 1 ? ", " + format(w.boost->si(), n.unitOf(Gauge::boost)) : ""),
