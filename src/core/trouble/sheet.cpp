@@ -242,7 +242,7 @@ Figures figuresOf(const Dive& d, const TypeNotes& n) {
     const UnitSpec& k = differenceUnit(c);
     if (d.allowed)
         put("allowed", "May fall", fmt::format("{} in a minute", format(*d.allowed, k)), *d.allowed,
-            n.letDown.coolingPerMinute ? Origin::notes : Origin::ours);
+            flight::coolingLimit(n).origin);
     for (const auto& w : d.ways) {
         auto& f = put(
             "way", w.name + (w.boost && w.boost->si() > 1 ? ", " + format(w.boost->si(), n.unitOf(Gauge::boost)) : ""),
