@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "fault_signs.h"
-#include "powerplant/script.h"
-#include "trouble/symptoms.h"
+#include "script/script.h"
+#include "symptoms/symptoms.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -107,6 +107,8 @@ std::vector<Sign> signature(const flight::LoadedSortie& l, Fault fault, const Wh
         add(s.smoke == Smoke::black, Felt::blackSmoke);
         add(s.smoke == Smoke::blue, Felt::blueSmoke);
         add(s.smoke == Smoke::white, Felt::whiteVapour);
+        add(s.smoke == Smoke::puffs, Felt::puffs);
+        add(s.oneHeadCold, Felt::oneHeadCold);
         add(s.smell == Smell::fuel, Felt::smellOfFuel);
         add(s.smell == Smell::oil, Felt::smellOfOil);
         add(s.smell == Smell::coolant, Felt::sweetSmell);

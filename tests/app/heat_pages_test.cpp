@@ -122,9 +122,12 @@ TEST_F(HeatPages, TheGroundBudgetCountsDown) {
     EXPECT_GT(*view.budget().runs.front().toAmber, left) << "cold, it lasts longer";
 }
 
-TEST_F(HeatPages, EveryTypeShowsEveryPageWithinTheWindow) {
+TEST_F(HeatPages, EveryPageOfThreeTypesFitsTheWindow) { // of all types at all sizes: sizes_test.cpp
     window->resize(1280, 800);
     for (const auto& demo : app::demoSorties()) {
+        const std::string file = demo.file;
+        if (!file.starts_with("farrier") && !file.starts_with("mercer") && !file.starts_with("sexton"))
+            continue;
         answer = app::MainWindow::Unsaved::discard;
         ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/%1.toml").arg(QLatin1String(demo.file)))));
         for (std::size_t i = 0; i < plannedPhases; ++i)

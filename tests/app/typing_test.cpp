@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Typing as people do it: too quickly, wrongly, with a comma, and thinking better of it.
-#include "notes/key_ranges.h"
+#include "files/key_ranges.h"
 #include "pages/phase_page.h"
 #include "shell/details_dialog.h"
 #include "shell/metar_dialog.h"

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What check finds in a drill: the cases that stood in the files of format 1, and one more of every rule, seeded.
 #include "advice/drill_check.h"
-#include "cockpit/audit.h"
+#include "audit/audit.h"
 #include "cockpit/migrate.h"
-#include "notes/control_reader.h"
-#include "notes/notes_reader.h"
+#include "reading/control_reader.h"
+#include "reading/notes_reader.h"
 #include "test_data.h"
 #include <algorithm>
 #include <set>

@@ -1,15 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The cockpit: controls, acts, the standard drill beneath the notes, and the state that is carried through it.
-#include "cockpit/drill.h"
 #include "cockpit/migrate.h"
-#include "cockpit/state.h"
 #include "cockpit/written.h"
-#include "notes/control_reader.h"
-#include "notes/document.h"
-#include "notes/notes_reader.h"
+#include "drills/drill.h"
+#include "drills/state.h"
+#include "files/document.h"
+#include "notes/standard_schools.h"
 #include "plan/plan.h"
+#include "reading/control_reader.h"
+#include "reading/notes_reader.h"
 #include "test_data.h"
 #include <algorithm>
+#include <filesystem>
 #include <fstream>
 #include <rapidcheck/gtest.h>
 
@@ -217,6 +219,39 @@ TEST(Drill, EveryStarterPropellerAndCarburettorHasItsCustomaryOrder) {
     }
 }
 
+TEST(Drill, ASlowRunningCutOutIsHeldUntilItIsStillAndBlowersChangeOneByOne) {
+    const auto trainer = whole("thatcher-t3");
+    const Step& cut = step(trainer, Phase::stop, "cut");
+    const auto& acts = cockpit::actionsInForce(cut, schools::inForce(cut, Phase::stop, {}));
+    ASSERT_EQ(acts.size(), 3u);
+    EXPECT_EQ(notes::written(acts[0].to), "closed");
+    EXPECT_EQ(acts[1].control, "cut-out");
+    EXPECT_EQ(notes::written(acts[1].to), "pulled");
+    EXPECT_TRUE(acts[1].hold);
+    ASSERT_TRUE(acts[1].until);
+    EXPECT_EQ(acts[1].until->gauge, Gauge::rpm);
+    EXPECT_FALSE(acts[1].until->above);
+    EXPECT_EQ(notes::written(acts[2].to), "run");
+    std::vector<std::string> names;
+    for (const auto& s : cut.schools)
+        names.push_back(s.name);
+    EXPECT_EQ(names, (std::vector<std::string>{"fuel cock, run dry", "slow-running cut-out"})) << "it has no cut-off";
+    for (const auto& type : {"lorimer-l4", "mercer-m6"}) {
+        const auto notes = whole(type);
+        for (const auto& s : step(notes, Phase::stop, "cut").schools)
+            EXPECT_NE(s.name, "slow-running cut-out") << type;
+        if (notes.engine.gears.size() > 1) {
+            const Step& change = step(notes, Phase::climb, "at-the-change");
+            EXPECT_TRUE(change.each) << "one engine at a time";
+            std::vector<Acts> order;
+            for (const auto& a : change.actions)
+                if (const Control* c = cockpit::find(notes.controls, a.control))
+                    order.push_back(c->acts);
+            EXPECT_EQ(order, (std::vector<Acts>{Acts::throttle, Acts::gear, Acts::throttle})) << type;
+        }
+    }
+}
+
 TEST(Drill, WrittenOutAndReadAgainItIsTheSame) {
     for (const auto& type : types()) {
         const auto text = test::fileText(test::dataPath("notes/" + type + ".toml"));
@@ -280,6 +315,26 @@ TEST(State, IsCarriedFromTheWalkRoundToTheStop) {
     for (const Acts acts : {Acts::ignition, Acts::fuel, Acts::battery, Acts::generator})
         EXPECT_EQ(is(Phase::stop, acts), "off") << rowOf(acts).key;
     EXPECT_EQ(is(Phase::stop, Acts::lock), "in");
+}
+
+TEST(State, ALinkedLeverGoesToTheSameShareOfItsTravel) {
+    auto n = whole("lorimer-l4");
+    const auto index = [&](Acts acts) { return static_cast<std::size_t>(&control(n, acts) - n.controls.data()); };
+    n.controls[index(Acts::pump)].links = {control(n, Acts::carburettorAir).id, control(n, Acts::ignition).id};
+    const auto& pump = n.controls[index(Acts::pump)];
+    const auto off = cockpit::followers(n.controls, pump, "off"), on = cockpit::followers(n.controls, pump, "on");
+    ASSERT_EQ(off.size(), 2u);
+    EXPECT_EQ(off[0].is, control(n, Acts::carburettorAir).positions.front().is);
+    EXPECT_EQ(on[0].is, control(n, Acts::carburettorAir).positions.back().is);
+    EXPECT_EQ(off[1].is, "off");
+    EXPECT_EQ(on[1].is, "both");
+    EXPECT_TRUE(cockpit::followers(n.controls, pump, "{boost}").empty()) << "a figure is no position";
+    // The pump is switched off after the climb: the ignition, linked to it here, is off from there on.
+    const auto state = cockpit::stateAtEnd(n, {}, Phase::climb);
+    EXPECT_EQ(state.of(index(Acts::pump), 1).target.word, "off");
+    EXPECT_EQ(state.of(index(Acts::ignition), 1).target.word, "off");
+    EXPECT_EQ(cockpit::stateAtEnd(whole("lorimer-l4"), {}, Phase::climb).of(index(Acts::ignition), 1).target.word,
+              "both");
 }
 
 TEST(State, ASchoolChangesWhatIsDone) {

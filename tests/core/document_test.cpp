@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "notes/document.h"
-#include "notes/table_reader.h"
+#include "files/document.h"
+#include "files/table_reader.h"
 #include "units/unit_table.h"
 #include <gtest/gtest.h>
 #include <rapidcheck/gtest.h>

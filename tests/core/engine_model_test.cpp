@@ -9,8 +9,8 @@
 #include "engine/mixture_curve.h"
 #include "engine/power_chart.h"
 #include "flight/flown.h"
-#include "notes/notes_reader.h"
 #include "plan/plan.h"
+#include "reading/notes_reader.h"
 #include "test_data.h"
 #include <rapidcheck/gtest.h>
 

@@ -8,7 +8,7 @@
 #include "engine/power_chart.h"
 #include "engine/propeller.h"
 #include "flight/flown.h"
-#include "notes/notes_reader.h"
+#include "reading/notes_reader.h"
 #include "test_data.h"
 #include <cmath>
 #include <map>

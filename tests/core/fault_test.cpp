@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Every fault by what it shows, from stepping it: engine 1 has it, its sister does not, in a cruise; the difference is
 // the fault's own. Directions and sizes are those of the crew's table of signs, not of the code.
-#include "powerplant/script.h"
 #include "running_engines.h"
+#include "script/script.h"
 #include "test_data.h"
 #include <fmt/format.h>
 #include <gtest/gtest.h>
@@ -54,6 +54,8 @@ Pair after(double seconds, const std::string& fault, const std::string& setting 
                 out.seen.insert(std::string(word));
             if (g.propellerLeverDead)
                 out.seen.insert("lever dead");
+            if (g.oneHeadCold)
+                out.seen.insert("one head cold");
             out.shake = std::max(out.shake, g.shake);
         }
     }
@@ -173,6 +175,7 @@ TEST(Fault, FoulingClearsByABurstADeadLeadDoesNot) {
 TEST(Fault, ADeadMagnetoIsSilentWhenChosenAndAnUnearthedOneRunsOn) {
     const Pair p = after(60, "magneto-dead");
     EXPECT_NEAR(p.share(Gauge::power), -0.08, 0.03);
+    EXPECT_NEAR(p.off(Gauge::exhaustTemperature), 40.0, 8.0) << "one flame burns longer, and leaves hotter";
     EXPECT_LT(after(10, "magneto-dead", cruise, "62,1,ignition,left\n").sick.shaft, 0.0);
     EXPECT_GT(after(10, "magneto-dead", cruise, "62,1,ignition,right\n").sick.shaft, 0.0);
     EXPECT_LT(after(10, "", cruise, "62,1,ignition,off\n").sick.shaft, 0.0);
@@ -182,7 +185,19 @@ TEST(Fault, ADeadMagnetoIsSilentWhenChosenAndAnUnearthedOneRunsOn) {
 TEST(Fault, LateTimingIsASmoothLoss) {
     const Pair p = after(60, "timing-late");
     EXPECT_NEAR(p.share(Gauge::power), -0.2, 0.06);
+    EXPECT_NEAR(p.off(Gauge::exhaustTemperature), 60.0, 10.0);
     EXPECT_EQ(p.shake, 0.0);
+}
+
+TEST(Fault, ExhaustIsHottestAtItsMixtureAndColderRichWeakAndThrottled) {
+    engine::OperatingPoint p;
+    p.chargeTemperature = Temperature::of(60, units::celsius);
+    const auto celsius = [&](double ratio, double share) { return exhaustTemperature(p, ratio, share) - 273.15; };
+    EXPECT_NEAR(celsius(0.067, 1.0), 870, 0.1);
+    EXPECT_NEAR(celsius(0.085, 1.0), 870 - 18 * 6, 0.1); // 6 K for each thousandth
+    EXPECT_NEAR(celsius(0.060, 1.0), 870 - 7 * 8, 0.1);
+    EXPECT_NEAR(celsius(0.067, 0.5), 870 - 55, 0.1); // a quarter of 220
+    EXPECT_NEAR(exhaustTemperature(p, 0.5, 1.0), p.chargeTemperature.si(), 1e-9) << "never colder than its charge";
 }
 
 // ---------------------------------------------------------------- induction and fuel
@@ -268,6 +283,7 @@ TEST(Fault, BoostBackCuresDetonationNotPreIgnition) {
                eased = after(240, "detonation", power, "150,1,boost,24 inHg\n150,2,boost,24 inHg\n");
     EXPECT_GT(knock.off(heads), 15.0);
     EXPECT_GT(knock.sick.knock, 0.5);
+    EXPECT_TRUE(knock.seen.contains("puffs of black smoke"));
     EXPECT_EQ(eased.sick.knock, 0.0);
     EXPECT_LT(eased.off(heads), 0.5 * knock.off(heads));
     const Pair early = after(90, "pre-ignition", power),
@@ -358,6 +374,8 @@ TEST(Fault, AValveBeatsTheSameOnBothMagnetos) {
     const double one = 1.0 / loaded("lorimer-spring").aircraft->notes.engine.cylinders;
     EXPECT_LT(p.share(Gauge::power), -0.9 * one);
     EXPECT_TRUE(p.seen.contains("beat"));
+    EXPECT_TRUE(p.seen.contains("one head cold"));
+    EXPECT_FALSE(after(60, "dead-lead").seen.contains("one head cold")) << "its other plug fires";
     EXPECT_NEAR(right.share(Gauge::power), p.share(Gauge::power), 0.02);
 }
 

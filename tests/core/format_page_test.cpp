@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // docs/formats/type-notes.md against the reader: every key it lists is read, every key of the shipped files is listed,
 // and its examples hold nothing that the reader does not know.
-#include "notes/notes_reader.h"
+#include "reading/notes_reader.h"
 #include "test_data.h"
 #include <filesystem>
 #include <map>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Every figure of every file has its range, and the same range holds wherever the figure comes from.
-#include "notes/key_ranges.h"
-#include "notes/notes_reader.h"
+#include "files/key_ranges.h"
+#include "reading/notes_reader.h"
 #include "test_data.h"
 #include "units/text.h"
 #include "units/unit_table.h"

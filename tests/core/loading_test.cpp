@@ -5,9 +5,9 @@
 #include "loading/distances.h"
 #include "loading/envelope.h"
 #include "loading/tank_sequence.h"
-#include "notes/notes_reader.h"
 #include "plan/load_plan.h"
 #include "plan/plan.h"
+#include "reading/notes_reader.h"
 #include "test_data.h"
 #include <cmath>
 #include <fmt/format.h>

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What an owner begins with: the file of docs/own-aircraft.md, as it stands there, gives a whole drill.
 #include "advice/drill_check.h"
-#include "cockpit/audit.h"
+#include "audit/audit.h"
 #include "hand/careful_hand.h"
-#include "notes/notes_reader.h"
 #include "plan/plan.h"
+#include "reading/notes_reader.h"
 #include "test_data.h"
 #include "units/text.h"
 #include <algorithm>
@@ -68,6 +68,75 @@ TEST(MinimalNotes, OfThePageGiveAWholeDrillThatIsSafeAndCanBeDone) {
         }
     EXPECT_EQ(practice, all) << "none of it is the notes' own, and says so";
     EXPECT_GT(all, 60u);
+}
+
+/// Two booklets of other kinds: a swung four with a wooden propeller and no boost gauge, in kilogrammes and kilometres;
+/// a liquid-cooled twelve with two speeds of its blower.
+class Booklet : public testing::TestWithParam<const char*> {
+protected:
+    void SetUp() override {
+        Problems problems;
+        a = made(test::fileText(test::dataPath(std::string("../tests/fixtures/booklets/") + GetParam() + ".toml")),
+                 problems);
+        ASSERT_TRUE(a) << problems.front().text();
+    }
+    std::shared_ptr<const powerplant::Aircraft> a;
+};
+TEST_P(Booklet, GivesADrillThatIsSafeAndCanBeDone) {
+    EXPECT_TRUE(cockpit::audit(a->notes).empty()) << cockpit::audit(a->notes).front().text();
+    EXPECT_TRUE(advice::checkFlown(*a).empty()) << advice::checkFlown(*a).front().text();
+    EXPECT_LT(a->calibration.worstPower(), 0.045);
+    const auto sortie = flight::plainSortie(a->notes);
+    const auto flown = flight::fly(*a, sortie);
+    const auto run = hand::doDrill(*a, sortie, flown);
+    for (const auto& m : run.missed)
+        ADD_FAILURE() << m.sentence;
+    for (const auto& f : run.findings) // a cold engine is not blamed for being cold
+        EXPECT_FALSE(f.verdict.colour() == watch::Colour::red && f.phase <= Phase::warmUp) << f.verdict.sentence();
+    const auto plan = plan::makePlan(*a, sortie);
+    const auto& runUp = plan[Phase::runUp].set;
+    const auto magnetos =
+        std::find_if(runUp.begin(), runUp.end(), [](const auto& l) { return l.stepId == "magnetos"; });
+    ASSERT_NE(magnetos, runUp.end());
+    EXPECT_NE(magnetos->value.find("a small, even drop"), std::string::npos) << magnetos->value;
+    EXPECT_EQ(magnetos->origin, Origin::practice);
+}
+INSTANTIATE_TEST_SUITE_P(OtherKinds, Booklet, testing::Values("wren", "heron"));
+
+TEST(MinimalNotes, NeedlesStandInTheUnitsOfTheBooklet) {
+    const auto of = [](const char* name) {
+        Problems problems;
+        return made(test::fileText(test::dataPath(std::string("../tests/fixtures/booklets/") + name + ".toml")),
+                    problems)
+            ->notes.cockpit;
+    };
+    const auto wren = of("wren"), heron = of("heron");
+    EXPECT_EQ(wren.pressure->symbol, "kgf/cm²");
+    EXPECT_EQ(wren.distance->symbol, "km");
+    EXPECT_EQ(wren.weight->symbol, "kg");
+    EXPECT_EQ(heron.pressure->symbol, "lbf/in²");
+    EXPECT_EQ(heron.distance->symbol, "mi");
+    EXPECT_EQ(heron.fuel->symbol, "imp gal");
+}
+
+TEST(MinimalNotes, AnEstimatedImpellerIsSettledByTheLinesAndKeptWithThem) {
+    Problems problems;
+    const auto a = made(test::fileText(test::dataPath("../tests/fixtures/booklets/heron.toml")), problems);
+    ASSERT_TRUE(a);
+    // 26.06 l: 24.5 cm by size. Two gears at 9,500 and 16,500 ft tell of a greater one.
+    EXPECT_NEAR(a->notes.engine.impellerDiameter, 0.245, 0.0005);
+    const double fitted = a->model().impellerDiameter;
+    EXPECT_GT(fitted, 1.05 * a->notes.engine.impellerDiameter);
+    EXPECT_LT(fitted, 1.25 * a->notes.engine.impellerDiameter);
+    // Written into the file it makes the same engine again.
+    const auto text = engine::withCalibratedBlock(
+        test::fileText(test::dataPath("../tests/fixtures/booklets/heron.toml")), a->calibration);
+    EXPECT_NE(text.find("impeller = \""), std::string::npos);
+    const auto again = made(text, problems);
+    ASSERT_TRUE(again) << problems.front().text();
+    EXPECT_NEAR(again->model().impellerDiameter, fitted, 1e-5);
+    EXPECT_EQ(test::lorimer().model().impellerDiameter, test::lorimer().notes.engine.impellerDiameter)
+        << "what the notes give is not fitted";
 }
 
 TEST(MinimalNotes, WhatIsEstimatedIsNamedAndOfItsUsualSize) {

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Every line of a good notes file broken in turn: each fault must be found, with its line.
-#include "notes/notes_reader.h"
+#include "reading/notes_reader.h"
 #include "test_data.h"
 #include <map>
 #include <regex>

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "engine/calibration.h"
-#include "notes/document.h"
-#include "notes/notes_reader.h"
+#include "files/document.h"
 #include "notes/placeholder.h"
+#include "reading/notes_reader.h"
 #include "test_data.h"
 #include <algorithm>
 #include <filesystem>
@@ -70,6 +70,10 @@ TEST(Notes, AnUnknownKeyIsNamedWithItsLineAndTheLikelyOne) {
     EXPECT_FALSE(reading.notes);
     EXPECT_TRUE(hasProblem(reading, text, "compresion", {"engine.compresion", "Did you mean compression"}));
     EXPECT_TRUE(hasProblem(reading, text, "[engine]", {"engine.compression is missing"}));
+    const auto far = replaced(lorimer(), "[propeller]\n", "[propeller]\ncolour = \"black\"\n");
+    EXPECT_TRUE(
+        hasProblem(readNotes(far, "l4.toml"), far, "colour", {"propeller.colour", "The keys there are: ", "diameter"}))
+        << "where nothing is like it, those that there are";
 }
 
 TEST(Notes, AWrongOrMissingUnitIsAnError) {

@@ -4,9 +4,9 @@
 #include "air/atmosphere.h"
 #include "powerplant/blade_law.h"
 #include "powerplant/generator.h"
-#include "powerplant/script.h"
 #include "powerplant/throttle_flow.h"
 #include "running_engines.h"
+#include "script/script.h"
 #include "start/start_order.h"
 #include "test_data.h"
 #include <fmt/format.h>
@@ -170,6 +170,51 @@ TEST_P(EachPowerplant, HalvingTheStepMovesNoNeedleByHalfItsReading) {
     EXPECT_NEAR(a[Gauge::oilTemperature], b[Gauge::oilTemperature], 0.5);
     EXPECT_NEAR(a[Gauge::oilPressure] / 6894.757, b[Gauge::oilPressure] / 6894.757, 0.5);
     EXPECT_NEAR(whole.first.engines[0].taken, half.first.engines[0].taken, 0.003 * half.first.engines[0].taken);
+}
+
+TEST_P(EachPowerplant, HalvingTheStepMovesNoEventByASecond) {
+    // Primed, cranked until it fires, run until what little is in the tank has gone: when it fires and when it stops.
+    const auto& l = loaded(GetParam());
+    const Powerplant plant(*l.aircraft, l.sortie->fuelGrade);
+    const powerplant::Run run{&l.sortie->day, {}, false};
+    const double dose = start::Priming(l.aircraft->notes.start)
+                            .wanted(Temperature::of(10, units::celsius), l.sortie->day.fieldPressure());
+    struct Events {
+        double fires = -1.0, stops = -1.0;
+    };
+    const auto events = [&](Milliseconds dt) {
+        Events out;
+        auto state = plant.standing(l.sortie->day, Temperature::of(10, units::celsius));
+        std::fill(state.tanks.begin(), state.tanks.end(), 0.4e-3);
+        auto levers = plant.levers();
+        levers.shared.cart = true;
+        auto& hand = levers.engines[0];
+        state.engines[0].primed = std::max(dose, 1.0) * plant.engine(0).doseMass();
+        state.engines[0].vapour = 1.0;
+        hand.cock = hand.booster = hand.energise = true;
+        hand.throttle = throttleAt(0.15);
+        for (double t = 0; t < 900 && out.stops < 0; t += static_cast<double>(dt) / 1000.0) {
+            if (t > 20 && out.fires < 0) {
+                hand.mesh = hand.boosterCoil = true;
+                hand.ignition = Ignition::both;
+                hand.cutOff = false;
+            }
+            plant.step(state, levers, run, dt);
+            const double now = static_cast<double>(state.now) / 1000.0;
+            if (out.fires < 0 && state.engines[0].firing) {
+                out.fires = now;
+                hand.mesh = hand.energise = hand.boosterCoil = false;
+            } else if (out.fires > 0 && now > out.fires + 5 && !state.engines[0].firing) {
+                out.stops = now;
+            }
+        }
+        return out;
+    };
+    const Events whole = events(100), half = events(50);
+    ASSERT_GT(whole.fires, 20);
+    ASSERT_GT(whole.stops, whole.fires);
+    EXPECT_NEAR(whole.fires, half.fires, 1.0);
+    EXPECT_NEAR(whole.stops, half.stops, 1.0);
 }
 
 // ---------------------------------------------------------------- balances over random hands and faults
@@ -416,8 +461,7 @@ Started start(const std::string& demo, double celsius, double doses, bool spark 
 }
 
 TEST(Starting, FiresAsSoonAsTheStartersPlanSaysWithTheNotesDose) {
-    for (const char* demo :
-         {"lorimer-spring", "farrier-summer", "mercer-frost", "chandler-haven", "wheelwright-height", "collier-high"}) {
+    for (const auto& demo : test::demoNames()) {
         const auto& l = loaded(demo);
         const double celsius = 5;
         const start::Priming priming(l.aircraft->notes.start);
@@ -507,6 +551,23 @@ TEST(Starting, AnAirBottleGivesItsStartsAndNoMore) {
     }
     EXPECT_EQ(turned, starts);
     EXPECT_LT(starts, 7);
+}
+
+TEST(Starting, ACartridgeTurnsItOnceAndTheRackEmpties) {
+    // Six in the rack, seven pushes of the button, each held for twenty seconds: one cartridge a push, six turns of it.
+    const auto& notes = loaded("collier-high").aircraft->notes.start;
+    ASSERT_EQ(notes.starter.cartridges, 6);
+    std::string pushes;
+    for (int i = 0; i < 7; ++i)
+        pushes += fmt::format("{0},all,starter,on\n{1},all,starter,off\n", 10 + 60 * i, 30 + 60 * i);
+    Bench b("collier-high", pushes, 20);
+    for (int i = 0; i < 7; ++i) {
+        b.until(10 + 60 * i + 0.7 * notes.crankMost.si());
+        EXPECT_EQ(b.engine().n * 60 > 20, i < 6) << i;
+        EXPECT_EQ(b.run->state().cartridges, std::max(0, 5 - i));
+        b.until(10 + 60 * i + notes.crankMost.si() + 10);
+        EXPECT_LT(b.engine().n * 60, 20) << "spent, though the button is held";
+    }
 }
 
 TEST(Starting, OilPressureComesAfterItsSecondsAndSlowerInTheCold) {

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Fixed and two-position propellers: rpm follows throttle and speed.
 #include "engine/propeller.h"
-#include "notes/notes_reader.h"
 #include "plan/plan.h"
+#include "reading/notes_reader.h"
 #include "test_data.h"
 #include <rapidcheck/gtest.h>
 

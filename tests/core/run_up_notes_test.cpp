@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // [run_up_sheet], [warming], [letting_down] and [cooling_down] as they are read: what is taken, and what is refused
 // where.
-#include "notes/notes_reader.h"
-#include "notes/run_up_reader.h"
+#include "reading/notes_reader.h"
+#include "reading/run_up_reader.h"
 #include "test_data.h"
 #include "units/text.h"
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The run-up sheet: readings judged, patterns of the magnetos told, budgets of time.
-#include "notes/notes_reader.h"
 #include "plan/plan.h"
+#include "reading/notes_reader.h"
 #include "test_data.h"
 #include "watch/magnetos.h"
 #include <rapidcheck/gtest.h>

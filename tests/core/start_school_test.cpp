@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Schools of the start and frost: what a choice does to dose, turning, timeline and words.
-#include "cockpit/drill.h"
-#include "notes/notes_reader.h"
+#include "drills/drill.h"
 #include "notes/standard_schools.h"
 #include "plan/start_words.h"
+#include "reading/notes_reader.h"
 #include "start/preheat.h"
 #include "start/start_school.h"
 #include "test_data.h"

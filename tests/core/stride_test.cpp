@@ -7,6 +7,13 @@
 
 namespace amber {
 namespace {
+/// And one in a wind that grows with height.
+std::vector<std::string> withTheGale() {
+    auto names = test::demoNames();
+    names.emplace_back("wheelwright-windy");
+    return names;
+}
+
 class StridesAgree : public testing::TestWithParam<std::string> {};
 
 TEST_P(StridesAgree, WithShortStepsInTemperatureFuelAndTime) {
@@ -17,12 +24,10 @@ TEST_P(StridesAgree, WithShortStepsInTemperatureFuelAndTime) {
     EXPECT_NEAR(steps.fuelAtStart - steps.fuelAtEnd, burnt, 0.002 * burnt);
     for (std::size_t p = 0; p < plannedPhases; ++p) {
         const auto phase = static_cast<Phase>(p);
-        // Heads still run after the exercise of the levers and the stop: a second of it is a degree.
-        const double close = phase == Phase::runUp || phase == Phase::stop ? 1.0 : 0.5;
         const auto &a = strides[phase], &b = steps[phase];
         EXPECT_NEAR(b.start, a.start, 1.0) << keyOf(phase);
         const auto &x = strides.samples[a.lastSample], &y = steps.samples[b.lastSample];
-        EXPECT_NEAR(y.headOrCoolant(), x.headOrCoolant(), close) << keyOf(phase);
+        EXPECT_NEAR(y.headOrCoolant(), x.headOrCoolant(), 0.5) << keyOf(phase);
         EXPECT_NEAR(y[Gauge::oilTemperature], x[Gauge::oilTemperature], 0.5) << keyOf(phase);
         EXPECT_NEAR(y[Gauge::height], x[Gauge::height], 5.0) << keyOf(phase);
     }
@@ -33,7 +38,7 @@ TEST_P(StridesAgree, WithShortStepsInTemperatureFuelAndTime) {
         EXPECT_NEAR(b.oil, a.oil, 0.5) << strides.engines[i].engine;
     }
 }
-INSTANTIATE_TEST_SUITE_P(Demos, StridesAgree, testing::ValuesIn(test::demoNames()), [](const auto& i) {
+INSTANTIATE_TEST_SUITE_P(Demos, StridesAgree, testing::ValuesIn(withTheGale()), [](const auto& i) {
     std::string name = i.param;
     std::replace(name.begin(), name.end(), '-', '_');
     return name;

@@ -2,8 +2,8 @@
 // Causes ranked from signs. The signs are not the table's own: each fault is stepped on an engine beside a sound one,
 // at three settings, and what its needles and senses show is read to a needle's width.
 #include "fault_signs.h"
+#include "symptoms/symptoms.h"
 #include "test_data.h"
-#include "trouble/symptoms.h"
 #include <fmt/format.h>
 #include <gtest/gtest.h>
 #include <set>

@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The drills of emergencies: in the order of this propeller, this carburettor, this starter; the notes laid upon them;
 // what would kill found in them.
-#include "cockpit/audit_trouble.h"
-#include "cockpit/cautions.h"
-#include "cockpit/drill.h"
+#include "audit/audit_trouble.h"
 #include "cockpit/equipment.h"
 #include "cockpit/written.h"
-#include "notes/document.h"
-#include "notes/notes_reader.h"
+#include "drills/cautions.h"
+#include "drills/drill.h"
+#include "files/document.h"
+#include "reading/notes_reader.h"
 #include "test_data.h"
 #include "trouble/automatics.h"
 #include "trouble/drill.h"

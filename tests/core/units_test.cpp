@@ -53,6 +53,17 @@ TEST(Units, ACommaThatCannotSeparateThousandsIsADecimalOne) {
         EXPECT_FALSE(read<Dimension::mass>(bad).ok()) << bad;
 }
 
+TEST(Units, AFigureMayBeGivenInAUnitAndASmallerOne) {
+    const auto metres = [](const char* text) { return read<Dimension::length>(text); };
+    EXPECT_NEAR(metres("10 ft 9 in").value().si(), 3.2766, 1e-9);
+    EXPECT_NEAR(metres("10ft 9.5in").value().si(), 3.2893, 1e-9);
+    EXPECT_NEAR(metres("-1 ft 6 in").value().si(), -0.4572, 1e-9);
+    EXPECT_NEAR(read<Dimension::duration>("1 h 20 min").value().si(), 4800.0, 1e-9);
+    for (const char* text : {"10 ft 13 in", "9 in 2 ft", "10 ft 9", "10 ft 9 lb", "10 ft -9 ft"})
+        EXPECT_FALSE(metres(text).ok()) << text;
+    EXPECT_FALSE(read<Dimension::temperature>("20 °C 10 °F").ok()) << "a scale with its own zero has no parts";
+}
+
 TEST(Units, BoostCountsFromTheStandardAtmosphere) {
     EXPECT_NEAR(ManifoldPressure::of(0.0, units::manifold::boost).si(), 101325.0, 1e-9);
     // +12 lbf/in² is 54.3 inHg absolute.

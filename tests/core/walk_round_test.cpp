@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The walk-round: what is found is judged, what the gauges show on the ground follows attitude and contents.
-#include "notes/notes_reader.h"
 #include "plan/plan.h"
+#include "reading/notes_reader.h"
 #include "test_data.h"
 #include "watch/walk_round.h"
 #include <algorithm>

@@ -115,6 +115,77 @@ TEST(Watch, TheGreatestFallIsThatOfAnyMinute) {
     EXPECT_EQ(w.greatestFall(Phase::climb), 0.0);
 }
 
+TEST(Watch, OilPressureIsAwaitedForItsSecondsAndThenJudged) {
+    const double within = lorimer().start.oilPressureWithin.si(), psi = 6894.757;
+    ASSERT_EQ(within, 30.0);
+    const auto pressure = [&](double lbf) {
+        Readings r;
+        r[Gauge::oilPressure] = lbf * psi;
+        return r;
+    };
+    watch::Watch in(lorimer()), late(lorimer());
+    for (auto* w : {&in, &late}) {
+        w->see(0, Phase::start, pressure(0), true);
+        w->see(29, Phase::start, pressure(2), true);
+    }
+    in.see(30, Phase::start, pressure(60), true);
+    in.see(90, Phase::start, pressure(60), true);
+    EXPECT_TRUE(in.findings().empty()) << in.findings().front().verdict.sentence();
+    in.see(91, Phase::start, pressure(5), true); // once there, a fall is judged at once
+    EXPECT_NE(of(in.findings(), Rule::limit), nullptr);
+    late.see(31, Phase::start, pressure(4), true);
+    const auto all = late.findings();
+    ASSERT_NE(of(all, Rule::limit), nullptr);
+    EXPECT_EQ(of(all, Rule::limit)->begin, 31.0);
+}
+
+TEST(Watch, CountsTheSecondsAtHighPowerOnTheGroundAndNoOthers) {
+    // From 1,900 rpm, 90 s at most: 50 s, then 39.5 s more are allowed, half a second further is not; the take-off does
+    // not count.
+    watch::Watch w(lorimer());
+    const auto turning = [](double rpm) {
+        Readings r;
+        r[Gauge::rpm] = rpm / 60;
+        return r;
+    };
+    w.see(0, Phase::runUp, turning(1900), true);
+    w.see(50, Phase::runUp, turning(1890), true);
+    w.see(80, Phase::runUp, turning(2400), true);
+    w.see(119.5, Phase::runUp, turning(2400), true);
+    EXPECT_NEAR(w.highPower(), 89.5, 1e-9);
+    EXPECT_EQ(of(w.findings(), Rule::highPower), nullptr);
+    w.see(121, Phase::takeOff, turning(2700), true);
+    w.see(180, Phase::takeOff, turning(2700), true);
+    EXPECT_NEAR(w.highPower(), 91.0, 1e-9);
+    const auto all = w.findings();
+    const auto* found = of(all, Rule::highPower);
+    ASSERT_NE(found, nullptr);
+    EXPECT_EQ(found->begin, 0.0);
+    EXPECT_EQ(found->end, 121.0);
+    EXPECT_EQ(found->verdict.colour(), Colour::amber);
+    EXPECT_EQ(found->verdict.sentence(), "91 s at high power on the ground; 90 s at most.");
+}
+
+TEST(Watch, TheStarterTurnsNoLongerThanItMayAndRests) {
+    const auto& start = lorimer().start;
+    ASSERT_EQ(start.crankMost.si(), 20.0);
+    const double rest = start.rest.si();
+    watch::Watch w(lorimer(), "2");
+    w.starter(0, true);
+    w.starter(20.1, false); // a tenth of a second is the hand's
+    w.starter(20.1 + rest, true);
+    w.starter(25 + rest, false);
+    EXPECT_EQ(of(w.findings(), Rule::starterDuty), nullptr);
+    w.starter(25 + 1.5 * rest, true);
+    w.starter(46 + 1.5 * rest, false);
+    const auto all = w.findings();
+    ASSERT_EQ(all.size(), 2u);
+    EXPECT_NEAR(all[0].worst, 0.5 * rest, 1e-9) << "of its rest";
+    EXPECT_NEAR(all[1].worst, 21, 1e-9) << "turning";
+    EXPECT_EQ(all[0].engine, "2");
+    EXPECT_EQ(all[1].verdict.colour(), Colour::red);
+}
+
 TEST(Watch, JudgesWhatCanBeRead) {
     watch::Watch w(lorimer());
     w.see(0, Phase::climb, heads(232.4), true); // reads 232

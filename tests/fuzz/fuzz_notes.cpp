@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "cockpit/audit.h"
+#include "audit/audit.h"
 #include "cockpit/migrate.h"
 #include "cockpit/written.h"
-#include "notes/notes_reader.h"
 #include "powerplant/aircraft.h"
+#include "reading/notes_reader.h"
 #include <cstdint>
 #include <cstdlib>
 

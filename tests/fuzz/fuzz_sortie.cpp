@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "data_folder.h"
 #include "flight/open_files.h"
-#include "notes/notes_reader.h"
 #include "plan/plan_export.h"
+#include "reading/notes_reader.h"
 #include <cmath>
 #include <cstdint>
 #include <cstdlib>

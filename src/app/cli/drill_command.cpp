@@ -37,6 +37,11 @@ public:
                            d.step, d.engine, d.control, d.waited > 1 ? fmt::format("{:.0f} s", d.waited) : "");
         for (const auto& m : hand.missed)
             fmt::print("missed: {}\n", m.sentence);
+        for (const auto& f : hand.findings) // a needle in amber while it moves is no news
+            if (f.rule != watch::Rule::normalRange)
+                fmt::print("{}: {}{} to {}, {}: {}\n", wordOf(f.verdict.colour()),
+                           f.engine.empty() ? "" : "No. " + f.engine + ", ", formatMinutesSeconds(f.begin),
+                           formatMinutesSeconds(f.end), keyOf(f.phase), f.verdict.sentence());
         fmt::print("{}: {} acts, {} did not come\n", loaded.aircraft->notes.name, hand.done.size(), hand.missed.size());
         return hand.missed.empty() ? exitOk : exitProblems;
     }

@@ -7,11 +7,11 @@
 #include "cli/option_range.h"
 #include "engine/fuel_grade.h"
 #include "engine/power_chart.h"
+#include "files/document.h"
 #include "flight/cruise.h"
 #include "flight/open_files.h"
 #include "notes/cockpit_units.h"
-#include "notes/document.h"
-#include "notes/notes_reader.h"
+#include "reading/notes_reader.h"
 #include "store/sortie_document.h"
 #include "units/text.h"
 #include <cstdio>

@@ -1,14 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Commands about whole files: plan, check, ranges.
 #include "advice/drill_check.h"
+#include "audit/audit.h"
 #include "cli/command.h"
 #include "cli/exit_codes.h"
-#include "cockpit/audit.h"
+#include "files/document.h"
+#include "files/key_ranges.h"
 #include "flight/open_files.h"
-#include "notes/document.h"
-#include "notes/key_ranges.h"
-#include "notes/notes_reader.h"
 #include "plan/plan_export.h"
+#include "reading/notes_reader.h"
 #include <cstdio>
 #include <fmt/format.h>
 #include <fmt/ranges.h>

@@ -6,11 +6,11 @@
 #include "advice/load_cures.h"
 #include "cli/command.h"
 #include "cli/exit_codes.h"
+#include "files/key_ranges.h"
 #include "flight/open_files.h"
 #include "loading/distances.h"
 #include "loading/envelope.h"
 #include "notes/cockpit_units.h"
-#include "notes/key_ranges.h"
 #include "plan/load_plan.h"
 #include "units/text.h"
 #include <cstdio>

@@ -2,11 +2,11 @@
 // Type notes as text: written out whole, or of format 1 rewritten as format 2.
 #include "cli/command.h"
 #include "cli/exit_codes.h"
-#include "cockpit/drill.h"
 #include "cockpit/migrate.h"
 #include "cockpit/written.h"
+#include "drills/drill.h"
 #include "flight/open_files.h"
-#include "notes/notes_reader.h"
+#include "reading/notes_reader.h"
 #include "store/sortie_document.h"
 #include <cstdio>
 #include <fmt/format.h>

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "notes/key_ranges.h"
+#include "files/key_ranges.h"
 #include "units/text.h"
 #include <fmt/format.h>
 #include <string>

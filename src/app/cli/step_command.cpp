@@ -4,10 +4,10 @@
 #include "cli/command.h"
 #include "cli/exit_codes.h"
 #include "cli/option_range.h"
+#include "files/document.h"
 #include "flight/flown.h"
 #include "flight/open_files.h"
-#include "notes/document.h"
-#include "powerplant/script.h"
+#include "script/script.h"
 #include "store/sortie_document.h"
 #include "units/text.h"
 #include <cmath>

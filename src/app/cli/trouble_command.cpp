@@ -4,13 +4,13 @@
 #include "cli/cautions.h"
 #include "cli/command.h"
 #include "cli/exit_codes.h"
+#include "files/table_reader.h"
 #include "flight/open_files.h"
 #include "notes/lever_words.h"
-#include "notes/table_reader.h"
+#include "symptoms/symptoms.h"
 #include "trouble/automatics.h"
 #include "trouble/drill.h"
 #include "trouble/sheet.h"
-#include "trouble/symptoms.h"
 #include "units/text.h"
 #include <algorithm>
 #include <cmath>

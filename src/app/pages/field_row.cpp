@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/field_row.h"
+#include "files/key_ranges.h"
 #include "kit/captioned.h"
 #include "kit/combo.h"
 #include "kit/flow_layout.h"
 #include "kit/html.h"
 #include "kit/words.h"
-#include "notes/key_ranges.h"
 #include "pages/field_behaviour.h"
 #include "plan/start_words.h"
 #include "units/text.h"

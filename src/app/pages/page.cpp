@@ -47,6 +47,19 @@ Page::Halves Page::halves(int between, int lines) {
     return {column, left, right};
 }
 
+RowView* Page::rowsUnder(QBoxLayout& columns, const char* name, const QString& title, const QString& spoken,
+                         int stretch) {
+    auto* column = new QVBoxLayout;
+    column->setSpacing(0);
+    auto* rows = new RowView(QLatin1String(name), this);
+    rows->setAccessibleName(spoken);
+    column->addWidget(heading(title));
+    column->addWidget(rows);
+    column->addStretch(1);
+    columns.addLayout(column, stretch);
+    return rows;
+}
+
 QLabel* Page::heading(const QString& text) {
     auto* label = new QLabel(text, this);
     QFont font = captionFace();

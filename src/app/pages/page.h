@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "kit/row_view.h"
 #include "store/sortie_document.h"
 #include <QBoxLayout>
 #include <QLabel>
@@ -39,6 +40,8 @@ protected:
     };
     Halves halves(int between, int lines = 0);
     QLabel* heading(const QString& text);
+    /// A column of rows under its heading, beside others. @param spoken its name to a screen reader
+    RowView* rowsUnder(QBoxLayout& columns, const char* name, const QString& title, const QString& spoken, int stretch);
     QLabel* richText(const char* name, int size = 13);
     /// A caption over a picture, cut where it is too long.
     QLabel* pictureTitle(const char* name);

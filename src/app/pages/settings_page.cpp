@@ -44,15 +44,8 @@ SettingsPage::SettingsPage(SortieDocument& document, QWidget* parent) : Page(doc
     whyBeside_->setContentsMargins(0, 10, 0, 0);
     expectColumn->addWidget(whyBeside_);
     expectColumn->addStretch(1);
-    auto* clockColumn = new QVBoxLayout;
-    clockColumn->setSpacing(0);
-    clock_ = new RowView(QStringLiteral("clock"), this);
-    clock_->setAccessibleName(tr("Clock: waits and times"));
-    clockColumn->addWidget(heading(tr("Clock")));
-    clockColumn->addWidget(clock_);
-    clockColumn->addStretch(1);
     upper_->addLayout(expectColumn, 1);
-    upper_->addLayout(clockColumn, 0);
+    clock_ = rowsUnder(*upper_, "clock", tr("Clock"), tr("Clock: waits and times"), 0);
     right->addLayout(upper_);
     pictureColumn_ = new QWidget(this);
     auto* picture = new QVBoxLayout(pictureColumn_);

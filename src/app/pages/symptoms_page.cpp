@@ -26,6 +26,7 @@ constexpr std::array watchedGauges{Gauge::oilPressure,
                                    Gauge::torque,
                                    Gauge::chargeTemperature,
                                    Gauge::carburettorAir,
+                                   Gauge::exhaustTemperature,
                                    Gauge::oilContents,
                                    Gauge::waterPressure,
                                    Gauge::volts,
@@ -115,8 +116,9 @@ void SymptomsPage::build() {
             return std::any_of(p.signs.begin(), p.signs.end(),
                                [&](const auto& e) { return e.sign.isNeedle() && e.sign.gauge == gauge; });
         });
-        if (!told || (!marked && (gauge == Gauge::torque || gauge == Gauge::boost ||
-                                  gauge == Gauge::chargeTemperature || gauge == Gauge::fuelPressure)))
+        if (!told ||
+            (!marked && (gauge == Gauge::torque || gauge == Gauge::boost || gauge == Gauge::chargeTemperature ||
+                         gauge == Gauge::fuelPressure || gauge == Gauge::exhaustTemperature)))
             continue;
         auto* label = new QLabel(q(std::string(nameOf(gauge).title)), choices_);
         label->setFont(face(13));

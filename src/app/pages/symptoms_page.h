@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "pages/trouble_page.h"
-#include "trouble/symptoms.h"
+#include "symptoms/symptoms.h"
 #include <QComboBox>
 #include <QPushButton>
 #include <QToolButton>

@@ -27,22 +27,8 @@ WalkRoundPage::WalkRoundPage(SortieDocument& document, QWidget* parent) : Page(d
 
     right->setSpacing(0);
     upper_ = new QHBoxLayout;
-    auto* fuelColumn = new QVBoxLayout;
-    fuelColumn->setSpacing(0);
-    fuel_ = new RowView(QStringLiteral("ground-fuel"), this);
-    fuel_->setAccessibleName(tr("Fuel by dip and gauge"));
-    fuelColumn->addWidget(heading(tr("Fuel by dip and gauge")));
-    fuelColumn->addWidget(fuel_);
-    fuelColumn->addStretch(1);
-    auto* clockColumn = new QVBoxLayout;
-    clockColumn->setSpacing(0);
-    clock_ = new RowView(QStringLiteral("clock"), this);
-    clock_->setAccessibleName(tr("Clock: waits and times"));
-    clockColumn->addWidget(heading(tr("Clock")));
-    clockColumn->addWidget(clock_);
-    clockColumn->addStretch(1);
-    upper_->addLayout(fuelColumn, 1);
-    upper_->addLayout(clockColumn, 0);
+    fuel_ = rowsUnder(*upper_, "ground-fuel", tr("Fuel by dip and gauge"), tr("Fuel by dip and gauge"), 1);
+    clock_ = rowsUnder(*upper_, "clock", tr("Clock"), tr("Clock: waits and times"), 0);
     right->addLayout(upper_);
     walk_ = new WalkRoundView(document_, this);
     right->addSpacing(8);

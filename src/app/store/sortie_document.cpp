@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/sortie_document.h"
-#include "notes/document.h"
+#include "files/document.h"
 #include "sortie/airframe_file.h"
 #include "sortie/sortie_text.h"
 #include <QDir>

@@ -4,6 +4,7 @@
 #include "air/wind.h"
 #include "engine/fuel_grade.h"
 #include "engine/leaning.h"
+#include "units/roots.h"
 #include "units/text.h"
 #include <algorithm>
 #include <array>
@@ -370,7 +371,7 @@ BestCruise CruiseSearch::search() const {
         // The knee: faster at the same height until a hundredth of the miles is given away.
         const BestPoint& top = *out.miles;
         out.knee = top;
-        double low = 0.0, high = 1.0;
+        constexpr double low = 0.0, high = 1.0;
         const auto faster = [&](double x) -> std::optional<BestPoint> {
             std::optional<BestPoint> most1;
             flight::LeverSetting s = top.cruise.setting;
@@ -388,15 +389,15 @@ BestCruise CruiseSearch::search() const {
             }
             return most1;
         };
-        for (int i = 0; i < 7; ++i) {
-            const double x = 0.5 * (low + high);
-            if (const auto p = faster(x); p && p->cruise.tas >= out.knee->cruise.tas) {
-                out.knee = p;
-                low = x;
-            } else {
-                high = x;
-            }
-        }
+        roots::turn(
+            [&](double x) {
+                const auto p = faster(x);
+                const bool better = p && p->cruise.tas >= out.knee->cruise.tas;
+                if (better)
+                    out.knee = p;
+                return !better;
+            },
+            low, high, 7);
     }
     const auto& cruise = f_[Phase::cruise];
     flight::CruiseConditions c = conditions_;

@@ -6,6 +6,7 @@
 #include "engine/knock.h"
 #include "heat/drive.h"
 #include "notes/cockpit_units.h"
+#include "units/roots.h"
 #include "units/text.h"
 #include <algorithm>
 #include <cmath>
@@ -58,11 +59,7 @@ struct Frame {
             return leastSought;
         low = leastSought + (mostSought - leastSought) * i / looks;
         high = leastSought + (mostSought - leastSought) * (i + 1) / looks;
-        for (int k = 0; k < boundHalvings; ++k) {
-            const double middle = 0.5 * (low + high);
-            (over(middle) ? high : low) = middle;
-        }
-        return low;
+        return roots::turn(over, low, high, boundHalvings).low;
     }
     [[nodiscard]] std::optional<double> ratingBoost() const {
         const auto own = rating.boostIn(gear());

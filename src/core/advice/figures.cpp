@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "advice/figures.h"
 #include "advice/cool_down.h"
-#include "cockpit/drill.h"
+#include "drills/drill.h"
 #include "notes/placeholder.h"
 #include "notes/standard_schools.h"
 #include "start/cranking.h"

@@ -3,9 +3,9 @@
 #include "air/airspeed.h"
 #include "heat/drive.h"
 #include "notes/cockpit_units.h"
+#include "units/roots.h"
 #include "units/text.h"
 #include <algorithm>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -49,11 +49,9 @@ std::vector<LetDownWay> letDownWays(const powerplant::Aircraft& a, const Sortie&
             if (open <= 0) {
                 boost = 2.5e5;
             } else if (shut < 0) {
-                std::uintmax_t most = 40;
-                const auto b = boost::math::tools::toms748_solve(
-                    [&](double x) { return at(x).power.si() - needed; }, flight::throttleShut, 2.5e5, shut, open,
-                    [](double x, double y) { return std::abs(x - y) < 50.0; }, most);
-                boost = b.second;
+                boost = roots::bracket([&](double x) { return at(x).power.si() - needed; }, flight::throttleShut, 2.5e5,
+                                       shut, open, 50.0)
+                            .high;
             }
             const auto p = at(boost);
             if (firstStep) {

@@ -3,6 +3,7 @@
 #include "cockpit/lever_acts.h"
 #include "units/text.h"
 #include <algorithm>
+#include <cmath>
 #include <fmt/format.h>
 #include <set>
 
@@ -182,6 +183,19 @@ double place(const Control& control, std::string_view position) {
     return 0.0;
 }
 
+std::vector<Follower> followers(const std::vector<Control>& controls, const Control& moved, std::string_view position) {
+    std::vector<Follower> out;
+    if (!moved.position(position))
+        return out;
+    const double share = place(moved, position);
+    for (const auto& id : moved.links)
+        if (const Control* c = find(controls, id); c && !c->positions.empty()) {
+            const auto last = static_cast<double>(c->positions.size() - 1);
+            out.push_back({c, c->positions[static_cast<std::size_t>(std::lround(share * last))].is});
+        }
+    return out;
+}
+
 std::vector<Control> controls(const TypeNotes& n, Problems& problems) {
     const Equipment e = equipmentOf(n);
     std::vector<Control> out = n.controls;
@@ -239,7 +253,7 @@ std::vector<Control> controls(const TypeNotes& n, Problems& problems) {
             }
     for (const auto& c : out)
         for (const auto& link : c.links)
-            if (!find(out, link))
+            if (!find(out, link) || link == c.id)
                 problems.push_back({n.file, c.line,
                                     fmt::format("{} is linked to \"{}\", which is not there", c.id, link),
                                     "Use the id of a control"});

@@ -18,4 +18,13 @@ const Control* acting(const std::vector<Control>& controls, Acts on);
 /// Where along its travel a position lies, 0 less … 1 more.
 double place(const Control& control, std::string_view position);
 
+/// A control that is linked to another, and the position that it is taken to.
+struct Follower {
+    const Control* control;
+    std::string is;
+};
+/// Those that move with a control when it is put in a position: each to its own position that lies at the same share of
+/// its travel, the end for the end. A figure between two positions moves none of them.
+std::vector<Follower> followers(const std::vector<Control>& controls, const Control& moved, std::string_view position);
+
 } // namespace amber::cockpit

@@ -33,6 +33,8 @@ Equipment equipmentOf(const TypeNotes& n) {
     e.water = std::any_of(n.ratings.begin(), n.ratings.end(), [](const Rating& r) { return r.water; });
     e.dilutes = !n.stop.dilution.empty();
     e.boosted = n.gauges.contains(Gauge::boost);
+    e.cutOut =
+        std::any_of(n.controls.begin(), n.controls.end(), [](const Control& c) { return c.acts == Acts::cutOut; });
     e.coolant = n.engine.cooling == Cooling::liquid;
     e.engines = static_cast<int>(std::max<std::size_t>(1, n.engineCount()));
     return e;

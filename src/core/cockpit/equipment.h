@@ -19,6 +19,7 @@ struct Equipment {
     bool turbo = false, intercooler = false, water = false, dilutes = false;
     bool boosted = true; ///< the throttle is set by a boost gauge
     bool coolant = false;
+    bool cutOut = false; ///< a slow-running cut-out, which the notes give a control
     int engines = 1;
 };
 

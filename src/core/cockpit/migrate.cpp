@@ -2,7 +2,7 @@
 #include "cockpit/migrate.h"
 #include "cockpit/sentences.h"
 #include "cockpit/written.h"
-#include "notes/notes_reader.h"
+#include "reading/notes_reader.h"
 #include <algorithm>
 #include <fmt/format.h>
 #include <map>

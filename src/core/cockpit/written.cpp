@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cockpit/written.h"
 #include "cockpit/controls.h"
-#include "notes/control_reader.h"
+#include "reading/control_reader.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>

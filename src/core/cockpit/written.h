@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "notes/document.h"
+#include "files/document.h"
 #include "notes/type_notes.h"
 
 namespace amber::cockpit {

@@ -16,6 +16,7 @@ namespace {
 constexpr double powerTrust = 0.01, pressureTrust = 0.008, fuelTrust = 0.01;
 constexpr double isacPrior = 0.03, frictionPrior = 0.5, efficiencyPrior = 0.08, volumetricPrior = 0.03;
 constexpr double meteringGiven = 0.02, meteringUsual = 0.1;
+constexpr double impellerPrior = 0.06, impellerBound = 0.25; // of its logarithm, where no booklet gives its diameter
 // An unblown engine's power against height, to the published rule: no booklet's few lines settle it.
 constexpr double lapseTrust = 0.01, lapseHeights[] = {1500, 3000, 4500};
 constexpr double isacBound = 0.5, frictionBound = 1.5, volumetricBound = 0.4, meteringBound = 0.2; // of logarithms
@@ -54,8 +55,12 @@ void shareEngineStage(EngineParameters& p) {
 struct Unknowns {
     std::size_t gears = 0;
     bool rich = false, weak = false;
+    bool impeller = false; ///< its diameter, where that is an estimate
     double richFrom = 1.0; ///< charge, as the schedule counts it, of the lowest rich fuel line
-    [[nodiscard]] int count() const { return 3 + static_cast<int>(gears) + (rich ? 1 : 0) + (weak ? 1 : 0); }
+    [[nodiscard]] int count() const {
+        return 3 + static_cast<int>(gears) + (rich ? 1 : 0) + (weak ? 1 : 0) + (impeller ? 1 : 0);
+    }
+    [[nodiscard]] Eigen::Index impellerAt() const { return weakAt() + (weak ? 1 : 0); }
     [[nodiscard]] Eigen::Index richAt() const { return 3 + static_cast<Eigen::Index>(gears); }
     [[nodiscard]] Eigen::Index weakAt() const { return richAt() + (rich ? 1 : 0); }
 };
@@ -75,6 +80,8 @@ EngineParameters applied(EngineParameters p, const Unknowns& u, const Eigen::Vec
         for (auto& [charge, ratio] : p.rich)
             ratio *= std::exp(std::clamp(x[u.richAt()], -meteringBound, meteringBound) *
                               std::pow(std::min(1.0, charge / u.richFrom), 4));
+    if (u.impeller)
+        p.impellerDiameter *= std::exp(std::clamp(x[u.impellerAt()], -impellerBound, impellerBound));
     if (u.weak)
         p.weak *= std::exp(std::clamp(x[u.weakAt()], -meteringBound, meteringBound));
     return p;
@@ -136,7 +143,9 @@ struct Residuals {
         r[i++] = x[2] / volumetricPrior;
         for (Eigen::Index g = 3; g < unknowns.richAt(); ++g)
             r[i++] = x[g] / efficiencyPrior;
-        for (Eigen::Index m = unknowns.richAt(); m < unknowns.count(); ++m)
+        if (unknowns.impeller)
+            r[i++] = x[unknowns.impellerAt()] / impellerPrior;
+        for (Eigen::Index m = unknowns.richAt(); m < unknowns.impellerAt(); ++m)
             r[i++] = x[m] / (notes.engine.mixtureGiven ? meteringGiven : meteringUsual);
         return 0;
     }
@@ -247,6 +256,9 @@ Calibration calibrate(const TypeNotes& notes) {
         count += static_cast<int>(std::size(lapseHeights));
     Unknowns unknowns;
     unknowns.gears = start.gears.size();
+    unknowns.impeller =
+        !start.gears.empty() && std::any_of(notes.estimated.begin(), notes.estimated.end(),
+                                            [](const Estimate& e) { return e.path == "engine.supercharger.impeller"; });
     for (const Task& task : tasks)
         if (task.line->power && task.line->fuelFlow && !task.rating->water) {
             (task.rating->mixture == Mixture::weak ? unknowns.weak : unknowns.rich) = true;
@@ -268,6 +280,8 @@ Calibration calibrate(const TypeNotes& notes) {
         out.parameters.isac = c.isac;
         out.parameters.frictionBase = c.friction;
         out.parameters.volumetric = c.volumetric;
+        out.parameters.impellerDiameter = c.impeller.value_or(start.impellerDiameter);
+        out.impellerFitted = c.impeller.has_value();
         for (std::size_t g = 0; g < std::min(c.efficiency.size(), out.parameters.gears.size()); ++g) {
             auto& gear = out.parameters.gears[g];
             (gear.auxiliaryRatio > 0 ? gear.auxiliaryEfficiency : gear.efficiency) = c.efficiency[g];
@@ -313,6 +327,11 @@ Calibration calibrate(const TypeNotes& notes) {
         if (unknowns.weak)
             out.fitted.push_back({"fuel to air, weak", "", out.parameters.weak, start.weak,
                                   left(unknowns.weakAt(), metering), std::abs(x[unknowns.weakAt()]) >= meteringBound});
+        out.impellerFitted = unknowns.impeller;
+        if (unknowns.impeller)
+            out.fitted.push_back({"impeller", "cm", 100 * out.parameters.impellerDiameter, 100 * start.impellerDiameter,
+                                  left(unknowns.impellerAt(), impellerPrior),
+                                  std::abs(x[unknowns.impellerAt()]) >= impellerBound});
     }
 
     for (const Task& task : tasks)
@@ -345,10 +364,20 @@ Problems contradictions(const TypeNotes& notes, const Calibration& calibration) 
     const auto where = [](const LineResidual& r) {
         return fmt::format("rating \"{}\"{}", r.rating, r.gear.empty() ? "" : fmt::format(", {}", r.gear));
     };
+    // More than the line's power at full throttle, and nothing says that it is not opened fully.
+    const auto partThrottle = [&](const LineResidual& r) {
+        const auto rating = std::find_if(notes.ratings.begin(), notes.ratings.end(),
+                                         [&](const Rating& x) { return x.key == r.rating || x.name == r.rating; });
+        return notes.propeller.control == PropellerControl::fixed && rating != notes.ratings.end() && !rating->boost &&
+               *r.power > 0;
+    };
     const auto power = [&](const LineResidual& r, const char* whose) {
         out.push_back({notes.file, r.line,
                        fmt::format("{}: {} {} % of this power", where(r), whose, formatNumber(100 * *r.power, 1, true)),
-                       "Check power, boost, rpm, the gear ratio and the engine's size"});
+                       partThrottle(r)
+                           ? "Without a boost it counts as full throttle. What a fixed propeller takes at an rpm "
+                             "needs no line: take it out of this rating"
+                           : "Check power, boost, rpm, the gear ratio and the engine's size"});
     };
     const auto height = [&](const LineResidual& r, const char* whose) {
         out.push_back({notes.file, r.line,
@@ -402,8 +431,10 @@ std::string calibratedBlock(const Calibration& c) {
         rich += fmt::format("{}[{:.4g}, {:.5f}]", rich.empty() ? "" : ", ", charge, ratio);
     return fmt::format("[engine.calibrated]\nisac = {:.6f} # kg of air per indicated kWh\nfriction = {:.6f} # bar\n"
                        "volumetric = {:.6f}\nefficiency = [{}]\n"
-                       "rich = [{}]\nweak = {:.5f}\n",
+                       "{}rich = [{}]\nweak = {:.5f}\n",
                        c.parameters.isac * 3.6e6, c.parameters.frictionBase / 1e5, c.parameters.volumetric, efficiency,
+                       c.impellerFitted ? fmt::format("impeller = \"{:.3f} cm\"\n", 100 * c.parameters.impellerDiameter)
+                                        : std::string(),
                        rich, c.parameters.weak);
 }
 

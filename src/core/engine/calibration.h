@@ -35,12 +35,14 @@ struct Calibration {
     EngineParameters parameters;
     std::vector<LineResidual> residuals;
     std::vector<FittedParameter> fitted;
+    bool impellerFitted = false;              ///< its diameter is not the notes'
     bool written = false;                     ///< taken from [engine.calibrated] instead of fitted
     [[nodiscard]] double worstPower() const;  ///< largest |power residual|
     [[nodiscard]] double worstHeight() const; ///< m
 };
 
-/// Fits isac, efficiency per gear, base friction, volumetric efficiency and, where lines give fuel flows, the metering
+/// Fits isac, efficiency per gear, base friction, volumetric efficiency, the impeller's diameter where that is only an
+/// estimate and, where lines give fuel flows, the metering
 /// of rich and weak to the notes' rating lines on the standard day without ram, by Levenberg–Marquardt (Eigen) with
 /// typical values as weak priors, so that few lines are enough. Deterministic; a few milliseconds. Never fails: badly
 /// fitting lines show in the residuals. Parameters written in the notes as [engine.calibrated] are taken as they are.

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "engine/mixture_curve.h"
+#include "units/lookup.h"
 #include <algorithm>
 #include <array>
 
@@ -52,13 +53,7 @@ double automaticRatio(const EngineParameters& engine, Mixture mixture, double ch
     const auto& s = engine.rich;
     if (s.empty())
         return 0.09;
-    if (chargeFraction <= s.front().first)
-        return s.front().second;
-    for (std::size_t i = 1; i < s.size(); ++i)
-        if (chargeFraction <= s[i].first)
-            return s[i - 1].second +
-                   (s[i].second - s[i - 1].second) * (chargeFraction - s[i - 1].first) / (s[i].first - s[i - 1].first);
-    return s.back().second;
+    return lookUp(s, chargeFraction);
 }
 
 } // namespace amber::engine

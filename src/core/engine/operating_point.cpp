@@ -3,9 +3,9 @@
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
 #include "engine/mixture_curve.h"
+#include "units/roots.h"
 #include <Eigen/Core>
 #include <algorithm>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
 #include <limits>
 #include <numbers>
@@ -305,11 +305,7 @@ std::optional<Length> fullThrottleHeight(const EngineParameters& engine, Rotatio
     const double atTop = excess(highestAltitude);
     if (atTop > 0)
         return Length::si(highestAltitude);
-    std::uintmax_t most = 60;
-    const auto bracket = ::boost::math::tools::toms748_solve(
-        excess, lowestAltitude, highestAltitude, atBottom, atTop,
-        [](double a, double b) { return std::abs(b - a) < 0.1; }, most);
-    return Length::si(0.5 * (bracket.first + bracket.second));
+    return Length::si(roots::bracket(excess, lowestAltitude, highestAltitude, atBottom, atTop, 0.1).middle());
 }
 
 } // namespace amber::engine

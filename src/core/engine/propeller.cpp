@@ -2,8 +2,8 @@
 #include "engine/propeller.h"
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
+#include "units/roots.h"
 #include <algorithm>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -12,16 +12,6 @@ namespace {
 constexpr double governedZeroAdvance = 0.95; // of a fine stop, typical
 constexpr double leastBoost = 5e3;           // Pa, throttle shut
 
-template <class F>
-double root(F f, double low, double high, double tolerance) {
-    const double atLow = f(low), atHigh = f(high);
-    if (atLow * atHigh > 0)
-        return std::abs(atLow) < std::abs(atHigh) ? low : high;
-    std::uintmax_t most = 60;
-    const auto b = ::boost::math::tools::toms748_solve(
-        f, low, high, atLow, atHigh, [=](double x, double y) { return std::abs(y - x) < tolerance; }, most);
-    return 0.5 * (b.first + b.second);
-}
 } // namespace
 
 double BladeAngle::power(double n, double v, double rho) const {
@@ -40,12 +30,13 @@ Agreement agree(const EngineParameters& engine, const BladeAngle& blades, Rotati
     };
     const double most = mostRpm.si();
     if (surplus(most, mostBoost) < 0) {
-        const double n = root([&](double x) { return surplus(x, mostBoost); }, 3.0, most, 0.1 / 60.0);
+        const double n = roots::between([&](double x) { return surplus(x, mostBoost); }, 3.0, most, 0.1 / 60.0);
         const auto p = operate(engine, {Rotation::si(n), mostBoost, gear, air, ias, mixture});
         return {Rotation::si(n), p.manifoldPressure, false};
     }
     const double wide = operate(engine, {mostRpm, mostBoost, gear, air, ias, mixture}).manifoldPressure.si();
-    const double boost = root([&](double p) { return surplus(most, ManifoldPressure::si(p)); }, leastBoost, wide, 10.0);
+    const double boost =
+        roots::between([&](double p) { return surplus(most, ManifoldPressure::si(p)); }, leastBoost, wide, 10.0);
     return {mostRpm, ManifoldPressure::si(boost), boost < wide - 50.0};
 }
 

@@ -1,24 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "engine/propeller_load.h"
 #include "air/atmosphere.h"
+#include "units/roots.h"
 #include <algorithm>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
 
 namespace amber::engine {
 namespace {
 constexpr double typicalPowerCoefficient = 0.08;
-
-template <class F>
-double rootBetween(F f, double low, double high, double tolerance) {
-    const double atLow = f(low), atHigh = f(high);
-    if (atLow * atHigh > 0)
-        return std::abs(atLow) < std::abs(atHigh) ? low : high;
-    std::uintmax_t most = 60;
-    const auto bracket = ::boost::math::tools::toms748_solve(
-        f, low, high, atLow, atHigh, [=](double a, double b) { return std::abs(b - a) < tolerance; }, most);
-    return 0.5 * (bracket.first + bracket.second);
-}
 } // namespace
 
 FineStop FineStop::of(const TypeNotes& notes, const EngineParameters& engine) {
@@ -42,7 +31,7 @@ Rotation staticRpm(const EngineParameters& engine, const FineStop& propeller, Ma
     };
     if (surplus(most.si()) > 0)
         return most;
-    return Rotation::si(rootBetween(surplus, 3.0, most.si(), 0.1 / 60.0));
+    return Rotation::si(roots::between(surplus, 3.0, most.si(), 0.1 / 60.0));
 }
 
 ManifoldPressure boostForRpm(const EngineParameters& engine, const FineStop& propeller, Rotation rpm, std::size_t gear,
@@ -54,7 +43,7 @@ ManifoldPressure boostForRpm(const EngineParameters& engine, const FineStop& pro
         return operate(engine, {rpm, ManifoldPressure::si(pressure), gear, air, Speed{}, Mixture::rich}).power.si() -
                propeller.absorption * rho * n * n * n;
     };
-    return ManifoldPressure::si(rootBetween(surplus, 5e3, wide, 20.0));
+    return ManifoldPressure::si(roots::between(surplus, 5e3, wide, 20.0));
 }
 
 } // namespace amber::engine

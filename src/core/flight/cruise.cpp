@@ -4,9 +4,10 @@
 #include "air/atmosphere.h"
 #include "engine/fuel_grade.h"
 #include "engine/leaning.h"
+#include "units/lookup.h"
+#include "units/roots.h"
 #include "units/text.h"
 #include <algorithm>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -121,10 +122,11 @@ std::optional<ManifoldPressure> notesCruiseBoost(const TypeNotes& n, const std::
     const double rpm = s.rpm.si();
     if (rpm <= points.front().first)
         return ManifoldPressure::si(points.front().second * rpm / points.front().first);
-    for (std::size_t i = 1; i < points.size(); ++i)
-        if (const auto& a = points[i - 1], &b = points[i]; rpm <= b.first && b.first > a.first)
-            return ManifoldPressure::si(a.second + (b.second - a.second) * (rpm - a.first) / (b.first - a.first));
-    return ManifoldPressure::si(points.back().second);
+    // Of several at one rpm, sorted, the strongest.
+    for (std::size_t i = points.size(); i-- > 1;)
+        if (points[i].first == points[i - 1].first)
+            points.erase(points.begin() + static_cast<std::ptrdiff_t>(i) - 1);
+    return ManifoldPressure::si(lookUp(points, rpm));
 }
 
 const Rating* coveringRating(const TypeNotes& n, const std::string& grade, const LeverSetting& s,
@@ -199,11 +201,8 @@ CruiseAnswer cruiseCandidates(const powerplant::Aircraft& a, const CruiseConditi
             best = std::max(best, asked(ask, flown(a, c, s)));
             if (atHigh < 0 || atLow > 0)
                 continue;
-            std::uintmax_t iterations = 40;
-            const auto b = ::boost::math::tools::toms748_solve(
-                miss, lowest, highest, atLow, atHigh, [](double x, double y) { return std::abs(x - y) < 0.005; },
-                iterations);
-            s.rpm = Rotation::si(falling ? b.first : b.second);
+            const auto b = roots::bracket(miss, lowest, highest, atLow, atHigh, 0.005);
+            s.rpm = Rotation::si(falling ? b.low : b.high);
             CruisePoint p = cruisePoint(a, c, knock, s);
             if (p.level && (mixture == Mixture::rich || engine::weakAllowed(n, p.point.power)))
                 answer.candidates.push_back(std::move(p));
@@ -243,11 +242,8 @@ CruiseAnswer cruiseCandidates(const powerplant::Aircraft& a, const CruiseConditi
                 }
                 if (atLow > 0 || low >= high)
                     continue;
-                std::uintmax_t iterations = 40;
-                const auto b = ::boost::math::tools::toms748_solve(
-                    miss, low, high, atLow, atHigh, [](double x, double y) { return std::abs(x - y) < 20.0; },
-                    iterations);
-                s.boost = ManifoldPressure::si(falling ? b.first : b.second);
+                const auto b = roots::bracket(miss, low, high, atLow, atHigh, 20.0);
+                s.boost = ManifoldPressure::si(falling ? b.low : b.high);
                 if (s.boost->si() > high)
                     s.boost = ManifoldPressure::si(high);
                 CruisePoint p = cruisePoint(a, c, knock, s);

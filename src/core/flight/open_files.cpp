@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "flight/open_files.h"
+#include "files/document.h"
 #include "loading/load_sheet.h"
-#include "notes/document.h"
-#include "notes/notes_reader.h"
+#include "reading/notes_reader.h"
 #include "sortie/airframe_file.h"
 #include <algorithm>
 #include <filesystem>

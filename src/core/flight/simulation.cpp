@@ -29,7 +29,8 @@ Simulation::Simulation(const powerplant::Aircraft& aircraft, const Sortie& sorti
       state_(plant_->standing(day_, engineTemperatureOf(sortie))), levers_(plant_->levers()), watch_(aircraft.notes),
       sheet_(aircraft.notes, sortie), sequence_(aircraft.notes, sortie) {
     run_.day = &day_;
-    run_.ice = false; // told where it may form; a pilot keeps it clear
+    run_.ice = false;                                           // told where it may form; a pilot keeps it clear
+    levers_.shared.battery = levers_.shared.generators = false; // until the start has been reckoned with
     for (std::size_t i = 0; i < n_.fuel.tanks.size(); ++i)
         state_.tanks[i] = sheet_.atStart()[i];
     out_.fuelAtStart = total();
@@ -66,7 +67,9 @@ Flown Simulation::run() {
     reserve();
     balance();
     for (auto& finding : watch_.findings())
-        (finding.rule == watch::Rule::amberTime ? out_.findings : out_.excursions).push_back(std::move(finding));
+        (finding.rule == watch::Rule::limit || finding.rule == watch::Rule::normalRange ? out_.excursions
+                                                                                        : out_.findings)
+            .push_back(std::move(finding));
     return std::move(out_);
 }
 
@@ -160,9 +163,9 @@ std::size_t Simulation::legNow() const {
     return i;
 }
 
-air::WindOnTrack Simulation::wind() const {
+air::WindOnTrack Simulation::windAtHeight(double height) const {
     const double ground = phase_ >= Phase::letDown ? s_.flight.toElevation.si() : day_.elevation.si();
-    return windAt(s_, state_.height, legEnds_.empty() ? s_.flight.track : s_.flight.legs[legNow()].track, ground);
+    return windAt(s_, height, legEnds_.empty() ? s_.flight.track : s_.flight.legs[legNow()].track, ground);
 }
 
 void Simulation::load() {
@@ -387,8 +390,7 @@ void Simulation::go(const std::vector<const At*>& engines, double seconds, const
             return;
     }
     levers_.path = path;
-    if (phase_ >= Phase::climb && phase_ <= Phase::landing)
-        levers_.path.wind = wind();
+    const bool blown = phase_ >= Phase::climb && phase_ <= Phase::landing;
     auto left = std::max<powerplant::Milliseconds>(1, std::llround(seconds * 1000.0));
     const bool alike = engines.size() == 1;
     bool told = false;
@@ -412,6 +414,14 @@ void Simulation::go(const std::vector<const At*>& engines, double seconds, const
                                      : plant_->engine(i).settled({}, {}, levers, around));
         }
         auto dt = left;
+        if (blown) { // wind half-way for a stride; while she steps it is looked at every second
+            if (pace_ == Pace::shortSteps && path.kind != powerplant::Path::Kind::level)
+                dt = std::min<powerplant::Milliseconds>(dt, 1000);
+            const double halfWay = path.kind == powerplant::Path::Kind::rateHeld
+                                       ? 0.5 * path.rate * static_cast<double>(dt) / 1000.0
+                                       : 0.0;
+            levers_.path.wind = windAtHeight(state_.height + halfWay);
+        }
         const double here = state_.tanks[static_cast<std::size_t>(tank_)];
         if (!dry_ && flow > 0 && here < flow * static_cast<double>(left) / 1000.0)
             dt = std::clamp<powerplant::Milliseconds>(std::llround(here / flow * 1000.0), 1, left);
@@ -441,6 +451,8 @@ void Simulation::note(const Setting& setting, const engine::OperatingPoint& poin
     const auto& engine = state_.engines[drawn_];
     m[headOrCoolantGauge(n_)] = engine.headOrCoolant;
     m[Gauge::oilTemperature] = engine.oil;
+    if (phase_ > Phase::start && state_.volts > 0)
+        m[Gauge::volts] = state_.volts;
     m[Gauge::oilContents] = engine.oilMass / powerplant::oilDensity;
     m[Gauge::fuel] = total();
     m[Gauge::weight] = weight().si();
@@ -458,13 +470,14 @@ void Simulation::note(const Setting& setting, const engine::OperatingPoint& poin
         m[Gauge::fuelFlow] = point.fuelFlow.si() / state_.fuelDensity;
         m[Gauge::carburettorAir] = point.carburettorTemperature.si();
         m[Gauge::chargeTemperature] = point.chargeTemperature.si();
+        m[Gauge::exhaustTemperature] = plant_->engine(drawn_).exhaust(point, point.fuelAirRatio);
         m[Gauge::power] = point.power.si();
         m[Gauge::torque] = std::max(0.0, point.meanEffectivePressure);
         m[Gauge::airspeed] = setting.ias.si();
         m.gear = setting.gear;
     } else {
         m[Gauge::boost] = air().pressure.si();
-        m[Gauge::chargeTemperature] = m[Gauge::carburettorAir] = air().temperature.si();
+        m[Gauge::chargeTemperature] = m[Gauge::carburettorAir] = m[Gauge::exhaustTemperature] = air().temperature.si();
     }
     watch_.see(m.time, phase_, m, running);
     out_.samples.push_back(m);

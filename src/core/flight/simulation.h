@@ -44,7 +44,8 @@ private:
     /// Lets the drop tanks go.
     void release();
     /// Wind on the track that is flown, at this height: from the field's to that aloft in proportion to the height.
-    [[nodiscard]] air::WindOnTrack wind() const;
+    [[nodiscard]] air::WindOnTrack windAtHeight(double height) const;
+    [[nodiscard]] air::WindOnTrack wind() const { return windAtHeight(state_.height); }
     [[nodiscard]] std::size_t legNow() const;
     /// Verdicts on weight and balance from the ramp to the stop.
     void balance();

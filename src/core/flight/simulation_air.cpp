@@ -6,6 +6,7 @@
 #include "flight/cruise.h"
 #include "flight/simulation.h"
 #include "notes/standard_schools.h"
+#include "units/roots.h"
 #include "units/text.h"
 #include <algorithm>
 #include <cmath>
@@ -121,14 +122,10 @@ std::optional<Length> Simulation::equalPower(const Rating& rating, const Setting
         return engine::operate(a_.model(), d).power.si();
     };
     const auto gain = [&](double altitude) { return power(altitude, from + 1) - power(altitude, from); };
-    double low = 0.0, high = 12000.0;
+    constexpr double low = 0.0, high = 12000.0;
     if (gain(low) > 0 || gain(high) < 0)
         return std::nullopt;
-    for (int i = 0; i < 24; ++i) {
-        const double mid = 0.5 * (low + high);
-        (gain(mid) > 0 ? high : low) = mid;
-    }
-    return Length::si(high);
+    return Length::si(roots::turn([&](double altitude) { return gain(altitude) > 0; }, low, high, 24).high);
 }
 
 void Simulation::climb() {
@@ -236,20 +233,24 @@ void Simulation::climb() {
         if (s.gear + 1 < n_.engine.gears.size() && n_.gearChange) {
             state_.height = before + rate * dt;
             if (timeToChange(*held, s, operate(s))) {
-                double low = 0.0, high = dt;
-                for (int i = 0; i < 12; ++i) {
-                    const double mid = 0.5 * (low + high);
-                    state_.height = before + rate * mid;
-                    (timeToChange(*held, s, operate(s)) ? high : low) = mid;
-                }
-                dt = std::max(shortestStep, high);
+                const auto changes = [&](double seconds) {
+                    state_.height = before + rate * seconds;
+                    return timeToChange(*held, s, operate(s));
+                };
+                dt = std::max(shortestStep, roots::turn(changes, 0.0, dt, 12).high);
             }
             state_.height = before;
         }
         // Half-way up: the air there stands for the whole step.
         const double half = pace_ == Pace::strides ? 0.5 * rate * dt : 0.0;
         state_.height += half;
-        const At at{s, half > 0 ? operate(s) : point};
+        Setting midway = s;
+        if (half > 0 && a_.propeller.followsThrottle()) { // the rpm there, too
+            midway = asked;
+            midway.ias = s.ias;
+            midway = settled(midway);
+        }
+        const At at{midway, half > 0 ? operate(midway) : point};
         const double began = time();
         advance({&at}, dt, {powerplant::Path::Kind::speedHeld, s.ias.si(), 0.0});
         state_.height -= half;
@@ -312,6 +313,13 @@ double Simulation::letDownDistance() const {
     trial.pace_ = Pace::strides;
     for (auto& engine : trial.state_.engines) // all as the one that is drawn: they are reckoned once
         engine = state_.engines[drawn_];
+    // By then the cruise has settled the temperatures.
+    const auto& cruise = out_[Phase::cruise];
+    const auto settled = a_.thermal.steady(drive(cruise.setting, cruise.point));
+    for (auto& engine : trial.state_.engines) {
+        engine.headOrCoolant = settled.headOrCoolant.si();
+        engine.oil = settled.oil.si();
+    }
     trial.letDown();
     return trial.out_[Phase::letDown].distance;
 }
@@ -524,19 +532,16 @@ Setting Simulation::forRate(const Setting& asked, double rate) const {
         return settled(s);
     };
     const Setting& cruise = out_[Phase::cruise].setting;
-    double low = byRpm ? 0.4 * cruise.rpm.si() : throttleShut;
-    double high =
+    const double low = byRpm ? 0.4 * cruise.rpm.si() : throttleShut;
+    const double high =
         byRpm ? cruise.rpm.si()
               : std::max(asked.boost ? asked.boost->si() : 0.0, out_[Phase::cruise].point.manifoldPressure.si());
     if (operate(with(low)).power.si() >= needed)
         return with(low); // even shut she does not come down so fast
     if (operate(with(high)).power.si() <= needed)
         return with(high);
-    for (int i = 0; i < 12; ++i) { // to a quarter of a thousandth of the range
-        const double middle = 0.5 * (low + high);
-        (operate(with(middle)).power.si() < needed ? low : high) = middle;
-    }
-    return with(high);
+    const auto enough = [&](double lever) { return operate(with(lever)).power.si() >= needed; };
+    return with(roots::turn(enough, low, high, 18).high); // the rate is a small difference: to some 1e-5 of the range
 }
 
 void Simulation::letDown() {
@@ -567,7 +572,7 @@ void Simulation::letDown() {
                 base = now;
                 told = -1.0;
             }
-        const double before = temperatures().headOrCoolant.si();
+        const double before = temperatures().headOrCoolant.si(); // the minute's steps are chosen by it
         const auto easedTo = [&](double s, double coolingFlap) {
             Setting trial = base;
             trial.coolingFlap = coolingFlap;
@@ -622,8 +627,8 @@ void Simulation::letDown() {
             done += dt;
             note(s, operate(s), true);
         }
-        out_.letDownCooling = std::max(out_.letDownCooling, before - temperatures().headOrCoolant.si());
     }
+    out_.letDownCooling = watch_.greatestFall(Phase::letDown);
     // Where it settles.
     Setting s = base;
     if (!out_.letDown.empty())

@@ -4,6 +4,7 @@
 #include "notes/standard_schools.h"
 #include "start/start_school.h"
 #include "units/text.h"
+#include "watch/run_up_sheet.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -14,7 +15,8 @@ namespace {
 constexpr double groundStep = 30.0; // s between moments
 constexpr double longestWarmUp = 25 * 60.0, longestCoolDown = 15 * 60.0;
 constexpr double groundBudgetHorizon = 3600.0;
-constexpr double moment = 1e-3; // s, less is nothing
+constexpr double moment = 1e-3;         // s, less is nothing
+constexpr double usualReference = 40.0; // s at the reference, where the notes have no sheet
 } // namespace
 
 /// Settings of the warm-up: the notes' steps by oil temperature, held back while cold oil would pass its pressure
@@ -142,6 +144,12 @@ void Simulation::start() {
         else if (next >= fires[drawn_] - moment)
             note({}, {}, false);
     }
+    // What the start has used is gone; from here the ship's own battery and generators feed her.
+    state_.charge *= out_.start.batteryLeft;
+    state_.airBottle = out_.start.airLeft.si();
+    state_.cartridges = std::max(0, out_.start.cartridgesLeft);
+    levers_.shared.cart = false;
+    levers_.shared.battery = levers_.shared.generators = true;
     for (std::size_t i = 0; i < n_.positions.size(); ++i)
         if (state_.engines[i].firing)
             out_.warmth.push_back({n_.positions[i].id, out_.engines[i].firedAt, temperaturesOf(state_.engines[i]), {}});
@@ -261,11 +269,16 @@ void Simulation::runUp() {
     p.setting = reference;
     p.point = operate(reference);
     ice(Phase::runUp);
-    constexpr double atReference = 40.0;
+    // As long at high power as the sheet's checks there take.
+    const double checks = watch::runUpSheet(n_, {}, runUpDay(s_, out_)).highPower;
+    const double atReference = checks > 0 ? std::min(checks, 0.5 * duration) : usualReference;
+    // An exercise of the propeller at high power is among the sheet's seconds of it.
+    const double exercises = exercise >= n_.runUp.highPowerFrom ? 0.0 : std::max(20.0, 0.35 * duration - atReference);
     steady(idle, 0.35 * duration, groundStep);
-    steady(middle, std::max(20.0, 0.35 * duration - atReference), groundStep);
+    if (exercises > 0)
+        steady(middle, exercises, groundStep);
     steady(reference, atReference, atReference / 2);
-    steady(idle, 0.30 * duration, groundStep);
+    steady(idle, std::max(0.3 * duration, 0.65 * duration - exercises - atReference), groundStep);
     steady(idle, s_.flight.hold.si(), groundStep);
     const Setting warmest = groundSetting(
         n_.warmUp.steps.empty() ? *n_.phase(Phase::warmUp).rpm : n_.warmUp.steps.back().second, coolingFlap);

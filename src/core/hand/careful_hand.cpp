@@ -1,12 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "hand/careful_hand.h"
 #include "advice/figures.h"
+#include "cockpit/controls.h"
 #include "loading/load_sheet.h"
-#include "notes/control_reader.h"
 #include "notes/standard_schools.h"
+#include "reading/control_reader.h"
 #include "start/start_school.h"
 #include "units/text.h"
 #include "units/unit_table.h"
+#include "watch/watch.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -43,6 +45,8 @@ public:
         state_.dryMass += loading::rampWeight(n_, sortie).si() - plant_.weight(state_).si();
         for (auto& e : levers_.engines)
             e.thinning = flight::oilThinning(n_, sortie);
+        for (const auto& position : n_.positions)
+            watches_.emplace_back(n_, position.id);
         asStanding();
     }
 
@@ -68,6 +72,10 @@ public:
         }
         out_.fuel = full - tanks();
         out_.state = state_;
+        for (const auto& watch : watches_) {
+            const auto found = watch.findings();
+            out_.findings.insert(out_.findings.end(), found.begin(), found.end());
+        }
         return std::move(out_);
     }
 
@@ -89,6 +97,15 @@ private:
                 warmUpRpm();
             levers_.path.ias = pathSpeed();
             readings_ = plant_.step(state_, levers_, run_, shortStep);
+            look();
+        }
+    }
+    /// The watch on each engine: its starter at every step, its needles every second.
+    void look() {
+        for (std::size_t i = 0; i < watches_.size(); ++i) {
+            watches_[i].starter(now(), levers_.engines[i].mesh);
+            if (state_.now % 1000 == 0)
+                watches_[i].see(now(), phase_, readings_.engines[i], state_.engines[i].firing);
         }
     }
     /// Speed along the path: what the phase is flown at.
@@ -317,6 +334,11 @@ private:
             to.position = act.to.word;
         }
         move(*c, to, e, act);
+        for (const auto& [follower, is] : cockpit::followers(n_.controls, *c, to.position)) {
+            advice::Figure there;
+            there.position = is;
+            move(*follower, there, e, act);
+        }
     }
     void move(const Control& c, const advice::Figure& to, std::size_t e, const Action& act) {
         EngineLevers& l = levers_.engines[e];
@@ -341,6 +363,9 @@ private:
                 is == "cut-off" && !(warm_ && phase_ == Phase::start && unprimed(e)); // then it starts on its jets
             if (!l.cutOff)
                 l.mixture = is == "weak" ? Mixture::weak : Mixture::rich;
+            break;
+        case Acts::cutOut:
+            l.cutOff = is == "pulled";
             break;
         case Acts::gear:
             if (const auto gear = n_.gearIndex(is))
@@ -594,6 +619,7 @@ private:
     std::vector<Ramp> ramps_;
     std::vector<Turn> waiting_;
     HandRun out_;
+    std::vector<watch::Watch> watches_; ///< one an engine
     Phase phase_ = Phase::walkRound;
     bool byWarmUp_ = false, warm_ = false;
 };

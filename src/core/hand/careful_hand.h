@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "cockpit/state.h"
+#include "drills/state.h"
 #include "flight/flown.h"
 #include "powerplant/powerplant.h"
+#include "watch/rules.h"
 
 /// A hand that does the drill on the powerplant, step by step, waiting for what each act waits for.
 namespace amber::hand {
@@ -33,10 +34,11 @@ struct HandRun {
     std::vector<Done> done;
     std::vector<Missed> missed; ///< empty: every condition of the drill was reached
     std::array<PhaseEnd, plannedPhases> ends;
-    powerplant::AircraftState state; ///< at the end
-    double fuel = 0.0;               ///< m³ burnt
-    bool cooledFirst = false;        ///< stopped, left to cool and started again, so as to be diluted
-    int retries = 0;                 ///< of starts that did not catch at once
+    powerplant::AircraftState state;      ///< at the end
+    double fuel = 0.0;                    ///< m³ burnt
+    bool cooledFirst = false;             ///< stopped, left to cool and started again, so as to be diluted
+    int retries = 0;                      ///< of starts that did not catch at once
+    std::vector<watch::Finding> findings; ///< what the watch on each engine has seen, limits and seconds
     [[nodiscard]] const PhaseEnd& operator[](Phase p) const { return ends[static_cast<std::size_t>(p)]; }
 };
 

@@ -1,13 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "heat/heat_solve.h"
+#include "units/lookup.h"
+#include "units/roots.h"
 #include <algorithm>
 #include <array>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
 
 namespace amber::heat {
 namespace {
-constexpr double stride = 10.0; // s, between looks; the last one is halved to a second
+constexpr double stride = 10.0; // s, between looks
+constexpr int halvings = 4;     // of the last, to under a second
 
 template <class Reached>
 std::optional<Duration> timeUntil(const ThermalModel& model, Temperatures from, const Drive& drive, Duration horizon,
@@ -18,12 +20,10 @@ std::optional<Duration> timeUntil(const ThermalModel& model, Temperatures from, 
     for (double t = 0.0; t < horizon.si(); t += stride) {
         const Temperatures next = model.after(from, forcing, Duration::si(stride));
         if (reached(next)) {
-            double low = 0.0, high = stride;
-            while (high - low > 1.0) {
-                const double mid = 0.5 * (low + high);
-                (reached(model.after(from, forcing, Duration::si(mid))) ? high : low) = mid;
-            }
-            return Duration::si(t + high);
+            const auto when =
+                roots::turn([&](double dt) { return reached(model.after(from, forcing, Duration::si(dt))); }, 0.0,
+                            stride, halvings);
+            return Duration::si(t + when.high);
         }
         from = next;
     }
@@ -63,10 +63,8 @@ FlapNeed flapFor(const ThermalModel& model, Drive drive, Temperature wanted) {
         return {0.0, true, Temperature::si(wanted.si() + shut)};
     if (open > 0)
         return {1.0, false, Temperature::si(wanted.si() + open)};
-    std::uintmax_t most = 40;
-    const auto b = boost::math::tools::toms748_solve(
-        over, 0.0, 1.0, shut, open, [](double x, double y) { return std::abs(x - y) < 1e-3; }, most);
-    return {b.second, true, Temperature::si(wanted.si() + over(b.second))};
+    const double opening = roots::bracket(over, 0.0, 1.0, shut, open, 1e-3).high;
+    return {opening, true, Temperature::si(wanted.si() + over(opening))};
 }
 
 Rotation rpmForOilPressure(const ThermalModel& model, Temperature oil, double thinning, Pressure limit, Rotation most) {
@@ -77,10 +75,7 @@ Rotation rpmForOilPressure(const ThermalModel& model, Temperature oil, double th
         return most;
     if (low >= 0)
         return Rotation::si(least);
-    std::uintmax_t iterations = 60;
-    const auto b = boost::math::tools::toms748_solve(
-        over, least, most.si(), low, high, [](double x, double y) { return std::abs(x - y) < 1.0 / 60; }, iterations);
-    return Rotation::si(b.first);
+    return Rotation::si(roots::bracket(over, least, most.si(), low, high, 1.0 / 60).low);
 }
 
 std::optional<Rotation> rpmFor(const ThermalModel& model, const std::function<Drive(Rotation)>& driveAt,
@@ -93,10 +88,7 @@ std::optional<Rotation> rpmFor(const ThermalModel& model, const std::function<Dr
         return high;
     if (atLow > 0)
         return std::nullopt;
-    std::uintmax_t most = 60;
-    const auto b = boost::math::tools::toms748_solve(
-        over, low.si(), high.si(), atLow, atHigh, [](double x, double y) { return std::abs(x - y) < 1.0 / 60; }, most);
-    return Rotation::si(b.first);
+    return Rotation::si(roots::bracket(over, low.si(), high.si(), atLow, atHigh, 1.0 / 60).low);
 }
 
 Temperature coolantBoils(Pressure outside, Pressure relief, double glycol) {
@@ -106,16 +98,7 @@ Temperature coolantBoils(Pressure outside, Pressure relief, double glycol) {
     const double celsius = mmHg < 760 ? 1730.63 / (8.07131 - log) - 233.426 : 1810.94 / (8.14019 - log) - 244.485;
     static constexpr std::array<std::pair<double, double>, 7> raised{
         {{0.0, 0.0}, {0.3, 4.4}, {0.5, 7.2}, {0.6, 11.0}, {0.7, 14.0}, {0.9, 40.0}, {1.0, 97.0}}};
-    const double g = std::clamp(glycol, 0.0, 1.0);
-    double more = raised.back().second;
-    for (std::size_t i = 1; i < raised.size(); ++i)
-        if (g <= raised[i].first) {
-            const auto& a = raised[i - 1];
-            const auto& b = raised[i];
-            more = a.second + (g - a.first) / (b.first - a.first) * (b.second - a.second);
-            break;
-        }
-    return Temperature::si(celsius + more + 273.15);
+    return Temperature::si(celsius + lookUp(raised, glycol) + 273.15);
 }
 
 } // namespace amber::heat

@@ -2,9 +2,9 @@
 #include "heat/thermal_model.h"
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
+#include "units/roots.h"
 #include <algorithm>
 #include <array>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <boost/numeric/odeint/stepper/runge_kutta4.hpp>
 #include <cmath>
 #include <numbers>
@@ -230,10 +230,7 @@ double settles(const Rate& rate, double low, double high) {
         return low;
     if (atHigh >= 0)
         return high;
-    std::uintmax_t most = 60;
-    const auto b = boost::math::tools::toms748_solve(
-        rate, low, high, atLow, atHigh, [](double x, double y) { return std::abs(x - y) < 1e-6; }, most);
-    return 0.5 * (b.first + b.second);
+    return roots::bracket(rate, low, high, atLow, atHigh, 1e-6).middle();
 }
 } // namespace
 

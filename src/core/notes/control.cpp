@@ -56,6 +56,8 @@ constexpr std::array actsRows{
     ActsRow{Acts::fireBottle, "fire-bottle", "Fire bottle", push, true, "feathering panel 2", "sealed|fired", "out|in",
             "sealed"},
     ActsRow{Acts::lock, "lock", "Control locks", toggle, false, "outside 3", "out|in", "out|in", "in"},
+    ActsRow{Acts::cutOut, "cut-out", "Slow-running cut-out", pumpHandle, true, "engine panel 7", "run|pulled", "in|out",
+            "run"},
 };
 static_assert([] {
     for (std::size_t i = 0; i < actsRows.size(); ++i)

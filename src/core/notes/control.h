@@ -49,6 +49,7 @@ enum class Acts {
     brakes,
     fireBottle,
     lock,
+    cutOut,
 };
 
 enum class ControlKind { lever, positions, toggle, push, valve, pumpHandle };

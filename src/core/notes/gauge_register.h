@@ -31,6 +31,7 @@ enum class Gauge {
     volts,
     amperes,
     hydraulicPressure,
+    exhaustTemperature,
     weight,
     balance,
 };
@@ -90,6 +91,8 @@ inline constexpr std::array gaugeRegister{
              "amperes"},
     GaugeRow{Gauge::hydraulicPressure, "hydraulic-pressure", "Hydraulic pressure", Dimension::pressure, false,
              Lane::never, "hydraulics", true, "hydraulic_kPa", 1000},
+    GaugeRow{Gauge::exhaustTemperature, "exhaust", "Exhaust temp.", Dimension::temperature, true,
+             Lane::whereThereIsAGauge, "exhaust", true, "exhaust_C", 1, 273.15},
     GaugeRow{Gauge::weight, "weight", "Weight", Dimension::mass, false, Lane::never, "weight", false, "weight_kg"},
     GaugeRow{Gauge::balance, "balance", "Centre of gravity", Dimension::length, false, Lane::never, "centre of gravity",
              false, "balance_m"},

@@ -27,7 +27,7 @@ const std::vector<Name>& all() {
         {"taxi-rpm", "taxying speed of the engine", {warmUp, runUp, stop}},
         {"supply", "the cart connected, or away: as the sortie starts", {start}},
         {"fuel-pressure-least", "least fuel pressure", {start, warmUp, runUp, takeOff, climb}},
-        {"oil-pressure-least", "oil pressure that must come within its seconds", {start, warmUp, runUp}},
+        {"oil-pressure-least", "oil pressure that must come within its seconds", {start, warmUp, runUp, climb}},
         {"running", "rpm above which it turns by itself", {start}},
         {"energise", "time that the inertia wheel is run up", {start}},
         {"prime-time", "time that the dose takes", {start}},

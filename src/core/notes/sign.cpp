@@ -22,6 +22,8 @@ constexpr std::array feltRows{
     FeltRow{Felt::blackSmoke, "black-smoke", "black smoke", Sense::seen},
     FeltRow{Felt::blueSmoke, "blue-smoke", "blue smoke", Sense::seen},
     FeltRow{Felt::whiteVapour, "white-vapour", "white vapour", Sense::seen},
+    FeltRow{Felt::puffs, "puffs", "puffs of black smoke", Sense::seen},
+    FeltRow{Felt::oneHeadCold, "one-head-cold", "one head colder than the rest", Sense::seen},
     FeltRow{Felt::oilOnCowl, "oil-on-cowl", "oil on the cowl", Sense::seen},
     FeltRow{Felt::fuelOnCowl, "fuel-on-cowl", "fuel on the cowl", Sense::seen},
     FeltRow{Felt::coolantOnCowl, "coolant-on-cowl", "coolant on the cowl", Sense::seen},

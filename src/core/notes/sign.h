@@ -39,6 +39,8 @@ enum class Felt {
     blackSmoke,
     blueSmoke,
     whiteVapour,
+    puffs,
+    oneHeadCold,
     oilOnCowl,
     fuelOnCowl,
     coolantOnCowl,

@@ -166,6 +166,7 @@ struct CalibratedNotes {
     std::vector<double> efficiency;              ///< one a gear
     std::vector<std::pair<double, double>> rich; ///< metering as in [engine.mixture]; empty: that
     std::optional<double> weak;
+    std::optional<double> impeller; ///< m, where the notes do not give it
 };
 
 struct EngineNotes {

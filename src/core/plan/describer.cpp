@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/describer.h"
-#include "cockpit/cautions.h"
-#include "cockpit/state.h"
+#include "drills/cautions.h"
+#include "drills/state.h"
 #include "loading/load_sheet.h"
 #include "notes/cockpit_units.h"
 #include "notes/lever_words.h"

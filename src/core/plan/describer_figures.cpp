@@ -114,7 +114,7 @@ Filled Describer::asPlanned(Phase phase, std::string_view name) const {
     if (name == "scavenge-rpm")
         return {rpm(n_.stop.scavengeRpm.si()), Origin::notes};
     if (name == "magneto-limits")
-        return {watch::magnetoLimits(n_), Origin::notes};
+        return {watch::magnetoLimits(n_), n_.runUp.magnetos ? Origin::notes : Origin::practice};
     if (name == "parking")
         return {n_.stop.parking.empty() ? "as it stops" : n_.stop.parking, Origin::notes};
     if (name == "dilution") {

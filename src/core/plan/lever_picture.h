@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "cockpit/state.h"
+#include "drills/state.h"
 #include "flight/flown.h"
 
 namespace amber::plan {

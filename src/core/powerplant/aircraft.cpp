@@ -2,10 +2,10 @@
 #include "powerplant/aircraft.h"
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
-#include "cockpit/drill.h"
+#include "drills/drill.h"
+#include "units/roots.h"
 #include "units/text.h"
 #include <algorithm>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -95,10 +95,7 @@ std::optional<Speed> levelSpeed(const Aircraft& aircraft, double shaft, Mass wei
     const double atSlow = surplus(slow), atFast = surplus(fast);
     if (!(atSlow > 0) || !(atFast < 0))
         return std::nullopt;
-    std::uintmax_t most = 60;
-    const auto b = ::boost::math::tools::toms748_solve(
-        surplus, slow, fast, atSlow, atFast, [](double x, double y) { return std::abs(x - y) < 1e-3; }, most);
-    return Speed::si(0.5 * (b.first + b.second));
+    return Speed::si(roots::bracket(surplus, slow, fast, atSlow, atFast, 1e-3).middle());
 }
 
 VerticalSpeed rateOfClimb(const Aircraft& aircraft, double shaft, Mass weight, Speed ias, const air::Ambient& air) {

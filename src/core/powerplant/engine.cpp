@@ -5,6 +5,7 @@
 #include "powerplant/blade_law.h"
 #include "powerplant/engine_working.h"
 #include "powerplant/throttle_flow.h"
+#include "units/roots.h"
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -66,15 +67,15 @@ void Engine::setIdleStop(const air::Ambient& air) {
     const TypeNotes& n = aircraft_->notes;
     const double idle = idleShare * n.start.slowRpm.value_or(n.phase(Phase::start).rpm.value_or(Rotation::si(12))).si();
     const double takes = propellerPower(idle, 1.0, 0.0, air::density(air.pressure, air.temperature));
-    double low = 1e4, high = 9e4, wide = standardPressure;
-    for (int i = 0; i < 40; ++i) {
-        const double boost = 0.5 * (low + high);
+    double wide = standardPressure;
+    const auto turnsIt = [&](double boost) {
         const auto p = engine::operate(
             aircraft_->model(), {Rotation::si(idle), ManifoldPressure::si(boost), 0, air, Speed{}, Mixture::rich});
-        (p.indicated - p.friction - p.pumping - p.impeller > takes ? high : low) = boost;
         wide = p.wideOpen.si();
-    }
-    idleArea_ = std::clamp(areaFor(high / wide, idle / aircraft_->model().ratedRpm, aircraft_->model().throttleLoss),
+        return p.indicated - p.friction - p.pumping - p.impeller > takes;
+    };
+    const double shut = roots::turn(turnsIt, 1e4, 9e4, 40).high;
+    idleArea_ = std::clamp(areaFor(shut / wide, idle / aircraft_->model().ratedRpm, aircraft_->model().throttleLoss),
                            0.005, 0.10);
 }
 
@@ -166,6 +167,7 @@ void Engine::read(const EngineState& s, const engine::OperatingPoint& p, const S
     out[Gauge::power] = turning ? p.power.si() : 0.0;
     out[Gauge::torque] = turning ? std::max(0.0, p.meanEffectivePressure) : 0.0;
     out[Gauge::fuelFlow] = turning ? p.fuelFlow.si() / aircraft_->notes.fuel.density : 0.0;
+    out[Gauge::exhaustTemperature] = s.firing ? exhaust(p, s.fuelAir) : out[Gauge::chargeTemperature];
     // Generator and pump on the accessory drive: cut in and full output at shares of the rated rpm (estimates).
     const double speed = s.n / aircraft_->model().ratedRpm;
     out.generated = generator_ ? std::clamp((speed - cutIn) / 0.15, 0.0, 1.0) : 0.0;

@@ -4,6 +4,7 @@
 #include "powerplant/aircraft.h"
 #include "powerplant/condition.h"
 #include "powerplant/engine_state.h"
+#include "powerplant/exhaust.h"
 #include "powerplant/levers.h"
 #include "start/priming.h"
 
@@ -19,6 +20,7 @@ struct Surroundings {
     double volts = 0.0;     ///< at the bus
     bool cart = false;      ///< the bus is fed from outside
     double airBottle = 0.0; ///< Pa, of a compressed-air starter
+    int cartridges = 0;     ///< left in the rack
     bool fuelAtTank = true; ///< its tank can give
     Milliseconds now = 0;
     [[nodiscard]] Speed trueAirspeed() const;
@@ -66,15 +68,15 @@ public:
                           const Settled& settled, Milliseconds dt, const heat::Temperatures* known = nullptr) const;
 
     /// Time at the old setting that a change of rpm is worth. Up: the energy of the turning parts over the power it
-    /// comes to; standing half of that and six tenths of a second, three at most; down in the air: what the parts give
-    /// back over the power given up, six seconds at most. (Settled against short steps on the shipped types:
-    /// tests/core/stride_test.cpp.)
+    /// comes to; standing half of that and six tenths of a second (fixed blades three), three at most; down in
+    /// the air: what the parts give back over the power given up, six seconds at most. (Settled against short steps on
+    /// the shipped types: tests/core/stride_test.cpp.)
     [[nodiscard]] double changeLag(Rotation from, Power before, Rotation to, Power after, bool moving) const {
         const double energy = kineticEnergy(to.si()) - kineticEnergy(from.si());
         if (energy > 0)
             return after.si() <= 0 ? 0.0
                    : moving        ? energy / after.si()
-                                   : std::min(3.0, 0.6 + 0.5 * energy / after.si());
+                                   : std::min(3.0, governorTakesUp() + 0.5 * energy / after.si());
         const double given = before.si() - after.si();
         return moving && after.si() > 0 && given > 0.05 * before.si() ? std::min(6.0, -energy / given) : 0.0;
     }
@@ -90,6 +92,10 @@ public:
         return generator_ == other.generator_ && hydraulics_ == other.hydraulics_;
     }
     [[nodiscard]] double doseMass() const { return doseMass_; }
+    /// Exhaust temperature of a sound engine, K. @param fuelAir in the cylinders
+    [[nodiscard]] double exhaust(const engine::OperatingPoint& point, double fuelAir) const {
+        return exhaustTemperature(point, fuelAir, point.manifoldPressure.si() / mostBoost_);
+    }
     /// Where the throttle's lever stands for an opening, 0 shut … 1 open. @param area over that wide open
     [[nodiscard]] double throttlePlace(double area) const;
     [[nodiscard]] double oilCapacity() const { return oilCapacity_; }
@@ -100,6 +106,10 @@ public:
 
 private:
     void setIdleStop(const air::Ambient& air);
+    /// s that blades which can move take to stand still on their stop.
+    [[nodiscard]] double governorTakesUp() const {
+        return aircraft_->propeller.control == PropellerControl::fixed ? 0.3 : 0.6;
+    }
     static constexpr double featheredPitch = 14.0;
     /// Advance ratio of the propeller over that at which the fine stop takes no power.
     [[nodiscard]] double advanceRatio(double n, double trueSpeed) const;

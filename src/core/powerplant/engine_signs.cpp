@@ -13,7 +13,8 @@ constexpr double featheredDrag = 0.00125; // m² for each blade and m² of diame
 } // namespace
 
 std::string_view nameOf(Smoke smoke) {
-    constexpr std::array<std::string_view, 4> names{"", "black smoke", "blue smoke", "white vapour"};
+    constexpr std::array<std::string_view, 5> names{"", "black smoke", "blue smoke", "white vapour",
+                                                    "puffs of black smoke"};
     return names[static_cast<std::size_t>(smoke)];
 }
 std::string_view nameOf(Smell smell) {
@@ -44,6 +45,11 @@ void Engine::needles(Working& w) const {
     if (s.manifold < s.wideOpen && w.e.fuelPump < 1.0)
         w.p.fuelFlow = MassFlow::si(w.p.fuelFlow.si() * std::min(1.0, 2.5 * s.fuelPressure / fuelPressure_));
     read(s, w.p, w.a, out);
+    if (s.firing) { // a cylinder that does not fire breathes its charge out as it came
+        const double burning = exhaustTemperature(w.p, s.fuelAir, s.manifold / mostBoost_, w.oneSpark, w.e.late);
+        out[Gauge::exhaustTemperature] =
+            burning - std::min(1.0, w.e.deadCylinders) * (burning - w.p.chargeTemperature.si());
+    }
     out.shaft = w.shaft;
     out.propeller = w.propeller;
     const double area = aircraft_->notes.propeller.diameter * aircraft_->notes.propeller.diameter;
@@ -119,7 +125,8 @@ void Engine::signs(Working& w) const {
     if (e.coolantLeak > 0 && s.coolant > 0.02 && s.headOrCoolant > 350.0)
         g.smoke = Smoke::white;
     if (s.firing && w.out.knock > 0.25)
-        g.smoke = Smoke::black; // puffs
+        g.smoke = Smoke::puffs;
+    g.oneHeadCold = s.firing && e.deadCylinders > 0;
     if (e.oilLeak > 0 && s.oilMass > 0)
         g.cowl = Cowl::oil;
     if (e.coolantLeak > 0 && s.coolant > 0.02) {

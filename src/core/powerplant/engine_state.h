@@ -42,6 +42,8 @@ struct EngineState {
     double water = 0.0;                          ///< kg
     double waterPressure = 0.0;                  ///< Pa
     double starterHeat = 0.0;                    ///< 1: too hot to touch
+    bool fires = false;                          ///< the cartridge's button is held down
+    double breech = 0.0;                         ///< s that the cartridge fired last still turns it
     double bearing = 0.0, rings = 0.0;           ///< worn, 1: gone
     double knocking = 0.0;                       ///< knock of the last ten seconds or so
     double fired = 0.0;                          ///< s since the first fire
@@ -49,7 +51,7 @@ struct EngineState {
     bool operator==(const EngineState&) const = default;
 };
 
-enum class Smoke { none, black, blue, white };
+enum class Smoke { none, black, blue, white, puffs };
 enum class Smell { none, fuel, coolant, oil };
 enum class Cowl { dry, oil, fuel, coolant };
 enum class Sound { even, rough, backfire, bangs, howl, whine, beat, whistle, silent };
@@ -66,6 +68,7 @@ struct Signs {
     Cowl cowl = Cowl::dry;
     Sound sound = Sound::even;
     bool propellerLeverDead = false;
+    bool oneHeadCold = false; ///< of a cylinder that does not fire
     bool turning = false;
 };
 
@@ -77,6 +80,7 @@ struct EngineReadings : Readings {
     double standingDrag = 0.0;                     ///< m², of a propeller that stands or is feathered
     double starterAmperes = 0.0, feathering = 0.0; ///< A
     double airDrawn = 0.0;                         ///< Pa/s out of the bottle
+    int cartridge = 0;                             ///< one, where it was fired in this step
     double knock = 0.0;                            ///< 0 none … 1 heavy
     double generated = 0.0;                        ///< A that its generator could give now
 };

@@ -97,6 +97,8 @@ void Engine::throttle(Working& w) const {
         const double off = (w.l.throttle.value - s.n - handLooksAhead * s.quickens) / std::max(1.0, w.l.throttle.value);
         move(s.throttle * std::exp(std::clamp(handGain * off, -1.5, 1.5) * w.dt));
         target = wide * throttledShare(s.throttle, speed, loss);
+        if (control) // the capsule lets no more pass, however it is opened
+            target = std::min(target, mostBoost_);
         break;
     }
     case Throttle::By::place:
@@ -155,7 +157,8 @@ void Engine::combustion(Working& w) const {
     const bool strong = !slow || (w.e.spark && (coil || !aircraft_->notes.start.starter.boosterMost));
     const double a = left && strong ? w.e.leftMagneto * (1.0 - s.fouledLeft) : 0.0;
     const double b = right && strong ? std::max(0.0, 1.0 - s.fouledRight - w.e.deadLeads) : 0.0;
-    w.ignition = a * b + oneMagneto * (a * (1.0 - b) + b * (1.0 - a));
+    w.oneSpark = a * (1.0 - b) + b * (1.0 - a);
+    w.ignition = a * b + oneMagneto * w.oneSpark;
 
     w.fires = inflammable(s.fuelAir);
     const double richness = engine::powerOfMixture(std::clamp(s.fuelAir, 0.04, 0.14)) /
@@ -270,8 +273,17 @@ void Engine::starter(Working& w) const {
     const auto& start = aircraft_->notes.start;
     const auto kind = start.starter.kind;
     const bool electric = kind == StarterKind::direct || kind == StarterKind::inertia;
-    const bool powered = kind == StarterKind::air ? w.a.airBottle > 0.3 * start.starter.airPerStart.si()
-                                                  : w.a.volts > 0.4 * start.battery.volts || !electric;
+    if (kind == StarterKind::cartridge) { // one for each push of the button, while there are any
+        s.breech = std::max(0.0, s.breech - w.dt);
+        if (w.l.mesh && !s.fires && w.a.cartridges > 0) {
+            w.out.cartridge = 1;
+            s.breech = start.crankMost.si();
+        }
+        s.fires = w.l.mesh;
+    }
+    const bool powered = kind == StarterKind::air         ? w.a.airBottle > 0.3 * start.starter.airPerStart.si()
+                         : kind == StarterKind::cartridge ? s.breech > 0
+                                                          : w.a.volts > 0.4 * start.battery.volts || !electric;
     w.meshed = (w.l.mesh || w.e.starterStuck) && powered && !w.e.locked;
     const bool stalled = w.l.mesh && w.e.locked;
     s.starterHeat = std::max(0.0, s.starterHeat - w.dt / 600.0);

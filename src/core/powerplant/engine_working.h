@@ -23,6 +23,7 @@ struct Engine::Working {
     engine::OperatingPoint p{};
     double metered = 0.08; ///< fuel–air ratio that the carburettor sends
     double ignition = 0.0; ///< share of full power that the sparks give
+    double oneSpark = 0.0; ///< share of the charges lit by one plug of two
     double fires = 0.0;    ///< share of the charges that burn, by their mixture
     double quality = 0.0;  ///< of the indicated power
     double shaft = 0.0;    ///< W

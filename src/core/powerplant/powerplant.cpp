@@ -46,6 +46,7 @@ AircraftState Powerplant::standing(const air::Day& day, Temperature engines) con
     s.charge = 0.9 * capacity_;
     s.volts = electric_ ? nominalVolts_ : 0.0;
     s.airBottle = aircraft_->notes.start.starter.airBottle.si();
+    s.cartridges = aircraft_->notes.start.starter.cartridges;
     s.height = day.elevation.si();
     s.dryMass = aircraft_->notes.emptyWeight.si();
     return s;
@@ -76,6 +77,7 @@ Surroundings Powerplant::around(const AircraftState& s, const Levers& l, const R
     a.volts = s.volts;
     a.cart = l.shared.cart;
     a.airBottle = s.airBottle;
+    a.cartridges = s.cartridges;
     a.now = s.now;
     const int tank = l.engines[engine].tank;
     a.fuelAtTank =
@@ -138,7 +140,9 @@ void Powerplant::electrics(AircraftState& s, const Levers& l, AircraftReadings& 
 void Powerplant::fly(AircraftState& s, const Levers& l, const Run& run, const AircraftReadings& out, double dt,
                      bool settled) const {
     const Path& path = l.path;
-    const air::Ambient air = run.day->at(run.day->pressureAltitudeOf(Length::si(s.height)));
+    // Over a stride whose heights are known beforehand the air half-way stands for all of it.
+    const double halfWay = settled && path.kind == Path::Kind::rateHeld ? 0.5 * path.rate * dt : 0.0;
+    const air::Ambient air = run.day->at(run.day->pressureAltitudeOf(Length::si(s.height + halfWay)));
     const double rho = air::density(air.pressure, air.temperature);
     // What the propellers take becomes thrust; what drives one is lost with the blades' own drag.
     double useful = 0.0, standing = 0.0;
@@ -278,6 +282,8 @@ AircraftReadings Powerplant::step(AircraftState& s, const Levers& l, const Run& 
     }
     for (const auto& e : out.engines)
         s.airBottle = std::max(0.0, s.airBottle - e.airDrawn * dt);
+    for (const auto& e : out.engines)
+        s.cartridges = std::max(0, s.cartridges - e.cartridge);
     electrics(s, l, out, dt);
     fly(s, l, run, out, dt, false);
     s.now += ms;

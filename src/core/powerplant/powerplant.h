@@ -27,6 +27,7 @@ struct AircraftState {
     double volts = 0.0;         ///< at the bus
     double hydraulic = 0.0;     ///< Pa
     double airBottle = 0.0;     ///< Pa, of a compressed-air starter
+    int cartridges = 0;         ///< left, of a cartridge starter
     double height = 0.0;        ///< m above sea level
     double distance = 0.0;      ///< m over the ground
     double ias = 0.0;           ///< m/s

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "sortie/airframe_file.h"
-#include "notes/table_reader.h"
+#include "files/table_reader.h"
 #include <filesystem>
 #include <fmt/format.h>
 

@@ -2,7 +2,7 @@
 #include "sortie/sortie.h"
 #include "air/atmosphere.h"
 #include "engine/fuel_grade.h"
-#include "notes/table_reader.h"
+#include "files/table_reader.h"
 #include "watch/run_up_sheet.h"
 #include <algorithm>
 #include <cmath>

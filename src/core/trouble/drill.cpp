@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "trouble/drill.h"
 #include "advice/figures.h"
-#include "cockpit/drill.h"
+#include "drills/drill.h"
 #include "notes/lever_words.h"
 #include "notes/placeholder.h"
 #include "notes/standard_schools.h"

@@ -4,6 +4,7 @@
 #include "cockpit/equipment.h"
 #include "flight/cruise.h"
 #include "notes/lever_words.h"
+#include "units/roots.h"
 #include "units/text.h"
 #include "watch/rules.h"
 #include <algorithm>
@@ -81,13 +82,11 @@ double flowFor(const powerplant::Aircraft& a, const RestSolver& solver, const ai
                double power) {
     const Rating& r = solver.rating();
     engine::Demand d{r.rpm, std::nullopt, solver.gearAt(air, ias), air, ias, r.mixture};
-    double low = 2e4, high = 3e5;
-    for (int i = 0; i < 30; ++i) {
-        const double boost = 0.5 * (low + high);
+    const auto enough = [&](double boost) {
         d.boost = ManifoldPressure::si(boost);
-        (engine::operate(a.model(), d).power.si() < power ? low : high) = boost;
-    }
-    d.boost = ManifoldPressure::si(high);
+        return engine::operate(a.model(), d).power.si() >= power;
+    };
+    d.boost = ManifoldPressure::si(roots::turn(enough, 2e4, 3e5, 30).high);
     return engine::operate(a.model(), d).fuelFlow.si();
 }
 

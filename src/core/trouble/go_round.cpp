@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "trouble/go_round.h"
 #include "air/airspeed.h"
-#include "cockpit/state.h"
+#include "drills/state.h"
 #include "engine/carburettor_ice.h"
 #include "engine/fuel_grade.h"
 #include "engine/knock.h"

@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <span>
 #include <utility>
-#include <vector>
 
 namespace amber {
 
 /// Between the points of a table (x rising), held at its ends. The table must not be empty.
-inline double lookUp(const std::vector<std::pair<double, double>>& table, double x) {
+inline double lookUp(std::span<const std::pair<double, double>> table, double x) {
     if (x <= table.front().first)
         return table.front().second;
     for (std::size_t i = 1; i < table.size(); ++i)

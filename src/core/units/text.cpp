@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "units/text.h"
 #include "units/unit_table.h"
+#include <algorithm>
 #include <cctype>
 #include <charconv>
 #include <cmath>
 #include <fmt/format.h>
+#include <optional>
 
 namespace amber {
 namespace {
@@ -83,12 +85,34 @@ Result<double> readNumber(std::string_view text, std::string_view& rest) {
     return negative ? -value : value;
 }
 
+namespace {
+/// "10 ft 9 in": so many of a unit, and fewer than one of it in a smaller one.
+std::optional<Written> inTwoUnits(Dimension dimension, double first, std::string_view rest) {
+    const auto digit = std::find_if(rest.begin(), rest.end(), isDigit);
+    const auto split = static_cast<std::size_t>(digit - rest.begin());
+    const UnitSpec* unit = digit == rest.end() ? nullptr : findUnit(dimension, trimmed(rest.substr(0, split)));
+    if (!unit || unit->offset != 0)
+        return std::nullopt;
+    std::string_view name;
+    const auto second = readNumber(rest.substr(split), name);
+    const UnitSpec* smaller = second ? findUnit(dimension, name) : nullptr;
+    if (!smaller || smaller->offset != 0 || smaller->scale >= unit->scale ||
+        second.value() * smaller->scale >= unit->scale)
+        return std::nullopt;
+    const double more = second.value() * smaller->scale;
+    return Written{first * unit->scale + (first < 0 ? -more : more), unit};
+}
+} // namespace
+
 Result<Written> readQuantity(Dimension dimension, std::string_view text, const UnitSpec* assumed) {
     std::string_view rest;
     const auto number = readNumber(text, rest);
     if (!number)
         return Failure{number.error()};
     const UnitSpec* unit = rest.empty() ? assumed : findUnit(dimension, rest);
+    if (!unit)
+        if (const auto both = inTwoUnits(dimension, number.value(), rest))
+            return *both;
     if (!unit) {
         std::string choices;
         for (const auto& u : unitsOf(dimension))

@@ -18,8 +18,8 @@ struct Written {
 /// @return the number, and in `rest` what follows it; an error for no number, NaN, infinity or misplaced commas.
 Result<double> readNumber(std::string_view text, std::string_view& rest);
 
-/// Reads "39 inHg", "+8 lb", "6 °C", "27,400 lb". @param assumed the unit of a bare number; nullptr makes a unit
-/// compulsory.
+/// Reads "39 inHg", "+8 lb", "6 °C", "27,400 lb", and "10 ft 9 in". @param assumed the unit of a bare number; nullptr
+/// makes a unit compulsory.
 /// @return the SI value and the unit, or an error that names the units that would do.
 Result<Written> readQuantity(Dimension dimension, std::string_view text, const UnitSpec* assumed = nullptr);
 

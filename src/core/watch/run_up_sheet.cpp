@@ -381,7 +381,7 @@ std::string sheetKept(const SheetLine& l, const std::string& text) {
 
 std::string magnetoLimits(const TypeNotes& n) {
     if (!n.runUp.magnetos)
-        return {};
+        return "a small, even drop, and smooth";
     const auto& m = *n.runUp.magnetos;
     const auto bare = [](Rotation r) { return formatValue(r.si(), *units::rpm.spec); };
     std::string out = m.left == m.right ? fmt::format("drop {}", bare(m.left))

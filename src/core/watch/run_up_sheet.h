@@ -68,7 +68,7 @@ RunUpSheet runUpSheet(const TypeNotes& notes, const std::map<std::string, std::s
 std::string sheetRefusal(const SheetLine& line, const std::string& text);
 /// What is kept of it.
 std::string sheetKept(const SheetLine& line, const std::string& text);
-/// Limits of the magneto check in words: "drop 85, apart 35 at most". Empty without one.
+/// Limits of the magneto check in words: "drop 85, apart 35 at most"; without any what crews listen for.
 std::string magnetoLimits(const TypeNotes& notes);
 
 } // namespace amber::watch

@@ -11,6 +11,7 @@
 namespace amber::watch {
 namespace {
 constexpr double minute = 60.0; // s
+constexpr double slack = 0.15;  // s, of a hand or a recorder that looks ten times a second
 /// The edge of the normal range that a value has passed.
 std::optional<double> edgePassed(const Band& band, double value) {
     if (band.normalHigh && value > *band.normalHigh)
@@ -49,13 +50,57 @@ void Watch::see(double time, Phase phase, const Readings& now, bool running) {
             f.open = -1;
         }
         minute_.clear();
+        fast_.reset();
+        runsFrom_.reset();
+        oilCame_ = false;
         return;
     }
+    if (!runsFrom_)
+        runsFrom_ = time;
     for (auto& f : followed_)
-        if (now.has(f.gauge))
+        if (now.has(f.gauge) && !(f.gauge == Gauge::oilPressure && oilIsAwaited(f, time, phase, now[f.gauge])))
             follow(f, time, phase, now[f.gauge]);
     if (now.has(headOrCoolant_))
         fall(time, phase, now[headOrCoolant_]);
+    ground(time, phase, now);
+}
+
+bool Watch::oilIsAwaited(const Followed& f, double time, Phase phase, double pressure) {
+    const auto& least = f.notes->in(phase).limitLow;
+    oilCame_ = oilCame_ || !least || asRead(notes_, f.gauge, pressure) >= *least;
+    return !oilCame_ && time - *runsFrom_ <= notes_.start.oilPressureWithin.si();
+}
+
+void Watch::ground(double time, Phase phase, const Readings& now) {
+    // A reading holds until the next: levers move between two moments, not from one to the other.
+    if (fast_)
+        highPower_ += time - *fast_;
+    const bool fast = phase < Phase::takeOff && now[Gauge::rpm] >= notes_.runUp.highPowerFrom.si();
+    if (fast && highPower_ <= 0)
+        highFrom_ = time;
+    if (fast || fast_)
+        highEnd_ = time;
+    fast_ = fast ? std::optional(time) : std::nullopt;
+}
+
+void Watch::starter(double time, bool turns) {
+    const StartNotes& start = notes_.start;
+    if (turns && !turnsFrom_) {
+        turnsFrom_ = time;
+        if (turnedUntil_ && time - *turnedUntil_ < start.rest.si() - slack)
+            duty_.push_back(
+                {Rule::starterDuty, Phase::start, engine_, *turnedUntil_, time, time - *turnedUntil_,
+                 broken(Rule::starterDuty, fmt::format("The starter turns again after {:.0f} s; its rest is "
+                                                       "{:.0f} s.",
+                                                       time - *turnedUntil_, start.rest.si()))});
+    } else if (!turns && turnsFrom_) {
+        if (time - *turnsFrom_ > start.crankMost.si() + slack)
+            duty_.push_back({Rule::starterDuty, Phase::start, engine_, *turnsFrom_, time, time - *turnsFrom_,
+                             broken(Rule::starterDuty, fmt::format("The starter turned for {:.0f} s; {:.0f} s at most.",
+                                                                   time - *turnsFrom_, start.crankMost.si()))});
+        turnedUntil_ = time;
+        turnsFrom_.reset();
+    }
 }
 
 void Watch::follow(Followed& f, double time, Phase phase, double value) {
@@ -135,6 +180,12 @@ std::vector<Finding> Watch::findings() const {
                                                                nameOf(s.gauge).title, formatMinutesSeconds(s.timed),
                                                                formatMinutesSeconds(*s.allowed)))});
     }
+    if (const auto& most = notes_.runUp.highPowerMost; most && highPower_ > most->si())
+        out.push_back({Rule::highPower, Phase::runUp, engine_, highFrom_, highEnd_, highPower_,
+                       watch::highPower(highPower_, most->si(),
+                                        fmt::format("{:.0f} s at high power on the ground; {:.0f} s at most.",
+                                                    highPower_, most->si()))});
+    out.insert(out.end(), duty_.begin(), duty_.end());
     return out;
 }
 

@@ -19,8 +19,14 @@ public:
     explicit Watch(const TypeNotes& notes, std::string engine = {});
 
     /// What the gauges read at a moment, s; moments in order, a straight line between them. A standing engine is not
-    /// judged. Each is judged as it can be read (asRead).
+    /// judged, nor is its oil pressure from the first fire until it comes or its seconds are over. Each is judged as it can be read (asRead).
     void see(double time, Phase phase, const Readings& now, bool running);
+
+    /// Whether the starter turns the engine, at a moment, s: a try longer than the starter may turn, and one that
+    /// begins before the starter has had its rest since the last, are found (Rule::starterDuty).
+    void starter(double time, bool turns);
+    /// s that the engine has been at or above the notes' rpm of high power on the ground, before the take-off.
+    [[nodiscard]] double highPower() const { return highPower_; }
 
     /// Every stretch out of the normal range so far, those still going on to the last moment seen. Rule::limit once a
     /// limit was passed, else Rule::normalRange; and Rule::amberTime for each that lasted longer than the notes allow.
@@ -50,6 +56,9 @@ private:
     /// Counts amber time of a phase whose band limits it.
     static void spend(Stretch& stretch, const Band& band, Phase phase, double from, double to);
     void fall(double time, Phase phase, double value);
+    void ground(double time, Phase phase, const Readings& now);
+    /// Since the first fire it has not yet been over its least, and its seconds are not over.
+    bool oilIsAwaited(const Followed& gauge, double time, Phase phase, double pressure);
 
     const TypeNotes& notes_;
     std::string engine_;
@@ -58,6 +67,12 @@ private:
     std::deque<std::pair<double, double>> minute_; ///< heads or coolant of the last minute: time, K
     std::array<double, plannedPhases + 1> falls_{};
     Gauge headOrCoolant_;
+    double highPower_ = 0.0, highFrom_ = 0.0, highEnd_ = 0.0; ///< s, and when it began and ended
+    std::optional<double> fast_;                              ///< since when it has been seen that fast
+    std::optional<double> runsFrom_;
+    bool oilCame_ = false;
+    std::vector<Finding> duty_;
+    std::optional<double> turnsFrom_, turnedUntil_;
 };
 
 } // namespace amber::watch
