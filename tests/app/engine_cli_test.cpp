@@ -207,8 +207,9 @@ TEST_F(EngineCommands, CruiseTakesTheHumidityAndSaysWhatTheNotesDoNotAllow) {
         const bool within = c["within_notes"].get<bool>();
         EXPECT_FALSE(beyond && within) << "what the notes allow comes first";
         beyond = beyond || !within;
-        if (within && c["mixture"] == "weak") // economical: 28 inHg
+        if (within && c["mixture"] == "weak") { // economical: 28 inHg
             EXPECT_LE(c["manifold_pressure_kPa"].get<double>(), 28 * 3.38639 + 0.2) << c;
+        }
     }
 }
 
@@ -309,8 +310,7 @@ TEST_F(EngineCommands, PointSaysWhatTheNotesDoNotAllow) {
 }
 
 TEST_F(EngineCommands, CheckFindsWhatCalibrateRefuses) {
-    const QTemporaryDir scratch;
-    const auto path = scratch.filePath(QStringLiteral("l.toml")).toStdString();
+    const auto path = this->path("l.toml");
     auto text = contents(notesOf("lorimer-l4"));
     const auto at = text.find("\"1,210 hp\"");
     ASSERT_NE(at, std::string::npos);

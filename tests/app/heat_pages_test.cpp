@@ -125,8 +125,8 @@ TEST_F(HeatPages, TheGroundBudgetCountsDown) {
 TEST_F(HeatPages, EveryPageOfThreeTypesFitsTheWindow) { // of all types at all sizes: sizes_test.cpp
     window->resize(1280, 800);
     for (const auto& demo : app::demoSorties()) {
-        const std::string file = demo.file;
-        if (!file.starts_with("farrier") && !file.starts_with("mercer") && !file.starts_with("sexton"))
+        const std::string which = demo.file;
+        if (!which.starts_with("farrier") && !which.starts_with("mercer") && !which.starts_with("sexton"))
             continue;
         answer = app::MainWindow::Unsaved::discard;
         ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/%1.toml").arg(QLatin1String(demo.file)))));

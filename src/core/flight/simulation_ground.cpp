@@ -258,7 +258,9 @@ void Simulation::runUp() {
     const Rating& takeOffRating = ratingFor(n_, s_, Phase::takeOff);
     out_.referenceRpm = engine::staticRpm(a_.model(), a_.fineStop, out_.fieldBoost, 0, air(), takeOffRating.rpm);
     const double duration = notes.duration.value_or(Duration::si(300)).si();
-    const Rotation exercise = notes.rpm.value_or(Rotation::si(30));
+    Rotation exercise = notes.rpm.value_or(Rotation::si(30));
+    if (n_.runUp.propeller && n_.runUp.propeller->at.rpm) // as the sheet says where
+        exercise = *n_.runUp.propeller->at.rpm;
     const Setting idle = groundSetting(n_.warmUp.taxiRpm, coolingFlap), middle = groundSetting(exercise, coolingFlap);
     Setting reference;
     reference.rpm = out_.referenceRpm;

@@ -19,7 +19,8 @@ public:
     explicit Watch(const TypeNotes& notes, std::string engine = {});
 
     /// What the gauges read at a moment, s; moments in order, a straight line between them. A standing engine is not
-    /// judged, nor is its oil pressure from the first fire until it comes or its seconds are over. Each is judged as it can be read (asRead).
+    /// judged, nor is its oil pressure from the first fire until it comes or its seconds are over. Each is judged as it
+    /// can be read (asRead).
     void see(double time, Phase phase, const Readings& now, bool running);
 
     /// Whether the starter turns the engine, at a moment, s: a try longer than the starter may turn, and one that
