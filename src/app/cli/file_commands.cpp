@@ -21,16 +21,16 @@ void print(const Problems& problems, std::FILE* to) {
         fmt::print(to, "{}\n", p.text());
 }
 
-int runPlan(const std::string& path, bool json, bool csv) {
+int runPlan(const std::string& path, bool asJson, bool asCsv) {
     const auto loaded = flight::loadSortie(path);
     if (!loaded.ok()) {
         print(loaded.problems, stderr);
         return exitProblems;
     }
     const auto made = plan::makePlan(*loaded.aircraft, *loaded.sortie);
-    const std::string text = json  ? plan::planJson(*loaded.aircraft, *loaded.sortie, made, true)
-                             : csv ? plan::planCsv(made)
-                                   : plan::planText(made);
+    const std::string text = asJson  ? plan::planJson(*loaded.aircraft, *loaded.sortie, made, true)
+                             : asCsv ? plan::planCsv(made)
+                                     : plan::planText(made);
     fmt::print("{}", text);
     return exitOk;
 }
