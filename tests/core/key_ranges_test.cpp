@@ -204,6 +204,18 @@ TEST(KeyRanges, WhatNestsTooDeepIsRefusedUnread) {
     }
 }
 
+TEST(KeyRanges, AListClosedByABraceIsRefusedOnItsLine) { // toml++ takes for granted that it is not
+    for (const char* line : {"b = [ }", "b = { c = [1, } ]", "b = [{ c = 1 ]"}) {
+        const auto reading = readNotes(std::string("format = 2\n") + line + "\n", "braces.toml");
+        ASSERT_EQ(reading.problems.size(), 1u) << line;
+        EXPECT_EQ(reading.problems.front().line, 2) << line;
+        EXPECT_NE(reading.problems.front().what.find("the wrong one"), std::string::npos) << line;
+    }
+    const auto sound = readNotes("format = 2\nb = [{ c = [\"]\", '}'] }] # ]}\n", "braces.toml");
+    for (const auto& p : sound.problems)
+        EXPECT_EQ(p.what.find("the wrong one"), std::string::npos) << "in quotes and comments they are letters";
+}
+
 /// One validation: what typing and dragging put into a sortie is refused exactly where the file is.
 TEST(KeyRanges, TypingAndTheFileRefuseAlike) {
     const auto& lorimer = test::loaded("lorimer-spring");

@@ -87,7 +87,7 @@ void SettingsPage::widen() {
                          : narrow()                                             ? share(0.46, 340, 420)
                          : phase_ >= Phase::takeOff && phase_ <= Phase::letDown ? share(0.356, 290, 640)
                                                                                 : share(0.398, 320, 700));
-    setColumn(*clock_, narrow() ? 0 : share(0.272, 246, 450));
+    setColumn(*clock_, narrow() ? 0 : share(0.30, 246, 450));
 }
 
 void SettingsPage::enter() {

@@ -105,21 +105,22 @@ bool headerIsSound(std::string_view text, std::size_t i) {
     return i >= text.size() || text[i] == ']' || keyBegins(text[i]);
 }
 
-constexpr int deepest = 24; ///< brackets in brackets, or names joined by points: no file of ours needs half of it
+constexpr std::size_t deepest =
+    24; ///< brackets in brackets, or names joined by points: no file of ours needs half of it
 
 /// Line of the first thing outside quotes and comments that TOML 1.0 does not allow and that toml++ 3.3 has undefined
 /// behaviour on, so that it never reaches it: a letter that is not ASCII (its whitespace tables), a quote in the middle
-/// of a word, a table header without a key, and what nests so deep that reading it would exhaust the stack. 0 if there
-/// is none.
+/// of a word, a table header without a key, a list closed by a brace, and what nests so deep that reading it would
+/// exhaust the stack. 0 if there is none.
 int lineOfStrayCharacter(std::string_view text) {
     enum class In { bare, comment, basic, literal, longBasic, longLiteral } in = In::bare;
     if (text.starts_with("\xEF\xBB\xBF"))
         text.remove_prefix(3);
     int line = 1;
-    int depth = 0;      // of brackets in a value
-    int joined = 0;     // names joined by points so far
-    bool value = false; // past the = of this line, or inside brackets
-    bool begins = true; // nothing but space on this line yet
+    std::string open;       // brackets in a value that are not closed yet
+    std::size_t joined = 0; // names joined by points so far
+    bool value = false;     // past the = of this line, or inside brackets
+    bool begins = true;     // nothing but space on this line yet
     for (std::size_t i = 0; i < text.size(); ++i) {
         const char c = text[i];
         const auto three = [&](const char* quotes) { return text.substr(i, 3) == quotes; };
@@ -127,7 +128,7 @@ int lineOfStrayCharacter(std::string_view text) {
             ++line;
             if (in == In::comment || in == In::basic || in == In::literal)
                 in = In::bare;
-            if (in == In::bare && depth == 0)
+            if (in == In::bare && open.empty())
                 value = false;
             begins = true;
             joined = 0;
@@ -141,14 +142,20 @@ int lineOfStrayCharacter(std::string_view text) {
                 return line;
             if (c == '=')
                 value = true;
-            if (value && (c == '[' || c == '{') && ++depth > deepest)
-                return line;
+            if (value && (c == '[' || c == '{')) {
+                open += c;
+                if (open.size() > deepest)
+                    return line;
+            }
             if (c == '.' && ++joined > deepest)
                 return line;
             if (c == '=' || c == ',' || c == '{' || c == '[')
                 joined = 0;
-            if (value && (c == ']' || c == '}'))
-                depth = depth > 0 ? depth - 1 : 0;
+            if (value && (c == ']' || c == '}') && !open.empty()) {
+                if (open.back() != (c == ']' ? '[' : '{'))
+                    return line;
+                open.pop_back();
+            }
             if (c != ' ' && c != '\t' && c != '\r')
                 begins = false;
             if (c == '#') {
@@ -187,9 +194,10 @@ int lineOfStrayCharacter(std::string_view text) {
 
 std::optional<Node> parse(std::string_view text, const std::string& file, Problems& problems) {
     if (const int stray = lineOfStrayCharacter(text)) {
-        problems.push_back({file, stray,
-                            "a quote, a letter that is not plain ASCII or one bracket too many stands where none may",
-                            "Put the whole text in one pair of quotes, and nest nothing deeper than the format does"});
+        problems.push_back(
+            {file, stray,
+             "a quote, a letter that is not plain ASCII, one bracket too many or the wrong one stands where none may",
+             "Put the whole text in one pair of quotes, and nest nothing deeper than the format does"});
         return std::nullopt;
     }
     const auto result = toml::parse(text, std::string_view(file));
