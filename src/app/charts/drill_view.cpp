@@ -53,7 +53,6 @@ void DrillView::put(const trouble::EmergencyDrill& drill) {
                drill.lines[static_cast<std::size_t>(current_)].gate)
             ++current_;
     }
-
     if (lines_ != drill.lines)
         laidWidth_ = -1;
     lines_ = drill.lines;

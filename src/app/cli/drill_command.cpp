@@ -5,6 +5,7 @@
 #include "flight/open_files.h"
 #include "hand/careful_hand.h"
 #include "units/text.h"
+#include <algorithm>
 #include <cstdio>
 #include <fmt/format.h>
 
@@ -39,14 +40,20 @@ public:
             fmt::print("missed: {}\n", m.sentence);
         for (const auto& f : hand.findings) // a needle in amber while it moves is no news
             if (f.rule != watch::Rule::normalRange)
-                fmt::print("{}: {}{} to {}, {}: {}\n", wordOf(f.verdict.colour()),
-                           f.engine.empty() ? "" : "No. " + f.engine + ", ", formatMinutesSeconds(f.begin),
+                fmt::print("{}: {}, {} to {}, {}: {}\n", wordOf(f.verdict.colour()),
+                           named(loaded.aircraft->notes, f.engine), formatMinutesSeconds(f.begin),
                            formatMinutesSeconds(f.end), keyOf(f.phase), f.verdict.sentence());
         fmt::print("{}: {} acts, {} did not come\n", loaded.aircraft->notes.name, hand.done.size(), hand.missed.size());
         return hand.missed.empty() ? exitOk : exitProblems;
     }
 
 private:
+    /// As this type calls it: "Starboard".
+    static std::string named(const TypeNotes& n, const std::string& engine) {
+        const auto found =
+            std::find_if(n.positions.begin(), n.positions.end(), [&](const Position& p) { return p.id == engine; });
+        return found == n.positions.end() ? engine : found->name;
+    }
     std::string file_;
     bool quiet_ = false;
 };
