@@ -100,21 +100,32 @@ std::optional<Figure> figureOf(const powerplant::Aircraft& a, const Sortie& s, c
                    : at("open");
     if (name == "rpm" && phase == Phase::warmUp)
         return rotation(f.warmUpSteps.empty() ? p.setting.rpm : f.warmUpSteps.front().second);
-    if (name == "rpm")
-        return rotation(p.setting.rpm);
+    if (name == "rpm") // a governor holds what the notes say; without one the propeller decides in the air
+        return rotation(p.setting.rpm,
+                        a.propeller.followsThrottle() && phase >= Phase::takeOff && phase <= Phase::landing
+                            ? Origin::model
+                            : Origin::notes);
     if (name == "mixture")
         return at(p.setting.mixture == Mixture::rich ? "rich" : "weak");
     if (name == "gear")
         return n.engine.gears.empty()
                    ? std::nullopt
-                   : std::optional(at(n.engine.gears[std::min(p.setting.gear, n.engine.gears.size() - 1)].name));
+                   : std::optional(at(n.engine.gears[std::min(p.setting.gear, n.engine.gears.size() - 1)].name,
+                                      phase == Phase::cruise ? Origin::model : Origin::notes));
     if (name == "flap") {
         Figure out;
         out.share = p.setting.coolingFlap;
         return out;
     }
-    if (name == "ias")
-        return of(Dimension::speed, p.setting.ias.si());
+    if (name == "ias") {
+        const auto v = phase == Phase::climb
+                           ? flight::speedFor(n, "climb", Mass::si(f.samples[p.firstSample][Gauge::weight]))
+                           : std::nullopt;
+        return of(Dimension::speed, p.setting.ias.si(),
+                  v                        ? v->origin
+                  : phase == Phase::cruise ? Origin::model
+                                           : Origin::notes);
+    }
     if (name == "rate" && n.phase(phase).rate)
         return of(Dimension::verticalSpeed, n.phase(phase).rate->si());
     if (name == "tank")

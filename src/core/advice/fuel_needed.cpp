@@ -76,15 +76,16 @@ FuelNeeded fuelNeeded(const powerplant::Aircraft& a, const Sortie& s, const flig
     out.furthest = std::max(0.0, s.flight.distance.si() + out.marginDistance);
     out.longest = std::max(0.0, f[Phase::stop].start - f[Phase::takeOff].start + out.marginSeconds);
     const UnitSpec& unit = *n.cockpit.fuel;
-    out.verdict = watch::unless(
-        out.margin >= 0, watch::Rule::reserve,
-        out.margin >= 0
-            ? fmt::format("{} aboard, {} needed: {} to spare, {} or {} of cruise.", format(out.aboard, unit),
-                          format(out.needed, unit), format(out.margin, unit), formatHoursOrMinutes(out.marginSeconds),
-                          format(out.marginDistance, *n.cockpit.distance))
-            : fmt::format("{} aboard, {} needed: {} short, {} or {} of cruise.", format(out.aboard, unit),
-                          format(out.needed, unit), format(-out.margin, unit), formatHoursOrMinutes(-out.marginSeconds),
-                          format(-out.marginDistance, *n.cockpit.distance)));
+    out.verdict = watch::atLeast(watch::Rule::reserve, out.margin, 0.0, 0.0, [&](bool kept) {
+        return kept ? fmt::format("{} aboard, {} needed: {} to spare, {} or {} of cruise.", format(out.aboard, unit),
+                                  format(out.needed, unit), format(out.margin, unit),
+                                  formatHoursOrMinutes(out.marginSeconds),
+                                  format(out.marginDistance, *n.cockpit.distance))
+                    : fmt::format("{} aboard, {} needed: {} short, {} or {} of cruise.", format(out.aboard, unit),
+                                  format(out.needed, unit), format(-out.margin, unit),
+                                  formatHoursOrMinutes(-out.marginSeconds),
+                                  format(-out.marginDistance, *n.cockpit.distance));
+    });
     const auto oil = loading::oilForHours(n, s, Duration::si(f.totalTime() - f[Phase::start].start));
     out.oilAboard = oil.aboard;
     out.oilBurnt = oil.burnt;

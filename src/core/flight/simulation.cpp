@@ -236,10 +236,13 @@ void Simulation::balance() {
         if (const auto oil = loading::oilForHours(n_, s_, running); oil.lasts > 0 || oil.burnt > 0) {
             const double left = oil.aboard - oil.burnt;
             add(watch::Rule::oilForHours,
-                watch::unless(left >= oil.least, watch::Rule::oilForHours,
-                              fmt::format("{} of oil is left at the end of {}, of {} that there must be.",
-                                          format(std::max(0.0, left), *n_.cockpit.fuel),
-                                          formatHoursMinutes(running.si()), format(oil.least, *n_.cockpit.fuel))),
+                watch::atLeast(watch::Rule::oilForHours, left, oil.least, 0.0,
+                               [&](bool) {
+                                   return fmt::format("{} of oil is left at the end of {}, of {} that there must be.",
+                                                      format(std::max(0.0, left), *n_.cockpit.fuel),
+                                                      formatHoursMinutes(running.si()),
+                                                      format(oil.least, *n_.cockpit.fuel));
+                               }),
                 0.0, out_.totalTime(), left);
         }
     }

@@ -560,18 +560,22 @@ void Simulation::letDown() {
     const std::size_t first = out_.samples.size();
     if (asked.boost && !a_.propeller.followsThrottle())
         out_.letDownByNotes = {*asked.boost, VerticalSpeed::si(sinkAt(settled(asked)))};
-    // The notes' rate and speed ask for a power, and the boost follows; kept until the air has changed it by a step.
+    // The notes' rate and speed ask for a power, and the boost follows; kept until the air has changed it by a step, or
+    // the rate by two.
     constexpr double step = 0.05, slowest = 0.2;
     Setting base = forRate(asked, rate);
     const auto apart = [](double x, double y) { return std::abs(x - y) > step * y; };
     while (state_.height > goal + 0.5) {
-        if (apart(sinkAt(base), rate))
-            if (const Setting now = forRate(asked, rate);
-                a_.propeller.followsThrottle() ? apart(now.rpm.si(), base.rpm.si())
-                                               : now.boost && base.boost && apart(now.boost->si(), base.boost->si())) {
+        if (const double sinks = sinkAt(settled(base)); apart(sinks, rate)) {
+            const Setting now = forRate(asked, rate);
+            const bool moved = a_.propeller.followsThrottle()
+                                   ? apart(now.rpm.si(), base.rpm.si())
+                                   : now.boost && base.boost && apart(now.boost->si(), base.boost->si());
+            if (moved || std::abs(sinks - rate) > 2.0 * step * rate) {
                 base = now;
                 told = -1.0;
             }
+        }
         const double before = temperatures().headOrCoolant.si(); // the minute's steps are chosen by it
         const auto easedTo = [&](double s, double coolingFlap) {
             Setting trial = base;

@@ -48,20 +48,20 @@ watch::Verdict judgeBalance(const TypeNotes& n, const Balance& b, const std::str
 
 watch::Verdict judgeWeight(const TypeNotes& n, double kilograms, double most, const std::string& what) {
     const UnitSpec& unit = *n.cockpit.weight;
-    const double over = kilograms - most;
-    return watch::unless(over < 0.5 * unit.scale, watch::Rule::overweight,
-                         over < 0.5 * unit.scale
-                             ? fmt::format("{} {} of {}.", what, format(kilograms, unit), format(most, unit))
-                             : fmt::format("{} {} is {} more than the {} allowed.", what, format(kilograms, unit),
-                                           format(over, unit), format(most, unit)));
+    return watch::atMost(watch::Rule::overweight, kilograms, most, 0.5 * unit.scale, [&](bool kept) {
+        return kept ? fmt::format("{} {} of {}.", what, format(kilograms, unit), format(most, unit))
+                    : fmt::format("{} {} is {} more than the {} allowed.", what, format(kilograms, unit),
+                                  format(kilograms - most, unit), format(most, unit));
+    });
 }
 
 watch::Verdict judgeStation(const TypeNotes& n, const SheetLine& line) {
     if (!line.station || !line.most)
         return {};
-    return watch::unless(line.mass <= *line.most * 1.0005, watch::Rule::stationOver,
-                         fmt::format("{}: {} is more than the {} it may carry.", line.name,
-                                     format(line.mass, *n.cockpit.weight), format(*line.most, *n.cockpit.weight)));
+    return watch::atMost(watch::Rule::stationOver, line.mass, *line.most, *line.most * watch::weighedTo, [&](bool) {
+        return fmt::format("{}: {} is more than the {} it may carry.", line.name, format(line.mass, *n.cockpit.weight),
+                           format(*line.most, *n.cockpit.weight));
+    });
 }
 
 watch::Verdict judgeSideways(const TypeNotes& n, const Balance& b, const std::string& when) {
@@ -69,11 +69,12 @@ watch::Verdict judgeSideways(const TypeNotes& n, const Balance& b, const std::st
     if (!n.loading.given || !most)
         return {};
     const double off = std::abs(b.sideways);
-    return watch::unless(off <= most->si() * 1.0005, watch::Rule::sideways,
-                         fmt::format("{} {} to {}{}{}, of {} allowed.", momentText(n.loading, off),
-                                     n.loading.momentUnit ? n.loading.momentUnit->symbol : "kg m",
-                                     b.sideways < 0 ? "port" : "starboard", when.empty() ? "" : " ", when,
-                                     momentText(n.loading, most->si())));
+    return watch::atMost(watch::Rule::sideways, off, most->si(), most->si() * watch::weighedTo, [&](bool) {
+        return fmt::format("{} {} to {}{}{}, of {} allowed.", momentText(n.loading, off),
+                           n.loading.momentUnit ? n.loading.momentUnit->symbol : "kg m",
+                           b.sideways < 0 ? "port" : "starboard", when.empty() ? "" : " ", when,
+                           momentText(n.loading, most->si()));
+    });
 }
 
 std::vector<TrimAdvice> trimFor(const TypeNotes& n, const Balance& b) {

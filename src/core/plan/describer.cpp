@@ -166,7 +166,9 @@ void Describer::gather(std::vector<SetLine>& set) {
             line.value.clear();
             line.why.clear();
             line.sense.clear();
+            line.figures.clear();
             for (std::size_t k = i; k < end; ++k) {
+                line.figures.insert(line.figures.end(), set[k].figures.begin(), set[k].figures.end());
                 line.value += (k == i ? "" : " · ") + inSentence(set[k].what) + " " + set[k].value;
                 line.why += (k == i ? "" : " ") + set[k].what + ": " + set[k].why;
             }
@@ -212,10 +214,12 @@ SetLine Describer::setLine(Phase phase, const Step& step) const {
             line.sense += (line.sense.empty() ? "" : " · ") + c->who;
             break;
         }
-    const auto fill = [&](const std::string& text, Origin& origin) {
+    const auto fill = [&](const std::string& text, Origin& origin, std::vector<SetFigure>* figures = nullptr) {
         return placeholder::filled(text, [&](std::string_view name) {
             const Filled value = figure(phase, name);
             origin = together(origin, value.origin);
+            for (std::size_t i = 0; figures && i < value.facts.size(); ++i)
+                figures->push_back({value.facts[i], value.origin});
             return value.text;
         });
     };
@@ -237,7 +241,7 @@ SetLine Describer::setLine(Phase phase, const Step& step) const {
     // Said by the notes or by nobody's notes; a figure in it tells where it comes from itself.
     if (step.origin == Origin::practice && placeholder::namesIn(set).empty())
         line.origin = Origin::practice;
-    line.value = fill(set, line.origin);
+    line.value = fill(set, line.origin, &line.figures);
     Origin ignored = Origin::notes;
     if (step.at != "{change-height}") // the step before it names the height
         line.at = fill(step.at, ignored);
@@ -308,7 +312,8 @@ void Describer::expectations(Phase phase, PhasePlan& p) const {
                ? f_[phase].setting.boostOrigin
                : Origin::model,
            phase == Phase::runUp ? "at the reference" : "highest");
-    expect(p, Gauge::rpm, high[Gauge::rpm], phase == Phase::runUp ? Origin::model : rpmOrigin(phase), "highest");
+    expect(p, Gauge::rpm, high[Gauge::rpm],
+           phase == Phase::runUp ? Origin::model : advice::figureOf(a_, s_, f_, phase, "rpm")->origin, "highest");
     if (descending)
         expect(p, headOrCoolant, low.headOrCoolant(), Origin::model, "lowest");
     else if (phase == Phase::stop)

@@ -9,12 +9,6 @@
 
 namespace amber::plan {
 
-/// A placeholder's text and where its figure comes from.
-struct Filled {
-    std::string text;
-    Origin origin = Origin::notes;
-};
-
 inline double roundTo(double value, double step) {
     return std::round(value / step) * step;
 }
@@ -57,7 +51,7 @@ private:
     [[nodiscard]] std::string warmUpSteps() const;
     [[nodiscard]] Temperature forecast() const { return s_.forecast.value_or(s_.day.oat); }
     /// "30 inHg for 10 s each 5 min"
-    [[nodiscard]] std::string clearing() const;
+    [[nodiscard]] Filled clearing() const;
     [[nodiscard]] std::string degrees(double kelvin) const;
     /// What the intercooler's flap does to the charge at the end of the climb.
     void intercoolerClock(PhasePlan& p) const;
@@ -67,8 +61,6 @@ private:
     [[nodiscard]] std::string doses(double dose) const;
     void stopClocks(PhasePlan& p) const;
     void warmUpClocks(PhasePlan& p) const;
-    /// A governor holds what the notes say; without one the propeller decides in the air.
-    [[nodiscard]] Origin rpmOrigin(Phase phase) const;
     [[nodiscard]] Mass weightAt(Phase phase) const;
     [[nodiscard]] int tankOf(const std::string& id) const;
     [[nodiscard]] int tankAtStartOf(Phase phase) const { return f_.samples[f_[phase].firstSample].tank; }

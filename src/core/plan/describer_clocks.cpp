@@ -56,7 +56,7 @@ void Describer::coolingClocks(PhasePlan& p) const {
                             "Clear the engine",
                             "each " + minutes(n_.letDown.clearEvery->si()),
                             Origin::notes,
-                            clearing() + ": it keeps the plugs clean and the heads warm.",
+                            clearing().text + ": it keeps the plugs clean and the heads warm.",
                             {}});
 }
 
@@ -356,8 +356,6 @@ void Describer::iceClock(Phase phase, PhasePlan& p) const {
         if (ice.phase != phase || a.risk == engine::IceRisk::none)
             continue;
         const UnitSpec& degree = differenceUnit(n_.cockpit);
-        // Where it is cured by a step of the run-up or blown through in minutes at full throttle it is told only.
-        const bool serious = a.risk == engine::IceRisk::serious && phase >= Phase::cruise;
         std::string why =
             fmt::format("{} behind the throttle in moist air. That heat clears it{}; it costs {:.0f} % of power{}.",
                         temperature(a.atThrottle), a.withinHeat ? "" : ", more than full hot air gives",
@@ -365,7 +363,7 @@ void Describer::iceClock(Phase phase, PhasePlan& p) const {
                         n_.engine.gears.empty() ? ""
                                                 : fmt::format(" and takes the margin to knock from {:.0f} to {:.0f} %",
                                                               100 * a.marginBefore, 100 * a.marginAfter));
-        auto verdict = watch::unless(!serious, watch::Rule::carburettorIce, why);
+        auto verdict = watch::carburettorIce(a.risk == engine::IceRisk::serious, phase, why);
         p.clocks.push_back({{"carburettor-heat", Dimension::temperatureDifference, a.heatNeeded},
                             "Carb. ice",
                             fmt::format("{}, heat +{}{}", engine::wordOf(a.risk), format(a.heatNeeded, degree),

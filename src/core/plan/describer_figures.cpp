@@ -46,90 +46,58 @@ Filled Describer::figure(Phase phase, std::string_view name) const {
 
 Filled Describer::asPlanned(Phase phase, std::string_view name) const {
     const flight::PhaseFlown& p = f_[phase];
-    const flight::Setting& s = p.setting;
-    if (name == "boost") {
-        if (!s.boost)
-            return {"full throttle", Origin::notes};
-        if (p.point.fullThrottle && p.point.manifoldPressure.si() < s.boost->si() - 300.0)
-            return {fmt::format("full throttle, {}", boost(p.point.manifoldPressure.si())), Origin::model};
-        return {boost(s.boost->si()), s.boostOrigin};
-    }
-    if (name == "rpm" && phase == Phase::warmUp)
-        return {warmUpSteps(), Origin::notes};
-    if (name == "rpm")
-        return {rpm(s.rpm.si()), rpmOrigin(phase)};
-    if (name == "mixture")
-        return {mixtureName(s.mixture), Origin::notes};
-    if (name == "gear")
-        return {gearName(s.gear), phase == Phase::cruise ? Origin::model : Origin::notes};
-    if (name == "flap")
-        return {flapText(s.coolingFlap), Origin::notes};
-    if (name == "ias") {
-        if (phase == Phase::climb)
-            if (const auto v = flight::speedFor(n_, "climb", weightAt(phase)))
-                return {speed(s.ias), v->origin};
-        return {speed(s.ias), phase == Phase::cruise ? Origin::model : Origin::notes};
-    }
-    if (name == "rate")
-        return {format(n_.phase(phase).rate->si(), verticalSpeedUnit(n_.cockpit)), Origin::notes};
-    if (name == "tank")
-        return {tankName(phase == Phase::start || phase == Phase::takeOff ? tankOf(n_.fuel.takeOffTank)
-                                                                          : tankAtStartOf(phase)),
-                Origin::notes};
-    if (const auto start = words_.figure(name))
-        return {start->first, start->second};
-    if (name == "taxi-rpm")
-        return {rpm(n_.warmUp.taxiRpm.si()), Origin::notes};
-    if (name == "oil-run-up")
-        return {temperature(n_.warmUp.oilRunUp), Origin::notes};
-    if (name == "metal-run-up")
-        return {n_.warmUp.headRunUp ? temperature(*n_.warmUp.headRunUp) : "no minimum", Origin::notes};
-    if (name == "field-boost")
-        return {boost(f_.fieldBoost.si()), Origin::model};
-    if (name == "reference-rpm")
-        return {fmt::format("{} ± {}", formatValue(roundTo(f_.referenceRpm.si(), 10.0 / 60), *units::rpm.spec),
-                            format(n_.propeller.referenceTolerance, *units::rpm.spec)),
-                Origin::model};
-    if (name == "static-rpm")
-        return {fmt::format("{} ± {}", formatValue(roundTo(f_.staticRpm.si(), 10.0 / 60), *units::rpm.spec),
-                            format(n_.propeller.referenceTolerance, *units::rpm.spec)),
-                Origin::model};
-    if (name == "lift-off" || name == "safe-single" || name == "approach") {
-        const auto v = flight::speedFor(n_, name, weightAt(phase));
-        return v ? Filled{speed(v->speed), v->origin} : Filled{"not in the notes", Origin::notes};
-    }
     if (name == "climb-boost")
         return figure(Phase::climb, "boost");
     if (name == "climb-rpm")
         return figure(Phase::climb, "rpm");
-    if (name == "change-height")
-        return f_.gearChange() ? Filled{height(f_.gearChange()->height), Origin::model}
-                               : Filled{"the top", Origin::model};
-    if (name == "throttle-back")
-        return {n_.gearChange ? boost(n_.gearChange->throttleBackTo.si()) : "", Origin::notes};
-    if (name == "cool-below")
-        return {n_.stop.coolBelow ? temperature(*n_.stop.coolBelow) : "", Origin::notes};
-    if (name == "scavenge")
-        return {format(n_.stop.scavenge.si(), *units::second.spec), Origin::notes};
-    if (name == "scavenge-rpm")
-        return {rpm(n_.stop.scavengeRpm.si()), Origin::notes};
+    if (const auto start = words_.figure(name))
+        return *start;
+    if (name == "mixture")
+        return {mixtureName(p.setting.mixture), Origin::notes};
     if (name == "magneto-limits")
         return {watch::magnetoLimits(n_), n_.runUp.magnetos ? Origin::notes : Origin::practice};
     if (name == "parking")
         return {n_.stop.parking.empty() ? "as it stops" : n_.stop.parking, Origin::notes};
-    if (name == "dilution") {
-        const auto d = advice::dilutionFor(n_.stop, forecast());
-        if (!d)
-            return {n_.stop.dilution.empty() ? "none in the notes" : "not needed", Origin::notes};
-        return {fmt::format("{:.0f} min{}", std::max(1.0, std::round(d->seconds / 60)),
-                            n_.stop.diluteUnder ? ", oil under " + temperature(*n_.stop.diluteUnder) : ""),
-                d->origin};
-    }
     if (name == "clear")
-        return {clearing(), Origin::notes};
-    if (const auto f = advice::figureOf(a_, s_, f_, phase, name))
-        return {toldFigure(*f), f->origin};
-    return {"—", Origin::notes};
+        return clearing();
+    const auto f = advice::figureOf(a_, s_, f_, phase, name);
+    if (name == "boost" && !p.setting.boost)
+        return {"full throttle", Origin::notes};
+    if (name == "boost" && p.point.fullThrottle &&
+        p.point.manifoldPressure.si() < p.setting.boost->si() - 300.0) // what the open throttle gives
+        return {fmt::format("full throttle, {}", boost(p.point.manifoldPressure.si())),
+                Origin::model,
+                {{"boost", Dimension::manifoldPressure, p.point.manifoldPressure.si()}}};
+    if (name == "dilution" && (!f || *f->si <= 0))
+        return {n_.stop.dilution.empty() ? "none in the notes" : "not needed", Origin::notes};
+    if (!f) {
+        const bool speed = name == "lift-off" || name == "safe-single" || name == "approach";
+        return {name == "gear"            ? "none"
+                : name == "metal-run-up"  ? "no minimum"
+                : name == "change-height" ? "the top"
+                : speed                   ? "not in the notes"
+                                          : "—",
+                Origin::notes};
+    }
+    Filled out{toldFigure(*f), f->origin};
+    if (f->si)
+        out.facts.push_back({std::string(name), f->dimension, *f->si});
+    else if (f->share)
+        out.facts.push_back({std::string(name), {}, *f->share});
+    if (name == "rpm" && phase == Phase::warmUp) {
+        out.text = warmUpSteps();
+    } else if (name == "reference-rpm" || name == "static-rpm") {
+        out.text = fmt::format("{} ± {}", formatValue(roundTo(*f->si, 10.0 / 60), *units::rpm.spec),
+                               format(n_.propeller.referenceTolerance, *units::rpm.spec));
+        out.facts.push_back({"tolerance", Dimension::rotation, n_.propeller.referenceTolerance});
+    } else if (name == "dilution") {
+        out.text = fmt::format("{:.0f} min", std::max(1.0, std::round(*f->si / 60)));
+        if (n_.stop.diluteUnder) {
+            out.text += ", oil under " + temperature(*n_.stop.diluteUnder);
+            out.facts.push_back({"dilute-under", Dimension::temperature, n_.stop.diluteUnder->si()});
+        }
+    }
+    return out;
 }
 
 std::string Describer::toldFigure(const advice::Figure& f) const {
@@ -156,6 +124,8 @@ std::string Describer::toldFigure(const advice::Figure& f) const {
         return height(Length::si(*f.si));
     case Dimension::speed:
         return speed(Speed::si(*f.si));
+    case Dimension::verticalSpeed:
+        return format(*f.si, verticalSpeedUnit(n_.cockpit));
     case Dimension::duration:
         return format(std::round(*f.si), *units::second.spec);
     default:
@@ -186,14 +156,22 @@ std::string Describer::warmUpSteps() const {
     return later.empty() ? out : fmt::format("{}; if she stands, {}", out, later);
 }
 
-std::string Describer::clearing() const {
+Filled Describer::clearing() const {
     const auto& l = n_.letDown;
     if (!l.clearEvery)
-        return "not needed";
-    const std::string where = l.clearBoost && n_.gauges.contains(Gauge::boost) ? boost(l.clearBoost->si())
-                              : l.clearRpm                                     ? rpm(l.clearRpm->si())
-                                                                               : std::string("a little power");
-    return fmt::format("{} for {:.0f} s each {}", where, l.clearFor.si(), minutes(l.clearEvery->si()));
+        return {"not needed", Origin::notes};
+    Filled out{"a little power", Origin::notes};
+    if (l.clearBoost && n_.gauges.contains(Gauge::boost)) {
+        out.text = boost(l.clearBoost->si());
+        out.facts.push_back({"clear-boost", Dimension::manifoldPressure, l.clearBoost->si()});
+    } else if (l.clearRpm) {
+        out.text = rpm(l.clearRpm->si());
+        out.facts.push_back({"clear-rpm", Dimension::rotation, l.clearRpm->si()});
+    }
+    out.text += fmt::format(" for {:.0f} s each {}", l.clearFor.si(), minutes(l.clearEvery->si()));
+    out.facts.push_back({"clear-for", Dimension::duration, l.clearFor.si()});
+    out.facts.push_back({"clear-every", Dimension::duration, l.clearEvery->si()});
+    return out;
 }
 
 std::string Describer::degrees(double kelvin) const {
@@ -202,11 +180,6 @@ std::string Describer::degrees(double kelvin) const {
 
 std::string Describer::doses(double dose) const {
     return advice::doseText(dose, n_.start.primer);
-}
-
-Origin Describer::rpmOrigin(Phase phase) const {
-    return a_.propeller.followsThrottle() && phase >= Phase::takeOff && phase <= Phase::landing ? Origin::model
-                                                                                                : Origin::notes;
 }
 
 Mass Describer::weightAt(Phase phase) const {

@@ -53,15 +53,16 @@ LoadPlan loadPlan(const powerplant::Aircraft& a, const Sortie& s, const flight::
     for (const auto& d : out.distances) {
         watch::Verdict verdict;
         if (d.value && d.dimension == Dimension::mass)
-            verdict = watch::unless(weightOff <= *d.value, watch::Rule::engineOutWeight,
-                                    weightOff <= *d.value
-                                        ? "She climbs away with an engine out at this weight."
-                                        : fmt::format("At {} she does not climb with an engine out here: {} at most.",
-                                                      format(weightOff, *n.cockpit.weight), format(*d.value, *d.unit)));
+            verdict = watch::atMost(watch::Rule::engineOutWeight, weightOff, *d.value, 0.0, [&](bool kept) {
+                return kept ? std::string("She climbs away with an engine out at this weight.")
+                            : fmt::format("At {} she does not climb with an engine out here: {} at most.",
+                                          format(weightOff, *n.cockpit.weight), format(*d.value, *d.unit));
+            });
         else if (d.value && s.strip.length && (d.id != "landing" || s.flight.to == s.day.field))
-            verdict = watch::unless(*d.value <= s.strip.length->si(), watch::Rule::runway,
-                                    fmt::format("{} {} of {} of runway.", d.name, format(*d.value, *d.unit),
-                                                format(s.strip.length->si(), *d.unit)));
+            verdict = watch::atMost(watch::Rule::runway, *d.value, s.strip.length->si(), 0.0, [&](bool) {
+                return fmt::format("{} {} of {} of runway.", d.name, format(*d.value, *d.unit),
+                                   format(s.strip.length->si(), *d.unit));
+            });
         out.distanceVerdicts.push_back(std::move(verdict));
     }
     return out;

@@ -12,11 +12,38 @@
 
 namespace amber::plan {
 
+/// A shown figure before it is words.
+struct Fact {
+    std::string id;                                          ///< in exports: "to-amber"
+    std::optional<Dimension> dimension{};                    ///< none: it is words only
+    double value = std::numeric_limits<double>::quiet_NaN(); ///< SI
+    std::string engine{};                                    ///< position id, where it is one engine's
+    bool operator==(const Fact& o) const {
+        return id == o.id && dimension == o.dimension && engine == o.engine &&
+               (value == o.value || (std::isnan(value) && std::isnan(o.value)));
+    }
+};
+
+/// A figure among the words of a Set line, in the order of the words.
+struct SetFigure {
+    Fact fact;
+    Origin origin = Origin::notes;
+    bool operator==(const SetFigure&) const = default;
+};
+
+/// Words for a placeholder of a step, where they come from, and the figures in them.
+struct Filled {
+    std::string text;
+    Origin origin = Origin::notes;
+    std::vector<Fact> facts{};
+};
+
 /// One line of the Set column.
 struct SetLine {
     std::string stepId;
     std::string what;
-    std::string value; ///< in the cockpit's own units and words
+    std::string value;              ///< in the cockpit's own units and words
+    std::vector<SetFigure> figures; ///< that stand in it, before they were words
     Origin origin = Origin::notes;
     std::string at;    ///< when, if not at once
     std::string sense; ///< how the lever moves
@@ -41,18 +68,6 @@ struct ExpectLine {
     std::pair<double, double> scale{0.0, 1.0}; ///< SI, ends of the drawn dial
     watch::Verdict verdict;
     bool operator==(const ExpectLine&) const = default;
-};
-
-/// A shown figure before it is words.
-struct Fact {
-    std::string id;                                          ///< in exports: "to-amber"
-    std::optional<Dimension> dimension{};                    ///< none: it is words only
-    double value = std::numeric_limits<double>::quiet_NaN(); ///< SI
-    std::string engine{};                                    ///< position id, where it is one engine's
-    bool operator==(const Fact& o) const {
-        return id == o.id && dimension == o.dimension && engine == o.engine &&
-               (value == o.value || (std::isnan(value) && std::isnan(o.value)));
-    }
 };
 
 /// One line of the Clock column.

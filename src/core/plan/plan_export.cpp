@@ -70,6 +70,12 @@ std::string planJson(const powerplant::Aircraft& aircraft, const Sortie& sortie,
             if (s.school >= 0)
                 line["school"] = s.schools[static_cast<std::size_t>(s.school)].name;
             line["why"] = s.why;
+            for (const auto& figure : s.figures) {
+                json told{{"id", figure.fact.id}, {"si", figure.fact.value}, {"origin", markOf(figure.origin)}};
+                if (!figure.fact.engine.empty())
+                    told["engine"] = figure.fact.engine;
+                line["figures"].push_back(std::move(told));
+            }
             phase["set"].push_back(std::move(line));
         }
         phase["expect"] = json::array();

@@ -57,24 +57,28 @@ std::vector<start::ComparedOrder> StartWords::orders() const {
     return start::compareOrders(n_, inForce_, request_);
 }
 
-std::pair<std::string, Origin> StartWords::primeText() const {
+Filled StartWords::primeText() const {
     std::string text;
-    double first = -1.0;
-    bool same = true;
+    Filled out{"", Origin::logged};
     for (const auto& p : n_.positions) {
         const auto extra = s_.airframe.extraPrime.find(p.id);
         const double amount = std::max(0.0, prime_.dose + (extra == s_.airframe.extraPrime.end() ? 0 : extra->second));
-        same = same && (first < 0 || amount == first);
-        if (first < 0)
-            first = amount;
+        out.facts.push_back({"prime", {}, amount, p.id});
         text += (text.empty() ? "" : ", ") + fmt::format("{} {}", p.name, formatNumber(amount, 0));
     }
     const std::string blades = prime_.blades > 0 ? fmt::format(" and {} blades", formatNumber(prime_.blades, 0)) : "";
-    if (same)
-        return {
-            fmt::format("{}{}{}", advice::doseText(first, prime_.unit), blades, n_.positions.size() > 1 ? " each" : ""),
-            prime_.origin};
-    return {text + " " + prime_.unit + blades, Origin::logged};
+    const double first = out.facts.front().value;
+    if (std::all_of(out.facts.begin(), out.facts.end(), [&](const Fact& f) { return f.value == first; })) {
+        out.text =
+            fmt::format("{}{}{}", advice::doseText(first, prime_.unit), blades, n_.positions.size() > 1 ? " each" : "");
+        out.origin = prime_.origin;
+        out.facts = {{"prime", {}, first}};
+    } else {
+        out.text = text + " " + prime_.unit + blades;
+    }
+    if (prime_.blades > 0)
+        out.facts.push_back({"prime-blades", {}, prime_.blades});
+    return out;
 }
 
 std::string StartWords::beyondTable() const {
@@ -99,29 +103,34 @@ std::string StartWords::orderText() const {
     return out;
 }
 
-std::optional<std::pair<std::string, Origin>> StartWords::figure(std::string_view name) const {
-    using Figure = std::pair<std::string, Origin>;
-    const auto rpm = [](Rotation r) { return format(std::round(r.si() * 6) / 6, *units::rpm.spec); };
+std::optional<Filled> StartWords::figure(std::string_view name) const {
+    const auto rpm = [&](const char* id, Rotation r) {
+        return Filled{
+            format(std::round(r.si() * 6) / 6, *units::rpm.spec), Origin::notes, {{id, Dimension::rotation, r.si()}}};
+    };
     if (name == "prime")
         return primeText();
     if (name == "order")
-        return Figure{orderText(), Origin::notes};
+        return Filled{orderText(), Origin::notes};
     if (name == "blades") {
-        const int blades = n_.start.starter.bladesBeforeIgnition;
-        return Figure{fmt::format("{}", blades > 0 ? blades : std::max(4, inForce_.starter.bladesBeforeIgnition)),
-                      Origin::notes};
+        const int needed = n_.start.starter.bladesBeforeIgnition;
+        const int blades = needed > 0 ? needed : std::max(4, inForce_.starter.bladesBeforeIgnition);
+        return Filled{fmt::format("{}", blades), Origin::notes, {{"blades", {}, static_cast<double>(blades)}}};
     }
     if (name == "vaporise")
-        return Figure{seconds(prime_.vaporise), Origin::model};
+        return Filled{
+            seconds(prime_.vaporise), Origin::model, {{"vaporise", Dimension::duration, prime_.vaporise.si()}}};
     if (name == "warm-up-rpm")
-        return Figure{rpm(Rotation::si(f_.samples[f_[Phase::start].lastSample][Gauge::rpm])), Origin::notes};
+        return rpm("warm-up-rpm", Rotation::si(f_.samples[f_[Phase::start].lastSample][Gauge::rpm]));
     if (name == "slow-rpm")
-        return Figure{inForce_.slowRpm ? rpm(*inForce_.slowRpm) : "slowest smooth rpm", Origin::notes};
-    if (name == "hot-air")
-        return Figure{n_.start.cold.hotAirAfter
-                          ? fmt::format(", not before {}", formatMinutesSeconds(n_.start.cold.hotAirAfter->si()))
-                          : std::string{},
-                      Origin::notes};
+        return inForce_.slowRpm ? rpm("slow-rpm", *inForce_.slowRpm) : Filled{"slowest smooth rpm", Origin::notes};
+    if (name == "hot-air") {
+        const auto& after = n_.start.cold.hotAirAfter;
+        return after ? Filled{", not before " + formatMinutesSeconds(after->si()),
+                              Origin::notes,
+                              {{"hot-air", Dimension::duration, after->si()}}}
+                     : Filled{"", Origin::notes};
+    }
     return std::nullopt;
 }
 

@@ -17,13 +17,13 @@ public:
     [[nodiscard]] std::vector<start::ComparedOrder> orders() const;
 
     /// "3 strokes each"; with an airframe's extra doses engine by engine, marked logged.
-    [[nodiscard]] std::pair<std::string, Origin> primeText() const;
+    [[nodiscard]] Filled primeText() const;
     /// Where the dose comes from, in words; says when the notes' table ends before.
     [[nodiscard]] std::string beyondTable() const;
     /// "No. 3, then No. 4".
     [[nodiscard]] std::string orderText() const;
     /// Figures for the placeholders blades, vaporise, warm-up-rpm, slow-rpm and hot-air; nothing for other names.
-    [[nodiscard]] std::optional<std::pair<std::string, Origin>> figure(std::string_view name) const;
+    [[nodiscard]] std::optional<Filled> figure(std::string_view name) const;
 
     void walkClocks(PhasePlan& page) const;
     /// Each tank by dip and what its gauge should show as she stands.

@@ -76,17 +76,17 @@ DiveAt fly(const powerplant::Aircraft& a, const Sortie& s, const Dive& d, std::s
     }
     out.seconds = t;
     out.coldest = Temperature::si(coldest);
-    const bool shocks = d.allowed && out.fall > *d.allowed;
     const UnitSpec& degrees = differenceUnit(n.cockpit);
-    out.shock = watch::unless(!shocks, watch::Rule::diveShock,
-                              shocks ? fmt::format("Falls {:.0f} {} in a minute, {:.0f} allowed.",
-                                                   out.fall / degrees.scale, degrees.symbol, *d.allowed / degrees.scale)
-                                     : std::string("It cools no faster than it may."));
-    const bool over = out.peak.si() > d.most.si() * 1.002;
-    out.rpm = watch::unless(
-        !over, watch::Rule::diveRpm,
-        over ? fmt::format("It comes to {}, {} allowed.", format(out.peak, units::rpm), format(d.most, units::rpm))
-             : std::string("Within its rpm."));
+    out.shock = watch::atMost(watch::Rule::diveShock, out.fall, d.allowed.value_or(out.fall), 0.0, [&](bool kept) {
+        return kept ? std::string("It cools no faster than it may.")
+                    : fmt::format("Falls {:.0f} {} in a minute, {:.0f} allowed.", out.fall / degrees.scale,
+                                  degrees.symbol, *d.allowed / degrees.scale);
+    });
+    out.rpm = watch::atMost(watch::Rule::diveRpm, out.peak.si(), d.most.si(), 0.002 * d.most.si(), [&](bool kept) {
+        return kept ? std::string("Within its rpm.")
+                    : fmt::format("It comes to {}, {} allowed.", format(out.peak, units::rpm),
+                                  format(d.most, units::rpm));
+    });
     return out;
 }
 } // namespace

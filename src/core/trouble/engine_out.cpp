@@ -6,10 +6,12 @@
 #include "notes/lever_words.h"
 #include "units/roots.h"
 #include "units/text.h"
+#include "watch/rating_clock.h"
 #include "watch/rules.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <limits>
 
 namespace amber::trouble {
 namespace {
@@ -293,16 +295,14 @@ EngineOut engineOut(const powerplant::Aircraft& a, const Sortie& s, const flight
                                           : fmt::format("Fully open it settles at {}: more speed, less power.",
                                                         format(settles.si(), *n.cockpit.temperature)));
     const bool asks = m.flying && m.ias.si() > 0 && n.positions.size() > 1;
-    out.speed = watch::unless(!asks || out.margin.si() >= 0, watch::Rule::belowSafeSpeed,
-                              asks && out.margin.si() < 0
-                                  ? fmt::format("{} under the safe speed: throttles back as needed, land ahead.",
-                                                format(-out.margin.si(), *n.cockpit.speed))
-                                  : std::string("At or over the safe speed."));
-    const bool used = out.limitedLive.left && out.limitedLive.left->si() <= 0;
-    out.rating =
-        watch::unless(!used, watch::Rule::ratingTime,
-                      used ? fmt::format("The minutes of {} are used.", inSentence(out.limitedLive.rating->name))
-                           : std::string("Minutes of the rating are left."));
+    out.speed = watch::atLeast(watch::Rule::belowSafeSpeed, asks ? out.margin.si() : 0.0, 0.0, 0.0, [&](bool kept) {
+        return kept ? std::string("At or over the safe speed.")
+                    : fmt::format("{} under the safe speed: throttles back as needed, land ahead.",
+                                  format(-out.margin.si(), *n.cockpit.speed));
+    });
+    const LiveSetting& limited = out.limitedLive;
+    out.rating = watch::minutesLeft(limited.left ? limited.left->si() : std::numeric_limits<double>::infinity(),
+                                    limited.rating ? limited.rating->name : std::string{});
     return out;
 }
 

@@ -292,11 +292,12 @@ GoRound goRound(const powerplant::Aircraft& a, const Sortie& s, const flight::Fl
     out.ready = watch::unless(bad == out.left.end(), watch::Rule::goRoundSetting,
                               bad == out.left.end() ? std::string("The approach leaves the levers ready.")
                                                     : fmt::format("The approach leaves her with {}.", bad->lever));
-    const bool over = out.room && out.room->si() < -needleWidth * rating.rpm.si();
-    out.overspeed =
-        watch::unless(!over, watch::Rule::goRoundSetting,
-                      over ? fmt::format("Opened so quickly it overspeeds by {:.0f} rpm.", -out.room->si() * 60)
-                           : std::string("It stays under its rpm limit."));
+    out.overspeed = watch::atLeast(watch::Rule::goRoundSetting, out.room ? out.room->si() : 0.0, 0.0,
+                                   needleWidth * rating.rpm.si(), [&](bool kept) {
+                                       return kept ? std::string("It stays under its rpm limit.")
+                                                   : fmt::format("Opened so quickly it overspeeds by {:.0f} rpm.",
+                                                                 -out.room->si() * 60);
+                                   });
     return out;
 }
 

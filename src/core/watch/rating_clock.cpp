@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "watch/rating_clock.h"
+#include "notes/lever_words.h"
 #include "units/text.h"
 #include "watch/maker.h"
+#include "watch/rules.h"
 #include <fmt/format.h>
 
 namespace amber::watch {
@@ -25,6 +27,12 @@ Verdict RatingClock::verdict() const {
     if (used_.si() > amberFraction * limit)
         return Maker::amber(fmt::format("{} {} used of {}: reduce soon.", name_, shown, of));
     return Maker::normal(fmt::format("{} {} used of {}.", name_, shown, of));
+}
+
+Verdict minutesLeft(double left, const std::string& name) {
+    return unless(left > 0, Rule::ratingTime,
+                  left > 0 ? std::string("Minutes of the rating are left.")
+                           : fmt::format("The minutes of {} are used.", inSentence(name)));
 }
 
 void RatingLedger::add(std::string_view key, Duration time) {

@@ -26,6 +26,9 @@ private:
     Duration used_;
 };
 
+/// What is left of a rating's time, s, when it is wanted for an emergency: red when nothing is.
+Verdict minutesLeft(double left, const std::string& name);
+
 /// The clocks of all ratings through a whole sortie: what was used at take-off is gone in the climb.
 class RatingLedger {
 public:

@@ -157,6 +157,24 @@ struct Finding {
 Verdict broken(Rule rule, std::string why);
 /// The rule's colour when it is broken, else normal, with the same words.
 Verdict unless(bool kept, Rule rule, std::string why);
+/// A value against the most it may be; as much as `width` over it, which nobody can read, is told as on it.
+/// @param words told whether it is kept
+template <class Words>
+Verdict atMost(Rule rule, double value, double most, double width, Words&& words) {
+    const bool kept = value <= most + width;
+    return unless(kept, rule, words(kept));
+}
+/// The same against the least it may be.
+template <class Words>
+Verdict atLeast(Rule rule, double value, double least, double width, Words&& words) {
+    const bool kept = value >= least - width;
+    return unless(kept, rule, words(kept));
+}
+/// Serious ice on the way: in the air, at settings that are kept. On the ground a step of the run-up cures it, and full
+/// throttle blows through it in minutes: there it is told only.
+Verdict carburettorIce(bool serious, Phase phase, std::string why);
+/// What may be carried is weighed to a two-thousandth of it.
+inline constexpr double weighedTo = 0.0005;
 
 /// Heads or coolant fall so many K in a minute, of so many allowed.
 Verdict coolingRate(double fall, double most, std::string why);

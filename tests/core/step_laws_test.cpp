@@ -1,0 +1,548 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The laws of one engine's step, one at a time: from a settled state one thing is changed, and what follows is held
+// against its lag, its share or its rate reckoned by hand.
+#include "air/atmosphere.h"
+#include "powerplant/powerplant.h"
+#include "start/cranking.h"
+#include "test_data.h"
+#include <cmath>
+#include <gtest/gtest.h>
+
+namespace amber {
+namespace {
+using namespace powerplant;
+using test::loaded;
+
+constexpr double inHg = 3386.389;
+
+/// One engine of a demo, settled in still standard air at a setting; its step with what the test changes.
+struct Rig {
+    explicit Rig(const std::string& demo, double rpm, double boost, double metres = 1000.0, double ias = 75.0)
+        : aircraft(*loaded(demo).aircraft), plant(aircraft, loaded(demo).sortie->fuelGrade), engine(plant.engine(0)),
+          levers(plant.levers().engines[0]) {
+        const air::Day day = air::standardDay(Length{});
+        around.air = day.at(Length::si(metres));
+        around.dewPoint = Temperature::si(180);
+        around.ias = Speed::si(ias);
+        around.volts = aircraft.notes.start.battery.volts;
+        levers.cock = levers.booster = true;
+        levers.cutOff = false;
+        levers.ignition = Ignition::both;
+        levers.coolingFlap = 0.4;
+        levers.rpm = rpm / 60.0;
+        levers.throttle = boostHeld(boost);
+        state = engine.standing(Temperature::si(440), Temperature::si(345));
+        state.gallery = 1.0;
+        state.fired = 300.0;
+        state.oilPressure = aircraft.thermal.oilPressure(Rotation::si(rpm / 60.0), Temperature::si(345)).si();
+        state = engine.running(state, levers, around);
+        run(3.0);
+    }
+    EngineReadings step(double seconds = 0.1) {
+        const auto out =
+            engine.step(state, levers, effects, learnt, around, static_cast<Milliseconds>(seconds * 1000 + 0.5));
+        around.now += static_cast<Milliseconds>(seconds * 1000 + 0.5);
+        return out;
+    }
+    EngineReadings run(double seconds) {
+        EngineReadings out;
+        for (int i = 0; i < static_cast<int>(seconds * 10 + 0.5); ++i)
+            out = step();
+        return out;
+    }
+    /// What the cylinders would give at the state's rpm and boost, nothing being wrong.
+    [[nodiscard]] engine::OperatingPoint point() const {
+        return engine::operate(aircraft.model(), {Rotation::si(state.n), ManifoldPressure::si(state.manifold),
+                                                  state.gear, around.air, around.ias, levers.mixture});
+    }
+    const powerplant::Aircraft& aircraft;
+    Powerplant plant;
+    const Engine& engine;
+    EngineLevers levers;
+    Surroundings around;
+    EngineState state;
+    Effects effects;
+    Learnt learnt;
+};
+
+// ---------------------------------------------------------------- lags
+
+TEST(StepLaws, AGearOfTheBlowerBitesInEightTenthsOfASecond) {
+    Rig r("lorimer-spring", 2000, 32 * inHg);
+    r.levers.gear = 1;
+    r.run(0.4);
+    EXPECT_NEAR(r.state.engaged, 0.55 + 0.45 / 2, 0.01) << "from the slip of a clutch half-way home";
+    r.run(0.3);
+    EXPECT_LT(r.state.engaged, 0.97);
+    r.run(0.2);
+    EXPECT_EQ(r.state.engaged, 1.0);
+}
+
+TEST(StepLaws, ATurbineRunsUpInFourSeconds) {
+    Rig r("wheelwright-height", 2300, 38 * inHg, 6000);
+    r.levers.turbo = 0.0;
+    r.run(60);
+    r.levers.turbo = 1.0;
+    const double from = r.state.turbo;
+    EXPECT_NEAR(from, 0.0, 1e-3);
+    r.run(4.0);
+    EXPECT_NEAR(r.state.turbo, 1 - std::exp(-1.0), 0.01);
+}
+
+TEST(StepLaws, TheThrottleGoesNoFasterThanAHand) {
+    // Six times e a second: from shut, a sixtieth or so of its area, to open in two thirds of a second.
+    Rig r("sexton-meadow", 1400, 60000);
+    r.levers.throttle = throttleAt(0.0);
+    r.run(5.0);
+    const double shut = r.state.throttle;
+    r.levers.throttle = throttleAt(1.0);
+    r.step();
+    EXPECT_NEAR(std::log(r.state.throttle / shut), 0.6, 0.02);
+    r.run(1.0);
+    EXPECT_EQ(r.state.throttle, 1.0);
+}
+
+TEST(StepLaws, AManifoldEmptiesOnceATurn) {
+    // Filling and emptying of a volume as great as the engine's: one time constant is one turn, not under 0.03 s.
+    Rig r("sexton-meadow", 1800, 70000);
+    r.levers.throttle = throttleAt(0.5);
+    r.run(20);
+    const double before = r.state.manifold, turns = r.state.n;
+    r.levers.throttle = throttleAt(0.55);
+    Rig later = r;
+    r.step(0.02);
+    later.run(3.0);
+    const double share = (r.state.manifold - before) / (later.state.manifold - before);
+    const double moved =
+        std::min(1.0, 0.02 * 6.0 / (0.05 * std::log(1 / 0.02))); // of the throttle by then, at a stop of 2 %
+    EXPECT_NEAR(share / moved, 1 - std::exp(-0.02 * turns), 0.2);
+}
+
+TEST(StepLaws, AControlHoldsABoostInFourTenthsAHandInSix) {
+    const auto half = [](const std::string& demo, double rpm, double low, double high) {
+        Rig r(demo, rpm, low);
+        const double from = r.state.manifold;
+        r.levers.throttle = boostHeld(high);
+        double t = 0;
+        while (r.state.manifold < from + (high - from) * (1 - std::exp(-1.0)) && t < 5) {
+            r.step(0.02);
+            t += 0.02;
+        }
+        return t;
+    };
+    ASSERT_TRUE(loaded("farrier-summer").aircraft->notes.engine.boostControl);
+    EXPECT_NEAR(half("farrier-summer", 2300, 90e3, 110e3), 0.40, 0.05);
+    ASSERT_FALSE(loaded("sexton-meadow").aircraft->notes.engine.boostControl);
+    EXPECT_NEAR(half("sexton-meadow", 4000, 60e3, 62e3), 0.60, 0.06);
+}
+
+TEST(StepLaws, FuelPressureComesAndGoesInHalfASecond) {
+    Rig r("lorimer-spring", 2000, 32 * inHg);
+    const double full = r.state.fuelPressure;
+    EXPECT_NEAR(full / r.aircraft.notes.heat.fuelPressure.si(), 1.0, 0.01);
+    r.levers.cock = false;
+    r.run(0.5);
+    EXPECT_NEAR(r.state.fuelPressure / full, std::exp(-1.0), 0.01);
+}
+
+TEST(StepLaws, WaterIsUnderPressureInAThirdOfASecond) {
+    Rig r("collier-high", 2600, 45 * inHg);
+    r.levers.water = true;
+    r.run(0.3);
+    EXPECT_NEAR(r.state.waterPressure, (1 - std::exp(-1.0)) * 150e3, 3e3);
+    r.run(3.0);
+    EXPECT_NEAR(r.state.waterPressure, 150e3, 1e3);
+    r.effects.water = false;
+    r.run(0.3);
+    EXPECT_NEAR(r.state.waterPressure, std::exp(-1.0) * 150e3, 3e3);
+}
+
+// ---------------------------------------------------------------- power and what takes it
+
+/// Of what the cylinders give, how much a fault takes: the shaft's loss in one step over the indicated power.
+double taken(Rig r, const std::function<void(Rig&)>& change) {
+    Rig sound = r;
+    change(r);
+    const double lost = sound.step().shaft - r.step().shaft;
+    return lost / r.point().indicated;
+}
+
+TEST(StepLaws, EveryDamageTakesItsShareOfTheIndicatedPower) {
+    const Rig r("lorimer-spring", 2000, 32 * inHg);
+    EXPECT_NEAR(taken(r, [](Rig& x) { x.levers.ignition = Ignition::left; }), 0.07, 0.004) << "one plug of two";
+    EXPECT_NEAR(taken(r, [](Rig& x) { x.effects.leftMagneto = 0; }), 0.07, 0.004);
+    EXPECT_NEAR(taken(r, [](Rig& x) { x.effects.deadCylinders = 1 / 14.0; }), 1.2 / 14, 0.004)
+        << "the dead one is dragged";
+    EXPECT_NEAR(taken(r, [](Rig& x) { x.effects.ring = 1; }), 0.25, 0.01);
+    EXPECT_NEAR(taken(r, [](Rig& x) { x.state.rings = 0.5; }), 0.125, 0.006);
+    EXPECT_NEAR(taken(r, [](Rig& x) { x.effects.late = 1; }), 0.18, 0.008);
+    EXPECT_NEAR(taken(r, [](Rig& x) { x.effects.preIgnition = 1; }), 0.35, 0.015);
+    EXPECT_NEAR(taken(r, [](Rig& x) { x.state.fouledLeft = 0.5; }), 0.035, 0.003) << "half the plugs of one magneto";
+    EXPECT_NEAR(taken(r, [](Rig& x) { x.levers.ignition = Ignition::off; }), 1.0, 0.02) << "and none without a spark";
+}
+
+TEST(StepLaws, ABearingThatGoesBrakesByHalfTheFriction) {
+    const Rig r("lorimer-spring", 2000, 32 * inHg);
+    const double friction = r.point().friction / r.point().indicated;
+    EXPECT_NEAR(taken(r, [](Rig& x) { x.effects.bearing = 1; }), 0.5 * friction, 0.05 * friction);
+    EXPECT_NEAR(taken(r, [](Rig& x) { x.state.bearing = 0.5; }), friction, 0.1 * friction);
+}
+
+TEST(StepLaws, SeizedItStopsInSeconds) {
+    Rig r("lorimer-spring", 2000, 32 * inHg);
+    r.state.bearing = 1.0;
+    const double n = r.state.n;
+    r.run(1.0);
+    EXPECT_NEAR(n - r.state.n, 8.0, 0.9) << "eight turns a second less each second";
+    r.run(5.0);
+    EXPECT_EQ(r.state.n, 0.0);
+    EXPECT_FALSE(r.state.firing);
+}
+
+TEST(StepLaws, ALeakOfTheInductionLetsAnEighthOfTheDifferenceIn) {
+    Rig r("lorimer-spring", 2000, 20 * inHg);
+    r.effects.inductionLeak = 1.0;
+    const auto out = r.run(6.0);
+    const double outside = r.around.air.pressure.si(), held = 20 * inHg;
+    EXPECT_NEAR(r.state.manifold - held, 0.12 * (outside - held), 0.012 * (outside - held));
+    // A quarter of what is missing to the outside's pressure leans it.
+    Rig sound("lorimer-spring", 2000, r.state.manifold);
+    const auto whole = sound.run(1.0);
+    const double ratio = out[Gauge::fuelFlow] / r.state.airFlow / (whole[Gauge::fuelFlow] / sound.state.airFlow);
+    EXPECT_NEAR(ratio, 1 - 0.25 * (1 - r.state.manifold / outside), 0.006);
+}
+
+TEST(StepLaws, IceNarrowsThePassageAndEnriches) {
+    Rig r("sexton-meadow", 1800, 200e3);
+    const auto open = r.run(1.0);
+    const double wide = r.state.manifold, before = open[Gauge::fuelFlow] / r.state.airFlow;
+    r.state.ice = 0.4;
+    r.state.manifold = wide * (1 - 0.65 * 0.4);
+    const auto iced = r.step();
+    EXPECT_NEAR(iced[Gauge::fuelFlow] / r.state.airFlow / before, 1 + 0.35 * 0.4, 0.01);
+    r.state.ice = 0.4;
+    r.run(2.0);
+    EXPECT_NEAR(r.state.manifold / r.state.wideOpen, 1 - 0.65 * r.state.ice, 0.02);
+}
+
+// ---------------------------------------------------------------- fuel
+
+TEST(StepLaws, TheFilmOnTheWallsIsAquinosTwoParameters) {
+    // X is a fifth, and half of what is not vapour at the charge's temperature besides; τ is 0.4 s at 60 °C and e times
+    // that for each 40 K colder. By the notes of a gasoline's curve vapour is 1/(1 + exp(−(T − 14)/16)).
+    Rig r("lorimer-spring", 2000, 32 * inHg);
+    const auto p = r.point();
+    const double celsius = p.chargeTemperature.si() - 273.15;
+    const double x = 0.2 + 0.5 * (1 - 1 / (1 + std::exp(-(celsius - 14) / 16)));
+    const double tau = 0.4 * std::exp((60 - celsius) / 40);
+    EXPECT_NEAR(r.state.wall, x * p.fuelFlow.si() * tau, 0.04 * r.state.wall);
+    // Shut off, what is on them comes off with that time.
+    const double wall = r.state.wall;
+    r.levers.cutOff = true;
+    r.step();
+    EXPECT_NEAR(r.state.wall / wall, std::exp(-0.1 / tau), 0.01);
+}
+
+TEST(StepLaws, ThePrimerGivesItsDosesWhichEvaporateAndDrain) {
+    Rig r("lorimer-spring", 2000, 32 * inHg);
+    const Temperature cold = Temperature::si(283.15);
+    r.state = r.engine.standing(cold, cold);
+    r.levers.primer = 0.5;
+    r.levers.ignition = Ignition::off;
+    r.levers.throttle = throttleAt(0.0);
+    r.around.ias = Speed{};
+    r.run(4.0);
+    EXPECT_NEAR(r.state.primed / r.engine.doseMass(), 2.0, 0.03) << "half a dose a second";
+    EXPECT_NEAR(r.state.taken / r.engine.doseMass(), 2.0, 0.01);
+    r.levers.primer = 0.0;
+    const double tau = start::evaporationTime(cold).si(), vapour = r.state.vapour, primed = r.state.primed;
+    r.run(10.0);
+    EXPECT_NEAR((1 - r.state.vapour) / (1 - vapour), std::exp(-10 / tau), 0.01);
+    EXPECT_NEAR(r.state.primed / primed, std::exp(-10 / 180.0), 0.003) << "it runs out of the drain in three minutes";
+    EXPECT_NEAR(r.state.spilled / r.engine.doseMass(), 2.0 - r.state.primed / r.engine.doseMass(), 0.02);
+}
+
+TEST(StepLaws, ABoosterPumpGivesEightyFiveHundredthsGravitySix) {
+    Rig r("lorimer-spring", 2000, 32 * inHg);
+    r.effects.fuelPump = 0.0;
+    r.levers.booster = false;
+    r.run(6.0);
+    const double alone = r.state.fuelPressure / r.aircraft.notes.heat.fuelPressure.si();
+    EXPECT_LT(alone, 0.2) << "a dead pump lets hardly anything through";
+    r.levers.booster = true;
+    r.run(6.0);
+    EXPECT_NEAR(r.state.fuelPressure / r.aircraft.notes.heat.fuelPressure.si(), 0.85, 0.01);
+    r.effects.vapour = 0.5;
+    r.run(6.0);
+    EXPECT_NEAR(r.state.fuelPressure / r.aircraft.notes.heat.fuelPressure.si(), 0.85 * 0.95, 0.015)
+        << "under pressure hardly any vapour";
+}
+
+TEST(StepLaws, ALeakTakesItsFuelAndItsPressure) {
+    Rig r("lorimer-spring", 2000, 32 * inHg);
+    const double before = r.state.spilled, pressure = r.state.fuelPressure;
+    r.effects.fuelLeak = 0.03;
+    r.run(10.0);
+    const double share = 1 - 8 * 0.03;
+    EXPECT_NEAR(r.state.fuelPressure / pressure, share, 0.01) << "an eightfold: 24 % at the worst";
+    EXPECT_NEAR(r.state.spilled - before, 0.03 * 10 * 0.85, 0.02)
+        << "the booster feeds it with 0.85 of its pressure at least";
+}
+
+// ---------------------------------------------------------------- starter
+
+TEST(StepLaws, AStarterGrowsHotInThreeTriesAndCoolsInTenMinutes) {
+    Rig r("lorimer-spring", 2000, 32 * inHg);
+    const Temperature warm = Temperature::si(300);
+    r.state = r.engine.standing(warm, warm);
+    r.around.ias = Speed{};
+    r.levers.ignition = Ignition::off;
+    r.levers.mesh = true;
+    const double most = r.aircraft.notes.start.crankMost.si();
+    r.run(most);
+    EXPECT_NEAR(r.state.starterHeat, 1 / 3.0 - most / 600, 0.02) << "a third of what it may, less what it gave off";
+    r.levers.mesh = false;
+    const double hot = r.state.starterHeat;
+    r.run(60);
+    EXPECT_NEAR(hot - r.state.starterHeat, 0.1, 0.002);
+    // It cannot turn a locked engine: more current, three times the heat.
+    const double free = [&] {
+        Rig f = r;
+        f.levers.mesh = true;
+        return f.step().starterAmperes;
+    }();
+    r.effects.locked = true;
+    r.levers.mesh = true;
+    const double before = r.state.starterHeat;
+    const auto stalled = r.run(1.0);
+    EXPECT_NEAR(stalled.starterAmperes / free, 1.6, 0.01);
+    EXPECT_NEAR(r.state.starterHeat - before, 1.0 / most - 1 / 600.0, 0.003);
+    EXPECT_EQ(r.state.n, 0.0);
+}
+
+// ---------------------------------------------------------------- blades
+
+TEST(StepLaws, BladesFeatherInTheirSecondsAndDrawEightyAmperes) {
+    Rig r("lorimer-spring", 2000, 32 * inHg);
+    const double pitch = r.state.pitch;
+    r.levers.feather = true;
+    r.levers.cutOff = true;
+    double t = 0;
+    EXPECT_NEAR(r.step().feathering, 80.0, 1e-9);
+    for (t = 0.1; r.state.pitch < 0.985 * 14 && t < 60; t += 0.1)
+        r.step();
+    EXPECT_NEAR(t, std::log(0.985 * 14 / pitch) / 0.33, 0.2) << "a third of the pitch each second";
+    r.run(2.0);
+    EXPECT_EQ(r.step().feathering, 0.0) << "home, the pump is cut";
+    r.levers.feather = false;
+    r.run(2.0);
+    EXPECT_NEAR(std::log(14 / r.state.pitch), 0.66, 0.02);
+    // Under half the battery's volts nothing moves.
+    r.around.volts = 0.40 * r.aircraft.notes.start.battery.volts;
+    const double held = r.state.pitch;
+    r.run(2.0);
+    EXPECT_EQ(r.state.pitch, held);
+}
+
+TEST(StepLaws, AGovernorMovesBladesAThirdInASecond) {
+    Rig r("lorimer-spring", 2400, 38 * inHg);
+    const double pitch = r.state.pitch;
+    r.levers.rpm = 1500 / 60.0;
+    r.run(0.5);
+    EXPECT_NEAR(r.state.pitch / pitch, std::pow(1.035, 5), 0.02) << "35 hundredths a second at most";
+    r.effects.runaway = 1.0;
+    const double coarse = r.state.pitch;
+    r.run(0.5);
+    EXPECT_NEAR(r.state.pitch / coarse, std::pow(0.965, 5), 0.02) << "and back as fast";
+    EXPECT_TRUE(r.step().signs.propellerLeverDead);
+}
+
+// ---------------------------------------------------------------- oil and wear
+
+TEST(StepLaws, OilIsUsedAtItsShareOfTheFuelAndTenfoldPastBadRings) {
+    Rig r("lorimer-spring", 2000, 32 * inHg);
+    const double fuel = r.point().fuelFlow.si(), before = r.state.oilMass;
+    r.run(60);
+    EXPECT_NEAR((before - r.state.oilMass) / (fuel * 60), 0.008, 0.0004) << "eight grams a kilogram";
+    r.effects.ring = 1.0;
+    const double then = r.state.oilMass;
+    const auto out = r.run(10);
+    EXPECT_NEAR((then - r.state.oilMass) / (out[Gauge::fuelFlow] * r.aircraft.notes.fuel.density * 10), 0.072, 0.004);
+}
+
+TEST(StepLaws, OilPressureIsWhatPumpValveAndBearingLeave) {
+    const Rig sound("lorimer-spring", 2000, 32 * inHg);
+    const double rated = sound.aircraft.model().ratedRpm;
+    const auto share = [&](const std::function<void(Effects&)>& change) {
+        Rig r = sound, s = sound;
+        change(r.effects);
+        r.run(3.0);
+        s.run(3.0);
+        return r.state.oilPressure / s.state.oilPressure;
+    };
+    EXPECT_NEAR(share([](Effects& e) { e.oilPump = 0.6; }), 0.6, 0.01);
+    EXPECT_NEAR(share([](Effects& e) { e.bearing = 0.5; }), 1 - 0.55 * 0.5, 0.04);
+    EXPECT_NEAR(share([](Effects& e) { e.oilRelief = 0.45; }), 0.45 * std::min(1.0, 2000 / 60.0 / rated + 0.25), 0.01);
+    // It follows in four tenths of a second.
+    Rig r = sound;
+    const double before = r.state.oilPressure;
+    r.effects.oilPump = 0.0;
+    r.run(0.4);
+    EXPECT_NEAR(r.state.oilPressure / before, std::exp(-1.0), 0.02);
+}
+
+TEST(StepLaws, WithoutPressureABearingLastsAMinuteAndAQuarterAtRatedRpm) {
+    Rig r("lorimer-spring", 2000, 32 * inHg);
+    r.effects.oilPump = 0.0;
+    r.run(5.0);
+    const double before = r.state.bearing;
+    r.run(10.0);
+    EXPECT_NEAR(r.state.bearing - before, 10 / 75.0 * r.state.n / r.aircraft.model().ratedRpm, 0.01);
+}
+
+TEST(StepLaws, KnockThatLastsIsRememberedTenSecondsAndTakesTheRingsInFourMinutes) {
+    Rig r("lorimer-spring", 2000, 32 * inHg);
+    r.effects.detonation = 1.0;
+    r.levers.throttle = boostHeld(50 * inHg);
+    r.run(2.0);
+    r.state.knocking = 1.0;
+    const double knock = r.step().knock;
+    const double before = r.state.knocking, rings = r.state.rings;
+    r.step();
+    EXPECT_NEAR(r.state.knocking, knock + (before - knock) * std::exp(-0.01), 0.01);
+    EXPECT_NEAR(r.state.rings - rings, (r.state.knocking - 0.3) / 0.7 * 0.1 / 240, 2e-5);
+    r.effects = {};
+    r.levers.throttle = boostHeld(25 * inHg);
+    r.run(3.0);
+    const double left = r.state.knocking;
+    r.run(10.0);
+    EXPECT_NEAR(r.state.knocking / left, std::exp(-1.0), 0.01);
+}
+
+TEST(StepLaws, PlugsFoulInAnHourOfSlowIdlingAndBurnCleanInSeconds) {
+    Rig r("lorimer-spring", 2400, 20 * inHg, 0, 0);
+    r.levers.throttle = rpmHeld(650 / 60.0);
+    r.run(40);
+    r.levers.byHand = 0.09;
+    r.run(1);
+    ASSERT_TRUE(r.state.firing);
+    ASSERT_LT(r.state.n, r.aircraft.notes.warmUp.leastRpm ? r.aircraft.notes.warmUp.leastRpm->si() : 14.0);
+    const double before = r.state.fouledLeft;
+    r.run(60);
+    EXPECT_NEAR(r.state.fouledLeft - before, 0.6 * 60 / 1800, 0.002) << "three fifths in half an hour";
+    const Rating& rated = *r.aircraft.notes.rating(r.aircraft.notes.phase(Phase::takeOff).rating);
+    Rig hard("lorimer-spring", rated.rpm.si() * 60, rated.boost->si(), 0.0);
+    hard.state.fouledRight = 0.5;
+    hard.run(4.0);
+    EXPECT_NEAR(hard.state.fouledRight, 0.5 - 4 / 29.0, 0.02) << "half of them in a quarter of a minute at full power";
+    Rig cruise("lorimer-spring", 1800, 26 * inHg);
+    cruise.state.fouledRight = 0.5;
+    cruise.run(4.0);
+    EXPECT_EQ(cruise.state.fouledRight, 0.5);
+    cruise.effects.metering = 1.3;
+    cruise.run(60.0);
+    EXPECT_NEAR(cruise.state.fouledLeft, 0.15 * 60 / 1800, 0.001) << "too rich in the air: a quarter as fast";
+}
+
+TEST(StepLaws, IceMeltsInSecondsUnderHeatAndInMinutesStanding) {
+    Rig r("sexton-meadow", 1800, 70e3);
+    r.state.ice = 0.5;
+    r.levers.hotAir = 1.0;
+    r.run(5.0);
+    EXPECT_NEAR(0.5 - r.state.ice, 5 / 25.0, 0.01);
+    r.state = r.engine.standing(Temperature::si(300), Temperature::si(300));
+    r.state.ice = 0.5;
+    r.around.ias = Speed{};
+    r.levers.ignition = Ignition::off;
+    r.run(12.0);
+    EXPECT_NEAR(0.5 - r.state.ice, 0.1, 0.002);
+}
+
+// ---------------------------------------------------------------- heat
+
+TEST(StepLaws, FaultsHeatHeadsAndOilByTheirShares) {
+    const Rig sound("lorimer-spring", 2000, 32 * inHg);
+    const auto drive = [&](const Rig& r) {
+        auto d = r.engine.drive(r.point(), r.state.n, r.levers, r.around);
+        return d;
+    };
+    /// K that a second of the same gives, where heat in or out is multiplied.
+    const auto expected = [&](double metalIn, double metalOut, double oilIn, double oilOut) {
+        auto f = sound.aircraft.thermal.forcing(drive(sound));
+        f.metalIn *= metalIn;
+        f.metalOut *= metalOut;
+        f.oilIn *= oilIn;
+        f.oilOut *= oilOut;
+        return sound.aircraft.thermal.after(
+            {Temperature::si(sound.state.headOrCoolant), Temperature::si(sound.state.oil)}, f, Duration::si(0.1));
+    };
+    const auto base = expected(1, 1, 1, 1);
+    const auto got = [&](const std::function<void(Rig&)>& change) {
+        Rig r = sound, s = sound;
+        change(r);
+        r.step();
+        s.step();
+        return std::pair{r.state.headOrCoolant - s.state.headOrCoolant, r.state.oil - s.state.oil};
+    };
+    const auto near = [&](const std::pair<double, double>& d, const heat::Temperatures& e, const char* what) {
+        const double head = e.headOrCoolant.si() - base.headOrCoolant.si(), oil = e.oil.si() - base.oil.si();
+        EXPECT_NEAR(d.first, head, 0.08 * std::abs(head) + 4e-4) << what;
+        EXPECT_NEAR(d.second, oil, 0.08 * std::abs(oil) + 4e-4) << what;
+    };
+    near(got([](Rig& r) { r.effects.bearing = 1; }), expected(1, 1, 2.2, 1), "bearing");
+    near(got([](Rig& r) { r.effects.ring = 1; }), expected(1, 1, 1 + 1.2 * 0.6, 1), "ring");
+    near(got([](Rig& r) { r.effects.late = 1; }), expected(1.12, 1, 1, 1), "late");
+    near(got([](Rig& r) { r.effects.preIgnition = 1; }), expected(1.9, 1, 1, 1), "pre-ignition");
+    near(got([](Rig& r) { r.effects.oilCooler = 0.3; }), expected(1, 1, 1, 0.3), "clogged");
+    near(got([](Rig& r) { r.effects.congealed = 1; }), expected(1, 1, 1, 0.05), "congealed, its flap open");
+    near(got([](Rig& r) { r.state.oilMass *= 0.3; }), expected(1, 1, 1, 0.5), "three tenths of the oil");
+}
+
+TEST(StepLaws, LostCoolantCarriesLessHeat) {
+    Rig r("farrier-summer", 2300, 100e3);
+    ASSERT_EQ(r.aircraft.thermal.cooling(), Cooling::liquid);
+    r.state.headOrCoolant = 375;
+    r.effects.coolantLeak = 1 / 120.0;
+    const double full = r.state.coolant;
+    r.run(6.0);
+    EXPECT_NEAR(full - r.state.coolant, 0.05, 0.003) << "all of it in two minutes";
+    r.state.coolant = 0.05;
+    const auto dry = r.step();
+    const double air = r.around.air.temperature.si(), truly = r.state.headOrCoolant;
+    EXPECT_NEAR(dry[Gauge::coolantTemperature] - air, (truly - air) * (0.3 + 0.7 * r.state.coolant / 0.15), 0.5)
+        << "a bulb half dry reads between air and metal";
+}
+
+// ---------------------------------------------------------------- electrics, hydraulics, drag
+
+TEST(StepLaws, AGeneratorCutsInAtThirtyHundredthsOfRatedRpmAndGivesAllAtFortyFive) {
+    const auto generated = [](double share) {
+        Rig r("farrier-summer", 2300, 100e3);
+        r.state.n = share * r.aircraft.model().ratedRpm;
+        r.state.quickens = 0;
+        return r.step(0.001).generated;
+    };
+    EXPECT_EQ(generated(0.28), 0.0);
+    EXPECT_NEAR(generated(0.375), 0.5, 0.02);
+    EXPECT_NEAR(generated(0.45), 1.0, 0.02);
+}
+
+TEST(StepLaws, AStandingPropellerDragsAFeatheredOneHardly) {
+    Rig r("lorimer-spring", 2000, 32 * inHg);
+    const auto& p = r.aircraft.notes.propeller;
+    r.state = r.engine.standing(Temperature::si(300), Temperature::si(300));
+    r.levers.ignition = Ignition::off;
+    r.levers.cock = false;
+    r.around.ias = Speed{};
+    const double standing = r.step().standingDrag;
+    EXPECT_NEAR(standing, 0.7854 * p.diameter * p.diameter * 0.1 * 0.6, 0.01 * standing)
+        << "a tenth of the disc, broadside";
+    r.state.pitch = 14;
+    r.levers.feather = true;
+    const double feathered = r.step().standingDrag;
+    EXPECT_NEAR(feathered, 0.00125 * p.blades * p.diameter * p.diameter, 0.01 * feathered);
+    EXPECT_LT(feathered, 0.12 * standing);
+}
+
+} // namespace
+} // namespace amber
