@@ -70,13 +70,14 @@ Filled Describer::asPlanned(Phase phase, std::string_view name) const {
                 {{"boost", Dimension::manifoldPressure, p.point.manifoldPressure.si()}}};
     if (name == "dilution" && (!f || *f->si <= 0))
         return {n_.stop.dilution.empty() ? "none in the notes" : "not needed", Origin::notes};
+    if (!f && name == "change-height") // none before the top
+        return {"the top", Origin::model};
     if (!f) {
         const bool speed = name == "lift-off" || name == "safe-single" || name == "approach";
-        return {name == "gear"            ? "none"
-                : name == "metal-run-up"  ? "no minimum"
-                : name == "change-height" ? "the top"
-                : speed                   ? "not in the notes"
-                                          : "—",
+        return {name == "gear"           ? "none"
+                : name == "metal-run-up" ? "no minimum"
+                : speed                  ? "not in the notes"
+                                         : "—",
                 Origin::notes};
     }
     Filled out{toldFigure(*f), f->origin};
