@@ -320,6 +320,70 @@ TEST(StepLaws, AStarterGrowsHotInThreeTriesAndCoolsInTenMinutes) {
     EXPECT_EQ(r.state.n, 0.0);
 }
 
+TEST(StepLaws, AStarterTurnsDownToFourTenthsOfTheVolts) {
+    const auto turns = [](double share) {
+        Rig r("farrier-summer", 2300, 100e3);
+        r.state = r.engine.standing(Temperature::si(300), Temperature::si(300));
+        r.around.ias = Speed{};
+        r.around.volts = share * r.aircraft.notes.start.battery.volts;
+        r.levers.ignition = Ignition::off;
+        r.levers.mesh = true;
+        r.run(1.0);
+        return r.state.n > 0;
+    };
+    EXPECT_TRUE(turns(0.45));
+    EXPECT_FALSE(turns(0.35));
+}
+
+TEST(StepLaws, AWheelIsRunUpOnSixTenthsOfTheCurrentInItsSeconds) {
+    Rig r("chandler-haven", 2000, 30 * inHg);
+    ASSERT_EQ(r.aircraft.notes.start.starter.kind, StarterKind::inertia);
+    r.state = r.engine.standing(Temperature::si(300), Temperature::si(300));
+    r.around.ias = Speed{};
+    r.levers.ignition = Ignition::off;
+    r.levers.energise = true;
+    start::CrankConditions c;
+    c.oil = Temperature::si(300);
+    c.supply = start::Supply::battery;
+    c.bladesPerRevolution = start::bladesPerRevolution(r.aircraft.notes);
+    const auto crank = start::crank(r.aircraft.notes.start, c);
+    EXPECT_NEAR(r.step().starterAmperes, 0.6 * crank.amperes, 0.01 * crank.amperes);
+    r.run(3.9);
+    EXPECT_NEAR(r.state.wheel, 4.0 / crank.energise.si(), 0.01);
+    r.levers.energise = false;
+    r.levers.mesh = true;
+    r.state.wheel = 1.0;
+    r.run(3.0);
+    EXPECT_NEAR(r.state.wheel, 1 - 3 / 15.0, 0.01) << "a quarter of a minute is in it";
+}
+
+TEST(StepLaws, AMeterBeforeALeakCountsItToo) {
+    Rig r("lorimer-spring", 2000, 32 * inHg);
+    r.effects.fuelLeak = 0.02;
+    const auto out = r.run(5.0);
+    Rig sound("lorimer-spring", 2000, 32 * inHg);
+    const auto whole = sound.run(5.0);
+    const double density = r.aircraft.notes.fuel.density,
+                 share = r.state.fuelPressure / r.aircraft.notes.heat.fuelPressure.si();
+    EXPECT_NEAR((out[Gauge::fuelFlow] - whole[Gauge::fuelFlow]) * density, 0.02 * share, 0.001);
+}
+
+TEST(StepLaws, AStrideLeavesTheStateOfItsPoint) {
+    Rig r("lorimer-spring", 2000, 32 * inHg);
+    auto s = r.state;
+    r.levers.throttle = boostHeld(28 * inHg);
+    const auto settled = r.engine.settle(r.levers, r.around);
+    const double taken = s.taken;
+    r.engine.stride(s, r.levers, r.around, 60'000);
+    EXPECT_NEAR(s.airFlow, settled.point.airFlow.si(), 1e-9);
+    EXPECT_NEAR(s.fuelAir, settled.point.fuelAirRatio, 1e-9);
+    EXPECT_NEAR(s.manifold, 28 * inHg, 1);
+    EXPECT_NEAR(s.wideOpen, settled.point.wideOpen.si(), 1e-6);
+    EXPECT_NEAR(s.taken - taken, 60 * settled.point.fuelFlow.si(), 1e-9);
+    EXPECT_NEAR(s.bowl / r.state.bowl, 1.0, 0.02) << "the bowl is full";
+    EXPECT_NEAR(s.fired - r.state.fired, 60, 1e-9);
+}
+
 // ---------------------------------------------------------------- blades
 
 TEST(StepLaws, BladesFeatherInTheirSecondsAndDrawEightyAmperes) {

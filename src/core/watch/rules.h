@@ -158,17 +158,17 @@ Verdict broken(Rule rule, std::string why);
 /// The rule's colour when it is broken, else normal, with the same words.
 Verdict unless(bool kept, Rule rule, std::string why);
 /// A value against the most it may be; as much as `width` over it, which nobody can read, is told as on it.
-/// @param words told whether it is kept
+/// @param said the words, told whether it is kept
 template <class Words>
-Verdict atMost(Rule rule, double value, double most, double width, Words&& words) {
+Verdict atMost(Rule rule, double value, double most, double width, Words&& said) {
     const bool kept = value <= most + width;
-    return unless(kept, rule, words(kept));
+    return unless(kept, rule, said(kept));
 }
 /// The same against the least it may be.
 template <class Words>
-Verdict atLeast(Rule rule, double value, double least, double width, Words&& words) {
+Verdict atLeast(Rule rule, double value, double least, double width, Words&& said) {
     const bool kept = value >= least - width;
-    return unless(kept, rule, words(kept));
+    return unless(kept, rule, said(kept));
 }
 /// Serious ice on the way: in the air, at settings that are kept. On the ground a step of the run-up cures it, and full
 /// throttle blows through it in minutes: there it is told only.

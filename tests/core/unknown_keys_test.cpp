@@ -1,0 +1,85 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// No table of any file takes a key that it does not know: a slip of the pen is told, not passed over.
+#include "reading/notes_reader.h"
+#include "sortie/sortie.h"
+#include "test_data.h"
+#include <algorithm>
+#include <filesystem>
+#include <regex>
+#include <set>
+
+namespace amber {
+namespace {
+
+std::vector<std::string> tomlIn(const std::string& folder) {
+    std::vector<std::string> out;
+    for (const auto& entry : std::filesystem::directory_iterator(test::dataPath(folder)))
+        if (entry.path().extension() == ".toml")
+            out.push_back(entry.path().string());
+    std::sort(out.begin(), out.end());
+    return out;
+}
+
+/// Each header that no earlier file had, with a key of nobody's under it; says whether the reader told it on its line.
+template <class Read>
+std::size_t eachHeader(const std::vector<std::string>& files, Read&& read) {
+    std::set<std::string> seen;
+    const std::regex header(R"(^\[\[?([a-z_.-]+)\]\]?\s*(#.*)?$)");
+    for (const auto& file : files) {
+        std::istringstream in(test::fileText(file));
+        std::vector<std::string> lines;
+        for (std::string line; std::getline(in, line);)
+            lines.push_back(line);
+        for (std::size_t i = 0; i < lines.size(); ++i) {
+            std::smatch m;
+            if (!std::regex_match(lines[i], m, header) || !seen.insert(m[1]).second)
+                continue;
+            std::string text;
+            for (std::size_t k = 0; k < lines.size(); ++k)
+                text += lines[k] + "\n" + (k == i ? "nonsense = 1\n" : "");
+            const Problems problems = read(text, file);
+            EXPECT_TRUE(std::any_of(problems.begin(), problems.end(),
+                                    [&](const Problem& p) {
+                                        return p.line == static_cast<int>(i) + 2 &&
+                                               p.text().find("nonsense") != std::string::npos;
+                                    }))
+                << file << ": " << lines[i] << (problems.empty() ? " takes it" : ": " + problems.front().text());
+        }
+    }
+    return seen.size();
+}
+
+TEST(UnknownKeys, NoTableOfNotesTakesOne) {
+    auto files = tomlIn("notes");
+    const auto old = tomlIn("../tests/fixtures/format1");
+    files.insert(files.end(), old.begin(), old.end());
+    const std::regex variant("\\[\\[variant\\]\\]\\s+id = \"([^\"]+)\"");
+    const auto headers = eachHeader(files, [&](const std::string& text, const std::string& file) {
+        Problems all = readNotes(text, file).problems;
+        // What a variant changes is read with it, as `check` does for each.
+        for (std::sregex_iterator v(text.begin(), text.end(), variant), end; v != end; ++v)
+            for (auto& p : readNotes(text, file, (*v)[1]).problems)
+                all.push_back(std::move(p));
+        return all;
+    });
+    EXPECT_GT(headers, 40u);
+}
+
+TEST(UnknownKeys, NoTableOfASortieTakesOne) {
+    const auto headers = eachHeader(tomlIn("demo"), [](const std::string& text, const std::string& file) {
+        return readSortie(text, file).problems;
+    });
+    EXPECT_GT(headers, 8u);
+}
+
+TEST(UnknownKeys, DewPointOverTheAirIsRefusedButForItsRounding) {
+    const auto& l = test::loaded("lorimer-spring");
+    Sortie s = *l.sortie;
+    s.day.dewPoint = Temperature::si(s.day.oat.si() + 0.4);
+    EXPECT_TRUE(checkSortie(s, l.aircraft->notes, "").empty());
+    s.day.dewPoint = Temperature::si(s.day.oat.si() + 0.7);
+    EXPECT_FALSE(checkSortie(s, l.aircraft->notes, "").empty());
+}
+
+} // namespace
+} // namespace amber
