@@ -1,16 +1,24 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What the advice and the emergencies say, in figures: sums by hand beside each.
 #include "advice/best_cruise.h"
+#include "advice/climb_bands.h"
 #include "advice/cool_down.h"
+#include "advice/cooling.h"
 #include "advice/ground_budget.h"
 #include "advice/load_cures.h"
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
 #include "heat/heat_solve.h"
+#include "loading/distances.h"
+#include "loading/envelope.h"
+#include "plan/lever_picture.h"
+#include "plan/load_plan.h"
 #include "plan/plan.h"
+#include "reading/notes_check.h"
 #include "start/start_order.h"
 #include "test_data.h"
 #include "trouble/dive.h"
+#include "trouble/engine_out.h"
 #include "trouble/go_round.h"
 #include "watch/watch.h"
 #include <cmath>
@@ -182,6 +190,19 @@ TEST(DiveFigures, ItEndsThreeHundredMetresOverTheNearerField) {
         EXPECT_NEAR(d.aheadSeconds, 60 * (first.fall / *d.allowed - 1), 0.5);
 }
 
+TEST(GlideFigures, TimeIsTheWayOverTheTrueSpeedHalfWayDown) {
+    const auto& l = loaded("farrier-summer");
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    const auto m = trouble::momentAt(l.aircraft->notes, *l.sortie, f, f[Phase::cruise].start + 60);
+    const auto g = trouble::glideFrom(*l.aircraft, *l.sortie, m);
+    const auto air =
+        l.sortie->day.at(l.sortie->day.pressureAltitudeOf(Length::si(m.height.si() - 0.5 * m.aboveField.si())));
+    const double tas = air::trueAirspeed(g.ias, air.pressure, air.temperature).si(), down = m.aboveField.si();
+    EXPECT_NEAR(g.seconds, std::hypot(g.distance, down) / tas, 0.01 * g.seconds);
+    if (!g.byNotes)
+        EXPECT_NEAR(g.sink.si() * g.seconds, down, 0.01 * down) << "down it is as long as its sink takes";
+}
+
 // ---------------------------------------------------------------- watch and words
 
 TEST(WatchFigures, AFallIsReadFromWhereAMinuteAgoItStood) {
@@ -301,6 +322,263 @@ TEST(FlownFigures, ACruiseThatIsNotTheFirstSaysWhatItCosts) {
             else
                 EXPECT_TRUE(p.why.starts_with("less rpm")) << p.why;
         }
+}
+
+TEST(NotesFigures, AColumnThatGivesANormalRangeOnlyIsTakenForItsPhase) {
+    const auto& heads = loaded("tinker-damp").aircraft->notes.gauges.at(Gauge::headTemperature);
+    const auto fahrenheit = [](double f) { return (f - 32) / 1.8 + 273.15; };
+    EXPECT_NEAR(*heads.in(Phase::start).normalLow, fahrenheit(-40), 0.01);
+    EXPECT_NEAR(*heads.in(Phase::start).normalHigh, fahrenheit(410), 0.01);
+    EXPECT_NEAR(*heads.in(Phase::runUp).normalLow, fahrenheit(120), 0.01);
+    EXPECT_NEAR(*heads.in(Phase::takeOff).normalHigh, fahrenheit(440), 0.01);
+}
+
+TEST(NotesFigures, FourThousandKilowattsAnEngineAreTheMostThatIsBelieved) {
+    TypeNotes n = loaded("lorimer-spring").aircraft->notes;
+    const auto told = [&](double watt) {
+        n.ratings.front().lines.front().power = Power::si(watt);
+        Problems problems;
+        checkNotes(n, problems);
+        return std::any_of(problems.begin(), problems.end(), [](const Problem& p) {
+            return p.text().find("power is out of range") != std::string::npos;
+        });
+    };
+    EXPECT_FALSE(told(3.9e6));
+    EXPECT_TRUE(told(4.1e6));
+    EXPECT_TRUE(told(900));
+    EXPECT_FALSE(told(1.1e3));
+}
+
+TEST(CalibrationFigures, WhatALineMissesIsThePointOverTheLine) {
+    std::size_t seen = 0;
+    for (const auto& name : test::demoNames()) {
+        const auto& a = *loaded(name).aircraft;
+        for (const auto& residual : a.calibration.residuals) {
+            const Rating* rating = a.notes.rating(residual.rating);
+            ASSERT_TRUE(rating) << name;
+            for (const auto& line : rating->lines) {
+                if (line.line != residual.line || !line.power || !residual.power)
+                    continue;
+                engine::Demand d{rating->rpm,
+                                 rating->boostOf(line),
+                                 a.notes.gearIndex(line.gear).value_or(0),
+                                 air::standardDay(Length{}).at(line.at),
+                                 Speed{},
+                                 rating->mixture};
+                d.held = d.boost.has_value();
+                d.water = rating->water;
+                const auto p = engine::operate(a.model(), d);
+                ++seen;
+                EXPECT_NEAR(*residual.power, p.power.si() / line.power->si() - 1, 0.002)
+                    << name << " " << residual.rating;
+                if (line.fuelFlow && residual.fuel)
+                    EXPECT_NEAR(*residual.fuel, p.fuelFlow.si() / (line.fuelFlow->si() * a.notes.fuel.density) - 1,
+                                0.002)
+                        << name << " " << residual.rating;
+                EXPECT_EQ(line.fuelFlow.has_value(), residual.fuel.has_value()) << name << " " << residual.rating;
+            }
+        }
+    }
+    EXPECT_GT(seen, 30u);
+}
+
+TEST(StartFigures, ThePlanComparesTheOrdersThatHaveANameAndAReason) {
+    const auto& l = loaded("mercer-frost");
+    const auto p = plan::makePlan(*l.aircraft, *l.sortie);
+    const auto named = start::namedOrders(l.aircraft->notes);
+    ASSERT_GE(named.size(), 2u);
+    ASSERT_GE(p.orders.size(), named.size());
+    EXPECT_EQ(std::count_if(p.orders.begin(), p.orders.end(), [](const auto& o) { return o.wanted; }), 1);
+    for (const auto& o : p.orders)
+        EXPECT_FALSE(o.named.reason.empty()) << o.named.name;
+}
+
+TEST(WordFigures, MilesAGallonAreThoseOfTheCockpit) {
+    // A kilometre on a litre: 3.785 km on a US gallon are 2.044 nautical miles.
+    const auto& n = loaded("lorimer-spring").aircraft->notes;
+    EXPECT_EQ(plan::milesText(n, 1e6, false), "2.04");
+}
+
+TEST(CoolingFigures, ThePictureHoldsTheNotesEdgesAndEachSpeedsOwnRate) {
+    const auto& l = loaded("farrier-summer");
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    const auto c = advice::coolingPicture(*l.aircraft, *l.sortie, f, Phase::climb);
+    const auto& band = l.aircraft->notes.gauges.at(Gauge::coolantTemperature).in(Phase::climb);
+    ASSERT_TRUE(c.amber && c.red);
+    EXPECT_EQ(c.amber->si(), *band.normalHigh);
+    EXPECT_EQ(c.red->si(), *band.limitHigh);
+    ASSERT_GE(c.ways.size(), 3u);
+    EXPECT_EQ(std::count_if(c.ways.begin(), c.ways.end(), [](const auto& w) { return w.planned; }), 1);
+    for (std::size_t i = 1; i < c.ways.size(); ++i)
+        if (c.ways[i].ias > c.ways[i - 1].ias)
+            EXPECT_LT(c.ways[i].settles.si(), c.ways[i - 1].settles.si()) << "faster is cooler";
+    ASSERT_TRUE(c.boils);
+    EXPECT_GT(c.boils->si(), 373.15) << "under a relief valve, with glycol in it";
+    for (const auto& r : c.remedies)
+        EXPECT_LT(r.change, 0.0) << r.what;
+    ASSERT_GE(c.openings.size(), 3u);
+    EXPECT_GT(c.openings.front().points.front().y, c.openings.back().points.front().y) << "shut is hotter than open";
+}
+
+TEST(ClimbFigures, BandsEndAtTheTopAndAddUpToTheClimb) {
+    for (const auto& name : test::demoNames()) {
+        const auto& l = loaded(name);
+        const auto f = flight::fly(*l.aircraft, *l.sortie);
+        const auto bands = advice::climbBands(*l.aircraft, *l.sortie, f);
+        ASSERT_GT(bands.size(), 1u) << name;
+        const auto& top = f.samples[f[Phase::climb].lastSample];
+        EXPECT_NEAR(bands.back().height.si(), top[Gauge::height], 1.0) << name;
+        EXPECT_NEAR(bands.back().time, f[Phase::climb].duration, 1.0) << name;
+        EXPECT_NEAR(bands.back().fuel, f[Phase::climb].fuel, 0.01 * f[Phase::climb].fuel) << name;
+        EXPECT_NEAR(bands.back().distance, f[Phase::climb].distance, 0.02 * f[Phase::climb].distance) << name;
+        for (std::size_t i = 1; i < bands.size(); ++i) {
+            EXPECT_GT(bands[i].height.si(), bands[i - 1].height.si()) << name;
+            EXPECT_GT(bands[i].time, bands[i - 1].time) << name;
+        }
+    }
+}
+
+TEST(BestCruiseFigures, EachHeightHasItsCurveFromSlowToFast) {
+    const auto& l = loaded("lorimer-spring");
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    const auto best = advice::CruiseSearch(*l.aircraft, *l.sortie, f).search();
+    ASSERT_GE(best.curves.size(), 4u);
+    for (const auto& c : best.curves) {
+        if (&c - &best.curves.front() < 3)
+            ASSERT_GE(c.points.size(), 8u) << c.height.si();
+        if (c.points.size() >= 8)
+            EXPECT_GT(c.points.back().cruise.tas.si(), 1.1 * c.points.front().cruise.tas.si()) << c.height.si();
+        for (std::size_t i = 1; i < c.points.size(); ++i)
+            EXPECT_GT(c.points[i].cruise.tas.si(), c.points[i - 1].cruise.tas.si());
+    }
+    ASSERT_TRUE(best.knee && best.miles);
+    EXPECT_GE(best.knee->miles, 0.985 * best.miles->miles);
+    EXPECT_GE(best.knee->cruise.tas.si(), best.miles->cruise.tas.si() * 0.999);
+}
+
+TEST(PrimingFigures, FuelEvaporatesInSevenSecondsAtFifteenDegreesAndEFoldSlowerThirtyTwoColder) {
+    EXPECT_NEAR(start::evaporationTime(Temperature::of(15, units::celsius)).si(), 7.0, 0.01);
+    EXPECT_NEAR(start::evaporationTime(Temperature::of(-17, units::celsius)).si(), 7 * std::exp(1.0), 0.05);
+    EXPECT_NEAR(start::evaporationTime(Temperature::of(31, units::celsius)).si(), 7 * std::exp(-0.5), 0.03);
+    // Half of a gasoline is vapour at 14 °C, e/(1 + e) of it sixteen degrees warmer.
+    EXPECT_NEAR(start::vapourFraction(Temperature::of(14, units::celsius)), 0.5, 1e-9);
+    EXPECT_NEAR(start::vapourFraction(Temperature::of(30, units::celsius)), std::exp(1) / (1 + std::exp(1)), 1e-9);
+}
+
+TEST(PrimingFigures, DosesThatFireLieBetweenFiveAndThirteenHundredthsOfVapour) {
+    const auto& n = loaded("lorimer-spring").aircraft->notes;
+    const start::Priming p(n.start);
+    const Temperature cold = Temperature::of(5, units::celsius);
+    const Pressure field = Pressure::si(standardPressure);
+    const auto advice = p.advice(cold, field);
+    EXPECT_NEAR(p.vapourRatio(advice.fireLow, cold, field), 0.050, 1e-6);
+    EXPECT_NEAR(p.vapourRatio(advice.fireHigh, cold, field), 0.130, 1e-6);
+    EXPECT_EQ(advice.flood, std::floor(advice.fireHigh) + 1);
+}
+
+TEST(CruiseFigures, EnduranceIsFuelOverBurnAndRangeThatTimesTheSpeed) {
+    const auto& l = loaded("lorimer-spring");
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    flight::CruiseConditions c;
+    c.air = l.sortie->day.at(f.cruisePressureAltitude);
+    c.weight = Mass::si(f.samples[f[Phase::cruise].firstSample][Gauge::weight]);
+    c.grade = l.sortie->fuelGrade;
+    c.fuel = Volume::si(1.0);
+    const engine::KnockBoundary knock(l.aircraft->notes, l.aircraft->model(), c.grade);
+    const auto& s = f[Phase::cruise].setting;
+    const auto p = flight::cruisePoint(*l.aircraft, c, knock, {s.rpm, s.boost, s.gear, s.mixture});
+    EXPECT_NEAR(p.burn, 2 * p.point.fuelFlow.si() / l.aircraft->notes.fuel.density, 1e-9)
+        << "two engines, the notes' density";
+    EXPECT_NEAR(p.endurance * p.burn, 1.0, 1e-9);
+    EXPECT_NEAR(p.range, p.endurance * p.tas.si(), 1e-3);
+    EXPECT_NEAR(p.burn / f.cruiseFuelFlow, f.fuelDensity / l.aircraft->notes.fuel.density, 0.01);
+}
+
+TEST(DistanceFigures, ATableIsReadInProportionAlongAllThreeOfItsSides) {
+    PerformanceTable table;
+    table.weights = {1000, 2000};
+    table.heights = {0, 1000};
+    table.temperatures = {273.15, 293.15};
+    table.entries = {100, 120, 150, 190, 300, 340, 420, 500}; // by weight, height, temperature
+    const Cockpit cockpit = loaded("lorimer-spring").aircraft->notes.cockpit;
+    std::string why;
+    const auto at = [&](double weight, double height, double temperature) {
+        return *loading::entryOf(table, cockpit, weight, height, temperature, why);
+    };
+    EXPECT_NEAR(at(1000, 0, 273.15), 100, 1e-9);
+    EXPECT_NEAR(at(2000, 1000, 293.15), 500, 1e-9);
+    EXPECT_NEAR(at(1250, 0, 273.15), 150, 1e-9) << "a quarter of the way to 300";
+    EXPECT_NEAR(at(1000, 750, 273.15), 137.5, 1e-9) << "three quarters of the way to 150";
+    EXPECT_NEAR(at(1000, 0, 278.15), 105, 1e-9) << "a quarter of the way to 120";
+    // By hand in all three: 0.75 × (0.25 × (100, 120) + 0.75 × (150, 190)) + 0.25 × (0.25 × (300, 340) + 0.75 × (420,
+    // 500)), the pairs a quarter along.
+    EXPECT_NEAR(at(1250, 750, 278.15), 0.75 * (0.25 * 105 + 0.75 * 160) + 0.25 * (0.25 * 310 + 0.75 * 440), 1e-9);
+    EXPECT_FALSE(loading::entryOf(table, cockpit, 2100, 0, 280, why));
+    EXPECT_FALSE(why.empty());
+}
+
+TEST(LoadFigures, HowMuchTooHeavyIsTheDifference) {
+    const auto& n = loaded("lorimer-spring").aircraft->notes;
+    const double pound = 0.45359237;
+    const auto over = loading::judgeWeight(n, 27400 * pound, 26000 * pound, "At take-off");
+    EXPECT_EQ(over.colour(), watch::Colour::red);
+    EXPECT_NE(over.sentence().find("1,400 lb more than the 26,000 lb"), std::string::npos) << over.sentence();
+    EXPECT_EQ(loading::judgeWeight(n, 26000.4 * pound, 26000 * pound, "").colour(), watch::Colour::normal)
+        << "less than can be read";
+    EXPECT_EQ(loading::judgeWeight(n, 26000.6 * pound, 26000 * pound, "").colour(), watch::Colour::red);
+}
+
+TEST(LoadFigures, PercentOfTheChordAreMetresBehindItsLeadingEdge) {
+    std::size_t seen = 0;
+    for (const auto& name : test::demoNames()) {
+        const auto& l = loaded(name).aircraft->notes.loading;
+        if (!l.inPercent)
+            continue;
+        ++seen;
+        for (const auto& e : l.envelope) {
+            const double forward = (e.forward - l.leadingEdge) / l.chord, aft = (e.aft - l.leadingEdge) / l.chord;
+            EXPECT_GT(forward, 0.05) << name;
+            EXPECT_LT(aft, 0.50) << name << ": nothing flies with it farther back";
+            EXPECT_LT(forward, aft) << name;
+        }
+    }
+    EXPECT_GT(seen, 0u);
+}
+
+TEST(DrillFigures, AStepOfTheNotesIsTheNotesAndOneOfTheDrillPractice) {
+    for (const auto& name : test::demoNames()) {
+        const auto& n = loaded(name).aircraft->notes;
+        std::size_t ours = 0, theirs = 0;
+        for (const auto& [phase, notes] : n.phases)
+            for (const auto& step : notes.steps)
+                if (step.line > 0) {
+                    EXPECT_EQ(step.origin, Origin::notes) << name << ": " << step.id;
+                    ++theirs;
+                } else {
+                    ours += step.origin == Origin::practice;
+                }
+        EXPECT_GT(ours, 10u) << name;
+        EXPECT_GT(theirs, 5u) << name;
+    }
+}
+
+TEST(LeverFigures, APropellerLeverStandsByItsRpm) {
+    // Fully fine at the most, fully coarse at 45 hundredths of it: half-way at 72½.
+    const auto& l = loaded("lorimer-spring");
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    double most = 0;
+    for (const auto& r : l.aircraft->notes.ratings)
+        most = std::max(most, r.rpm.si());
+    std::size_t seen = 0;
+    for (const Phase phase : {Phase::climb, Phase::cruise})
+        for (const auto& lever : plan::leversAt(*l.aircraft, *l.sortie, f, f[phase].start + 0.5 * f[phase].duration))
+            if (lever.acts == Acts::propeller && !lever.now.empty() && lever.now.front().share) {
+                ++seen;
+                EXPECT_NEAR(*lever.now.front().share,
+                            std::clamp((f[phase].setting.rpm.si() / most - 0.45) / 0.55, 0.0, 1.0), 0.01)
+                    << titleOf(phase);
+            }
+    EXPECT_EQ(seen, 2u);
 }
 
 TEST(StartFigures, AWarmEngineFiresAfterTheNotesSeconds) {

@@ -133,6 +133,10 @@ TEST_P(Seeded, IsFoundAndNothingWasThereBefore) {
     for (const auto& p : problems) {
         EXPECT_GT(p.line + 1, 0);
         EXPECT_FALSE(p.remedy.empty());
+        for (const auto& rule : cockpit::auditRules())
+            if (p.what.find("(" + std::string(rule.id) + ")") != std::string::npos)
+                EXPECT_NE(p.what.find(rule.why.substr(0, rule.why.size() - 1)), std::string::npos)
+                    << p.what << ": says why";
     }
 }
 

@@ -10,10 +10,10 @@
 #include "reading/control_reader.h"
 #include "reading/notes_reader.h"
 #include "test_data.h"
-#include <cstdlib>
-#include <fmt/format.h>
 #include <algorithm>
+#include <cstdlib>
 #include <filesystem>
+#include <fmt/format.h>
 #include <fstream>
 #include <rapidcheck/gtest.h>
 

@@ -138,4 +138,19 @@ RC_GTEST_PROP(DocumentProperty, AnyTextParsesOrSaysWhere, (const std::string& te
     RC_ASSERT(sound);
 }
 
+TEST(Document, WhatStandsInQuotesIsNoBracketAndWhatFollowsThemIs) {
+    const std::string many(300, '['), back(300, ']');
+    const auto refused = [](const std::string& text) {
+        Problems problems;
+        return !document::parse(text, "f.toml", problems).has_value();
+    };
+    EXPECT_FALSE(refused("a = '" + many + "'\nb = 1\n")) << "a literal holds what it likes";
+    EXPECT_FALSE(refused("a = \"" + many + "\"\nb = 1\n"));
+    EXPECT_FALSE(refused("a = 1 # " + many + "\nb = 2\n"));
+    for (const std::string quoted : {"'x'", "\"x\"", "\'\'\'x\'\'\'", "\"\"\"x\"\"\""})
+        EXPECT_TRUE(refused("a = [" + quoted + ", " + many + back + "]\n"))
+            << quoted << ": after its end brackets count again";
+    EXPECT_TRUE(refused("a = 1 # it is\nb = " + many + back + "\n"));
+}
+
 } // namespace

@@ -341,6 +341,18 @@ TEST(PowerChart, CarriesTheNotesPointsOnItsLines) {
         for (const auto& l : chart.seaLevel)
             for (std::size_t i = 1; i < l.points.size(); ++i)
                 EXPECT_GE(l.points[i].power, l.points[i - 1].power - 1) << name << ": more boost, more power";
+        // Lines of one boost end on its full throttle; on the way up the thinner exhaust leaves more of it at the
+        // shaft.
+        if (!a.notes.engine.gears.empty())
+            EXPECT_GE(chart.constantBoost.size(), 2u) << name;
+        for (const auto& l : chart.constantBoost) {
+            const auto top =
+                engine::fullThrottleHeight(a.model(), l.rpm, *l.boost, l.gear, air::standardDay(Length{}), Speed{});
+            ASSERT_TRUE(top) << name;
+            EXPECT_NEAR(l.points.back().x, std::min(top->si(), chart.top), 1.0) << name;
+            EXPECT_GT(l.points.back().power, l.points.front().power) << name;
+            EXPECT_LT(l.points.back().power, 1.8 * l.points.front().power) << name;
+        }
     }
 }
 

@@ -160,6 +160,20 @@ TEST_P(FlownBy, PhasesLastAsTheNotesSay) {
     EXPECT_NEAR(f[Phase::takeOff].duration, n.phase(Phase::takeOff).duration.value_or(Duration::si(60)).si(), 0.01);
     EXPECT_NEAR(f[Phase::landing].duration, n.phase(Phase::landing).duration.value_or(Duration::si(300)).si(), 0.01);
     EXPECT_NEAR(f.samples[f[Phase::landing].lastSample][Gauge::height], sortie.flight.toElevation.si(), 0.01);
+    EXPECT_NEAR(f[Phase::walkRound].duration, n.phase(Phase::walkRound).duration.value_or(Duration::si(900)).si(),
+                0.01);
+    // Ice is looked for wherever the engine runs.
+    for (const Phase phase :
+         {Phase::warmUp, Phase::runUp, Phase::takeOff, Phase::climb, Phase::cruise, Phase::letDown, Phase::landing})
+        EXPECT_TRUE(std::any_of(f.ice.begin(), f.ice.end(), [&](const auto& i) { return i.phase == phase; }))
+            << titleOf(phase);
+    for (std::size_t i = 1; i < f.samples.size(); ++i)
+        EXPECT_GE(f.samples[i].time, f.samples[i - 1].time);
+    for (const auto& change : f.gearChanges) {
+        const auto& after = sampleAt(f.samples, change.time + 30);
+        EXPECT_EQ(after.gear, change.to) << "half a minute after the change";
+    }
+    EXPECT_EQ(f.samples[f[Phase::takeOff].firstSample].gear, f[Phase::takeOff].setting.gear);
     // Take-off uses its rating for as long as it lasts, and ends 150 m up at least.
     if (const auto* clock = f.ratings.of(ratingFor(n, sortie, Phase::takeOff).key))
         EXPECT_GE(clock->used().si(), f[Phase::takeOff].duration - 0.01);

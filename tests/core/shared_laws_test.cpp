@@ -142,14 +142,20 @@ TEST(SharedLaws, WhatAnEmptyTankNoLongerHadDidNotCome) {
     w.fly(2000, 80, 2000, 32 * inHg);
     w.state.tanks[0] = 1e-6; // a cubic centimetre
     const double had = w.state.tanks[0] * w.state.fuelDensity;
-    double before = 0, after = 0;
-    for (const auto& e : w.state.engines)
+    double before = 0, after = 0, kept = 0;
+    for (const auto& e : w.state.engines) {
         before += e.taken;
+        kept += e.taken - e.burnt - e.spilled - e.wall - e.primed - e.bowl;
+    }
     w.step();
     for (const auto& e : w.state.engines)
         after += e.taken;
     EXPECT_EQ(w.state.tanks[0], 0.0);
     EXPECT_NEAR(after - before, had, 1e-9);
+    // What was taken is burnt, spilled, or on its way.
+    for (const auto& e : w.state.engines)
+        after -= e.burnt + e.spilled + e.wall + e.primed + e.bowl;
+    EXPECT_NEAR(after, kept, 1e-9);
     double taken = 0;
     for (const auto& e : w.state.engines)
         taken += e.taken;

@@ -2,6 +2,7 @@
 // The laws of one engine's step, one at a time: from a settled state one thing is changed, and what follows is held
 // against its lag, its share or its rate reckoned by hand.
 #include "air/atmosphere.h"
+#include "flight/flown.h"
 #include "powerplant/powerplant.h"
 #include "start/cranking.h"
 #include "test_data.h"
@@ -384,6 +385,35 @@ TEST(StepLaws, AStrideLeavesTheStateOfItsPoint) {
     EXPECT_NEAR(s.fired - r.state.fired, 60, 1e-9);
 }
 
+TEST(StepLaws, AStandingStrideLetsThePrimeEvaporateAndDrain) {
+    Rig r("lorimer-spring", 2000, 32 * inHg);
+    const Temperature cold = Temperature::si(283.15);
+    r.state = r.engine.standing(cold, cold);
+    r.state.primed = 3 * r.engine.doseMass();
+    r.state.vapour = 0.2;
+    r.state.gallery = 1.0;
+    r.levers.ignition = Ignition::off;
+    r.around.ias = Speed{};
+    r.around.air.temperature = cold;
+    const double tau = start::evaporationTime(cold).si();
+    r.engine.stride(r.state, r.levers, r.around, 45'000);
+    EXPECT_NEAR(r.state.vapour, 1 - 0.8 * std::exp(-45 / tau), 0.01);
+    EXPECT_NEAR(r.state.primed / r.engine.doseMass(), 3 * std::exp(-45 / 180.0), 0.01);
+    EXPECT_NEAR(r.state.spilled / r.engine.doseMass(), 3 * (1 - std::exp(-45 / 180.0)), 0.01);
+    EXPECT_NEAR(r.state.gallery, 1 - 45 / 3600.0, 1e-6) << "the way to the gauge drains in an hour";
+    EXPECT_EQ(r.state.n, 0.0);
+}
+
+TEST(StepLaws, WaterLastsTenMinutesOfTheRating) {
+    Rig r("collier-high", 2600, 45 * inHg);
+    r.levers.water = true;
+    const double before = r.state.water;
+    ASSERT_GT(before, 1.0);
+    const double taken = r.state.taken;
+    r.engine.stride(r.state, r.levers, r.around, 60'000);
+    EXPECT_NEAR((before - r.state.water) / (r.state.taken - taken), 0.5, 1e-6) << "half as much water as fuel";
+}
+
 // ---------------------------------------------------------------- blades
 
 TEST(StepLaws, BladesFeatherInTheirSecondsAndDrawEightyAmperes) {
@@ -575,6 +605,145 @@ TEST(StepLaws, LostCoolantCarriesLessHeat) {
     const double air = r.around.air.temperature.si(), truly = r.state.headOrCoolant;
     EXPECT_NEAR(dry[Gauge::coolantTemperature] - air, (truly - air) * (0.3 + 0.7 * r.state.coolant / 0.15), 0.5)
         << "a bulb half dry reads between air and metal";
+}
+
+TEST(StepLaws, TheGasIsHottestAtEightHundredthsAndColderBySixtyFourDegreesTwoOff) {
+    const Rig r("lorimer-spring", 2000, 32 * inHg);
+    auto d = r.engine.drive(r.point(), r.state.n, r.levers, r.around);
+    const auto gas = [&](double ratio) {
+        d.fuelAirRatio = ratio;
+        return r.aircraft.thermal.forcing(d).gas - 273.15;
+    };
+    EXPECT_NEAR(gas(0.08), 1050, 0.1);
+    EXPECT_NEAR(gas(0.10), 1050 - 64, 0.1);
+    EXPECT_NEAR(gas(0.06), 1050 - 64, 0.1);
+    // Heat into the heads goes as the 0.62th power of the air, into coolant as the 0.65th.
+    const auto in = [](const char* demo, double share) {
+        const auto& a = *loaded(demo).aircraft;
+        const Rig own(demo, 2000, 90e3);
+        auto drive = own.engine.drive(own.point(), own.state.n, own.levers, own.around);
+        const double whole = a.thermal.forcing(drive).metalIn;
+        drive.airFlow = MassFlow::si(drive.airFlow.si() * share);
+        return a.thermal.forcing(drive).metalIn / whole;
+    };
+    EXPECT_NEAR(in("lorimer-spring", 0.5), std::pow(0.5, 0.62), 1e-6);
+    EXPECT_NEAR(in("farrier-summer", 0.5), std::pow(0.5, 0.65), 1e-6);
+}
+
+TEST(StepLaws, OilPressureComesToItsReliefWithTheTurnsAndTheRootOfTheViscosity) {
+    const auto& a = *loaded("lorimer-spring").aircraft;
+    const double relief = a.notes.heat.oilRelief.si(), rated = flight::ratingFor(a.notes, {}, Phase::climb).rpm.si();
+    const auto share = [&](double turns) {
+        return a.thermal.oilPressure(Rotation::si(turns * rated), Temperature::of(70, units::celsius)).si() / relief;
+    };
+    EXPECT_NEAR(share(1.0), 1 - std::exp(-3.2), 1e-4);
+    EXPECT_NEAR(share(0.4), 1 - std::exp(-1.28), 1e-4);
+    EXPECT_NEAR(share(0.2), 1 - std::exp(-0.64), 1e-4);
+    // As thin as a quarter, it presses as at half the turns.
+    EXPECT_NEAR(a.thermal.oilPressure(Rotation::si(0.8 * rated), Temperature::of(70, units::celsius), 0.25).si() /
+                    relief,
+                share(0.4), 1e-4);
+    EXPECT_GT(a.thermal.oilPressure(Rotation::si(rated), Temperature::of(-20, units::celsius)).si(), 1.2 * relief)
+        << "cold it passes the valve";
+    EXPECT_LT(a.thermal.oilPressure(Rotation::si(rated), Temperature::of(-20, units::celsius)).si(), 1.26 * relief);
+}
+
+// ---------------------------------------------------------------- signs
+
+TEST(Signs, EachTroubleShakesByItsOwnMeasure) {
+    const auto shake = [](const std::function<void(Rig&)>& change) {
+        Rig r("lorimer-spring", 2000, 32 * inHg);
+        change(r);
+        return r.step().signs.shake;
+    };
+    EXPECT_NEAR(shake([](Rig&) {}), 0.0, 1e-9);
+    EXPECT_NEAR(shake([](Rig& r) { r.effects.deadCylinders = 1 / 14.0; }), 3 / 14.0, 0.005);
+    EXPECT_NEAR(shake([](Rig& r) { r.effects.preIgnition = 0.4; }), 0.2, 0.005);
+    EXPECT_NEAR(shake([](Rig& r) { r.effects.bearing = 0.5; }), 0.225, 0.01);
+    EXPECT_NEAR(shake([](Rig& r) { r.effects.ring = 1.0; }), 0.25, 0.01);
+    EXPECT_NEAR(shake([](Rig& r) { r.effects.metering = 1.3; }), 0.25, 0.06) << "and what no longer burns";
+    EXPECT_NEAR(shake([](Rig& r) { r.state.fouledRight = 0.5; }), 0.06, 0.005) << "with both magnetos hardly felt";
+    EXPECT_NEAR(shake([](Rig& r) {
+                    r.state.fouledRight = 0.5;
+                    r.levers.ignition = Ignition::right;
+                }),
+                0.45, 0.01)
+        << "on that one alone";
+    EXPECT_NEAR(shake([](Rig& r) {
+                    r.effects.deadLeads = 1 / 14.0;
+                    r.levers.ignition = Ignition::right;
+                }),
+                0.9 * 4 / 14, 0.01);
+    EXPECT_NEAR(shake([](Rig& r) { r.state.ice = 0.8; }), 0.12, 0.02);
+}
+
+TEST(Signs, WhatIsHeard) {
+    const auto heard = [](const std::function<void(Rig&)>& change, double boost = 32 * inHg) {
+        Rig r("lorimer-spring", 2000, boost);
+        change(r);
+        return r.step().signs.sound;
+    };
+    EXPECT_EQ(heard([](Rig&) {}), Sound::even);
+    EXPECT_EQ(heard([](Rig& r) { r.effects.deadCylinders = 1 / 14.0; }), Sound::beat);
+    EXPECT_EQ(heard([](Rig& r) { r.effects.preIgnition = 0.4; }), Sound::bangs);
+    EXPECT_EQ(heard([](Rig& r) { r.effects.preIgnition = 0.25; }), Sound::rough);
+    EXPECT_EQ(heard([](Rig& r) { r.effects.inductionLeak = 0.5; }), Sound::whistle) << "boosted it blows out";
+    EXPECT_EQ(heard([](Rig& r) { r.effects.inductionLeak = 0.5; }, 20 * inHg), Sound::rough)
+        << "throttled it leans and shakes";
+    EXPECT_EQ(heard([](Rig& r) { r.state.n = 1.12 * r.aircraft.model().ratedRpm; }), Sound::howl);
+    EXPECT_EQ(heard([](Rig& r) { r.state.n = 1.03 * r.aircraft.model().ratedRpm; }), Sound::even);
+    EXPECT_EQ(heard([](Rig& r) { r.effects.starterStuck = true; }), Sound::whine);
+    EXPECT_EQ(heard([](Rig& r) {
+                  r.state = r.engine.standing(Temperature::si(300), Temperature::si(300));
+                  r.around.ias = Speed{};
+                  r.levers.ignition = Ignition::off;
+              }),
+              Sound::silent);
+}
+
+TEST(Signs, WhatIsSeenAndSmelt) {
+    const auto signs = [](const char* demo, const std::function<void(Rig&)>& change) {
+        Rig r(demo, 2000, 95e3);
+        change(r);
+        return r.step().signs;
+    };
+    EXPECT_EQ(signs("lorimer-spring",
+                    [](Rig& r) {
+                        r.state.fuelAir = 0.10;
+                        r.levers.byHand = 0.10;
+                        r.run(3.0);
+                    })
+                  .smoke,
+              Smoke::none);
+    EXPECT_EQ(signs("lorimer-spring",
+                    [](Rig& r) {
+                        r.levers.byHand = 0.115;
+                        r.run(5.0);
+                    })
+                  .smoke,
+              Smoke::black)
+        << "past 0.106";
+    EXPECT_EQ(signs("lorimer-spring", [](Rig& r) { r.effects.ring = 0.1; }).smoke, Smoke::none);
+    EXPECT_EQ(signs("lorimer-spring", [](Rig& r) { r.effects.ring = 0.2; }).smoke, Smoke::blue);
+    const auto leak = signs("farrier-summer", [](Rig& r) {
+        r.effects.coolantLeak = 0.002;
+        r.state.headOrCoolant = 370;
+    });
+    EXPECT_EQ(leak.smoke, Smoke::white);
+    EXPECT_EQ(leak.cowl, Cowl::coolant);
+    EXPECT_EQ(leak.smell, Smell::coolant);
+    EXPECT_EQ(signs("farrier-summer",
+                    [](Rig& r) {
+                        r.effects.coolantLeak = 0.002;
+                        r.state.headOrCoolant = 340;
+                    })
+                  .smoke,
+              Smoke::none)
+        << "not hot enough to steam";
+    EXPECT_EQ(signs("lorimer-spring", [](Rig& r) { r.effects.oilLeak = 0.01; }).cowl, Cowl::oil);
+    EXPECT_EQ(signs("lorimer-spring", [](Rig& r) { r.effects.bearing = 0.6; }).smell, Smell::oil);
+    EXPECT_EQ(signs("lorimer-spring", [](Rig& r) { r.effects.bearing = 0.4; }).smell, Smell::none);
+    EXPECT_EQ(signs("lorimer-spring", [](Rig& r) { r.effects.fuelLeak = 0.01; }).cowl, Cowl::fuel);
 }
 
 // ---------------------------------------------------------------- electrics, hydraulics, drag

@@ -5,6 +5,7 @@
 #include "test_data.h"
 #include "watch/walk_round.h"
 #include <algorithm>
+#include <fmt/format.h>
 #include <rapidcheck/gtest.h>
 
 namespace {
@@ -91,6 +92,18 @@ TEST(WalkRound, ADipShortOfThePlanIsWrittenUpAndThePlanFliesOnTheDip) {
     auto other = *d.sortie;
     other.walk.found.clear();
     EXPECT_NEAR(flight::fly(*d.aircraft, other).fuelAtStart - p.flown.fuelAtStart, gallons(30), 1e-9);
+}
+
+TEST(WalkRound, ADipOfMoreThanTheTankHoldsCannotBe) {
+    auto d = test::loadDemo("lorimer-spring");
+    const double holds = tank("rear").capacity.si();
+    const auto colour = [&](double gallonsRead) {
+        d.sortie->walk.found = {{"stbd-tip/dip-rear", fmt::format("{:.1f} US gal", gallonsRead)}};
+        const auto p = plan::makePlan(*d.aircraft, *d.sortie);
+        return finding(p.walk, "stbd-tip/dip-rear").verdict.colour();
+    };
+    EXPECT_EQ(colour(1.005 * holds / gallons(1)), watch::Colour::normal) << "a hundredth is the stick's";
+    EXPECT_EQ(colour(1.05 * holds / gallons(1)), watch::Colour::amber);
 }
 
 TEST(WalkRound, AStopperHoldsThePhaseAndTheStartRed) {
