@@ -8,6 +8,7 @@
 #include "advice/load_cures.h"
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
+#include "engine/fuel_grade.h"
 #include "heat/heat_solve.h"
 #include "loading/distances.h"
 #include "loading/envelope.h"
@@ -515,6 +516,44 @@ TEST(DistanceFigures, ATableIsReadInProportionAlongAllThreeOfItsSides) {
     EXPECT_NEAR(at(1250, 750, 278.15), 0.75 * (0.25 * 105 + 0.75 * 160) + 0.25 * (0.25 * 310 + 0.75 * 440), 1e-9);
     EXPECT_FALSE(loading::entryOf(table, cockpit, 2100, 0, 280, why));
     EXPECT_FALSE(why.empty());
+}
+
+TEST(FlownFigures, BoostThatAGradeCutsIsFromItsEntryOrReckoned) {
+    auto l = test::loadDemo("farrier-summer");
+    const auto& n = l.aircraft->notes;
+    const Rating& rating = flight::ratingFor(n, *l.sortie, Phase::takeOff);
+    for (const auto& grade : n.fuel.grades) {
+        l.sortie->fuelGrade = grade;
+        const auto permitted = engine::permittedBoost(n, rating, grade);
+        const auto& s = flight::fly(*l.aircraft, *l.sortie)[Phase::takeOff].setting;
+        EXPECT_EQ(s.boostOrigin, permitted.origin) << grade;
+        EXPECT_LE(s.boost->si(), permitted.boost->si() + 1) << grade;
+    }
+}
+
+TEST(FlownFigures, ASettingUsesTheMinutesOfTheLongestRatingThatCoversIt) {
+    TypeNotes n = loaded("lorimer-spring").aircraft->notes;
+    const std::string grade = loaded("lorimer-spring").sortie->fuelGrade;
+    ASSERT_GE(n.ratings.size(), 2u);
+    // Two without limit, alike but for the rpm: the slower is meant.
+    Rating slow = n.ratings.front(), fast = slow;
+    slow.key = "slow";
+    fast.key = "fast";
+    slow.minutes = fast.minutes = std::nullopt;
+    slow.rpm = Rotation::si(30);
+    fast.rpm = Rotation::si(35);
+    slow.water = fast.water = false;
+    for (const bool slowFirst : {true, false}) {
+        n.ratings = slowFirst ? std::vector{slow, fast} : std::vector{fast, slow};
+        const auto* covers = flight::coveringRating(
+            n, grade, {Rotation::si(29), ManifoldPressure::si(60e3), 0, Mixture::rich}, ManifoldPressure::si(60e3));
+        ASSERT_TRUE(covers);
+        EXPECT_EQ(covers->key, "slow");
+        const auto* only = flight::coveringRating(
+            n, grade, {Rotation::si(33), ManifoldPressure::si(60e3), 0, Mixture::rich}, ManifoldPressure::si(60e3));
+        ASSERT_TRUE(only);
+        EXPECT_EQ(only->key, "fast");
+    }
 }
 
 TEST(LoadFigures, HowMuchTooHeavyIsTheDifference) {

@@ -32,6 +32,12 @@ TEST_P(CarefulHand, ReachesEveryConditionFromColdMetalToStoppedEngines) {
     for (const auto& engine : run[Phase::warmUp].readings.engines)
         EXPECT_GT(engine[Gauge::oilTemperature], notes().warmUp.oilRunUp.si() - 2.0) << "warm enough for the run-up";
     EXPECT_GT(run[Phase::climb].time, run[Phase::takeOff].time + 60);
+    const auto height = [&](Phase phase) { return run[phase].readings.engines.front()[Gauge::height]; };
+    const auto& sortie = *test::loaded(GetParam()).sortie;
+    EXPECT_NEAR(height(Phase::letDown), sortie.flight.toElevation.si() + 300, 5.0) << "let down to the circuit";
+    EXPECT_NEAR(height(Phase::landing), sortie.flight.toElevation.si(), 2.0);
+    if (flown.reachedHeight)
+        EXPECT_NEAR(height(Phase::climb), sortie.flight.cruiseHeight.si(), 30.0);
 }
 
 TEST_P(CarefulHand, StandsWhereThePlanStandsAtTheEndOfEveryPhaseOfTheFlight) {

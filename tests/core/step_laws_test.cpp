@@ -158,6 +158,47 @@ TEST(StepLaws, WaterIsUnderPressureInAThirdOfASecond) {
     EXPECT_NEAR(r.state.waterPressure, std::exp(-1.0) * 150e3, 3e3);
 }
 
+TEST(StepLaws, TheIdleStopHoldsAWarmEngineUnderItsSlowestSmoothRpm) {
+    for (const char* demo : {"lorimer-spring", "tinker-damp", "sexton-meadow"}) {
+        Rig r(demo, 1500, 60e3, 0, 0);
+        r.levers.rpm = 100;
+        r.levers.throttle = throttleAt(0.0);
+        r.run(60);
+        ASSERT_TRUE(r.state.firing) << demo;
+        const auto& n = r.aircraft.notes;
+        const double slow = n.start.slowRpm.value_or(n.phase(Phase::start).rpm.value_or(Rotation::si(12))).si();
+        EXPECT_NEAR(r.state.n / slow, 0.85, 0.05) << demo << ": as a mechanic sets it";
+    }
+}
+
+TEST(StepLaws, AHandThatHoldsAnRpmSeesWhereTheNeedleIsGoing) {
+    Rig r("lorimer-spring", 2400, 60e3, 0, 0);
+    r.levers.rpm = 100;
+    r.levers.throttle = rpmHeld(900 / 60.0);
+    r.run(40);
+    EXPECT_NEAR(r.state.n * 60, 900, 10);
+    r.levers.throttle = rpmHeld(1500 / 60.0);
+    double most = 0;
+    for (int i = 0; i < 400; ++i) {
+        r.step();
+        most = std::max(most, r.state.n * 60);
+    }
+    EXPECT_NEAR(r.state.n * 60, 1500, 15);
+    EXPECT_LT(most, 1575) << "it does not swing past by a twentieth";
+}
+
+TEST(StepLaws, WhatStandsHasTheOutsidesPressure) {
+    Rig r("lorimer-spring", 2000, 32 * inHg, 2000);
+    r.state.n = 0.0;
+    r.state.firing = false;
+    r.levers.ignition = Ignition::off;
+    r.around.ias = Speed{};
+    r.state.manifold = 60e3;
+    r.step();
+    EXPECT_NEAR(r.state.manifold, r.around.air.pressure.si(), 1e-6);
+    EXPECT_NEAR(r.state.wideOpen, r.around.air.pressure.si(), 0.05 * r.around.air.pressure.si());
+}
+
 // ---------------------------------------------------------------- power and what takes it
 
 /// Of what the cylinders give, how much a fault takes: the shaft's loss in one step over the indicated power.
