@@ -121,7 +121,7 @@ TEST_P(SizesOf, EveryPageOfEveryTypeFits) {
     }
 }
 INSTANTIATE_TEST_SUITE_P(All, SizesOf, testing::Range<std::size_t>(0, sizes.size()),
-                         [](const auto& info) { return "of" + std::to_string(sizes[info.param].first); });
+                         [](const auto& given) { return "of" + std::to_string(sizes[given.param].first); });
 
 TEST_F(Sizes, LargeScreensAreUsed) {
     open("lorimer-spring", Phase::climb);

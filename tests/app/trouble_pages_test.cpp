@@ -124,7 +124,7 @@ TEST_F(TroublePages, TheMomentIsTheOneChosenOnTheScore) {
 TEST_F(TroublePages, PageAndCommandTellTheSameFigures) {
     open("lorimer-spring", Phase::climb);
     const double time = document().plan()[Phase::cruise].start + 600;
-    const std::string file = lorimer().toStdString(), minutes = std::to_string(time / 60) + " min";
+    const std::string sortie = lorimer().toStdString(), minutes = std::to_string(time / 60) + " min";
     window->openTrouble();
     trouble().setTime(time);
     const auto agree = [&](const char* page, std::vector<std::string> ask, const char* key = "figures") {
@@ -139,13 +139,13 @@ TEST_F(TroublePages, PageAndCommandTellTheSameFigures) {
             EXPECT_TRUE(text.contains(QString::fromStdString(f["value"])))
                 << page << ": " << f["what"] << " " << f["value"];
     };
-    agree("engine-fails", {"trouble", "engine-out", file});
-    agree("dive", {"trouble", "dive", file});
-    agree("go-round", {"trouble", "go-round", file});
-    agree("feather", {"trouble", "restart", file});
+    agree("engine-fails", {"trouble", "engine-out", sortie});
+    agree("dive", {"trouble", "dive", sortie});
+    agree("go-round", {"trouble", "go-round", sortie});
+    agree("feather", {"trouble", "restart", sortie});
     // And the drill, line by line.
     trouble().showPage("engine-fails");
-    const auto json = command({"trouble", "engine-out", file, "--at", minutes, "--json"}).json();
+    const auto json = command({"trouble", "engine-out", sortie, "--at", minutes, "--json"}).json();
     const auto& steps = json["drills"][0]["steps"];
     ASSERT_EQ(steps.size(), drill().lines().size());
     for (std::size_t i = 0; i < steps.size(); ++i) {

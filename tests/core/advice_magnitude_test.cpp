@@ -8,7 +8,9 @@
 #include "advice/load_cures.h"
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
+#include "engine/energy_balance.h"
 #include "engine/fuel_grade.h"
+#include "engine/power_chart.h"
 #include "heat/heat_solve.h"
 #include "loading/distances.h"
 #include "loading/envelope.h"
@@ -16,6 +18,7 @@
 #include "plan/load_plan.h"
 #include "plan/plan.h"
 #include "reading/notes_check.h"
+#include "start/preheat.h"
 #include "start/start_order.h"
 #include "test_data.h"
 #include "trouble/dive.h"
@@ -122,7 +125,22 @@ TEST(LoadCureFigures, WhatIsMovedIsNeitherMadeNorLost) {
             EXPECT_LT(after, before - 1) << cure.text;
         }
     }
-    (void)moved;
+    EXPECT_TRUE(moved);
+    // At most two of a kind, the least first.
+    std::map<advice::LoadCure::Kind, std::vector<double>> masses;
+    for (const auto& cure : advice::loadCures(*d.aircraft, *d.sortie, f)) {
+        double changed = 0;
+        for (const auto& [id, mass] : cure.sortie.load.stations) {
+            const auto was = d.sortie->load.stations.find(id);
+            changed += std::abs(mass.si() - (was == d.sortie->load.stations.end() ? 0.0 : was->second.si()));
+        }
+        masses[cure.kind].push_back(changed);
+    }
+    for (const auto kind :
+         {advice::LoadCure::Kind::move, advice::LoadCure::Kind::ballast, advice::LoadCure::Kind::leave}) {
+        EXPECT_LE(masses[kind].size(), 2u);
+        EXPECT_TRUE(std::is_sorted(masses[kind].begin(), masses[kind].end()));
+    }
 }
 
 // ---------------------------------------------------------------- going round and diving
@@ -554,6 +572,116 @@ TEST(FlownFigures, ASettingUsesTheMinutesOfTheLongestRatingThatCoversIt) {
         ASSERT_TRUE(only);
         EXPECT_EQ(only->key, "fast");
     }
+}
+
+TEST(PreheatFigures, AHeaterWarmsByItsWattsAgainstTheHoursLoss) {
+    TypeNotes n = loaded("lorimer-spring").aircraft->notes;
+    n.start.cold.heater = Power::si(6000);
+    // 23 t of metal a cubic metre of displacement, 600 J/(kg K); under covers an hour's time constant.
+    const double capacity = n.engine.displacement.si() * 23000 * 600, air = 258.15, top = air + 6000 * 3600 / capacity;
+    ASSERT_GT(top, 283.15);
+    const auto t = start::heaterTime(n, Temperature::si(263.15), Temperature::si(278.15), Temperature::si(air));
+    ASSERT_TRUE(t);
+    EXPECT_NEAR(t->si(), 3600 * std::log((top - 263.15) / (top - 278.15)), 0.5);
+    EXPECT_FALSE(start::heaterTime(n, Temperature::si(263.15), Temperature::si(top + 1), Temperature::si(air)))
+        << "never";
+    EXPECT_EQ(start::heaterTime(n, Temperature::si(280), Temperature::si(275), Temperature::si(air))->si(), 0.0);
+}
+
+TEST(GoRoundFigures, WheelsAndFlapsDownDragSixTenthsAndHalfAsMuchAgain) {
+    TypeNotes n = loaded("lorimer-spring").aircraft->notes;
+    n.trouble.dragDown = std::nullopt;
+    const auto has = [&](Acts acts) {
+        return std::any_of(n.controls.begin(), n.controls.end(), [&](const Control& c) { return c.acts == acts; });
+    };
+    ASSERT_TRUE(has(Acts::wheels) && has(Acts::wingFlap));
+    EXPECT_NEAR(trouble::dragDown(n), 2.1, 1e-9);
+    std::erase_if(n.controls, [](const Control& c) { return c.acts == Acts::wheels; });
+    EXPECT_NEAR(trouble::dragDown(n), 1.5, 1e-9);
+    n.trouble.dragDown = 1.8;
+    EXPECT_NEAR(trouble::dragDown(n), 1.8, 1e-9) << "the notes' figure goes before";
+}
+
+TEST(WordFigures, WithoutAControlBoostFallsByAThousandthOfTheAirForEachThousandFeet) {
+    const auto& l = loaded("lorimer-spring");
+    powerplant::Aircraft own = *l.aircraft;
+    own.notes.engine.boostControl = false;
+    const auto p = plan::makePlan(own, *l.sortie);
+    const plan::ClockLine* falls = nullptr;
+    for (const auto& c : p[Phase::climb].clocks)
+        if (c.fact.id == "boost-falls")
+            falls = &c;
+    ASSERT_TRUE(falls);
+    // The standard air loses 3.5 to 3.6 % of its pressure in the first thousand feet: so does what hangs on it.
+    const double share = falls->fact.value / p.flown[Phase::climb].point.manifoldPressure.si();
+    EXPECT_NEAR(share, 0.0358, 0.0012);
+}
+
+TEST(ChartFigures, TheTableHoldsThePointsOfTheChart) {
+    const auto& a = *loaded("farrier-summer").aircraft;
+    const auto chart = engine::powerChart(a.notes, a.model(), Rotation::si(45));
+    std::istringstream in(engine::chartCsv(a.notes, chart));
+    std::string line;
+    std::getline(in, line);
+    EXPECT_EQ(line, "panel,rpm,gear,boost_kPa,altitude_m,power_kW");
+    std::size_t rows = 0;
+    for (const auto* lines : {&chart.seaLevel, &chart.fullThrottle, &chart.constantBoost})
+        for (const auto& l : *lines)
+            for (const auto& p : l.points) {
+                ASSERT_TRUE(std::getline(in, line));
+                ++rows;
+                std::vector<std::string> cells;
+                std::istringstream of(line);
+                for (std::string cell; std::getline(of, cell, ',');)
+                    cells.push_back(cell);
+                ASSERT_EQ(cells.size(), 6u) << line;
+                EXPECT_NEAR(std::stod(cells[1]), l.rpm.si() * 60, 0.51) << line;
+                EXPECT_NEAR(std::stod(cells[5]), p.power / 1000, 0.0051) << line;
+                EXPECT_NEAR(lines == &chart.seaLevel ? std::stod(cells[3]) * 1000 : std::stod(cells[4]), p.x,
+                            lines == &chart.seaLevel ? 5.1 : 0.051)
+                    << line;
+            }
+    EXPECT_GT(rows, 200u);
+}
+
+TEST(LoadFigures, ADropTankThatIsGoneTakesItsMassAndMomentWithIt) {
+    for (const char* name : {"collier-high", "farrier-summer"}) {
+        auto l = test::loadDemo(name);
+        const auto& n = l.aircraft->notes;
+        double mass = 0, moment = 0, sideways = 0;
+        for (const auto& t : n.fuel.tanks)
+            if (t.kind == TankKind::drop) {
+                l.sortie->contents[t.id] = t.usable;
+                mass += t.emptyMass.si();
+                moment += t.emptyMass.si() * t.arm;
+                sideways += t.emptyMass.si() * t.side;
+            }
+        if (mass <= 0)
+            continue;
+        const loading::Sheet sheet(n, *l.sortie);
+        const std::vector<double> empty(n.fuel.tanks.size(), 0.0);
+        const auto on = sheet.with(empty, false), off = sheet.with(empty, true);
+        EXPECT_NEAR(on.mass - off.mass, mass, 1e-6) << name;
+        EXPECT_NEAR(on.sideways - off.sideways, sideways, 1e-6) << name;
+        EXPECT_NEAR((on.moment - off.moment) / moment, 1.0, 0.02) << name;
+    }
+}
+
+TEST(EnergyFigures, WhatTheHeadsTakeGoesWithThePowerOfTheAir) {
+    const auto& a = *loaded("lorimer-spring").aircraft;
+    const air::Day day = air::standardDay(Length{});
+    const auto balance = [&](double boost) {
+        const auto p = engine::operate(
+            a.model(), {Rotation::si(35), ManifoldPressure::si(boost), 0, day.at(Length{}), Speed{}, Mixture::rich});
+        return std::pair{engine::energyBalance(a.notes, a.model(), p), p};
+    };
+    const auto [full, at] = balance(140e3);
+    const auto [half, there] = balance(80e3);
+    EXPECT_NEAR(half.headOrCoolant / full.headOrCoolant, std::pow(there.airFlow.si() / at.airFlow.si(), 0.65), 1e-3);
+    EXPECT_NEAR(full.fuel / at.fuelFlow.si(), 43.5e6, 1.5e6) << "J a kilogram of gasoline";
+    EXPECT_GT(full.headOrCoolant / full.fuel, 0.05);
+    EXPECT_LT(full.headOrCoolant / full.fuel, 0.25);
+    EXPECT_NEAR(full.shaft, at.power.si(), 1e-6);
 }
 
 TEST(LoadFigures, HowMuchTooHeavyIsTheDifference) {

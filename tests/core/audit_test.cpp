@@ -209,8 +209,8 @@ INSTANTIATE_TEST_SUITE_P(
         Seed{"battery-left-on", "lorimer-spring", drop(Phase::stop, "off")},
         Seed{"locks-left-out", "lorimer-spring", drop(Phase::stop, "locks")},
         Seed{"dilution-left-on", "lorimer-spring", drop(Phase::stop, "dilution-off")}),
-    [](const auto& info) {
-        std::string name = info.param.rule;
+    [](const auto& given) {
+        std::string name = given.param.rule;
         std::replace(name.begin(), name.end(), '-', '_');
         return name;
     });

@@ -35,6 +35,7 @@ TEST_P(CarefulHand, ReachesEveryConditionFromColdMetalToStoppedEngines) {
     const auto height = [&](Phase phase) { return run[phase].readings.engines.front()[Gauge::height]; };
     const auto& sortie = *test::loaded(GetParam()).sortie;
     EXPECT_NEAR(height(Phase::letDown), sortie.flight.toElevation.si() + 300, 5.0) << "let down to the circuit";
+    EXPECT_GE(run[Phase::stop].time - run[Phase::landing].time, 60.0) << "it is taxied in first";
     EXPECT_NEAR(height(Phase::landing), sortie.flight.toElevation.si(), 2.0);
     if (flown.reachedHeight)
         EXPECT_NEAR(height(Phase::climb), sortie.flight.cruiseHeight.si(), 30.0);
@@ -81,6 +82,25 @@ TEST_P(CarefulHand, StandsWhereThePlanStandsAtTheEndOfEveryPhaseOfTheFlight) {
         << "as warm as the minutes of the way up have made it";
 }
 
+TEST(CarefulHandLinks, ALinkedLeverIsMovedWithItsPartner) {
+    const auto& l = test::loaded("thatcher-lesson");
+    const auto pump = [&](bool linked) {
+        powerplant::Aircraft own = *l.aircraft;
+        Control *pumps = nullptr, *air = nullptr;
+        for (auto& c : own.notes.controls) {
+            pumps = c.acts == Acts::pump ? &c : pumps;
+            air = c.acts == Acts::carburettorAir ? &c : air;
+        }
+        if (linked)
+            air->links = {pumps->id};
+        EXPECT_EQ(air->positions.back().is, "cold");
+        const auto f = flight::fly(own, *l.sortie);
+        return hand::doDrill(own, *l.sortie, f, {10.0})[Phase::warmUp].levers.front().booster;
+    };
+    EXPECT_FALSE(pump(false));
+    EXPECT_TRUE(pump(true)) << "air to cold, the far end, before the start: what is linked to it goes to its own, on";
+}
+
 TEST_P(CarefulHand, LeavesNothingOnBehindIt) {
     for (const auto& l : run.ends.back().levers) {
         EXPECT_EQ(l.ignition, powerplant::Ignition::off);
@@ -90,8 +110,8 @@ TEST_P(CarefulHand, LeavesNothingOnBehindIt) {
         EXPECT_EQ(l.gear, 0u);
     }
 }
-INSTANTIATE_TEST_SUITE_P(Demos, CarefulHand, testing::ValuesIn(test::demoNames()), [](const auto& info) {
-    std::string name = info.param;
+INSTANTIATE_TEST_SUITE_P(Demos, CarefulHand, testing::ValuesIn(test::demoNames()), [](const auto& given) {
+    std::string name = given.param;
     std::replace(name.begin(), name.end(), '-', '_');
     return name;
 });

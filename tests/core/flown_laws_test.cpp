@@ -215,8 +215,8 @@ std::vector<std::string> allDemos() {
     names.push_back("wheelwright-windy");
     return names;
 }
-INSTANTIATE_TEST_SUITE_P(Demos, FlownBy, testing::ValuesIn(allDemos()), [](const auto& info) {
-    std::string name = info.param;
+INSTANTIATE_TEST_SUITE_P(Demos, FlownBy, testing::ValuesIn(allDemos()), [](const auto& given) {
+    std::string name = given.param;
     std::replace(name.begin(), name.end(), '-', '_');
     return name;
 });

@@ -5,6 +5,7 @@
 #include "flight/flown.h"
 #include "powerplant/powerplant.h"
 #include "start/cranking.h"
+#include "start/priming.h"
 #include "test_data.h"
 #include <cmath>
 #include <gtest/gtest.h>
@@ -199,6 +200,25 @@ TEST(StepLaws, WhatStandsHasTheOutsidesPressure) {
     EXPECT_NEAR(r.state.wideOpen, r.around.air.pressure.si(), 0.05 * r.around.air.pressure.si());
 }
 
+TEST(StepLaws, TheLeverStandsByTheLogarithmOfTheOpening) {
+    const Rig r("lorimer-spring", 2000, 32 * inHg);
+    double shut = 1.0;
+    while (r.engine.throttlePlace(shut) > 1e-6 && shut > 1e-4)
+        shut *= 0.99;
+    EXPECT_EQ(r.engine.throttlePlace(1.0), 1.0);
+    EXPECT_NEAR(r.engine.throttlePlace(std::sqrt(shut)), 0.5, 0.01)
+        << "half-way where the opening is the root of the stop's";
+    EXPECT_EQ(r.engine.throttlePlace(0.5 * shut), 0.0);
+}
+
+TEST(StepLaws, ABearingThatIsGoneTakesTenMinutesToSeize) {
+    Rig r("lorimer-spring", 2000, 32 * inHg);
+    r.effects.bearing = 1.0;
+    const double before = r.state.bearing;
+    r.run(30.0);
+    EXPECT_NEAR(r.state.bearing - before, 30 / 600.0, 0.01);
+}
+
 // ---------------------------------------------------------------- power and what takes it
 
 /// Of what the cylinders give, how much a fault takes: the shaft's loss in one step over the indicated power.
@@ -302,6 +322,39 @@ TEST(StepLaws, ThePrimerGivesItsDosesWhichEvaporateAndDrain) {
     EXPECT_NEAR((1 - r.state.vapour) / (1 - vapour), std::exp(-10 / tau), 0.01);
     EXPECT_NEAR(r.state.primed / primed, std::exp(-10 / 180.0), 0.003) << "it runs out of the drain in three minutes";
     EXPECT_NEAR(r.state.spilled / r.engine.doseMass(), 2.0 - r.state.primed / r.engine.doseMass(), 0.02);
+}
+
+TEST(StepLaws, TheNotesDoseWhollyEvaporatedIsTheBestMixtureToFire) {
+    Rig r("lorimer-spring", 2000, 32 * inHg);
+    const Temperature cold = Temperature::si(278.15);
+    r.state = r.engine.standing(cold, cold);
+    r.around.ias = Speed{};
+    r.levers.ignition = Ignition::off;
+    r.levers.cock = false;
+    const start::Priming priming(r.aircraft.notes.start);
+    const double wanted = priming.wanted(cold, r.around.air.pressure);
+    r.state.primed = wanted * r.engine.doseMass();
+    r.state.vapour = 1.0;
+    r.step(0.01);
+    EXPECT_NEAR(r.state.fuelAir, 0.075, 0.0005);
+    r.state.primed = 0.5 * wanted * r.engine.doseMass();
+    r.state.vapour = 0.4;
+    r.step(0.01);
+    EXPECT_NEAR(r.state.fuelAir, 0.075 * 0.5 * 0.4, 0.0005);
+    r.learnt.primeDose = 1.25;
+    r.step(0.01);
+    EXPECT_NEAR(r.state.fuelAir, 0.075 * 0.5 * 0.4 / 1.25, 0.0005) << "an engine that wants a quarter more";
+}
+
+TEST(StepLaws, HydraulicsHaveTheirPressureFromAQuarterOfTheRatedRpm) {
+    Rig r("farrier-summer", 2300, 100e3);
+    const auto at = [&](double share) {
+        r.state.n = share * r.aircraft.model().ratedRpm;
+        r.state.quickens = 0;
+        return r.step(0.001)[Gauge::hydraulicPressure];
+    };
+    EXPECT_NEAR(at(0.5), 7.0e6, 1e4);
+    EXPECT_NEAR(at(0.125), 3.5e6, 0.1e6);
 }
 
 TEST(StepLaws, ABoosterPumpGivesEightyFiveHundredthsGravitySix) {

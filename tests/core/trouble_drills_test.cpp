@@ -284,6 +284,8 @@ TEST(TroubleAudit, EveryRuleFindsWhatItIsFor) {
          R"({ id = "s", what = "S", do = [{ mesh = "off" }, { mixture = "cut-off" }] })"},
         {Emergency::fireGround, "cranking-over-pool",
          R"({ id = "g", what = "G", do = [{ mixture = "cut-off" }, { mesh = "off" }] })"},
+        {Emergency::fireGround, "bottle-before-fuel",
+         R"({ id = "g", what = "G", do = [{ mesh = "off" }, { fire-bottle = "fired" }, { fuel = "off" }] })"},
         {Emergency::fireGround, "fire-fed",
          R"({ id = "g", what = "G", do = [{ mesh = "off" }, { ignition = "off" }] })"},
         {Emergency::fireAir, "bottle-before-fuel",
