@@ -11,6 +11,7 @@
 #include "engine/energy_balance.h"
 #include "engine/fuel_grade.h"
 #include "engine/power_chart.h"
+#include "heat/drive.h"
 #include "heat/heat_solve.h"
 #include "loading/distances.h"
 #include "loading/envelope.h"
@@ -18,12 +19,14 @@
 #include "plan/load_plan.h"
 #include "plan/plan.h"
 #include "reading/notes_check.h"
+#include "reading/notes_reader.h"
 #include "start/preheat.h"
 #include "start/start_order.h"
 #include "test_data.h"
 #include "trouble/dive.h"
 #include "trouble/engine_out.h"
 #include "trouble/go_round.h"
+#include "units/text.h"
 #include "watch/watch.h"
 #include <cmath>
 
@@ -435,6 +438,20 @@ TEST(CoolingFigures, ThePictureHoldsTheNotesEdgesAndEachSpeedsOwnRate) {
     EXPECT_GT(c.boils->si(), 373.15) << "under a relief valve, with glycol in it";
     for (const auto& r : c.remedies)
         EXPECT_LT(r.change, 0.0) << r.what;
+    // Where the plan's own setting settles, reckoned from its point.
+    const flight::Sample* at = nullptr;
+    for (std::size_t i = f[Phase::climb].firstSample; i <= f[Phase::climb].lastSample; ++i)
+        if (std::abs(f.samples[i][Gauge::airspeed] - c.planned.x) < 1e-6 &&
+            std::abs(f.samples[i][Gauge::height] - c.height.si()) < 1e-6)
+            at = &f.samples[i];
+    ASSERT_TRUE(at);
+    const auto air = l.sortie->day.at(l.sortie->day.pressureAltitudeOf(c.height));
+    const auto point = engine::operate(l.aircraft->model(),
+                                       {Rotation::si((*at)[Gauge::rpm]), ManifoldPressure::si((*at)[Gauge::boost]),
+                                        at->gear, air, Speed::si(c.planned.x), f[Phase::climb].setting.mixture});
+    const auto settles = l.aircraft->thermal.steadyHeadOrCoolant(l.aircraft->thermal.forcing(
+        heat::driveOf(point, Rotation::si((*at)[Gauge::rpm]), air, Speed::si(c.planned.x), c.opening)));
+    EXPECT_NEAR(c.planned.y, settles.si(), 0.3);
     ASSERT_GE(c.openings.size(), 3u);
     EXPECT_GT(c.openings.front().points.front().y, c.openings.back().points.front().y) << "shut is hotter than open";
 }
@@ -679,9 +696,94 @@ TEST(EnergyFigures, WhatTheHeadsTakeGoesWithThePowerOfTheAir) {
     const auto [half, there] = balance(80e3);
     EXPECT_NEAR(half.headOrCoolant / full.headOrCoolant, std::pow(there.airFlow.si() / at.airFlow.si(), 0.65), 1e-3);
     EXPECT_NEAR(full.fuel / at.fuelFlow.si(), 43.5e6, 1.5e6) << "J a kilogram of gasoline";
-    EXPECT_GT(full.headOrCoolant / full.fuel, 0.05);
-    EXPECT_LT(full.headOrCoolant / full.fuel, 0.25);
+    // At the strongest line of the notes heads and oil take 55 hundredths of the brake power.
+    double rated = 0, flow = 0;
+    for (const auto& r : a.notes.ratings)
+        for (const auto& line : r.lines)
+            if (line.power && line.power->si() > rated) {
+                rated = line.power->si();
+                flow = engine::operate(a.model(), {r.rpm, r.boostOf(line), a.notes.gearIndex(line.gear).value_or(0),
+                                                   day.at(line.at), Speed{}, r.mixture})
+                           .airFlow.si();
+            }
+    EXPECT_NEAR(full.headOrCoolant, 0.55 * rated * std::pow(at.airFlow.si() / flow, 0.65), 0.01 * full.headOrCoolant);
     EXPECT_NEAR(full.shaft, at.power.si(), 1e-6);
+}
+
+TEST(GroundBudgetFigures, SlowerAndFasterAreTwoHundredTurns) {
+    const auto& l = loaded("farrier-summer");
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    const auto b = advice::groundBudget(*l.aircraft, *l.sortie, f, advice::GroundFrom::holding);
+    const double taxi = l.aircraft->notes.warmUp.taxiRpm.si() * 60;
+    const double slow =
+        std::max(l.aircraft->notes.warmUp.leastRpm ? l.aircraft->notes.warmUp.leastRpm->si() * 60 : 0.0, taxi - 200);
+    const auto names = [&](const std::string& begins, double rpm) {
+        return std::any_of(b.runs.begin(), b.runs.end(),
+                           [&](const auto& r) { return r.name == begins + format(rpm / 60, *units::rpm.spec); });
+    };
+    EXPECT_TRUE(names("Faster, ", taxi + 200));
+    if (slow < taxi - 30)
+        EXPECT_TRUE(names("Slower, ", slow));
+    for (const auto& r : b.runs)
+        EXPECT_FALSE(r.why.empty()) << r.name;
+}
+
+TEST(NotesFigures, WhatOldNotesDoBetweenTheStartsIsRead) {
+    const auto path = test::dataPath("../tests/fixtures/format1/chandler-b1.toml");
+    const auto old = readNotes(test::fileText(path), path);
+    ASSERT_TRUE(old.notes);
+    ASSERT_EQ(old.notes->start.actions.size(), 2u);
+    for (const auto& a : old.notes->start.actions) {
+        EXPECT_FALSE(a.what.empty());
+        EXPECT_FALSE(a.set.empty());
+        EXPECT_GT(a.line, 300);
+    }
+}
+
+TEST(WordFigures, TheLetDownsRateIsToldInTensOfFeet) {
+    const auto& l = loaded("ostler-bush");
+    const auto p = plan::makePlan(*l.aircraft, *l.sortie);
+    for (const auto& c : p[Phase::letDown].clocks)
+        if (const auto end = c.value.find(" ft/min"); end != std::string::npos)
+            EXPECT_EQ(c.value[end - 1], '0') << c.what << " " << c.value;
+}
+
+TEST(DrillFigures, AGearIsChangedThrottledBackOverTwoSecondsAndOpenedOverThree) {
+    std::size_t seen = 0;
+    for (const auto& name : test::demoNames()) {
+        const auto& n = loaded(name).aircraft->notes;
+        const auto found = n.phases.find(Phase::climb);
+        if (found == n.phases.end() || !n.gearChange)
+            continue;
+        for (const auto& step : found->second.steps) {
+            if (step.origin != Origin::practice)
+                continue;
+            const auto throttled = std::find_if(step.actions.begin(), step.actions.end(),
+                                                [](const Action& a) { return a.to.word == "throttle-back"; });
+            if (throttled == step.actions.end())
+                continue;
+            ++seen;
+            EXPECT_EQ(throttled->over, 2.0) << name;
+            const auto oil = std::find_if(step.actions.begin(), step.actions.end(), [](const Action& a) {
+                return a.until && a.until->gauge == Gauge::oilPressure;
+            });
+            ASSERT_NE(oil, step.actions.end()) << name;
+            EXPECT_EQ(oil->within, 10.0) << name;
+            EXPECT_EQ(oil->otherwise, "back to the lower gear") << name;
+            EXPECT_EQ(step.actions.back().over, 3.0) << name;
+        }
+    }
+    EXPECT_GT(seen, 0u);
+}
+
+TEST(DrillFigures, EverySchoolSaysWhatItSets) {
+    for (const auto& name : test::demoNames())
+        for (const auto& [phase, notes] : loaded(name).aircraft->notes.phases)
+            for (const auto& step : notes.steps)
+                for (const auto& school : step.schools) {
+                    EXPECT_FALSE(school.set.empty()) << name << ": " << step.id << ": " << school.name;
+                    EXPECT_FALSE(school.gain.empty()) << name << ": " << step.id << ": " << school.name;
+                }
 }
 
 TEST(LoadFigures, HowMuchTooHeavyIsTheDifference) {

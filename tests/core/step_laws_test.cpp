@@ -632,6 +632,30 @@ TEST(StepLaws, PlugsFoulInAnHourOfSlowIdlingAndBurnCleanInSeconds) {
     EXPECT_NEAR(cruise.state.fouledLeft, 0.15 * 60 / 1800, 0.001) << "too rich in the air: a quarter as fast";
 }
 
+TEST(StepLaws, IceGrowsByTheWaterOfItsAir) {
+    // Half of a passage for each kilogram of ice, of an engine that takes a kilogram of air a second; its rated air is
+    // the fuel of its richest rating over 0.085.
+    Rig r("lorimer-spring", 2000, 32 * inHg);
+    double fuel = 0;
+    for (const auto& rating : r.aircraft.notes.ratings)
+        fuel = std::max(fuel, engine::operate(r.aircraft.model(),
+                                              {rating.rpm, rating.boost, 0, air::standardDay(Length{}).at(Length{}),
+                                               Speed{}, rating.mixture})
+                                  .fuelFlow.si());
+    r.effects.iceWater = 12.0;
+    r.run(10.0);
+    EXPECT_NEAR(r.state.ice, 12e-3 * r.state.airFlow / (fuel / 0.085) * 0.5 * 10, 0.03 * r.state.ice);
+    // Half of full heat stops it.
+    r.levers.hotAir = 0.55;
+    const double before = r.state.ice;
+    r.run(1.0);
+    EXPECT_LT(r.state.ice, before);
+    r.levers.hotAir = 0.45;
+    const double then = r.state.ice;
+    r.run(1.0);
+    EXPECT_GT(r.state.ice, then);
+}
+
 TEST(StepLaws, IceMeltsInSecondsUnderHeatAndInMinutesStanding) {
     Rig r("sexton-meadow", 1800, 70e3);
     r.state.ice = 0.5;
@@ -683,6 +707,20 @@ TEST(StepLaws, FaultsHeatHeadsAndOilByTheirShares) {
     near(got([](Rig& r) { r.effects.preIgnition = 1; }), expected(1.9, 1, 1, 1), "pre-ignition");
     near(got([](Rig& r) { r.effects.oilCooler = 0.3; }), expected(1, 1, 1, 0.3), "clogged");
     near(got([](Rig& r) { r.effects.congealed = 1; }), expected(1, 1, 1, 0.05), "congealed, its flap open");
+    Rig half = sound;
+    half.levers.oilCooler = 0.5;
+    auto f = sound.aircraft.thermal.forcing(drive(half));
+    const auto free = sound.aircraft.thermal.after(
+        {Temperature::si(half.state.headOrCoolant), Temperature::si(half.state.oil)}, f, Duration::si(0.1));
+    f.oilOut *= 1 - (0.45 + 0.5 * 0.5);
+    const auto thick = sound.aircraft.thermal.after(
+        {Temperature::si(half.state.headOrCoolant), Temperature::si(half.state.oil)}, f, Duration::si(0.1));
+    Rig congealed = half;
+    congealed.effects.congealed = 1;
+    half.step();
+    congealed.step();
+    EXPECT_NEAR((congealed.state.oil - half.state.oil) / (thick.oil.si() - free.oil.si()), 1.0, 0.04)
+        << "its flap half-way, it lets three tenths through";
     near(got([](Rig& r) { r.state.oilMass *= 0.3; }), expected(1, 1, 1, 0.5), "three tenths of the oil");
 }
 
