@@ -13,6 +13,48 @@ namespace {
 const std::vector<std::string> searched{"lorimer-spring", "farrier-summer",  "mercer-frost",
                                         "collier-high",   "tinker-damp",     "tanner-winter",
                                         "ostler-bush",    "thatcher-lesson", "wheelwright-windy"};
+TEST(BestCruiseFigures, HeightsAreTriedFromTwoThousandFeetAboveTheHigherField) {
+    auto l = test::loadDemo("lorimer-spring");
+    l.sortie->flight.toElevation = Length::si(l.sortie->day.elevation.si() + 400);
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    const advice::CruiseSearch search(*l.aircraft, *l.sortie, f);
+    EXPECT_NEAR(search.lowest().si(), l.sortie->flight.toElevation.si() + 600, 1.0);
+    EXPECT_LE(search.highest().si(), 10000.0);
+}
+
+TEST(BestCruiseFigures, MilesAreGroundOverFuelAndPriceCountsTheHours) {
+    auto l = test::loadDemo("wheelwright-windy");
+    l.sortie->fuel.priceOfTime = VolumeFlow::si(0.0001); // an hour is worth 360 l
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    const auto best = advice::CruiseSearch(*l.aircraft, *l.sortie, f).search();
+    ASSERT_TRUE(best.now && best.price);
+    for (const auto& p : {*best.now, *best.price}) {
+        EXPECT_NEAR(p.miles * p.cruise.burn / p.ground, 1.0, 1e-9);
+        EXPECT_NEAR(p.price * p.ground / (p.cruise.burn + 0.0001), 1.0, 1e-9);
+    }
+    EXPECT_LE(best.price->price, best.now->price * 1.001) << "no dearer than as planned";
+    EXPECT_LE(best.price->price, (best.miles->cruise.burn + 0.0001) / best.miles->ground * 1.001);
+    EXPECT_NEAR(best.now->cruise.tas.si() / f.cruiseTas.si(), 1.0, 0.03);
+}
+
+TEST(BestCruiseFigures, EachHeightHasItsCurveFromSlowToFast) {
+    const auto& l = test::loaded("lorimer-spring");
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    const auto best = advice::CruiseSearch(*l.aircraft, *l.sortie, f).search();
+    ASSERT_GE(best.curves.size(), 4u);
+    for (const auto& c : best.curves) {
+        if (&c - &best.curves.front() < 3)
+            ASSERT_GE(c.points.size(), 8u) << c.height.si();
+        if (c.points.size() >= 8)
+            EXPECT_GT(c.points.back().cruise.tas.si(), 1.1 * c.points.front().cruise.tas.si()) << c.height.si();
+        for (std::size_t i = 1; i < c.points.size(); ++i)
+            EXPECT_GT(c.points[i].cruise.tas.si(), c.points[i - 1].cruise.tas.si());
+    }
+    ASSERT_TRUE(best.knee && best.miles);
+    EXPECT_GE(best.knee->miles, 0.985 * best.miles->miles);
+    EXPECT_GE(best.knee->cruise.tas.si(), best.miles->cruise.tas.si() * 0.999);
+}
+
 } // namespace
 
 class Searched : public testing::TestWithParam<std::string> {};

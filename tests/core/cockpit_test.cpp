@@ -463,4 +463,59 @@ TEST(Migrate, OldNotesPlanAsBeforeAndTheSameWhenRewritten) {
     if (refresh)
         std::ofstream(test::dataPath("../tests/fixtures/format1/figures.csv")) << anew;
 }
+TEST(DrillFigures, AGearIsChangedThrottledBackOverTwoSecondsAndOpenedOverThree) {
+    std::size_t seen = 0;
+    for (const auto& name : test::demoNames()) {
+        const auto& n = test::loaded(name).aircraft->notes;
+        const auto found = n.phases.find(Phase::climb);
+        if (found == n.phases.end() || !n.gearChange)
+            continue;
+        for (const auto& step : found->second.steps) {
+            if (step.origin != Origin::practice)
+                continue;
+            const auto throttled = std::find_if(step.actions.begin(), step.actions.end(),
+                                                [](const Action& a) { return a.to.word == "throttle-back"; });
+            if (throttled == step.actions.end())
+                continue;
+            ++seen;
+            EXPECT_EQ(throttled->over, 2.0) << name;
+            const auto oil = std::find_if(step.actions.begin(), step.actions.end(), [](const Action& a) {
+                return a.until && a.until->gauge == Gauge::oilPressure;
+            });
+            ASSERT_NE(oil, step.actions.end()) << name;
+            EXPECT_EQ(oil->within, 10.0) << name;
+            EXPECT_EQ(oil->otherwise, "back to the lower gear") << name;
+            EXPECT_EQ(step.actions.back().over, 3.0) << name;
+        }
+    }
+    EXPECT_GT(seen, 0u);
+}
+
+TEST(DrillFigures, EverySchoolSaysWhatItSets) {
+    for (const auto& name : test::demoNames())
+        for (const auto& [phase, notes] : test::loaded(name).aircraft->notes.phases)
+            for (const auto& step : notes.steps)
+                for (const auto& school : step.schools) {
+                    EXPECT_FALSE(school.set.empty()) << name << ": " << step.id << ": " << school.name;
+                    EXPECT_FALSE(school.gain.empty()) << name << ": " << step.id << ": " << school.name;
+                }
+}
+
+TEST(DrillFigures, AStepOfTheNotesIsTheNotesAndOneOfTheDrillPractice) {
+    for (const auto& name : test::demoNames()) {
+        const auto& n = test::loaded(name).aircraft->notes;
+        std::size_t ours = 0, theirs = 0;
+        for (const auto& [phase, notes] : n.phases)
+            for (const auto& step : notes.steps)
+                if (step.line > 0) {
+                    EXPECT_EQ(step.origin, Origin::notes) << name << ": " << step.id;
+                    ++theirs;
+                } else {
+                    ours += step.origin == Origin::practice;
+                }
+        EXPECT_GT(ours, 10u) << name;
+        EXPECT_GT(theirs, 5u) << name;
+    }
+}
+
 } // namespace

@@ -188,4 +188,124 @@ TEST(Climb, EachStageChangesInTurnWithItsOwnBoost) {
     EXPECT_NEAR(most, ManifoldPressure::of(46, units::manifold::inHg).si(), 50)
         << "46 in the auxiliary gears, 44 in neutral";
 }
+TEST(FlownFigures, ALetDownOnWeakMixtureIsFlownSo) {
+    const auto& l = test::loaded("lorimer-spring");
+    powerplant::Aircraft own = *l.aircraft;
+    own.notes.phases[Phase::letDown].mixture = Mixture::weak;
+    EXPECT_EQ(flight::fly(own, *l.sortie)[Phase::letDown].setting.mixture, Mixture::weak);
+    own.notes.phases[Phase::letDown].mixture = std::nullopt;
+    EXPECT_EQ(flight::fly(own, *l.sortie)[Phase::letDown].setting.mixture, Mixture::rich);
+}
+
+TEST(FlownFigures, EveryGearHasItsOwnFullThrottleHeight) {
+    std::size_t seen = 0;
+    for (const auto& name : test::demoNames()) {
+        const auto& l = test::loaded(name);
+        const auto f = flight::fly(*l.aircraft, *l.sortie);
+        const flight::Setting& s = f[Phase::climb].setting;
+        for (std::size_t gear = 0; gear + 1 < l.aircraft->notes.engine.gears.size() && gear < 3; ++gear)
+            if (const auto& low = f.fullThrottleHeights[gear], &high = f.fullThrottleHeights[gear + 1]; low && high) {
+                ++seen;
+                EXPECT_GT(high->si(), low->si() + 500) << name << ": what a higher gear is for";
+            }
+        if (f.fullThrottleHeights[0] && s.boost) {
+            const auto own =
+                engine::fullThrottleHeight(l.aircraft->model(), s.rpm, *s.boost, 0, l.sortie->day, s.ias, s.mixture);
+            if (own && s.gear == 0)
+                EXPECT_NEAR(own->si(), f.fullThrottleHeights[0]->si(), 30) << name;
+        }
+    }
+    EXPECT_GE(seen, 3u);
+}
+
+TEST(FlownFigures, WhereNotesGiveAWeakRatingTheCruiseIsSoughtWeakToo) {
+    for (const auto& name : test::demoNames()) {
+        const auto& n = test::loaded(name).aircraft->notes;
+        const bool weak =
+            std::any_of(n.ratings.begin(), n.ratings.end(), [](const Rating& r) { return r.mixture == Mixture::weak; });
+        const auto range = flight::cruiseRange(n);
+        EXPECT_EQ(range.mixtures.size(), weak ? 2u : 1u) << name;
+        EXPECT_EQ(range.mixtures.front(), Mixture::rich) << name;
+        EXPECT_EQ(range.mixtures.back(), weak ? Mixture::weak : Mixture::rich) << name;
+        EXPECT_EQ(range.gears, std::max<std::size_t>(1, n.engine.gears.size())) << name;
+    }
+}
+
+TEST(FlownFigures, ACruiseThatIsNotTheFirstSaysWhatItCosts) {
+    const auto& l = test::loaded("lorimer-spring");
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    flight::CruiseConditions c;
+    c.air = l.sortie->day.at(f.cruisePressureAltitude);
+    c.weight = Mass::si(f.samples[f[Phase::cruise].firstSample][Gauge::weight]);
+    c.grade = l.sortie->fuelGrade;
+    c.fuel = Volume::si(1.0);
+    const auto answer = flight::cruiseCandidates(*l.aircraft, c, flight::Ask::power, 700 * 745.7);
+    ASSERT_GT(answer.candidates.size(), 1u) << answer.why;
+    const auto& first = answer.candidates.front();
+    for (const auto& p : answer.candidates)
+        if (&p != &answer.candidates.front() && p.setting.gear <= first.setting.gear &&
+            p.setting.mixture == first.setting.mixture) {
+            if (p.setting.rpm > first.setting.rpm)
+                EXPECT_TRUE(p.why.starts_with("more rpm")) << p.why;
+            else
+                EXPECT_TRUE(p.why.starts_with("less rpm")) << p.why;
+        }
+}
+
+TEST(CruiseFigures, EnduranceIsFuelOverBurnAndRangeThatTimesTheSpeed) {
+    const auto& l = test::loaded("lorimer-spring");
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    flight::CruiseConditions c;
+    c.air = l.sortie->day.at(f.cruisePressureAltitude);
+    c.weight = Mass::si(f.samples[f[Phase::cruise].firstSample][Gauge::weight]);
+    c.grade = l.sortie->fuelGrade;
+    c.fuel = Volume::si(1.0);
+    const engine::KnockBoundary knock(l.aircraft->notes, l.aircraft->model(), c.grade);
+    const auto& s = f[Phase::cruise].setting;
+    const auto p = flight::cruisePoint(*l.aircraft, c, knock, {s.rpm, s.boost, s.gear, s.mixture});
+    EXPECT_NEAR(p.burn, 2 * p.point.fuelFlow.si() / l.aircraft->notes.fuel.density, 1e-9)
+        << "two engines, the notes' density";
+    EXPECT_NEAR(p.endurance * p.burn, 1.0, 1e-9);
+    EXPECT_NEAR(p.range, p.endurance * p.tas.si(), 1e-3);
+    EXPECT_NEAR(p.burn / f.cruiseFuelFlow, f.fuelDensity / l.aircraft->notes.fuel.density, 0.01);
+}
+
+TEST(FlownFigures, BoostThatAGradeCutsIsFromItsEntryOrReckoned) {
+    auto l = test::loadDemo("farrier-summer");
+    const auto& n = l.aircraft->notes;
+    const Rating& rating = flight::ratingFor(n, *l.sortie, Phase::takeOff);
+    for (const auto& grade : n.fuel.grades) {
+        l.sortie->fuelGrade = grade;
+        const auto permitted = engine::permittedBoost(n, rating, grade);
+        const auto& s = flight::fly(*l.aircraft, *l.sortie)[Phase::takeOff].setting;
+        EXPECT_EQ(s.boostOrigin, permitted.origin) << grade;
+        EXPECT_LE(s.boost->si(), permitted.boost->si() + 1) << grade;
+    }
+}
+
+TEST(FlownFigures, ASettingUsesTheMinutesOfTheLongestRatingThatCoversIt) {
+    TypeNotes n = test::loaded("lorimer-spring").aircraft->notes;
+    const std::string grade = test::loaded("lorimer-spring").sortie->fuelGrade;
+    ASSERT_GE(n.ratings.size(), 2u);
+    // Two without limit, alike but for the rpm: the slower is meant.
+    Rating slow = n.ratings.front(), fast = slow;
+    slow.key = "slow";
+    fast.key = "fast";
+    slow.minutes = fast.minutes = std::nullopt;
+    slow.rpm = Rotation::si(30);
+    fast.rpm = Rotation::si(35);
+    slow.water = fast.water = false;
+    for (const bool slowFirst : {true, false}) {
+        n.ratings = slowFirst ? std::vector{slow, fast} : std::vector{fast, slow};
+        const auto* covers = flight::coveringRating(
+            n, grade, {Rotation::si(29), ManifoldPressure::si(60e3), 0, Mixture::rich}, ManifoldPressure::si(60e3));
+        ASSERT_TRUE(covers);
+        EXPECT_EQ(covers->key, "slow");
+        const auto* only = flight::coveringRating(
+            n, grade, {Rotation::si(33), ManifoldPressure::si(60e3), 0, Mixture::rich}, ManifoldPressure::si(60e3));
+        ASSERT_TRUE(only);
+        EXPECT_EQ(only->key, "fast");
+    }
+}
+
 } // namespace

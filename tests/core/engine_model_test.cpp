@@ -13,6 +13,7 @@
 #include "reading/notes_reader.h"
 #include "test_data.h"
 #include <rapidcheck/gtest.h>
+#include <sstream>
 
 namespace {
 using namespace amber;
@@ -492,4 +493,90 @@ TEST(Calibrate, WhatIsWrittenIsReadBackAndUsedAsItIs) {
     EXPECT_EQ(engine::withCalibratedBlock(written, d), written) << "written twice, it stands once";
     EXPECT_TRUE(written.starts_with(text.substr(0, text.size() - 1))) << "nothing else is touched";
 }
+TEST(CalibrationFigures, WhatALineMissesIsThePointOverTheLine) {
+    std::size_t seen = 0;
+    for (const auto& name : test::demoNames()) {
+        const auto& a = *test::loaded(name).aircraft;
+        for (const auto& residual : a.calibration.residuals) {
+            const Rating* rating = a.notes.rating(residual.rating);
+            ASSERT_TRUE(rating) << name;
+            for (const auto& line : rating->lines) {
+                if (line.line != residual.line || !line.power || !residual.power)
+                    continue;
+                engine::Demand d{rating->rpm,
+                                 rating->boostOf(line),
+                                 a.notes.gearIndex(line.gear).value_or(0),
+                                 air::standardDay(Length{}).at(line.at),
+                                 Speed{},
+                                 rating->mixture};
+                d.held = d.boost.has_value();
+                d.water = rating->water;
+                const auto p = engine::operate(a.model(), d);
+                ++seen;
+                EXPECT_NEAR(*residual.power, p.power.si() / line.power->si() - 1, 0.002)
+                    << name << " " << residual.rating;
+                if (line.fuelFlow && residual.fuel)
+                    EXPECT_NEAR(*residual.fuel, p.fuelFlow.si() / (line.fuelFlow->si() * a.notes.fuel.density) - 1,
+                                0.002)
+                        << name << " " << residual.rating;
+                EXPECT_EQ(line.fuelFlow.has_value(), residual.fuel.has_value()) << name << " " << residual.rating;
+            }
+        }
+    }
+    EXPECT_GT(seen, 30u);
+}
+
+TEST(ChartFigures, TheTableHoldsThePointsOfTheChart) {
+    const auto& a = *test::loaded("farrier-summer").aircraft;
+    const auto chart = engine::powerChart(a.notes, a.model(), Rotation::si(45));
+    std::istringstream in(engine::chartCsv(a.notes, chart));
+    std::string line;
+    std::getline(in, line);
+    EXPECT_EQ(line, "panel,rpm,gear,boost_kPa,altitude_m,power_kW");
+    std::size_t rows = 0;
+    for (const auto* lines : {&chart.seaLevel, &chart.fullThrottle, &chart.constantBoost})
+        for (const auto& l : *lines)
+            for (const auto& p : l.points) {
+                ASSERT_TRUE(std::getline(in, line));
+                ++rows;
+                std::vector<std::string> cells;
+                std::istringstream of(line);
+                for (std::string cell; std::getline(of, cell, ',');)
+                    cells.push_back(cell);
+                ASSERT_EQ(cells.size(), 6u) << line;
+                EXPECT_NEAR(std::stod(cells[1]), l.rpm.si() * 60, 0.51) << line;
+                EXPECT_NEAR(std::stod(cells[5]), p.power / 1000, 0.0051) << line;
+                EXPECT_NEAR(lines == &chart.seaLevel ? std::stod(cells[3]) * 1000 : std::stod(cells[4]), p.x,
+                            lines == &chart.seaLevel ? 5.1 : 0.051)
+                    << line;
+            }
+    EXPECT_GT(rows, 200u);
+}
+
+TEST(EnergyFigures, WhatTheHeadsTakeGoesWithThePowerOfTheAir) {
+    const auto& a = *test::loaded("lorimer-spring").aircraft;
+    const air::Day day = air::standardDay(Length{});
+    const auto balance = [&](double boost) {
+        const auto p = engine::operate(
+            a.model(), {Rotation::si(35), ManifoldPressure::si(boost), 0, day.at(Length{}), Speed{}, Mixture::rich});
+        return std::pair{engine::energyBalance(a.notes, a.model(), p), p};
+    };
+    const auto [full, at] = balance(140e3);
+    const auto [half, there] = balance(80e3);
+    EXPECT_NEAR(half.headOrCoolant / full.headOrCoolant, std::pow(there.airFlow.si() / at.airFlow.si(), 0.65), 1e-3);
+    EXPECT_NEAR(full.fuel / at.fuelFlow.si(), 43.5e6, 1.5e6) << "J a kilogram of gasoline";
+    // At the strongest line of the notes heads and oil take 55 hundredths of the brake power.
+    double rated = 0, flow = 0;
+    for (const auto& r : a.notes.ratings)
+        for (const auto& line : r.lines)
+            if (line.power && line.power->si() > rated) {
+                rated = line.power->si();
+                flow = engine::operate(a.model(), {r.rpm, r.boostOf(line), a.notes.gearIndex(line.gear).value_or(0),
+                                                   day.at(line.at), Speed{}, r.mixture})
+                           .airFlow.si();
+            }
+    EXPECT_NEAR(full.headOrCoolant, 0.55 * rated * std::pow(at.airFlow.si() / flow, 0.65), 0.01 * full.headOrCoolant);
+    EXPECT_NEAR(full.shaft, at.power.si(), 1e-6);
+}
+
 } // namespace

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Every flown sortie obeys mechanics and bookkeeping: what its own samples tell of power, speed, weight and fuel is
 // reckoned again by hand, on every type.
+#include "advice/climb_bands.h"
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
 #include "flight/flown.h"
@@ -220,6 +221,24 @@ INSTANTIATE_TEST_SUITE_P(Demos, FlownBy, testing::ValuesIn(allDemos()), [](const
     std::replace(name.begin(), name.end(), '-', '_');
     return name;
 });
+
+TEST(ClimbFigures, BandsEndAtTheTopAndAddUpToTheClimb) {
+    for (const auto& name : test::demoNames()) {
+        const auto& l = test::loaded(name);
+        const auto f = flight::fly(*l.aircraft, *l.sortie);
+        const auto bands = advice::climbBands(*l.aircraft, *l.sortie, f);
+        ASSERT_GT(bands.size(), 1u) << name;
+        const auto& top = f.samples[f[Phase::climb].lastSample];
+        EXPECT_NEAR(bands.back().height.si(), top[Gauge::height], 1.0) << name;
+        EXPECT_NEAR(bands.back().time, f[Phase::climb].duration, 1.0) << name;
+        EXPECT_NEAR(bands.back().fuel, f[Phase::climb].fuel, 0.01 * f[Phase::climb].fuel) << name;
+        EXPECT_NEAR(bands.back().distance, f[Phase::climb].distance, 0.02 * f[Phase::climb].distance) << name;
+        for (std::size_t i = 1; i < bands.size(); ++i) {
+            EXPECT_GT(bands[i].height.si(), bands[i - 1].height.si()) << name;
+            EXPECT_GT(bands[i].time, bands[i - 1].time) << name;
+        }
+    }
+}
 
 } // namespace
 } // namespace amber

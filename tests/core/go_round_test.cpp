@@ -1,9 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Going round and diving: opened and flown on the powerplant, held against hand calculations.
 #include "air/airspeed.h"
+#include "air/atmosphere.h"
 #include "engine/fuel_grade.h"
 #include "test_data.h"
+#include "trouble/dive.h"
 #include "trouble/drill.h"
+#include "trouble/engine_out.h"
+#include "trouble/go_round.h"
 #include "trouble/sheet.h"
 #include <cmath>
 
@@ -12,6 +16,97 @@ namespace {
 trouble::GoRound round(const flight::LoadedSortie& l) {
     return trouble::goRound(*l.aircraft, *l.sortie, flight::fly(*l.aircraft, *l.sortie));
 }
+TEST(GoRoundFigures, EachLeverLeftCostsItsPowerOverTheWeight) {
+    for (const char* name : {"lorimer-spring", "farrier-summer", "mercer-frost"}) {
+        const auto& l = test::loaded(name);
+        const auto f = flight::fly(*l.aircraft, *l.sortie);
+        const auto g = trouble::goRound(*l.aircraft, *l.sortie, f);
+        const double engines = static_cast<double>(l.aircraft->notes.positions.size()),
+                     w = g.weight.si() * air::gravity;
+        for (const auto& left : g.left)
+            EXPECT_NEAR(left.rate.si(), g.rateDown.si() - 0.8 * engines * (g.each.si() - left.power.si()) / w, 0.02)
+                << name << ": " << left.lever;
+    }
+}
+
+TEST(GoRoundFigures, LeversLeftGiveWhatTheEngineGivesSo) {
+    auto l = test::loadDemo("farrier-summer");
+    const auto& n = l.aircraft->notes;
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    const auto g = trouble::goRound(*l.aircraft, *l.sortie, f);
+    const Rating& r = *n.rating(n.phase(Phase::takeOff).rating);
+    const auto air = l.sortie->day.at(g.pressureAltitude);
+    engine::Demand d{r.rpm, g.boost, 0, air, g.approach, Mixture::rich};
+    const double whole = engine::operate(l.aircraft->model(), d).power.si();
+    EXPECT_NEAR(g.each.si() / whole, 1.0, 0.05) << "settled, it is the steady point";
+    const auto so = [&](const char* lever) {
+        for (const auto& left : g.left)
+            if (left.lever == lever)
+                return left.power.si() / g.each.si();
+        return -1.0;
+    };
+    engine::Demand hot = d;
+    hot.carburettorHeat = n.engine.carburettorHeatRise.value_or(45.0);
+    EXPECT_NEAR(so("Carburettor air hot"), engine::operate(l.aircraft->model(), hot).power.si() / whole, 0.005);
+    engine::Demand slow = d;
+    slow.rpm = g.approachRpm;
+    EXPECT_NEAR(so("Rpm as on the approach"), engine::operate(l.aircraft->model(), slow).power.si() / whole, 0.005);
+    // Where the notes do not say how hot, 45 K.
+    const auto with = [&](std::optional<double> rise) {
+        powerplant::Aircraft own = *l.aircraft;
+        own.notes.engine.carburettorHeatRise = rise;
+        return trouble::goRound(own, *l.sortie, flight::fly(own, *l.sortie));
+    };
+    const auto unknown = with(std::nullopt), known = with(45.0);
+    ASSERT_EQ(unknown.left.size(), known.left.size());
+    for (std::size_t i = 0; i < known.left.size(); ++i)
+        EXPECT_NEAR(unknown.left[i].power.si(), known.left[i].power.si(), 1.0) << known.left[i].lever;
+}
+
+TEST(DiveFigures, ItEndsThreeHundredMetresOverTheNearerField) {
+    const auto& l = test::loaded("lorimer-spring");
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    const auto d = trouble::dive(*l.aircraft, *l.sortie, f, f[Phase::cruise].start + 600);
+    EXPECT_NEAR(d.to.si(), d.moment.height.si() - d.moment.aboveField.si() + 300, 0.5);
+    const double cruise = f[Phase::cruise].setting.ias.si();
+    EXPECT_NEAR(d.ias.si(), d.never ? 0.95 * d.never.value().si() : 1.3 * cruise, 0.01);
+    for (const auto& way : d.ways) {
+        // Where it comes down all the way, its height over its mean sink.
+        EXPECT_GT(way.seconds, 0.4 * (d.moment.height - d.to).si() / std::max(0.5, way.sink.si())) << way.name;
+        EXPECT_LT(way.seconds, 3600.5) << way.name;
+    }
+    const auto& first = d.ways.front();
+    if (d.allowed && first.fall > *d.allowed)
+        EXPECT_NEAR(d.aheadSeconds, 60 * (first.fall / *d.allowed - 1), 0.5);
+}
+
+TEST(GlideFigures, TimeIsTheWayOverTheTrueSpeedHalfWayDown) {
+    const auto& l = test::loaded("farrier-summer");
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    const auto m = trouble::momentAt(l.aircraft->notes, *l.sortie, f, f[Phase::cruise].start + 60);
+    const auto g = trouble::glideFrom(*l.aircraft, *l.sortie, m);
+    const auto air =
+        l.sortie->day.at(l.sortie->day.pressureAltitudeOf(Length::si(m.height.si() - 0.5 * m.aboveField.si())));
+    const double tas = air::trueAirspeed(g.ias, air.pressure, air.temperature).si(), down = m.aboveField.si();
+    EXPECT_NEAR(g.seconds, std::hypot(g.distance, down) / tas, 0.01 * g.seconds);
+    if (!g.byNotes)
+        EXPECT_NEAR(g.sink.si() * g.seconds, down, 0.01 * down) << "down it is as long as its sink takes";
+}
+
+TEST(GoRoundFigures, WheelsAndFlapsDownDragSixTenthsAndHalfAsMuchAgain) {
+    TypeNotes n = test::loaded("lorimer-spring").aircraft->notes;
+    n.trouble.dragDown = std::nullopt;
+    const auto has = [&](Acts acts) {
+        return std::any_of(n.controls.begin(), n.controls.end(), [&](const Control& c) { return c.acts == acts; });
+    };
+    ASSERT_TRUE(has(Acts::wheels) && has(Acts::wingFlap));
+    EXPECT_NEAR(trouble::dragDown(n), 2.1, 1e-9);
+    std::erase_if(n.controls, [](const Control& c) { return c.acts == Acts::wheels; });
+    EXPECT_NEAR(trouble::dragDown(n), 1.5, 1e-9);
+    n.trouble.dragDown = 1.8;
+    EXPECT_NEAR(trouble::dragDown(n), 1.8, 1e-9) << "the notes' figure goes before";
+}
+
 } // namespace
 
 // By hand: P = 0.8 × power, less the polar's drag at the approach speed, over the weight.

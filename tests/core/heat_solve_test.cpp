@@ -8,9 +8,11 @@
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
 #include "flight/engine_traces.h"
+#include "heat/drive.h"
 #include "heat/heat_solve.h"
 #include "plan/plan.h"
 #include "test_data.h"
+#include "units/text.h"
 #include <cmath>
 #include <rapidcheck/gtest.h>
 
@@ -547,4 +549,101 @@ TEST(Plan, WhatPassesALimitOnTheGroundIsRed) {
             }
         }
 }
+TEST(CoolDownFigures, TheCurveIsCountedFromTheStopAndFallsByHalfItsExcessInTwentyEightMinutes) {
+    const auto& l = test::loaded("lorimer-spring");
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    const auto c = advice::coolDown(*l.aircraft, *l.sortie, f);
+    EXPECT_EQ(c.below, l.aircraft->notes.stop.coolBelow);
+    ASSERT_GT(c.curve.size(), 10u);
+    EXPECT_LT(c.curve.front().time, 0.0) << "the taxi and the idle before";
+    EXPECT_GT(c.curve.front().time, -f[Phase::stop].duration - 1);
+    const auto standing = [&](double minutes) {
+        const advice::CoolDown::Point* best = nullptr;
+        for (const auto& p : c.curve)
+            if (!p.running && (!best || std::abs(p.time - minutes * 60) < std::abs(best->time - minutes * 60)))
+                best = &p;
+        return best->headOrCoolant;
+    };
+    // Forty minutes is the time constant: 40 ln 2 = 27.7 min.
+    const double ambient =
+        l.sortie->day.at(l.sortie->day.pressureAltitudeOf(l.sortie->flight.toElevation)).temperature.si();
+    EXPECT_NEAR((standing(27.7) - ambient) / (standing(0) - ambient), 0.5, 0.03);
+    // Read after five minutes to two hours, its dose by the notes' table there.
+    ASSERT_EQ(c.restarts.size(), 5u);
+    EXPECT_NEAR(c.restarts[0].after, 300, 1e-9);
+    EXPECT_NEAR(c.restarts[4].after, 7200, 1e-9);
+    for (const auto& r : c.restarts)
+        EXPECT_NEAR(r.engine.si(), ambient + (standing(0) - ambient) * std::exp(-r.after / 2400), 4.0) << r.after;
+}
+
+TEST(GroundBudgetFigures, StoppedItCoolsInTheDaysAirWithTheEnginesOwnTimeConstant) {
+    auto l = test::loadDemo("farrier-summer");
+    l.sortie->day.oat = Temperature::of(36, units::celsius);
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    const auto b = advice::groundBudget(*l.aircraft, *l.sortie, f, advice::GroundFrom::holding);
+    ASSERT_TRUE(b.amber && b.stopFor);
+    // From amber to eight degrees or so under it, by e^(−t/τ) towards the air.
+    const double from = std::max(b.headOrCoolant.si(), b.amber->si()), air = l.sortie->day.oat.si();
+    heat::Drive off;
+    off.air = l.sortie->day.at(l.sortie->day.pressureAltitude());
+    const auto cooled =
+        l.aircraft->thermal.after({Temperature::si(from), Temperature::si(360)}, off, Duration::si(*b.stopFor));
+    const double under = b.amber->si() - cooled.headOrCoolant.si();
+    EXPECT_NEAR(under, 25.0, 1.0) << "well under";
+    EXPECT_NEAR(*b.stopFor, 2400 * std::log((from - air) / (b.amber->si() - under - air)), 0.35 * *b.stopFor);
+}
+
+TEST(CoolingFigures, ThePictureHoldsTheNotesEdgesAndEachSpeedsOwnRate) {
+    const auto& l = test::loaded("farrier-summer");
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    const auto c = advice::coolingPicture(*l.aircraft, *l.sortie, f, Phase::climb);
+    const auto& band = l.aircraft->notes.gauges.at(Gauge::coolantTemperature).in(Phase::climb);
+    ASSERT_TRUE(c.amber && c.red);
+    EXPECT_EQ(c.amber->si(), *band.normalHigh);
+    EXPECT_EQ(c.red->si(), *band.limitHigh);
+    ASSERT_GE(c.ways.size(), 3u);
+    EXPECT_EQ(std::count_if(c.ways.begin(), c.ways.end(), [](const auto& w) { return w.planned; }), 1);
+    for (std::size_t i = 1; i < c.ways.size(); ++i)
+        if (c.ways[i].ias > c.ways[i - 1].ias)
+            EXPECT_LT(c.ways[i].settles.si(), c.ways[i - 1].settles.si()) << "faster is cooler";
+    ASSERT_TRUE(c.boils);
+    EXPECT_GT(c.boils->si(), 373.15) << "under a relief valve, with glycol in it";
+    for (const auto& r : c.remedies)
+        EXPECT_LT(r.change, 0.0) << r.what;
+    // Where the plan's own setting settles, reckoned from its point.
+    const flight::Sample* at = nullptr;
+    for (std::size_t i = f[Phase::climb].firstSample; i <= f[Phase::climb].lastSample; ++i)
+        if (std::abs(f.samples[i][Gauge::airspeed] - c.planned.x) < 1e-6 &&
+            std::abs(f.samples[i][Gauge::height] - c.height.si()) < 1e-6)
+            at = &f.samples[i];
+    ASSERT_TRUE(at);
+    const auto air = l.sortie->day.at(l.sortie->day.pressureAltitudeOf(c.height));
+    const auto point = engine::operate(l.aircraft->model(),
+                                       {Rotation::si((*at)[Gauge::rpm]), ManifoldPressure::si((*at)[Gauge::boost]),
+                                        at->gear, air, Speed::si(c.planned.x), f[Phase::climb].setting.mixture});
+    const auto settles = l.aircraft->thermal.steadyHeadOrCoolant(l.aircraft->thermal.forcing(
+        heat::driveOf(point, Rotation::si((*at)[Gauge::rpm]), air, Speed::si(c.planned.x), c.opening)));
+    EXPECT_NEAR(c.planned.y, settles.si(), 0.3);
+    ASSERT_GE(c.openings.size(), 3u);
+    EXPECT_GT(c.openings.front().points.front().y, c.openings.back().points.front().y) << "shut is hotter than open";
+}
+
+TEST(GroundBudgetFigures, SlowerAndFasterAreTwoHundredTurns) {
+    const auto& l = test::loaded("farrier-summer");
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    const auto b = advice::groundBudget(*l.aircraft, *l.sortie, f, advice::GroundFrom::holding);
+    const double taxi = l.aircraft->notes.warmUp.taxiRpm.si() * 60;
+    const double slow =
+        std::max(l.aircraft->notes.warmUp.leastRpm ? l.aircraft->notes.warmUp.leastRpm->si() * 60 : 0.0, taxi - 200);
+    const auto names = [&](const std::string& begins, double rpm) {
+        return std::any_of(b.runs.begin(), b.runs.end(),
+                           [&](const auto& r) { return r.name == begins + format(rpm / 60, *units::rpm.spec); });
+    };
+    EXPECT_TRUE(names("Faster, ", taxi + 200));
+    if (slow < taxi - 30)
+        EXPECT_TRUE(names("Slower, ", slow));
+    for (const auto& r : b.runs)
+        EXPECT_FALSE(r.why.empty()) << r.name;
+}
+
 } // namespace

@@ -11,6 +11,7 @@
 #include "test_data.h"
 #include <cmath>
 #include <fmt/format.h>
+#include <map>
 
 namespace amber {
 namespace {
@@ -29,6 +30,118 @@ bool hasRule(const flight::Flown& f, watch::Rule rule) {
             return true;
     return false;
 }
+TEST(LoadCureFigures, WhatIsMovedIsNeitherMadeNorLost) {
+    auto d = test::loadDemo("wheelwright-windy");
+    const auto f = flight::fly(*d.aircraft, *d.sortie);
+    double before = 0;
+    for (const auto& [id, mass] : d.sortie->load.stations)
+        before += mass.si();
+    bool moved = false;
+    for (const auto& cure : advice::loadCures(*d.aircraft, *d.sortie, f)) {
+        double after = 0;
+        for (const auto& [id, mass] : cure.sortie.load.stations)
+            after += mass.si();
+        if (cure.kind == advice::LoadCure::Kind::move) {
+            moved = true;
+            EXPECT_NEAR(after, before, 1e-6) << cure.text;
+        } else if (cure.kind == advice::LoadCure::Kind::ballast) {
+            EXPECT_GT(after, before + 1) << cure.text;
+        } else if (cure.kind == advice::LoadCure::Kind::leave) {
+            EXPECT_LT(after, before - 1) << cure.text;
+        }
+    }
+    EXPECT_TRUE(moved);
+    // At most two of a kind, the least first.
+    std::map<advice::LoadCure::Kind, std::vector<double>> masses;
+    for (const auto& cure : advice::loadCures(*d.aircraft, *d.sortie, f)) {
+        double changed = 0;
+        for (const auto& [id, mass] : cure.sortie.load.stations) {
+            const auto was = d.sortie->load.stations.find(id);
+            changed += std::abs(mass.si() - (was == d.sortie->load.stations.end() ? 0.0 : was->second.si()));
+        }
+        masses[cure.kind].push_back(changed);
+    }
+    for (const auto kind :
+         {advice::LoadCure::Kind::move, advice::LoadCure::Kind::ballast, advice::LoadCure::Kind::leave}) {
+        EXPECT_LE(masses[kind].size(), 2u);
+        EXPECT_TRUE(std::is_sorted(masses[kind].begin(), masses[kind].end()));
+    }
+}
+
+TEST(DistanceFigures, ATableIsReadInProportionAlongAllThreeOfItsSides) {
+    PerformanceTable table;
+    table.weights = {1000, 2000};
+    table.heights = {0, 1000};
+    table.temperatures = {273.15, 293.15};
+    table.entries = {100, 120, 150, 190, 300, 340, 420, 500}; // by weight, height, temperature
+    const Cockpit cockpit = test::loaded("lorimer-spring").aircraft->notes.cockpit;
+    std::string why;
+    const auto at = [&](double weight, double height, double temperature) {
+        return *loading::entryOf(table, cockpit, weight, height, temperature, why);
+    };
+    EXPECT_NEAR(at(1000, 0, 273.15), 100, 1e-9);
+    EXPECT_NEAR(at(2000, 1000, 293.15), 500, 1e-9);
+    EXPECT_NEAR(at(1250, 0, 273.15), 150, 1e-9) << "a quarter of the way to 300";
+    EXPECT_NEAR(at(1000, 750, 273.15), 137.5, 1e-9) << "three quarters of the way to 150";
+    EXPECT_NEAR(at(1000, 0, 278.15), 105, 1e-9) << "a quarter of the way to 120";
+    // By hand in all three: 0.75 × (0.25 × (100, 120) + 0.75 × (150, 190)) + 0.25 × (0.25 × (300, 340) + 0.75 × (420,
+    // 500)), the pairs a quarter along.
+    EXPECT_NEAR(at(1250, 750, 278.15), 0.75 * (0.25 * 105 + 0.75 * 160) + 0.25 * (0.25 * 310 + 0.75 * 440), 1e-9);
+    EXPECT_FALSE(loading::entryOf(table, cockpit, 2100, 0, 280, why));
+    EXPECT_FALSE(why.empty());
+}
+
+TEST(LoadFigures, ADropTankThatIsGoneTakesItsMassAndMomentWithIt) {
+    for (const char* name : {"collier-high", "farrier-summer"}) {
+        auto l = test::loadDemo(name);
+        const auto& n = l.aircraft->notes;
+        double mass = 0, moment = 0, sideways = 0;
+        for (const auto& t : n.fuel.tanks)
+            if (t.kind == TankKind::drop) {
+                l.sortie->contents[t.id] = t.usable;
+                mass += t.emptyMass.si();
+                moment += t.emptyMass.si() * t.arm;
+                sideways += t.emptyMass.si() * t.side;
+            }
+        if (mass <= 0)
+            continue;
+        const loading::Sheet sheet(n, *l.sortie);
+        const std::vector<double> empty(n.fuel.tanks.size(), 0.0);
+        const auto on = sheet.with(empty, false), off = sheet.with(empty, true);
+        EXPECT_NEAR(on.mass - off.mass, mass, 1e-6) << name;
+        EXPECT_NEAR(on.sideways - off.sideways, sideways, 1e-6) << name;
+        EXPECT_NEAR((on.moment - off.moment) / moment, 1.0, 0.02) << name;
+    }
+}
+
+TEST(LoadFigures, HowMuchTooHeavyIsTheDifference) {
+    const auto& n = test::loaded("lorimer-spring").aircraft->notes;
+    const double pound = 0.45359237;
+    const auto over = loading::judgeWeight(n, 27400 * pound, 26000 * pound, "At take-off");
+    EXPECT_EQ(over.colour(), watch::Colour::red);
+    EXPECT_NE(over.sentence().find("1,400 lb more than the 26,000 lb"), std::string::npos) << over.sentence();
+    EXPECT_EQ(loading::judgeWeight(n, 26000.4 * pound, 26000 * pound, "").colour(), watch::Colour::normal)
+        << "less than can be read";
+    EXPECT_EQ(loading::judgeWeight(n, 26000.6 * pound, 26000 * pound, "").colour(), watch::Colour::red);
+}
+
+TEST(LoadFigures, PercentOfTheChordAreMetresBehindItsLeadingEdge) {
+    std::size_t seen = 0;
+    for (const auto& name : test::demoNames()) {
+        const auto& l = test::loaded(name).aircraft->notes.loading;
+        if (!l.inPercent)
+            continue;
+        ++seen;
+        for (const auto& e : l.envelope) {
+            const double forward = (e.forward - l.leadingEdge) / l.chord, aft = (e.aft - l.leadingEdge) / l.chord;
+            EXPECT_GT(forward, 0.05) << name;
+            EXPECT_LT(aft, 0.50) << name << ": nothing flies with it farther back";
+            EXPECT_LT(forward, aft) << name;
+        }
+    }
+    EXPECT_GT(seen, 0u);
+}
+
 } // namespace
 
 // By hand, in lb and lb in: the airframe as weighed 19,140 at 7.41 m (291.732 in); pilots 360 × 120; engineer 175 ×

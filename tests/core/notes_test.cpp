@@ -2,6 +2,7 @@
 #include "engine/calibration.h"
 #include "files/document.h"
 #include "notes/placeholder.h"
+#include "reading/notes_check.h"
 #include "reading/notes_reader.h"
 #include "test_data.h"
 #include <algorithm>
@@ -175,6 +176,43 @@ TEST(Placeholder, FillsAndNames) {
     EXPECT_EQ(placeholder::filled("set {a}{b} now", [](std::string_view n) { return "<" + std::string(n) + ">"; }),
               "set <a><b> now");
     EXPECT_EQ(placeholder::filled("open { brace", [](std::string_view) { return std::string("x"); }), "open { brace");
+}
+
+TEST(NotesFigures, AColumnThatGivesANormalRangeOnlyIsTakenForItsPhase) {
+    const auto& heads = test::loaded("tinker-damp").aircraft->notes.gauges.at(Gauge::headTemperature);
+    const auto fahrenheit = [](double f) { return (f - 32) / 1.8 + 273.15; };
+    EXPECT_NEAR(*heads.in(Phase::start).normalLow, fahrenheit(-40), 0.01);
+    EXPECT_NEAR(*heads.in(Phase::start).normalHigh, fahrenheit(410), 0.01);
+    EXPECT_NEAR(*heads.in(Phase::runUp).normalLow, fahrenheit(120), 0.01);
+    EXPECT_NEAR(*heads.in(Phase::takeOff).normalHigh, fahrenheit(440), 0.01);
+}
+
+TEST(NotesFigures, FourThousandKilowattsAnEngineAreTheMostThatIsBelieved) {
+    TypeNotes n = test::loaded("lorimer-spring").aircraft->notes;
+    const auto told = [&](double watt) {
+        n.ratings.front().lines.front().power = Power::si(watt);
+        Problems problems;
+        checkNotes(n, problems);
+        return std::any_of(problems.begin(), problems.end(), [](const Problem& p) {
+            return p.text().find("power is out of range") != std::string::npos;
+        });
+    };
+    EXPECT_FALSE(told(3.9e6));
+    EXPECT_TRUE(told(4.1e6));
+    EXPECT_TRUE(told(900));
+    EXPECT_FALSE(told(1.1e3));
+}
+
+TEST(NotesFigures, WhatOldNotesDoBetweenTheStartsIsRead) {
+    const auto path = test::dataPath("../tests/fixtures/format1/chandler-b1.toml");
+    const auto old = readNotes(test::fileText(path), path);
+    ASSERT_TRUE(old.notes);
+    ASSERT_EQ(old.notes->start.actions.size(), 2u);
+    for (const auto& a : old.notes->start.actions) {
+        EXPECT_FALSE(a.what.empty());
+        EXPECT_FALSE(a.set.empty());
+        EXPECT_GT(a.line, 300);
+    }
 }
 
 } // namespace

@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "notes/lever_words.h"
+#include "plan/lever_picture.h"
+#include "plan/load_plan.h"
 #include "plan/plan.h"
 #include "test_data.h"
 #include "units/text.h"
@@ -85,6 +87,70 @@ TEST(SetFigures, AFixedPropellersTurnsInTheAirAreTheModels) {
         if (const auto* rpm = figureOf(p, Phase::cruise, "rpm"))
             EXPECT_EQ(rpm->origin, a.propeller.followsThrottle() ? Origin::model : Origin::notes) << name;
     }
+}
+
+TEST(SetFigures, AReversedLeverIsMarkedWhereItIsMoved) {
+    std::size_t reversed = 0;
+    for (const auto& name : test::demoNames()) {
+        const auto& l = test::loaded(name);
+        const auto p = plan::makePlan(*l.aircraft, *l.sortie);
+        for (const auto& lever : l.aircraft->notes.levers)
+            for (const auto& phase : p.phases)
+                for (const auto& line : phase.set)
+                    if (line.what == lever.name) {
+                        EXPECT_EQ(line.reversed, lever.reversed) << name << ": " << lever.name;
+                        reversed += lever.reversed;
+                    }
+    }
+    EXPECT_GT(reversed, 0u);
+}
+
+TEST(WordFigures, MilesAGallonAreThoseOfTheCockpit) {
+    // A kilometre on a litre: 3.785 km on a US gallon are 2.044 nautical miles.
+    const auto& n = test::loaded("lorimer-spring").aircraft->notes;
+    EXPECT_EQ(plan::milesText(n, 1e6, false), "2.04");
+}
+
+TEST(WordFigures, WithoutAControlBoostFallsByAThousandthOfTheAirForEachThousandFeet) {
+    const auto& l = test::loaded("lorimer-spring");
+    powerplant::Aircraft own = *l.aircraft;
+    own.notes.engine.boostControl = false;
+    const auto p = plan::makePlan(own, *l.sortie);
+    const plan::ClockLine* falls = nullptr;
+    for (const auto& c : p[Phase::climb].clocks)
+        if (c.fact.id == "boost-falls")
+            falls = &c;
+    ASSERT_TRUE(falls);
+    // The standard air loses 3.5 to 3.6 % of its pressure in the first thousand feet: so does what hangs on it.
+    const double share = falls->fact.value / p.flown[Phase::climb].point.manifoldPressure.si();
+    EXPECT_NEAR(share, 0.0358, 0.0012);
+}
+
+TEST(WordFigures, TheLetDownsRateIsToldInTensOfFeet) {
+    const auto& l = test::loaded("ostler-bush");
+    const auto p = plan::makePlan(*l.aircraft, *l.sortie);
+    for (const auto& c : p[Phase::letDown].clocks)
+        if (const auto end = c.value.find(" ft/min"); end != std::string::npos)
+            EXPECT_EQ(c.value[end - 1], '0') << c.what << " " << c.value;
+}
+
+TEST(LeverFigures, APropellerLeverStandsByItsRpm) {
+    // Fully fine at the most, fully coarse at 45 hundredths of it: half-way at 72½.
+    const auto& l = test::loaded("lorimer-spring");
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    double most = 0;
+    for (const auto& r : l.aircraft->notes.ratings)
+        most = std::max(most, r.rpm.si());
+    std::size_t seen = 0;
+    for (const Phase phase : {Phase::climb, Phase::cruise})
+        for (const auto& lever : plan::leversAt(*l.aircraft, *l.sortie, f, f[phase].start + 0.5 * f[phase].duration))
+            if (lever.acts == Acts::propeller && !lever.now.empty() && lever.now.front().share) {
+                ++seen;
+                EXPECT_NEAR(*lever.now.front().share,
+                            std::clamp((f[phase].setting.rpm.si() / most - 0.45) / 0.55, 0.0, 1.0), 0.01)
+                    << titleOf(phase);
+            }
+    EXPECT_EQ(seen, 2u);
 }
 
 } // namespace

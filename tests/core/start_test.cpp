@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "plan/plan.h"
 #include "start/cranking.h"
+#include "start/preheat.h"
 #include "start/priming.h"
 #include "start/start_order.h"
 #include "test_data.h"
+#include <cmath>
 #include <rapidcheck/gtest.h>
 #include <set>
 
@@ -225,6 +228,82 @@ TEST(StartOrder, AnOrderMustNameEveryEngineOnce) {
     r.order.clear();
     r.failures["7"] = 1;
     EXPECT_FALSE(start::planStart(lorimer(), r).ok());
+}
+
+TEST(StartFigures, ACartridgeEngineIsTriedAsLongAsThereAreCartridgesAndTries) {
+    const auto& n = test::loaded("collier-high").aircraft->notes;
+    ASSERT_EQ(n.start.starter.kind, StarterKind::cartridge);
+    start::StartRequest r;
+    r.failures[n.positions.front().id] = 1;
+    const auto once = start::planStart(n, r);
+    ASSERT_TRUE(once.ok());
+    EXPECT_TRUE(once.value().abandoned.empty()) << "the second fires it";
+    EXPECT_EQ(once.value().cartridgesLeft, n.start.starter.cartridges - 2);
+    TypeNotes two = n;
+    two.start.starter.cartridges = 2;
+    two.start.tries = 9;
+    r.failures[n.positions.front().id] = 5;
+    const auto never = start::planStart(two, r);
+    ASSERT_TRUE(never.ok());
+    EXPECT_EQ(never.value().abandoned.size(), 1u);
+    EXPECT_EQ(std::count_if(never.value().events.begin(), never.value().events.end(),
+                            [](const auto& e) { return e.kind == start::EventKind::crank; }),
+              2);
+}
+
+TEST(StartFigures, ThePlanComparesTheOrdersThatHaveANameAndAReason) {
+    const auto& l = test::loaded("mercer-frost");
+    const auto p = plan::makePlan(*l.aircraft, *l.sortie);
+    const auto named = start::namedOrders(l.aircraft->notes);
+    ASSERT_GE(named.size(), 2u);
+    ASSERT_GE(p.orders.size(), named.size());
+    EXPECT_EQ(std::count_if(p.orders.begin(), p.orders.end(), [](const auto& o) { return o.wanted; }), 1);
+    for (const auto& o : p.orders)
+        EXPECT_FALSE(o.named.reason.empty()) << o.named.name;
+}
+
+TEST(PrimingFigures, FuelEvaporatesInSevenSecondsAtFifteenDegreesAndEFoldSlowerThirtyTwoColder) {
+    EXPECT_NEAR(start::evaporationTime(Temperature::of(15, units::celsius)).si(), 7.0, 0.01);
+    EXPECT_NEAR(start::evaporationTime(Temperature::of(-17, units::celsius)).si(), 7 * std::exp(1.0), 0.05);
+    EXPECT_NEAR(start::evaporationTime(Temperature::of(31, units::celsius)).si(), 7 * std::exp(-0.5), 0.03);
+    // Half of a gasoline is vapour at 14 °C, e/(1 + e) of it sixteen degrees warmer.
+    EXPECT_NEAR(start::vapourFraction(Temperature::of(14, units::celsius)), 0.5, 1e-9);
+    EXPECT_NEAR(start::vapourFraction(Temperature::of(30, units::celsius)), std::exp(1) / (1 + std::exp(1)), 1e-9);
+}
+
+TEST(PrimingFigures, DosesThatFireLieBetweenFiveAndThirteenHundredthsOfVapour) {
+    const auto& n = test::loaded("lorimer-spring").aircraft->notes;
+    const start::Priming p(n.start);
+    const Temperature cold = Temperature::of(5, units::celsius);
+    const Pressure field = Pressure::si(standardPressure);
+    const auto advice = p.advice(cold, field);
+    EXPECT_NEAR(p.vapourRatio(advice.fireLow, cold, field), 0.050, 1e-6);
+    EXPECT_NEAR(p.vapourRatio(advice.fireHigh, cold, field), 0.130, 1e-6);
+    EXPECT_EQ(advice.flood, std::floor(advice.fireHigh) + 1);
+}
+
+TEST(PreheatFigures, AHeaterWarmsByItsWattsAgainstTheHoursLoss) {
+    TypeNotes n = test::loaded("lorimer-spring").aircraft->notes;
+    n.start.cold.heater = Power::si(6000);
+    // 23 t of metal a cubic metre of displacement, 600 J/(kg K); under covers an hour's time constant.
+    const double capacity = n.engine.displacement.si() * 23000 * 600, air = 258.15, top = air + 6000 * 3600 / capacity;
+    ASSERT_GT(top, 283.15);
+    const auto t = start::heaterTime(n, Temperature::si(263.15), Temperature::si(278.15), Temperature::si(air));
+    ASSERT_TRUE(t);
+    EXPECT_NEAR(t->si(), 3600 * std::log((top - 263.15) / (top - 278.15)), 0.5);
+    EXPECT_FALSE(start::heaterTime(n, Temperature::si(263.15), Temperature::si(top + 1), Temperature::si(air)))
+        << "never";
+    EXPECT_EQ(start::heaterTime(n, Temperature::si(280), Temperature::si(275), Temperature::si(air))->si(), 0.0);
+}
+
+TEST(StartFigures, AWarmEngineFiresAfterTheNotesSeconds) {
+    const auto& n = test::loaded("lorimer-spring").aircraft->notes;
+    start::CrankConditions c;
+    c.oil = Temperature::of(100, units::celsius);
+    c.bladesPerRevolution = start::bladesPerRevolution(n);
+    const auto k = start::crank(n.start, c);
+    ASSERT_GE(k.rpm, n.start.starter.warmRpm);
+    EXPECT_NEAR(k.untilFiring.si() - k.forBlades.si(), n.start.starter.firesAfter.si(), 0.02);
 }
 
 } // namespace

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The watch that remembers: stretches out of the normal range, time in amber, falls of temperature; and that nobody
 // else can make a verdict.
+#include "flight/flown.h"
 #include "test_data.h"
 #include "watch/rules.h"
 #include "watch/watch.h"
@@ -238,4 +239,22 @@ TEST(GaugeRegister, HasEveryGaugeOnceWithItsKeyAndExport) {
     coolant[Gauge::coolantTemperature] = 360;
     EXPECT_EQ(coolant.headOrCoolant(), 360);
 }
+TEST(WatchFigures, AFallIsReadFromWhereAMinuteAgoItStood) {
+    const auto& n = test::loaded("lorimer-spring").aircraft->notes;
+    watch::Watch w(n);
+    const auto see = [&](double time, double kelvin) {
+        flight::Sample s;
+        s.time = time;
+        s.phase = Phase::letDown;
+        s[Gauge::headTemperature] = kelvin;
+        s[Gauge::oilTemperature] = 345;
+        w.see(time, Phase::letDown, s, true);
+    };
+    see(0, 400);
+    see(60, 395);
+    see(90, 330);
+    // Thirty seconds in it stood half-way, at 397.5 K.
+    EXPECT_NEAR(w.greatestFall(Phase::letDown), 67.5, 0.01);
+}
+
 } // namespace
