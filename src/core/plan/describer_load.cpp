@@ -85,13 +85,12 @@ void Describer::loadClocks(PhasePlan& p) const {
     add({"landing-weight", Dimension::mass, down[Gauge::weight]}, "Landing", weight(down[Gauge::weight]), Origin::model,
         "Less the fuel burnt.");
     if (sheet.hasArms()) {
-        const auto at = [&](const flight::Sample& m, std::size_t i) {
-            const bool gone = !f_.dropped.empty() && i >= f_.dropped.front();
-            (void)m;
-            return sheet.with(f_.contents.at(i), gone);
+        const auto at = [&](std::size_t sample) {
+            const bool gone = !f_.dropped.empty() && sample >= f_.dropped.front();
+            return sheet.with(f_.contents.at(sample), gone);
         };
         const std::size_t first = f_[Phase::takeOff].firstSample, last = f_[Phase::landing].lastSample;
-        const auto rising = at(off, first), settling = at(down, last);
+        const auto rising = at(first), settling = at(last);
         auto verdict = loading::judgeBalance(n_, rising, "at take-off");
         add({"take-off-balance", Dimension::length, rising.arm()}, "Balance at take-off",
             loading::armText(n_.loading, rising.arm()), Origin::notes, verdict.sentence());

@@ -13,8 +13,7 @@ constexpr double featheredDrag = 0.00125; // m² for each blade and m² of diame
 } // namespace
 
 std::string_view nameOf(Smoke smoke) {
-    constexpr std::array<std::string_view, 5> names{"", "black smoke", "blue smoke", "white vapour",
-                                                    "puffs of black smoke"};
+    constexpr std::array<std::string_view, 5> names{"", "black smoke", "blue smoke", "white vapour", "black puffs"};
     return names[static_cast<std::size_t>(smoke)];
 }
 std::string_view nameOf(Smell smell) {

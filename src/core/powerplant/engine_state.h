@@ -42,7 +42,7 @@ struct EngineState {
     double water = 0.0;                          ///< kg
     double waterPressure = 0.0;                  ///< Pa
     double starterHeat = 0.0;                    ///< 1: too hot to touch
-    bool fires = false;                          ///< the cartridge's button is held down
+    bool button = false;                         ///< the cartridge's, held down
     double breech = 0.0;                         ///< s that the cartridge fired last still turns it
     double bearing = 0.0, rings = 0.0;           ///< worn, 1: gone
     double knocking = 0.0;                       ///< knock of the last ten seconds or so

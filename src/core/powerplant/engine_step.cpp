@@ -275,11 +275,11 @@ void Engine::starter(Working& w) const {
     const bool electric = kind == StarterKind::direct || kind == StarterKind::inertia;
     if (kind == StarterKind::cartridge) { // one for each push of the button, while there are any
         s.breech = std::max(0.0, s.breech - w.dt);
-        if (w.l.mesh && !s.fires && w.a.cartridges > 0) {
+        if (w.l.mesh && !s.button && w.a.cartridges > 0) {
             w.out.cartridge = 1;
             s.breech = start.crankMost.si();
         }
-        s.fires = w.l.mesh;
+        s.button = w.l.mesh;
     }
     const bool powered = kind == StarterKind::air         ? w.a.airBottle > 0.3 * start.starter.airPerStart.si()
                          : kind == StarterKind::cartridge ? s.breech > 0
