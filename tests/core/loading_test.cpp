@@ -94,7 +94,9 @@ TEST(DistanceFigures, ATableIsReadInProportionAlongAllThreeOfItsSides) {
 TEST(LoadFigures, ADropTankThatIsGoneTakesItsMassAndMomentWithIt) {
     for (const char* name : {"collier-high", "farrier-summer"}) {
         auto l = test::loadDemo(name);
-        const auto& n = l.aircraft->notes;
+        TypeNotes n = l.aircraft->notes;
+        for (auto& tank : n.fuel.tanks) // hung on one side, so that this is seen too
+            tank.side = tank.kind == TankKind::drop ? 0.4 : tank.side;
         double mass = 0, moment = 0, sideways = 0;
         for (const auto& t : n.fuel.tanks)
             if (t.kind == TankKind::drop) {

@@ -138,6 +138,18 @@ TEST(StepLaws, AControlHoldsABoostInFourTenthsAHandInSix) {
     EXPECT_NEAR(half("sexton-meadow", 4000, 60e3, 62e3), 0.60, 0.06);
 }
 
+TEST(StepLaws, TheLeverOfABoostControlAsksForABoostInProportion) {
+    Rig r("farrier-summer", 2400, 90e3, 0.0);
+    double most = 0;
+    for (const auto& rating : r.aircraft.notes.ratings)
+        most = std::max(most, rating.boost ? rating.boost->si() : 0.0);
+    for (const double place : {0.5, 0.6}) {
+        r.levers.throttle = throttleAt(place);
+        r.run(8.0);
+        EXPECT_NEAR(r.state.manifold, 25e3 + place * (most - 25e3), 500) << place;
+    }
+}
+
 TEST(StepLaws, FuelPressureComesAndGoesInHalfASecond) {
     Rig r("lorimer-spring", 2000, 32 * inHg);
     const double full = r.state.fuelPressure;
@@ -344,6 +356,16 @@ TEST(StepLaws, TheNotesDoseWhollyEvaporatedIsTheBestMixtureToFire) {
     r.learnt.primeDose = 1.25;
     r.step(0.01);
     EXPECT_NEAR(r.state.fuelAir, 0.075 * 0.5 * 0.4 / 1.25, 0.0005) << "an engine that wants a quarter more";
+    // Hot it wants none, and half a dose is the best mixture all the same: that much air is in the cylinders.
+    Rig hot("lorimer-spring", 2000, 32 * inHg, 0.0);
+    hot.state = hot.engine.standing(Temperature::si(390), Temperature::si(340));
+    hot.around.ias = Speed{};
+    hot.levers.ignition = Ignition::off;
+    hot.levers.cock = false;
+    hot.state.primed = 0.5 * hot.engine.doseMass();
+    hot.state.vapour = 1.0;
+    hot.step(0.01);
+    EXPECT_NEAR(hot.state.fuelAir, 0.075, 0.001);
 }
 
 TEST(StepLaws, HydraulicsHaveTheirPressureFromAQuarterOfTheRatedRpm) {

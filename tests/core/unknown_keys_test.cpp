@@ -72,6 +72,21 @@ TEST(UnknownKeys, NoTableOfASortieTakesOne) {
     EXPECT_GT(headers, 8u);
 }
 
+TEST(UnknownKeys, NorOneThatNoDemoHas) {
+    const std::string path = test::dataPath("demo/lorimer-spring.toml"), text = test::fileText(path);
+    for (const char* table : {"fuel", "field", "start", "walk_round", "run_up", "stop"}) {
+        if (text.find("[" + std::string(table) + "]") != std::string::npos)
+            continue;
+        const auto told = [&](const std::string& key) {
+            const auto problems = readSortie(text + "\n[" + table + "]\n" + key, path).problems;
+            return std::any_of(problems.begin(), problems.end(),
+                               [](const Problem& p) { return p.text().find("nonsense") != std::string::npos; });
+        };
+        EXPECT_FALSE(told("")) << table;
+        EXPECT_TRUE(told("nonsense = 1\n")) << table;
+    }
+}
+
 TEST(UnknownKeys, DewPointOverTheAirIsRefusedButForItsRounding) {
     const auto& l = test::loaded("lorimer-spring");
     Sortie s = *l.sortie;
