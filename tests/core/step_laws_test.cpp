@@ -601,6 +601,27 @@ TEST(StepLaws, OilPressureIsWhatPumpValveAndBearingLeave) {
     EXPECT_NEAR(r.state.oilPressure / before, std::exp(-1.0), 0.02);
 }
 
+TEST(StepLaws, LittleOilIsFedInGulpsAndNoneNotAtAll) {
+    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig whole = r;
+    whole.run(3.0);
+    r.state.oilMass = 0.075 * r.engine.oilCapacity(); // half of what the pump needs to draw no air
+    double least = 1e9, most = 0;
+    for (int i = 0; i < 80; ++i) {
+        r.state.oilMass = 0.075 * r.engine.oilCapacity();
+        r.step();
+        if (i > 20) {
+            least = std::min(least, r.state.oilPressure);
+            most = std::max(most, r.state.oilPressure);
+        }
+    }
+    EXPECT_NEAR(most / whole.state.oilPressure, 0.5, 0.05);
+    EXPECT_NEAR(least / whole.state.oilPressure, 0.5 * 0.7, 0.07);
+    r.state.oilMass = 0.0;
+    r.run(3.0);
+    EXPECT_LT(r.state.oilPressure / whole.state.oilPressure, 0.01);
+}
+
 TEST(StepLaws, WithoutPressureABearingLastsAMinuteAndAQuarterAtRatedRpm) {
     Rig r("lorimer-spring", 2000, 32 * inHg);
     r.effects.oilPump = 0.0;
