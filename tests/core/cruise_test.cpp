@@ -232,14 +232,8 @@ TEST(FlownFigures, WhereNotesGiveAWeakRatingTheCruiseIsSoughtWeakToo) {
 }
 
 TEST(FlownFigures, ACruiseThatIsNotTheFirstSaysWhatItCosts) {
-    const auto& l = test::loaded("lorimer-spring");
-    const auto f = flight::fly(*l.aircraft, *l.sortie);
-    flight::CruiseConditions c;
-    c.air = l.sortie->day.at(f.cruisePressureAltitude);
-    c.weight = Mass::si(f.samples[f[Phase::cruise].firstSample][Gauge::weight]);
-    c.grade = l.sortie->fuelGrade;
-    c.fuel = Volume::si(1.0);
-    const auto answer = flight::cruiseCandidates(*l.aircraft, c, flight::Ask::power, 700 * 745.7);
+    const auto& [l, conditions] = of("lorimer-spring");
+    const auto answer = flight::cruiseCandidates(*l.aircraft, conditions, Ask::power, 700 * 745.7);
     ASSERT_GT(answer.candidates.size(), 1u) << answer.why;
     const auto& first = answer.candidates.front();
     for (const auto& p : answer.candidates)
@@ -253,12 +247,10 @@ TEST(FlownFigures, ACruiseThatIsNotTheFirstSaysWhatItCosts) {
 }
 
 TEST(CruiseFigures, EnduranceIsFuelOverBurnAndRangeThatTimesTheSpeed) {
-    const auto& l = test::loaded("lorimer-spring");
+    const auto& l = of("lorimer-spring").loaded;
     const auto f = flight::fly(*l.aircraft, *l.sortie);
-    flight::CruiseConditions c;
-    c.air = l.sortie->day.at(f.cruisePressureAltitude);
-    c.weight = Mass::si(f.samples[f[Phase::cruise].firstSample][Gauge::weight]);
-    c.grade = l.sortie->fuelGrade;
+    flight::CruiseConditions c = of("lorimer-spring").conditions;
+    c.fuelDensity = 0.0; // the notes'
     c.fuel = Volume::si(1.0);
     const engine::KnockBoundary knock(l.aircraft->notes, l.aircraft->model(), c.grade);
     const auto& s = f[Phase::cruise].setting;
