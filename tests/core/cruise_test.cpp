@@ -275,6 +275,19 @@ TEST(FlownFigures, BoostThatAGradeCutsIsFromItsEntryOrReckoned) {
     }
 }
 
+TEST(FlownFigures, ABoostThatIsTypedIsThePilots) {
+    auto l = test::loadDemo("lorimer-spring");
+    const auto rated = flight::fly(*l.aircraft, *l.sortie)[Phase::climb].setting;
+    EXPECT_EQ(rated.boostOrigin, Origin::notes);
+    l.sortie->flight.climbBoost = ManifoldPressure::si(rated.boost->si() - 8000);
+    const auto own = flight::fly(*l.aircraft, *l.sortie)[Phase::climb].setting;
+    EXPECT_NEAR(own.boost->si(), rated.boost->si() - 8000, 1);
+    EXPECT_EQ(own.boostOrigin, Origin::entered);
+    l.sortie->flight.climbBoost = ManifoldPressure::si(rated.boost->si() + 8000);
+    EXPECT_NEAR(flight::fly(*l.aircraft, *l.sortie)[Phase::climb].setting.boost->si(), rated.boost->si(), 1)
+        << "never more than the rating's";
+}
+
 TEST(FlownFigures, ASettingUsesTheMinutesOfTheLongestRatingThatCoversIt) {
     TypeNotes n = test::loaded("lorimer-spring").aircraft->notes;
     const std::string grade = test::loaded("lorimer-spring").sortie->fuelGrade;

@@ -139,7 +139,7 @@ RC_GTEST_PROP(DocumentProperty, AnyTextParsesOrSaysWhere, (const std::string& te
 }
 
 TEST(Document, WhatStandsInQuotesIsNoBracketAndWhatFollowsThemIs) {
-    const std::string many(300, '['), back(300, ']');
+    const std::string many(100, '['), back(100, ']'); // the parser itself would take them
     const auto refused = [](const std::string& text) {
         Problems problems;
         return !document::parse(text, "f.toml", problems).has_value();

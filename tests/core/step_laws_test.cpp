@@ -485,6 +485,20 @@ TEST(StepLaws, AMeterBeforeALeakCountsItToo) {
     EXPECT_NEAR((out[Gauge::fuelFlow] - whole[Gauge::fuelFlow]) * density, 0.02 * share, 0.001);
 }
 
+TEST(StepLaws, AStarvedEngineDrawsTwoAndAHalfTimesThePressureThatIsLeft) {
+    Rig r("lorimer-spring", 2000, 32 * inHg);
+    const double whole = r.step()[Gauge::fuelFlow];
+    r.effects.fuelPump = 0.05;
+    r.levers.booster = false;
+    EngineReadings out;
+    for (int i = 0; i < 30; ++i)
+        out = r.step();
+    const double left = r.state.fuelPressure / r.aircraft.notes.heat.fuelPressure.si();
+    ASSERT_LT(left, 0.35);
+    if (r.state.bowl > 0 && r.state.manifold < r.state.wideOpen)
+        EXPECT_NEAR(out[Gauge::fuelFlow] / whole, std::min(1.0, 2.5 * left), 0.06);
+}
+
 TEST(StepLaws, AStrideLeavesTheStateOfItsPoint) {
     Rig r("lorimer-spring", 2000, 32 * inHg);
     auto s = r.state;

@@ -250,9 +250,9 @@ TEST(WatchFigures, AFallIsReadFromWhereAMinuteAgoItStood) {
         s[Gauge::oilTemperature] = 345;
         w.see(time, Phase::letDown, s, true);
     };
-    see(0, 400);
-    see(60, 395);
-    see(90, 330);
+    see(100, 400);
+    see(160, 395);
+    see(190, 330);
     // Thirty seconds in it stood half-way, at 397.5 K.
     EXPECT_NEAR(w.greatestFall(Phase::letDown), 67.5, 0.01);
 }
