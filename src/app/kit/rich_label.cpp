@@ -24,26 +24,27 @@ RichLabel::RichLabel(QWidget* parent) : QLabel(parent) {
 
 QTextDocument& RichLabel::laidOut(int width) const {
     const QMargins around = contentsMargins();
+    const int inner = std::max(1, width - around.left() - around.right());
     if (known_ != text()) {
         known_ = text();
+        heights_.clear();
         document_.setDefaultFont(font());
-        document_.setTextWidth(std::max(1, width - around.left() - around.right()));
+        document_.setTextWidth(inner);
         document_.setHtml(known_);
-        width_ = -1;
     }
-    if (width_ != width) {
-        width_ = width;
-        document_.setTextWidth(std::max(1, width - around.left() - around.right()));
-        height_ = static_cast<int>(std::ceil(document_.size().height())) + around.top() + around.bottom();
-    }
+    if (document_.textWidth() != inner)
+        document_.setTextWidth(inner);
+    heights_[width] = static_cast<int>(std::ceil(document_.size().height())) + around.top() + around.bottom();
     return document_;
 }
 
 int RichLabel::heightForWidth(int width) const {
     if (text().isEmpty())
         return 0;
+    if (const auto found = heights_.constFind(width); known_ == text() && found != heights_.cend())
+        return *found;
     (void)laidOut(width);
-    return height_;
+    return heights_.value(width);
 }
 
 QSize RichLabel::sizeHint() const {
@@ -72,6 +73,8 @@ void RichLabel::paintEvent(QPaintEvent*) {
 void RichLabel::changeEvent(QEvent* event) {
     if (event->type() == QEvent::FontChange || event->type() == QEvent::StyleChange)
         known_ = QString();
+    if (event->type() == QEvent::ContentsRectChange)
+        heights_.clear();
     QLabel::changeEvent(event);
 }
 

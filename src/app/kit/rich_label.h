@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <QHash>
 #include <QLabel>
 #include <QTextDocument>
 
@@ -25,7 +26,7 @@ private:
     QTextDocument& laidOut(int width) const;
     mutable QTextDocument document_;
     mutable QString known_; ///< text of the document
-    mutable int width_ = -1, height_ = 0;
+    mutable QHash<int, int> heights_; ///< of the widget, by its width; layouts ask for several in turn
 };
 
 } // namespace amber::app
