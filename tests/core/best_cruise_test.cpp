@@ -292,4 +292,24 @@ TEST(DayAllows, TakenItIsWhatThePlanFlies) {
     EXPECT_LE(h[Phase::takeOff].point.manifoldPressure.in(units::manifold::inHg), 45.01);
 }
 
+TEST(DayAllows, TakenForTheTakeOffItIsFlownThereAndTheClimbIsLeft) {
+    auto s = *test::demo("lorimer").sortie;
+    s.flight.takeOffBoost = ManifoldPressure::of(38, units::manifold::inHg);
+    s.flight.takeOffRpm = Rotation::of(2400, units::rpm);
+    const auto f = flight::fly(test::lorimer(), s);
+    EXPECT_NEAR(f[Phase::takeOff].setting.rpm.in(units::rpm), 2400, 1);
+    const auto allowed = advice::dayAllows(test::lorimer(), s, f, Phase::takeOff);
+    EXPECT_FALSE(allowed.planned);
+    EXPECT_EQ(allowed.gear, test::lorimer().notes.engine.gears.front().name) << "taken off in low";
+    const auto g = flight::fly(test::lorimer(), advice::taken(test::lorimer().notes, s, allowed));
+    const Rating& rating = flight::ratingFor(test::lorimer().notes, s, Phase::takeOff);
+    EXPECT_NEAR(g[Phase::takeOff].setting.rpm.in(units::rpm), rating.rpm.in(units::rpm), 1);
+    EXPECT_NEAR(g[Phase::takeOff].point.manifoldPressure.in(units::manifold::inHg), 45.0, 0.05);
+    EXPECT_EQ(g[Phase::climb].setting.rpm.si(), f[Phase::climb].setting.rpm.si());
+    EXPECT_TRUE(advice::dayAllows(test::lorimer(), s, g, Phase::takeOff).planned);
+    // Where the throttle alone decides, the plan flies what the day allows.
+    const auto& t = test::loaded("tinker-damp");
+    EXPECT_TRUE(advice::dayAllows(*t.aircraft, *t.sortie, flight::fly(*t.aircraft, *t.sortie), Phase::takeOff).planned);
+}
+
 } // namespace amber

@@ -313,4 +313,25 @@ TEST(FlownFigures, ASettingUsesTheMinutesOfTheLongestRatingThatCoversIt) {
     }
 }
 
+TEST(CruiseFigures, WithoutAGovernorTheEngineGivesWhatTheBladesTake) {
+    for (const char* demo : {"tinker-damp", "sexton-meadow", "thatcher-lesson"}) {
+        const auto& c = of(demo);
+        const auto& a = *c.loaded.aircraft;
+        ASSERT_TRUE(a.propeller.followsThrottle()) << demo;
+        const auto plan = flight::fly(a, *c.loaded.sortie);
+        const double density = air::density(c.conditions.air.pressure, c.conditions.air.temperature);
+        std::size_t looked = 0;
+        for (const double share : {0.8, 0.95})
+            for (const auto& found : flight::cruiseCandidates(a, c.conditions, flight::Ask::power,
+                                                              share * plan[Phase::cruise].point.power.si())
+                                         .candidates) {
+                const double takes = a.propeller.coarse.power(found.setting.rpm.si(), found.tas.si(), density);
+                EXPECT_NEAR(found.point.power.si() / takes, 1.0, 0.01)
+                    << demo << " " << found.setting.rpm.in(units::rpm);
+                ++looked;
+            }
+        EXPECT_GT(looked, 0u) << demo;
+    }
+}
+
 } // namespace

@@ -239,5 +239,26 @@ TEST(ClimbFigures, BandsEndAtTheTopAndAddUpToTheClimb) {
     }
 }
 
+TEST(ClimbFigures, BandsAreEveryRoundStepOfTheHeightAndTheSmallestThatNeedsNoMoreThanNine) {
+    for (const auto& name : test::demoNames()) {
+        const auto& l = test::loaded(name);
+        const auto f = flight::fly(*l.aircraft, *l.sortie);
+        const auto bands = advice::climbBands(*l.aircraft, *l.sortie, f);
+        ASSERT_GT(bands.size(), 2u) << name;
+        const double unit = l.aircraft->notes.cockpit.height->scale;
+        const double first = f.samples[f[Phase::climb].firstSample][Gauge::height] / unit,
+                     top = f.samples[f[Phase::climb].lastSample][Gauge::height] / unit;
+        double step = 0.0;
+        for (const double round : {500.0, 1000.0, 2000.0, 2500.0, 5000.0})
+            if (step == 0.0 && (top - first) / round <= 9.0)
+                step = round;
+        // The first that lies a quarter of a step above the beginning, then each, to a twentieth under the top.
+        double next = step * std::ceil(first / step + 0.25);
+        for (std::size_t i = 0; i + 1 < bands.size(); ++i, next += step)
+            EXPECT_NEAR(bands[i].height.si() / unit, next, 1e-6 * next) << name << " " << i;
+        EXPECT_GE(next, top - 0.05 * step - 1e-6) << name << ": one is missing";
+    }
+}
+
 } // namespace
 } // namespace amber

@@ -330,4 +330,21 @@ TEST(Restart, AStoppedEngineGrowsColdAndTheNotesFiguresAreTold) {
     EXPECT_LT(of("cold-5").si, m.sample[Gauge::oilTemperature]);
 }
 
+TEST(DiveFigures, TheMostRpmAndItsSecondsAreTheNotes) {
+    std::size_t timed = 0;
+    for (const auto& name : test::demoNames()) {
+        const auto& l = test::loaded(name);
+        const auto f = flight::fly(*l.aircraft, *l.sortie);
+        const auto d = trouble::dive(*l.aircraft, *l.sortie, f, f[Phase::cruise].start + 300);
+        const auto& own = l.aircraft->notes.trouble;
+        EXPECT_EQ(d.mostFor.has_value(), own.diveFor.has_value()) << name;
+        if (own.diveFor) {
+            EXPECT_EQ(d.mostFor->si(), own.diveFor->si()) << name;
+            ++timed;
+        }
+        EXPECT_EQ(d.most.si(), trouble::diveRpm(l.aircraft->notes).si()) << name;
+    }
+    EXPECT_GT(timed, 0u);
+}
+
 } // namespace amber

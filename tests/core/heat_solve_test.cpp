@@ -646,4 +646,27 @@ TEST(GroundBudgetFigures, SlowerAndFasterAreTwoHundredTurns) {
         EXPECT_FALSE(r.why.empty()) << r.name;
 }
 
+TEST(HeatFigures, TheWashIsThatOfMomentumTheoryStandingAndFadesWithTheSpeed) {
+    // Induced velocity of a propeller that stands: P = 2 ρ A w³; of it w²/(w + v) is left at a speed v. What leaves the
+    // heads goes with the dynamic pressure of both to the power 0.38.
+    const auto& l = loaded("lorimer-spring");
+    const auto& n = l.aircraft->notes;
+    heat::Drive d;
+    d.running = true;
+    d.air = air::standardDay(Length{}).at(Length{});
+    d.shaft = Power::of(300, units::kilowatt);
+    d.airFlow = MassFlow::si(0.5);
+    d.rpm = Rotation::si(20);
+    d.coolingFlap = 0.5;
+    const double area = 3.14159265 / 4 * n.propeller.diameter * n.propeller.diameter;
+    const double w = std::cbrt(0.8 * 300e3 / (2 * 1.225 * area));
+    const auto meets = [&](double v) { return v + n.heat.slipstream * w * w / (w + v); };
+    const auto out = [&](double v) {
+        d.trueAirspeed = Speed::si(v);
+        return l.aircraft->thermal.forcing(d).metalOut;
+    };
+    for (const double v : {0.4, 5.0, 20.0, 60.0})
+        EXPECT_NEAR(out(v) / out(0), std::pow(meets(v) / meets(0), 0.76), 0.002) << v;
+}
+
 } // namespace

@@ -64,4 +64,16 @@ RC_GTEST_PROP(MetarProperty, AnyTextIsReadOrRefused, (const std::string& text)) 
     RC_ASSERT(sound);
 }
 
+TEST(Metar, WhatItGivesIsTheDay) {
+    const auto r = air::readMetar("XXRF 250650Z 24008KT 9999 M02/M05 Q1009");
+    ASSERT_TRUE(r.ok());
+    const air::Day day = r.value().applied(air::standardDay(Length::si(300)));
+    EXPECT_NEAR(day.qnh.in(units::hPa), 1009, 1e-9);
+    EXPECT_NEAR(day.oat.in(units::celsius), -2, 1e-9);
+    EXPECT_NEAR(day.dewPoint.in(units::celsius), -5, 1e-9);
+    EXPECT_EQ(day.wind.fromDegrees, 240);
+    EXPECT_NEAR(day.wind.speed.in(units::knot), 8, 1e-9);
+    EXPECT_EQ(day.elevation.si(), 300) << "the field does not move";
+}
+
 } // namespace

@@ -295,4 +295,28 @@ RC_GTEST_PROP(PlanProperty, AHotterDayNeverGivesMoreTakeOffPower, ()) {
               cool[Phase::takeOff].point.power.si() * (1 + 1e-9));
 }
 
+TEST(Chores, AreDueAfterEachOfTheirTimesAndNoneAtThePhasesEnd) {
+    auto l = test::loadDemo("lorimer-spring");
+    auto own = *l.aircraft;
+    const auto f = flight::fly(own, *l.sortie);
+    const auto marked = [&](double every) {
+        auto& clocks = own.notes.phases.at(Phase::cruise).clocks;
+        clocks = {{"look about", "", "", Duration::si(every)}};
+        const auto p = plan::makePlan(own, *l.sortie);
+        std::vector<double> due;
+        for (const auto& m : p.marks)
+            if (m.chore && m.phase == Phase::cruise)
+                due.push_back(m.time - p[Phase::cruise].start);
+        return due;
+    };
+    const double all = f[Phase::cruise].duration;
+    ASSERT_GT(all, 900.0);
+    EXPECT_EQ(marked(all / 3).size(), 2u) << "the third would be at the let-down";
+    EXPECT_EQ(marked((all - 0.5) / 3).size(), 2u) << "or half a second before it";
+    const auto due = marked((all - 2.0) / 3);
+    ASSERT_EQ(due.size(), 3u);
+    for (std::size_t i = 0; i < due.size(); ++i)
+        EXPECT_NEAR(due[i], static_cast<double>(i + 1) * (all - 2.0) / 3, 1e-6);
+}
+
 } // namespace

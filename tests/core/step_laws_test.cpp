@@ -966,5 +966,63 @@ TEST(StepLaws, AStandingPropellerDragsAFeatheredOneHardly) {
     EXPECT_LT(feathered, 0.12 * standing);
 }
 
+TEST(StepLaws, IceNeitherGrowsNorMeltsJustAboveFreezingInDryAir) {
+    // Up to two degrees above freezing it stays as it is; beyond, it melts.
+    Rig r("sexton-meadow", 1800, 70e3);
+    const auto at = [&] {
+        auto wide = r.point();
+        wide.manifoldPressure = ManifoldPressure::si(r.state.manifold);
+        wide.wideOpen = ManifoldPressure::si(std::max(1.0, r.state.wideOpen));
+        return engine::throttleTemperature(r.aircraft.notes.engine, wide).si() - 273.15;
+    };
+    const auto change = [&](double wanted) {
+        for (int i = 0; i < 30; ++i) { // the air that gives this at the throttle
+            r.around.air.temperature = Temperature::si(r.around.air.temperature.si() + wanted - at());
+            r.run(0.2);
+        }
+        EXPECT_NEAR(at(), wanted, 0.3);
+        r.state.ice = 0.02;
+        r.step();
+        return 0.02 - r.state.ice;
+    };
+    EXPECT_EQ(change(1.0), 0.0);
+    EXPECT_NEAR(change(3.0), 0.1 / 25.0, 1e-6);
+}
+
+TEST(StepLaws, OfThePrimeTheAirTakesByTheThrottlesOpening) {
+    Rig r("lorimer-spring", 1000, 40e3);
+    r.levers.throttle = throttleAt(0.0);
+    r.levers.cock = r.levers.booster = false;
+    r.levers.cutOff = true;
+    r.state.throttle = 0.0;
+    const double doses = 0.01;
+    r.state.primed = doses;
+    const double n = r.state.n;
+    r.step();
+    const double drained = doses * (1 - std::exp(-0.1 / start::drainTime.si()));
+    const double carried =
+        (doses - drained) * (1 - std::pow(1 - (0.04 + 1.5 * r.state.throttle) * start::carriedPerCycle, n / 2 * 0.1));
+    EXPECT_NEAR(doses - r.state.primed, drained + carried, 0.05 * (drained + carried));
+    EXPECT_GT(carried, drained);
+}
+
+TEST(StepLaws, CoolantBoilsAwayAboveItsBoilingPoint) {
+    // A two-thousandth of the filling a second for each degree above 400 K.
+    Rig r("farrier-summer", 2400, 100e3);
+    r.state.coolant = 1.0;
+    r.state.headOrCoolant = 410.0;
+    r.step();
+    EXPECT_NEAR(1.0 - r.state.coolant, (r.state.headOrCoolant - 400) / 2000 * 0.1, 1e-6);
+    EXPECT_GT(1.0 - r.state.coolant, 4e-4);
+    r.state.coolant = 1.0;
+    r.state.headOrCoolant = 395.0;
+    r.step();
+    EXPECT_EQ(r.state.coolant, 1.0);
+    Rig heads("lorimer-spring", 2000, 32 * inHg);
+    heads.state.coolant = 1.0;
+    heads.run(1.0);
+    EXPECT_EQ(heads.state.coolant, 1.0) << "heads of 440 K boil nothing";
+}
+
 } // namespace
 } // namespace amber
