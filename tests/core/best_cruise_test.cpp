@@ -312,4 +312,55 @@ TEST(DayAllows, TakenForTheTakeOffItIsFlownThereAndTheClimbIsLeft) {
     EXPECT_TRUE(advice::dayAllows(*t.aircraft, *t.sortie, flight::fly(*t.aircraft, *t.sortie), Phase::takeOff).planned);
 }
 
+TEST(DayAllows, LessThanHalfTheRatingsPowerIsTooLittle) {
+    const auto d = test::loadDemo("farrier-summer");
+    std::size_t little = 0, enough = 0;
+    for (double oat = 292; oat < 303; oat += 1) {
+        Sortie s = *d.sortie;
+        s.day.oat = Temperature::si(oat);
+        s.day.dewPoint = Temperature::si(oat - 8);
+        const auto f = flight::fly(*d.aircraft, s);
+        const auto allowed = advice::dayAllows(*d.aircraft, s, f, Phase::takeOff);
+        ASSERT_EQ(allowed.binds, advice::Bound::cooling) << oat;
+        const double share = allowed.power.si() / allowed.standard.si();
+        const bool says = allowed.sentence.find("leaves too little today") != std::string::npos;
+        EXPECT_EQ(says, share < 0.5) << oat << ": " << share;
+        (says ? little : enough) += share > 0.4 && share < 0.6;
+    }
+    EXPECT_GT(little, 0u);
+    EXPECT_GT(enough, 0u);
+}
+
+TEST(BestCruise, TheOtherGearsLossIsThatOfItsOwnBest) {
+    for (const char* name : {"lorimer-spring", "chandler-haven"}) {
+        const auto& l = test::loaded(name);
+        const auto f = flight::fly(*l.aircraft, *l.sortie);
+        const advice::CruiseSearch search(*l.aircraft, *l.sortie, f);
+        const auto best = search.search();
+        ASSERT_TRUE(best.miles) << name;
+        const std::size_t other = 1 - best.miles->cruise.setting.gear;
+        // The best of the other gear, looked for on a grid of settings.
+        double most = 0.0;
+        for (int h = 0; h <= 24; ++h)
+            for (double rpm = search.range().lowest.si(); rpm <= search.range().highest.si(); rpm += 25 / 60.0)
+                for (const auto mixture : search.range().mixtures) {
+                    const Length height =
+                        Length::si(search.lowest().si() + (search.highest().si() - search.lowest().si()) * h / 24);
+                    flight::LeverSetting s{Rotation::si(rpm), {}, other, mixture};
+                    const auto bound = search.most(height, s);
+                    if (!bound)
+                        continue;
+                    for (double boost = 4.5e4; boost <= bound->si(); boost += 2e3) {
+                        s.boost = ManifoldPressure::si(boost);
+                        if (const auto p = search.at(height, s))
+                            most = std::max(most, p->miles);
+                    }
+                }
+        ASSERT_GT(most, 0.0) << name;
+        const auto gives = best.whyGear.find(" gives ");
+        ASSERT_NE(gives, std::string::npos) << name << ": " << best.whyGear;
+        EXPECT_NEAR(std::stod(best.whyGear.substr(gives + 7)), 100 * (1 - most / best.miles->miles), 1.5) << name;
+    }
+}
+
 } // namespace amber

@@ -2,6 +2,7 @@
 // The fit on engines of another build, and what it says of itself.
 #include "air/atmosphere.h"
 #include "engine/calibration.h"
+#include "engine/engine_parameters.h"
 #include "engine/operating_point.h"
 #include "other_engines.h"
 #include "test_data.h"
@@ -107,4 +108,30 @@ TEST(Calibration, TheMeteringOfAWrittenFitIsReadBack) {
                            air::standardDay(Length{}).at(Length::si(900)), Speed{}};
     EXPECT_NEAR(engine::operate(engine::calibrate(written).parameters, d).fuelFlow.si(),
                 engine::operate(fit.parameters, d).fuelFlow.si(), 1e-9);
+}
+
+TEST(Calibration, WhatItTellsOfEachParameterIsTheEnginesInItsUnit) {
+    for (const auto& name : test::demoNames()) {
+        const auto& a = *test::loaded(name).aircraft;
+        const auto typical = engine::typicalParameters(a.notes);
+        const auto c = engine::calibrate(a.notes);
+        std::size_t looked = 0;
+        const auto is = [&](const engine::FittedParameter& f, double value, double usual) {
+            EXPECT_NEAR(f.value, value, 1e-9 * value) << name << " " << f.name;
+            EXPECT_NEAR(f.typical, usual, 1e-9 * usual) << name << " " << f.name;
+            ++looked;
+        };
+        for (const auto& f : c.fitted) {
+            if (f.name == "friction at no speed" && f.unit == "bar")
+                is(f, c.parameters.frictionBase / 1e5, typical.frictionBase / 1e5);
+            if (f.unit == "kg/kWh")
+                is(f, c.parameters.isac * 3.6e6, typical.isac * 3.6e6);
+            if (f.name == "volumetric efficiency")
+                is(f, c.parameters.volumetric, typical.volumetric);
+        }
+        EXPECT_EQ(looked, 3u) << name;
+        EXPECT_GT(c.parameters.isac * 3.6e6, 3.2)
+            << "three and a half to four kilograms of air an indicated kilowatt hour";
+        EXPECT_LT(c.parameters.isac * 3.6e6, 4.4);
+    }
 }

@@ -334,4 +334,45 @@ TEST(CruiseFigures, WithoutAGovernorTheEngineGivesWhatTheBladesTake) {
     }
 }
 
+TEST(CruiseFigures, ABoostThatIsChosenIsFlownAndIsNotTheNotes) {
+    const auto& l = test::demo("lorimer");
+    Sortie s = *l.sortie;
+    s.flight.cruiseRpm = Rotation::of(1900, units::rpm);
+    s.flight.cruiseBoost = ManifoldPressure::of(28, units::manifold::inHg);
+    const auto f = flight::fly(*l.aircraft, s);
+    EXPECT_NEAR(f[Phase::cruise].point.manifoldPressure.in(units::manifold::inHg), 28.0, 0.05);
+    EXPECT_NEAR(f[Phase::cruise].setting.rpm.in(units::rpm), 1900, 1.0);
+    EXPECT_EQ(f[Phase::cruise].setting.boostOrigin, Origin::model);
+    EXPECT_EQ(flight::fly(*l.aircraft, *l.sortie)[Phase::climb].setting.boostOrigin, Origin::notes);
+}
+
+TEST(ClimbFigures, WhatAFixedPropellerHoldsBackIsTheModels) {
+    std::size_t held = 0;
+    for (const char* name : {"tinker-damp", "sexton-meadow", "thatcher-lesson"}) {
+        const auto& l = test::loaded(name);
+        const auto f = flight::fly(*l.aircraft, *l.sortie);
+        for (const Phase phase : {Phase::climb, Phase::cruise})
+            if (f[phase].setting.byRpm) {
+                EXPECT_EQ(f[phase].setting.boostOrigin, Origin::model) << name << " " << keyOf(phase);
+                ++held;
+            }
+    }
+    EXPECT_GT(held, 0u);
+}
+
+TEST(CruiseFigures, AboveAHeightOfItsLineARatingIsHeldToLess) {
+    const auto& l = test::loaded("wheelwright-height");
+    auto own = *l.aircraft;
+    const Rating& rating = flight::ratingFor(own.notes, *l.sortie, Phase::cruise);
+    const auto boost = [&](double from) {
+        for (auto& r : own.notes.ratings)
+            if (r.key == rating.key)
+                r.above = {{Length::si(from), ManifoldPressure::of(24, units::manifold::inHg)}};
+        return flight::fly(own, *l.sortie)[Phase::cruise].setting.boost->in(units::manifold::inHg);
+    };
+    const double height = l.sortie->flight.cruiseHeight.si();
+    EXPECT_NEAR(boost(height - 500), 24, 1e-6);
+    EXPECT_GT(boost(height + 500), 25);
+}
+
 } // namespace

@@ -579,4 +579,25 @@ TEST(EnergyFigures, WhatTheHeadsTakeGoesWithThePowerOfTheAir) {
     EXPECT_NEAR(full.shaft, at.power.si(), 1e-6);
 }
 
+TEST(KnockBoundary, RisesWithRicherMixtureToAnEndAndWithRpmToTheRatedOnes) {
+    const auto& a = test::lorimer();
+    const engine::KnockBoundary knock(a.notes, a.model(), test::demo("lorimer").sortie->fuelGrade);
+    const Rotation rated = Rotation::si(a.model().ratedRpm);
+    const Temperature charge = Temperature::of(100, units::celsius);
+    const auto at = [&](double ratio, double rpm) { return knock.permitted(charge, ratio, rated * rpm, false).si(); };
+    // By 0.102 of fuel to air nothing more is gained; half-way from 0.062 half of what there is.
+    EXPECT_NEAR(at(0.102, 1.0), at(0.125, 1.0), 1.0);
+    EXPECT_NEAR(at(0.062, 1.0), at(0.050, 1.0), 1.0);
+    EXPECT_NEAR(at(0.082, 1.0), 0.5 * (at(0.062, 1.0) + at(0.102, 1.0)), 0.001 * at(0.082, 1.0));
+    EXPECT_NEAR(at(0.062, 1.0) / at(0.102, 1.0), 0.85, 1e-3) << "our estimate of the weak boundary";
+    EXPECT_NEAR(at(0.102, 1.3), at(0.102, 1.0), 1.0) << "faster than rated gives no more";
+    EXPECT_LT(at(0.102, 0.7), 0.97 * at(0.102, 1.0));
+    // A tenth of the boundary for each so many degrees: e^(−k ΔT), the same share from any temperature.
+    const auto hot = [&](double celsius) {
+        return knock.permitted(Temperature::of(celsius, units::celsius), 0.102, rated, false).si();
+    };
+    EXPECT_NEAR(hot(120) / hot(100), hot(80) / hot(60), 1e-6);
+    EXPECT_LT(hot(120), 0.97 * hot(100));
+}
+
 } // namespace

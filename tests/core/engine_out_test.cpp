@@ -5,6 +5,7 @@
 #include "engine/fuel_grade.h"
 #include "test_data.h"
 #include "trouble/engine_out.h"
+#include "trouble/go_round.h"
 #include "trouble/sheet.h"
 #include <cmath>
 
@@ -302,6 +303,56 @@ TEST(EngineOut, EveryTypeAtEveryPhaseHasFiguresThatAreFigures) {
             }
             EXPECT_GE(out.feathered.rate.si(), out.windmilling.rate.si()) << name << " " << keyOf(phase);
         }
+    }
+}
+
+TEST(EngineOutFigures, TheMarginIsOverTheNotesSafeSpeedAndTheRatingIsTheStrongestThatIsLeft) {
+    for (const char* name : {"lorimer-spring", "mercer-frost"}) {
+        const auto& l = test::loaded(name);
+        const auto f = flight::fly(*l.aircraft, *l.sortie);
+        const double time = f[Phase::climb].start + 60;
+        const auto out = trouble::engineOut(*l.aircraft, *l.sortie, f, time, {0});
+        ASSERT_TRUE(out.live.rating) << name;
+        const auto safe = flight::speedFor(l.aircraft->notes, "safe-single", out.moment.weight);
+        if (safe)
+            EXPECT_NEAR(out.live.safe.si(), safe->speed.si(), 0.01) << name;
+        EXPECT_GT(out.live.safe.si(), 30.0) << name;
+        EXPECT_NEAR(out.margin.si(), out.moment.ias.si() - out.live.safe.si(), 1e-9) << name;
+        ASSERT_TRUE(out.limitedLive.rating) << name;
+        double most = 0;
+        const auto power = [&](const Rating& r) {
+            return engine::operate(l.aircraft->model(),
+                                   {r.rpm, r.boost, 0, air::standardDay(Length{}).at(Length{}), Speed{}, r.mixture})
+                .power.si();
+        };
+        for (const auto& r : l.aircraft->notes.ratings)
+            most = std::max(most, power(r));
+        EXPECT_NEAR(power(*out.limitedLive.rating), most, 0.01 * most) << name << ": with its minutes";
+        EXPECT_FALSE(out.live.rating->minutes) << name << ": without";
+    }
+}
+
+TEST(EngineOutFigures, TheGearIsTheOneThatGivesMorePowerThere) {
+    const auto& l = test::demo("lorimer");
+    auto m = trouble::Moment{};
+    m.weight = Mass::si(11500);
+    for (const auto& [metres, gear] : std::vector<std::pair<double, std::size_t>>{{500, 0}, {6500, 1}}) {
+        m.height = Length::si(metres);
+        const auto live = trouble::liveSetting(*l.aircraft, *l.sortie, flight::fly(*l.aircraft, *l.sortie), m,
+                                               l.aircraft->notes.ratings.front());
+        EXPECT_EQ(live.gear, gear) << metres;
+    }
+}
+
+TEST(GoRoundFigures, TheRoomIsFromTheHighestRpmToTheLimit) {
+    for (const auto& name : test::demoNames()) {
+        const auto& l = test::loaded(name);
+        const auto f = flight::fly(*l.aircraft, *l.sortie);
+        const auto g = trouble::goRound(*l.aircraft, *l.sortie, f);
+        const auto limit = l.aircraft->notes.gauges.at(Gauge::rpm).in(Phase::takeOff).limitHigh;
+        ASSERT_EQ(g.room.has_value(), limit.has_value()) << name;
+        if (limit)
+            EXPECT_NEAR(g.room->si() + g.peak.si(), *limit, 1e-6) << name;
     }
 }
 

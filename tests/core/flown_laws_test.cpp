@@ -260,5 +260,26 @@ TEST(ClimbFigures, BandsAreEveryRoundStepOfTheHeightAndTheSmallestThatNeedsNoMor
     }
 }
 
+TEST(ClimbFigures, ABandIsReadWhereTheLinePassesItsHeight) {
+    const auto& l = test::loaded("lorimer-spring");
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    const auto& climb = f[Phase::climb];
+    const auto bands = advice::climbBands(*l.aircraft, *l.sortie, f);
+    std::size_t looked = 0;
+    for (const auto& b : bands)
+        for (std::size_t i = climb.firstSample + 1; i <= climb.lastSample; ++i) {
+            const auto &m = f.samples[i - 1], &n = f.samples[i];
+            if (m[Gauge::height] < b.height.si() && n[Gauge::height] >= b.height.si()) {
+                const double t = (b.height.si() - m[Gauge::height]) / (n[Gauge::height] - m[Gauge::height]);
+                EXPECT_NEAR(b.time, m.time + t * (n.time - m.time) - climb.start, 0.01);
+                EXPECT_NEAR(b.headOrCoolant.si(), m.headOrCoolant() + t * (n.headOrCoolant() - m.headOrCoolant()),
+                            0.05);
+                ++looked;
+                break;
+            }
+        }
+    EXPECT_EQ(looked, bands.size());
+}
+
 } // namespace
 } // namespace amber

@@ -291,4 +291,20 @@ TEST(Sortie, LoadFuelAndWindAreWrittenAndReadAgain) {
     EXPECT_EQ(writeSortie(b, d.aircraft->notes.cockpit), text) << "and the same again";
 }
 
+TEST(FuelNeeded, WhatCannotBeUsedIsTheDifferenceOfTheTanks) {
+    std::size_t some = 0;
+    for (const auto& name : test::demoNames()) {
+        const auto& l = test::loaded(name);
+        const auto f = flight::fly(*l.aircraft, *l.sortie);
+        const auto needed = advice::fuelNeeded(*l.aircraft, *l.sortie, f);
+        double left = 0;
+        for (const auto& tank : l.aircraft->notes.fuel.tanks)
+            if (!tank.removable || l.sortie->contents.contains(tank.id))
+                left += tank.capacity.si() - tank.usable.si();
+        EXPECT_NEAR(needed.unusable, left, 1e-9) << name;
+        some += left > 1e-3;
+    }
+    EXPECT_GT(some, 0u);
+}
+
 } // namespace amber

@@ -347,4 +347,21 @@ TEST(DiveFigures, TheMostRpmAndItsSecondsAreTheNotes) {
     EXPECT_GT(timed, 0u);
 }
 
+TEST(GoRoundFigures, ItComesDownThreeDegreesUntilTheHandMoves) {
+    for (const char* name : {"lorimer-spring", "farrier-summer", "sexton-meadow"}) {
+        const auto& l = test::loaded(name);
+        const auto g = round(l);
+        const auto air = l.sortie->day.at(g.pressureAltitude);
+        const double sink = air::trueAirspeed(g.approach, air.pressure, air.temperature).si() * 0.0523360;
+        ASSERT_GT(g.path.size(), 3u) << name;
+        std::size_t looked = 0;
+        for (const auto& [seconds, metres] : g.path)
+            if (seconds > 0 && seconds <= 2.0) {
+                EXPECT_NEAR(metres, -sink * seconds, 0.01 * sink) << name << " " << seconds;
+                ++looked;
+            }
+        EXPECT_GT(looked, 0u) << name;
+    }
+}
+
 } // namespace amber

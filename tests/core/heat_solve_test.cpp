@@ -669,4 +669,42 @@ TEST(HeatFigures, TheWashIsThatOfMomentumTheoryStandingAndFadesWithTheSpeed) {
         EXPECT_NEAR(out(v) / out(0), std::pow(meets(v) / meets(0), 0.76), 0.002) << v;
 }
 
+TEST(WarmUp, MinimaThatAreNotReachedAreSaid) {
+    const auto& l = test::demo("lorimer");
+    const auto says = [&](double oil) {
+        auto own = *l.aircraft;
+        own.notes.warmUp.oilTakeOff = Temperature::of(oil, units::celsius);
+        const auto f = flight::fly(own, *l.sortie);
+        return std::any_of(f.findings.begin(), f.findings.end(), [](const watch::Finding& x) {
+            return x.rule == watch::Rule::takeOffMinima && x.phase == Phase::runUp;
+        });
+    };
+    EXPECT_FALSE(says(40));
+    EXPECT_TRUE(says(140)) << "no warm-up rpm heats oil to that";
+}
+TEST(CoolDownFigures, StandingIsCountedFromTheStop) {
+    for (const auto& name : test::demoNames()) {
+        const auto& l = test::loaded(name);
+        const auto f = flight::fly(*l.aircraft, *l.sortie);
+        const auto c = advice::coolDown(*l.aircraft, *l.sortie, f);
+        double before = -1.0;
+        for (const auto& p : c.curve)
+            if (!p.running) {
+                if (before < 0)
+                    EXPECT_EQ(p.time, 0.0) << name;
+                EXPECT_GT(p.time, before) << name;
+                before = p.time;
+            } else {
+                EXPECT_LE(p.time, 0.0) << name;
+            }
+        EXPECT_GE(before, 7200.0) << name;
+    }
+}
+TEST(GroundFigures, WhereThePhaseNamesNoFlapItIsFullyOpen) {
+    auto l = test::loadDemo("lorimer-spring");
+    auto own = *l.aircraft;
+    own.notes.phases.at(Phase::start).coolingFlap.reset();
+    EXPECT_EQ(flight::fly(own, *l.sortie)[Phase::start].setting.coolingFlap, 1.0);
+}
+
 } // namespace

@@ -390,4 +390,15 @@ TEST(LoadNotes, WhatDoesNotFitIsSaidWithItsLine) {
               std::string::npos);
 }
 
+TEST(Miles, AreTheCockpitsDistanceForItsFuelInThreeFigures) {
+    const auto& n = test::demo("lorimer").aircraft->notes;
+    const double one = 1852.0 / n.cockpit.fuel->scale; // a nautical mile for one of its fuel, in m for a m³
+    ASSERT_EQ(n.cockpit.distance->symbol, "nm");
+    EXPECT_EQ(plan::milesText(n, 0.4567 * one, false), "0.457");
+    EXPECT_EQ(plan::milesText(n, 2.346 * one, false), "2.35");
+    EXPECT_EQ(plan::milesText(n, 9.994 * one, false), "9.99");
+    EXPECT_EQ(plan::milesText(n, 11.26 * one, false), "11.3");
+    EXPECT_EQ(plan::milesText(n, 2.346 * one), "2.35 " + plan::milesUnit(n));
+}
+
 } // namespace amber

@@ -221,4 +221,14 @@ TEST(RunUpNotes, BadSheetsAreReportedWithTheirLine) {
     problem("at = \"-15 °C\"\nminutes = 4", "at = \"-15 °C\"\nminutes = 9", "more to a warmer night");
     problem("what = \"Vacuum\"\nkind = \"pressure\"", "what = \"Vacuum\"\nkind = \"presure\"", "kind");
 }
+
+TEST(Magnetos, WhatIsTypedMayHaveGapsAroundIt) {
+    for (const char* text : {"80", "  80", "80  ", "\t80 rpm\t", " 80, "}) {
+        const auto drop = watch::readDrop(text);
+        ASSERT_TRUE(drop) << text;
+        EXPECT_NEAR(drop.value().fall.si() * 60, 80, 1e-9) << text;
+        EXPECT_EQ(drop.value().manner, DropManner::smooth) << text;
+    }
+    EXPECT_EQ(watch::readDrop("80 rpm, slow  ").value().manner, DropManner::slow);
+}
 } // namespace

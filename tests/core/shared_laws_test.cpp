@@ -241,5 +241,41 @@ TEST(SharedLaws, ADeadEngineYawsByTheOthersShareAndItsWindmillCostsTwiceWhatItTa
     EXPECT_NEAR(w.plant.arm(1) - w.plant.arm(0), 1.2, 1e-9) << "side by side, a fifth of a diameter between the discs";
 }
 
+TEST(SharedLaws, OnTheCartNothingIsGeneratedNorGoesThroughTheBattery) {
+    Whole w;
+    w.fly(1000, 80, 2000, 32 * inHg);
+    w.levers.shared.cart = true;
+    const auto r = w.step();
+    EXPECT_EQ(r.amperes, 0.0);
+    EXPECT_EQ(r.generated, 0.0);
+    EXPECT_NEAR(w.state.volts, 1.1 * w.aircraft.notes.start.battery.volts, 1e-6);
+}
+
+TEST(SharedLaws, EveryEngineReadsTheFuelOfAllTanksAndTheHeight) {
+    Whole w;
+    w.state.tanks.front() = 0.123;
+    w.fly(1500, 80, 2000, 32 * inHg);
+    const auto r = w.step();
+    double all = 0;
+    for (const double t : w.state.tanks)
+        all += t;
+    for (const auto& e : r.engines) {
+        EXPECT_NEAR(e[Gauge::fuel], all, 1e-9);
+        EXPECT_NEAR(e[Gauge::height], w.state.height, 1e-9);
+    }
+}
+
+TEST(SharedLaws, AStrideIsFlownAtThePathsSpeed) {
+    Whole w;
+    w.fly(1500, 80, 2000, 32 * inHg);
+    w.levers.path.ias = 86;
+    w.plant.stride(w.state, w.levers, w.run, 10'000);
+    EXPECT_EQ(w.state.ias, 86);
+    // And in short steps it comes to it and stays there.
+    w.levers.path.ias = 84;
+    w.plant.steps(w.state, w.levers, w.run, 60'000);
+    EXPECT_NEAR(w.state.ias, 84, 0.02);
+}
+
 } // namespace
 } // namespace amber

@@ -607,6 +607,12 @@ TEST(StepLaws, OilPressureIsWhatPumpValveAndBearingLeave) {
     EXPECT_NEAR(share([](Effects& e) { e.oilPump = 0.6; }), 0.6, 0.01);
     EXPECT_NEAR(share([](Effects& e) { e.bearing = 0.5; }), 1 - 0.55 * 0.5, 0.04);
     EXPECT_NEAR(share([](Effects& e) { e.oilRelief = 0.45; }), 0.45 * std::min(1.0, 2000 / 60.0 / rated + 0.25), 0.01);
+    // From three quarters of the rated rpm on it is as much as it is.
+    Rig fast("lorimer-spring", 60 * rated, 32 * inHg), open = fast;
+    open.effects.oilRelief = 0.45;
+    fast.run(3.0);
+    open.run(3.0);
+    EXPECT_NEAR(open.state.oilPressure / fast.state.oilPressure, 0.45, 0.01);
     // It follows in four tenths of a second.
     Rig r = sound;
     const double before = r.state.oilPressure;
@@ -1022,6 +1028,35 @@ TEST(StepLaws, CoolantBoilsAwayAboveItsBoilingPoint) {
     heads.state.coolant = 1.0;
     heads.run(1.0);
     EXPECT_EQ(heads.state.coolant, 1.0) << "heads of 440 K boil nothing";
+}
+
+TEST(StepLaws, OnceTheGalleryIsFullNothingMoreGoesIn) {
+    Rig r("lorimer-spring", 2000, 32 * inHg);
+    r.state.gallery = 0.99;
+    r.run(20.0);
+    EXPECT_EQ(r.state.gallery, 1.0) << "so that it drains in its own time after the stop";
+}
+
+TEST(StepLaws, FromAnRpmToALowerOneItRunsDownByTheBladesInSixSecondsAtMost) {
+    // I dn/dt = −K ρ n² × 5 while the engine gives nothing: 1/n grows evenly.
+    const Rig r("lorimer-spring", 2000, 32 * inHg);
+    const auto takes = [&](double from, double to) {
+        return r.engine.runDownTime(Rotation::si(from), Rotation::si(to), r.around);
+    };
+    EXPECT_EQ(takes(20, 25), 0.0);
+    const double a = takes(30, 28), b = takes(28, 25), c = takes(30, 25);
+    EXPECT_GT(a, 0.0);
+    EXPECT_NEAR(a + b, c, 1e-9);
+    EXPECT_NEAR(a / b, (1 / 28.0 - 1 / 30.0) / (1 / 25.0 - 1 / 28.0), 1e-6);
+    EXPECT_EQ(takes(40, 0.5), 6.0);
+}
+
+TEST(StepLaws, WithAFixedPropellerABoostIsNotHeldPastTheRpmThatIsWanted) {
+    Rig r("sexton-meadow", 1500, 95e3);
+    r.run(30.0);
+    EXPECT_LT(r.state.n * 60, 1515);
+    EXPECT_GT(r.state.n * 60, 1450);
+    EXPECT_LT(r.state.manifold, 90e3);
 }
 
 } // namespace

@@ -168,6 +168,7 @@ TEST(Symptoms, TheNotesOwnPatternsAreThereAndSayThatTheyAre) {
     ASSERT_NE(lost, farrier.end());
     EXPECT_EQ(lost->origin, Origin::notes);
     EXPECT_EQ(lost->drill, Emergency::engineFails);
+    EXPECT_EQ(lost->toldBy.find("White vapour from the radiator's side"), 0u) << "told as the notes tell it";
 }
 
 TEST(Signs, EveryKeyIsReadBackAsItself) {
@@ -182,6 +183,12 @@ TEST(Signs, EveryKeyIsReadBackAsItself) {
     EXPECT_EQ(wordsOf(*signFromKey("oil-pressure falls-fast")), "oil pressure falls fast");
     EXPECT_FALSE(signFromKey("oil-pressure wobbles"));
     EXPECT_FALSE(signFromKey("shakes"));
+}
+
+TEST(Signs, AreSaidByTheirFirstWords) {
+    EXPECT_EQ(wordsOf(*signFromKey("torque falls")), "torque falls") << "not: torque, BMEP falls";
+    EXPECT_EQ(wordsOf(*signFromKey("amperes falls")), "generator falls");
+    EXPECT_EQ(wordsOf(*signFromKey("oil-temperature rises")), "oil temperature rises");
 }
 
 } // namespace amber

@@ -20,6 +20,43 @@ std::vector<std::string> tomlIn(const std::string& folder) {
     return out;
 }
 
+/// The same for each table that is written in one line, the first of its key under its header.
+template <class Read>
+std::size_t eachInline(const std::vector<std::string>& files, Read&& read) {
+    std::set<std::string> seen;
+    const std::regex header(R"(^\[\[?([a-z_.-]+)\]\]?\s*(#.*)?$)"), table(R"(^\s*([a-z_-]+) = \[?\s*\{.*)");
+    for (const auto& file : files) {
+        std::istringstream in(test::fileText(file));
+        std::vector<std::string> lines;
+        for (std::string line; std::getline(in, line);)
+            lines.push_back(line);
+        const std::regex list(R"(^\s*([a-z_-]+) = \[\s*$)"), member(R"(^\s*\{.*)");
+        std::string under, of;
+        for (std::size_t i = 0; i < lines.size(); ++i) {
+            std::smatch m;
+            if (std::regex_match(lines[i], m, header))
+                under = m[1];
+            if (std::regex_match(lines[i], m, list))
+                of = m[1];
+            const bool one = std::regex_match(lines[i], member), own = !one && std::regex_match(lines[i], m, table);
+            if ((!one && !own) || !seen.insert(under + "." + (one ? of : std::string(m[1]))).second)
+                continue;
+            std::string text;
+            for (std::size_t k = 0; k < lines.size(); ++k) {
+                std::string line = lines[k];
+                if (k == i)
+                    line.insert(line.find('{') + 1, " nonsense = 1,");
+                text += line + "\n";
+            }
+            const Problems problems = read(text, file);
+            EXPECT_TRUE(std::any_of(problems.begin(), problems.end(),
+                                    [&](const Problem& p) { return p.line == static_cast<int>(i) + 1; }))
+                << file << ":" << i + 1 << ": " << lines[i] << " takes it";
+        }
+    }
+    return seen.size();
+}
+
 /// Each header that no earlier file had, with a key of nobody's under it; says whether the reader told it on its line.
 template <class Read>
 std::size_t eachHeader(const std::vector<std::string>& files, Read&& read) {
@@ -54,15 +91,16 @@ TEST(UnknownKeys, NoTableOfNotesTakesOne) {
     const auto old = tomlIn("../tests/fixtures/format1");
     files.insert(files.end(), old.begin(), old.end());
     const std::regex variant("\\[\\[variant\\]\\]\\s+id = \"([^\"]+)\"");
-    const auto headers = eachHeader(files, [&](const std::string& text, const std::string& file) {
+    const auto told = [&](const std::string& text, const std::string& file) {
         Problems all = readNotes(text, file).problems;
         // What a variant changes is read with it, as `check` does for each.
         for (std::sregex_iterator v(text.begin(), text.end(), variant), end; v != end; ++v)
             for (auto& p : readNotes(text, file, (*v)[1]).problems)
                 all.push_back(std::move(p));
         return all;
-    });
-    EXPECT_GT(headers, 40u);
+    };
+    EXPECT_GT(eachHeader(files, told), 40u);
+    EXPECT_GT(eachInline(files, told), 20u);
 }
 
 TEST(UnknownKeys, NoTableOfASortieTakesOne) {

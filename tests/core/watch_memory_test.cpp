@@ -257,4 +257,36 @@ TEST(WatchFigures, AFallIsReadFromWhereAMinuteAgoItStood) {
     EXPECT_NEAR(w.greatestFall(Phase::letDown), 67.5, 0.01);
 }
 
+TEST(Watch, NormalBetweenMakesTwoOfIt) {
+    watch::Watch w(lorimer());
+    w.see(0, Phase::climb, heads(200), true);
+    w.see(100, Phase::climb, heads(240), true);
+    w.see(200, Phase::climb, heads(220), true); // 232 is passed downwards at 140 s
+    w.see(300, Phase::climb, heads(220), true);
+    w.see(400, Phase::climb, heads(236), true); // and upwards at 375 s
+    w.see(500, Phase::climb, heads(236), true);
+    const auto all = w.findings();
+    ASSERT_EQ(all.size(), 2u);
+    EXPECT_NEAR(all[0].begin, 80.0, 1e-9);
+    EXPECT_NEAR(all[0].end, 140.0, 1e-9);
+    EXPECT_NEAR(all[0].worst, 240 + 273.15, 1e-9);
+    EXPECT_NEAR(all[1].begin, 375.0, 1e-9);
+    EXPECT_NEAR(all[1].end, 500.0, 1e-9);
+    EXPECT_NEAR(all[1].worst, 236 + 273.15, 1e-9);
+}
+
+TEST(Watch, AFallIsNotCountedAcrossAStop) {
+    watch::Watch w(lorimer());
+    w.see(0, Phase::climb, heads(220), true);
+    w.see(10, Phase::climb, heads(220), true);
+    w.see(20, Phase::climb, heads(160), false);
+    w.see(30, Phase::climb, heads(150), true);
+    w.see(60, Phase::climb, heads(150), true);
+    EXPECT_EQ(w.greatestFall(Phase::climb), 0.0);
+    watch::Watch runs(lorimer());
+    runs.see(0, Phase::climb, heads(220), true);
+    runs.see(30, Phase::climb, heads(150), true);
+    EXPECT_NEAR(runs.greatestFall(Phase::climb), 70.0, 1e-9);
+}
+
 } // namespace

@@ -43,8 +43,6 @@ CruisePoint flown(const powerplant::Aircraft& a, const CruiseConditions& c, cons
             s.rpm = both.rpm;
             if (both.throttled || setting.boost)
                 s.boost = both.boost;
-            else
-                s.boost.reset();
         }
         out.setting = s;
         out.point = engine::operate(a.model(), {s.rpm, s.boost, s.gear, c.air, ias, s.mixture});

@@ -117,7 +117,6 @@ void Powerplant::electrics(AircraftState& s, const Levers& l, AircraftReadings& 
     out.load = load;
     if (l.shared.cart) {
         s.volts = 1.1 * nominalVolts_;
-        out.amperes = out.generated = 0.0;
         return;
     }
     if (!l.shared.battery) {
