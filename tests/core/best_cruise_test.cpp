@@ -363,4 +363,24 @@ TEST(BestCruise, TheOtherGearsLossIsThatOfItsOwnBest) {
     }
 }
 
+TEST(DayAllows, TheMapIsDrawnFromSixTenthsOfTheRatingsRpmToALittleOverIt) {
+    const auto& l = test::demo("lorimer");
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    const auto allowed = advice::dayAllows(*l.aircraft, *l.sortie, f, Phase::climb);
+    const double top = flight::ratingFor(l.aircraft->notes, *l.sortie, Phase::climb).rpm.si();
+    std::size_t whole = 0;
+    for (const auto& line : allowed.lines) {
+        for (std::size_t i = 1; i < line.points.size(); ++i)
+            EXPECT_GT(line.points[i].first, line.points[i - 1].first) << nameOf(line.bound);
+        EXPECT_GE(line.points.front().first, 0.6 * top - 1e-9) << nameOf(line.bound);
+        EXPECT_LE(line.points.back().first, 1.04 * top + 1e-9) << nameOf(line.bound);
+        whole += std::abs(line.points.front().first - 0.6 * top) < 1e-6 &&
+                 std::abs(line.points.back().first - 1.04 * top) < 1e-6;
+        for (const auto& [rpm, boost] : line.points)
+            EXPECT_NEAR(boost, *advice::boundAt(*l.aircraft, *l.sortie, f, Phase::climb, line.bound, Rotation::si(rpm)),
+                        1e-6);
+    }
+    EXPECT_GT(whole, 1u);
+}
+
 } // namespace amber

@@ -600,4 +600,21 @@ TEST(KnockBoundary, RisesWithRicherMixtureToAnEndAndWithRpmToTheRatedOnes) {
     EXPECT_LT(hot(120), 0.97 * hot(100));
 }
 
+TEST(MixtureCurve, RisesToItsBestAndFallsWithoutAKinkOrAWave) {
+    constexpr double h = 1e-6;
+    const auto slope = [&](double r, double by) {
+        return (engine::powerOfMixture(r + by) - engine::powerOfMixture(r)) / by;
+    };
+    for (const double knot : {0.055, 0.060, 0.067, 0.074, 0.080, 0.087, 0.095, 0.105})
+        EXPECT_NEAR(slope(knot, -h), slope(knot, h), 0.02) << knot;
+    EXPECT_NEAR(engine::powerOfMixture(0.080), 1.0, 1e-12);
+    EXPECT_NEAR(engine::powerOfMixture(0.067), 0.965, 1e-12);
+    for (double r = 0.0551; r < 0.138; r += 1e-4) {
+        if (r < 0.0799)
+            EXPECT_GT(slope(r, h), -1e-6) << r;
+        if (r > 0.0801)
+            EXPECT_LT(slope(r, h), 1e-6) << r;
+    }
+}
+
 } // namespace

@@ -356,4 +356,17 @@ TEST(GoRoundFigures, TheRoomIsFromTheHighestRpmToTheLimit) {
     }
 }
 
+TEST(EngineOutFigures, TheFlapOfTheOthersIsTold) {
+    for (const char* name : {"lorimer-spring", "mercer-frost"}) {
+        const auto& l = test::loaded(name);
+        const auto f = flight::fly(*l.aircraft, *l.sortie);
+        const auto out = trouble::engineOut(*l.aircraft, *l.sortie, f, f[Phase::climb].start + 120, {0});
+        const auto figures = trouble::figuresOf(out, l.aircraft->notes);
+        const auto flap = std::find_if(figures.begin(), figures.end(), [](const auto& x) { return x.id == "flap"; });
+        ASSERT_NE(flap, figures.end()) << name;
+        EXPECT_EQ(flap->si, out.live.flap) << name;
+        EXPECT_GT(out.live.settles.si(), 350.0) << name;
+    }
+}
+
 } // namespace amber

@@ -279,6 +279,17 @@ TEST(ClimbFigures, ABandIsReadWhereTheLinePassesItsHeight) {
             }
         }
     EXPECT_EQ(looked, bands.size());
+    // Its way is the true speed over the time.
+    for (std::size_t i = 1; i < bands.size(); ++i) {
+        const auto high = l.sortie->day.at(
+            l.sortie->day.pressureAltitudeOf(Length::si(0.5 * (bands[i].height.si() + bands[i - 1].height.si()))));
+        const double tas = air::trueAirspeed(Speed::si(0.5 * (bands[i].ias.si() + bands[i - 1].ias.si())),
+                                             high.pressure, high.temperature)
+                               .si();
+        const double dt = bands[i].time - bands[i - 1].time, up = bands[i].height.si() - bands[i - 1].height.si();
+        EXPECT_NEAR(bands[i].distance - bands[i - 1].distance, std::sqrt(tas * dt * tas * dt - up * up),
+                    0.02 * tas * dt);
+    }
 }
 
 } // namespace

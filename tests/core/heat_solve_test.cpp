@@ -705,6 +705,33 @@ TEST(GroundFigures, WhereThePhaseNamesNoFlapItIsFullyOpen) {
     auto own = *l.aircraft;
     own.notes.phases.at(Phase::start).coolingFlap.reset();
     EXPECT_EQ(flight::fly(own, *l.sortie)[Phase::start].setting.coolingFlap, 1.0);
+    own.notes.phases.at(Phase::warmUp).coolingFlap = 0.35;
+    EXPECT_EQ(flight::fly(own, *l.sortie)[Phase::warmUp].setting.coolingFlap, 0.35) << "and else what it names";
+}
+
+TEST(CoolingFigures, IsDrawnFromThreeQuartersOfItsSpeedToHalfAsMuchAgain) {
+    const auto& l = test::loaded("farrier-summer");
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    const auto c = advice::coolingPicture(*l.aircraft, *l.sortie, f, Phase::climb);
+    ASSERT_EQ(c.openings.size(), 4u) << "flap shut, a third, two thirds, open";
+    const double ias = f[Phase::climb].setting.ias.si();
+    for (const auto& curve : c.openings) {
+        EXPECT_NEAR(curve.points.front().x, 0.78 * ias, 0.04 * ias);
+        EXPECT_NEAR(curve.points.back().x, 1.45 * ias, 0.08 * ias);
+    }
+}
+TEST(GroundFigures, TheSecondsToAmberAndRedOfTheTaxiAreThoseOfItsHeat) {
+    auto l = test::loadDemo("farrier-summer");
+    l.sortie->day.oat = Temperature::of(34, units::celsius);
+    l.sortie->day.dewPoint = Temperature::of(15, units::celsius);
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    ASSERT_TRUE(f.groundToAmber && f.groundToRed);
+    EXPECT_GT(*f.groundToAmber, 120.0);
+    EXPECT_GT(*f.groundToRed, *f.groundToAmber + 20);
+    l.sortie->day.oat = Temperature::of(40, units::celsius);
+    const auto hotter = flight::fly(*l.aircraft, *l.sortie);
+    ASSERT_TRUE(hotter.groundToAmber);
+    EXPECT_LT(*hotter.groundToAmber, *f.groundToAmber);
 }
 
 } // namespace

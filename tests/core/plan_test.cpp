@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "engine/fuel_grade.h"
+#include "plan/load_plan.h"
 #include "plan/pictures.h"
 #include "plan/plan.h"
 #include "plan/plan_export.h"
@@ -317,6 +318,65 @@ TEST(Chores, AreDueAfterEachOfTheirTimesAndNoneAtThePhasesEnd) {
     ASSERT_EQ(due.size(), 3u);
     for (std::size_t i = 0; i < due.size(); ++i)
         EXPECT_NEAR(due[i], static_cast<double>(i + 1) * (all - 2.0) / 3, 1e-6);
+}
+
+TEST(TankLines, SayWhyAsTheirClockDoes) {
+    std::size_t changes = 0;
+    for (const auto& name : test::demoNames()) {
+        const auto& l = test::loaded(name);
+        const auto p = plan::makePlan(*l.aircraft, *l.sortie);
+        const auto lines = plan::tankLines(p, l.aircraft->notes);
+        for (const auto& c : p.flown.tankChanges) {
+            const auto line = std::find_if(lines.begin(), lines.end(),
+                                           [&](const plan::TankLine& x) { return std::abs(x.time - c.time) < 1e-6; });
+            ASSERT_NE(line, lines.end()) << name;
+            EXPECT_FALSE(line->text.empty()) << name;
+            EXPECT_FALSE(line->why.empty()) << name << ": " << line->text;
+            ++changes;
+        }
+    }
+    EXPECT_GT(changes, 3u);
+}
+
+TEST(PlainSortie, IsOfTheVariantOfItsNotes) {
+    for (const auto& name : test::demoNames()) {
+        const auto& notes = test::loaded(name).aircraft->notes;
+        EXPECT_EQ(flight::plainSortie(notes).airframe.variant, notes.variant) << name;
+    }
+    EXPECT_EQ(plan::makePlan(test::lorimer(), *test::demo("lorimer").sortie).title,
+              test::demo("lorimer").sortie->title);
+    EXPECT_FALSE(test::demo("lorimer").sortie->title.empty());
+}
+
+TEST(OpenFiles, NotesThatCannotBeReadSayWhy) {
+    const auto nothing = flight::loadAircraft(test::dataPath("notes/nobody.toml"), "");
+    EXPECT_FALSE(nothing.aircraft);
+    EXPECT_FALSE(nothing.problems.empty());
+    const auto wrong = flight::loadAircraft(test::dataPath("demo/lorimer-spring.toml"), "");
+    EXPECT_FALSE(wrong.aircraft);
+    EXPECT_FALSE(wrong.problems.empty());
+}
+
+TEST(Marks, AreByTimeAndHoldTheWorstOfEachPhase) {
+    std::size_t coloured = 0;
+    for (const auto& name : test::demoNames()) {
+        const auto& l = test::loaded(name);
+        const auto p = plan::makePlan(*l.aircraft, *l.sortie);
+        for (std::size_t i = 1; i < p.marks.size(); ++i)
+            EXPECT_GE(p.marks[i].time, p.marks[i - 1].time) << name;
+        for (const auto& phase : p.phases)
+            if (phase.worst.colour() != watch::Colour::normal) {
+                ++coloured;
+                EXPECT_TRUE(std::any_of(p.marks.begin(), p.marks.end(),
+                                        [&](const auto& m) {
+                                            return m.time == phase.start &&
+                                                   m.verdict.colour() == phase.worst.colour() &&
+                                                   m.text == phase.worst.sentence();
+                                        }))
+                    << name << ": " << phase.worst.sentence();
+            }
+    }
+    EXPECT_GT(coloured, 3u);
 }
 
 } // namespace

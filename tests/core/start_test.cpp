@@ -306,4 +306,26 @@ TEST(StartFigures, AWarmEngineFiresAfterTheNotesSeconds) {
     EXPECT_NEAR(k.untilFiring.si() - k.forBlades.si(), n.start.starter.firesAfter.si(), 0.02);
 }
 
+TEST(StartOrder, TakesFromTheBatteryWhatItsTurningAndItsWheelsTake) {
+    // The starter's current while it turns, six tenths of it while the wheel is run up.
+    for (const char* name : {"lorimer-spring", "chandler-haven", "mercer-frost"}) {
+        const auto& n = test::loaded(name).aircraft->notes;
+        start::StartRequest r;
+        r.supply = start::Supply::battery;
+        r.engine = r.oil = Temperature::si(288.15);
+        const auto t = start::planStart(n, r).value();
+        start::CrankingRequest c{r.oil, r.supply, false};
+        const auto k = start::crank(n.start, c);
+        ASSERT_GT(k.amperes, 0) << name;
+        double seconds = 0;
+        for (const auto& e : t.events) {
+            if (e.kind == start::EventKind::crank)
+                seconds += e.length();
+            if (e.kind == start::EventKind::energise)
+                seconds += 0.6 * e.length();
+        }
+        EXPECT_NEAR(t.ampereHours, k.amperes * seconds / 3600, 0.02 * t.ampereHours) << name;
+    }
+}
+
 } // namespace

@@ -1059,5 +1059,33 @@ TEST(StepLaws, WithAFixedPropellerABoostIsNotHeldPastTheRpmThatIsWanted) {
     EXPECT_LT(r.state.manifold, 90e3);
 }
 
+TEST(StepLaws, StandingTheGalleryRunsEmptyInAnHour) {
+    Rig r("lorimer-spring", 1000, 40e3);
+    r.state = r.engine.standing(Temperature::si(330), Temperature::si(330));
+    r.around.ias = Speed{};
+    r.levers.ignition = Ignition::off;
+    r.state.gallery = 1.0;
+    r.run(36.0);
+    EXPECT_NEAR(r.state.gallery, 0.99, 1e-6);
+}
+
+TEST(StepLaws, BrakeMeanEffectivePressureIsTheShaftsWorkOverTheSweptVolume) {
+    Rig r("mercer-frost", 2000, 32 * inHg);
+    const auto reads = r.step();
+    ASSERT_TRUE(reads.has(Gauge::torque));
+    EXPECT_NEAR(reads[Gauge::torque] / (reads.shaft * 2 / (r.aircraft.model().displacement * r.state.n)), 1.0, 0.002);
+}
+
+TEST(StepLaws, AMixtureByHandIsNoRicherThanItCanBe) {
+    const auto& a = *loaded("lorimer-spring").aircraft;
+    const auto flow = [&](double ratio) {
+        return engine::operate(a.model(), {Rotation::si(30), ManifoldPressure::si(1e5), 0,
+                                           air::standardDay(Length{}).at(Length{}), Speed{}, ratio})
+            .fuelFlow.si();
+    };
+    EXPECT_NEAR(flow(0.2), flow(0.14), 1e-9);
+    EXPECT_LT(flow(0.10), flow(0.14));
+}
+
 } // namespace
 } // namespace amber

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // No table of any file takes a key that it does not know: a slip of the pen is told, not passed over.
 #include "reading/notes_reader.h"
+#include "sortie/airframe_file.h"
 #include "sortie/sortie.h"
 #include "test_data.h"
 #include <algorithm>
@@ -132,6 +133,17 @@ TEST(UnknownKeys, DewPointOverTheAirIsRefusedButForItsRounding) {
     EXPECT_TRUE(checkSortie(s, l.aircraft->notes, "").empty());
     s.day.dewPoint = Temperature::si(s.day.oat.si() + 0.7);
     EXPECT_FALSE(checkSortie(s, l.aircraft->notes, "").empty());
+}
+
+TEST(UnknownKeys, NoFileTakesOneBeforeItsFirstTable) {
+    const auto told = [](const Problems& problems) {
+        return std::any_of(problems.begin(), problems.end(),
+                           [](const Problem& p) { return p.text().find("nonsense") != std::string::npos; });
+    };
+    const std::string slip = "nonsense = 1\n";
+    EXPECT_TRUE(told(readNotes(slip + test::fileText(test::dataPath("notes/lorimer-l4.toml")), "n.toml").problems));
+    EXPECT_TRUE(told(readSortie(slip + test::fileText(test::dataPath("demo/lorimer-spring.toml")), "s.toml").problems));
+    EXPECT_TRUE(told(readAirframe(slip + "name = \"A\"\n", "a.toml").problems));
 }
 
 } // namespace
