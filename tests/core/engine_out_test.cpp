@@ -369,4 +369,16 @@ TEST(EngineOutFigures, TheFlapOfTheOthersIsTold) {
     }
 }
 
+TEST(EngineOutFigures, TheDriftDownBeginsHereAndNow) {
+    const auto& l = test::loaded("mercer-frost");
+    const auto f = flight::fly(*l.aircraft, *l.sortie);
+    const auto out = trouble::engineOut(*l.aircraft, *l.sortie, f, f[Phase::cruise].start + 600, {0, 1, 2});
+    ASSERT_GT(out.driftDown.path.size(), 2u);
+    EXPECT_EQ(out.driftDown.path.front().seconds, 0.0);
+    EXPECT_EQ(out.driftDown.path.front().distance, 0.0);
+    EXPECT_NEAR(out.driftDown.path.front().height, out.moment.height.si(), 1e-9);
+    for (std::size_t i = 1; i < out.driftDown.path.size(); ++i)
+        EXPECT_GT(out.driftDown.path[i].seconds, out.driftDown.path[i - 1].seconds);
+}
+
 } // namespace amber

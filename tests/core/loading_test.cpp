@@ -401,4 +401,57 @@ TEST(Miles, AreTheCockpitsDistanceForItsFuelInThreeFigures) {
     EXPECT_EQ(plan::milesText(n, 2.346 * one), "2.35 " + plan::milesUnit(n));
 }
 
+TEST(LoadCureFigures, AWeightThatIsTypedFollowsAndNoLessWouldDo) {
+    auto d = test::loadDemo("wheelwright-windy");
+    const auto& n = d.aircraft->notes;
+    d.sortie->load.weightTyped = true;
+    const auto f = flight::fly(*d.aircraft, *d.sortie);
+    const auto sum = [](const Sortie& s) {
+        double all = 0;
+        for (const auto& [id, mass] : s.load.stations)
+            all += mass.si();
+        return all;
+    };
+    const double step = 10 * n.cockpit.weight->scale; // what is weighed out to
+    std::set<advice::LoadCure::Kind> kinds;
+    for (const auto& cure : advice::loadCures(*d.aircraft, *d.sortie, f)) {
+        if (cure.kind != advice::LoadCure::Kind::ballast && cure.kind != advice::LoadCure::Kind::leave)
+            continue;
+        kinds.insert(cure.kind);
+        const double change = sum(cure.sortie) - sum(*d.sortie);
+        EXPECT_NEAR(cure.sortie.weight.si() - d.sortie->weight.si(), change, 1e-6) << cure.text;
+        EXPECT_NEAR(std::round(change / step), change / step, 1e-6) << cure.text;
+        // Three steps less leave it out somewhere.
+        Sortie less = cure.sortie;
+        for (auto& [id, mass] : less.load.stations) {
+            const auto was = d.sortie->load.stations.find(id);
+            const double moved = mass.si() - (was == d.sortie->load.stations.end() ? 0.0 : was->second.si());
+            if (std::abs(moved) > 3 * step)
+                mass = Mass::si(mass.si() - (moved > 0 ? 3 : -3) * step);
+        }
+        less.weight = Mass::si(d.sortie->weight.si() + sum(less) - sum(*d.sortie));
+        EXPECT_LT(advice::leastRoom(*d.aircraft, less, flight::fly(*d.aircraft, less)), 1e-3) << cure.text;
+    }
+    EXPECT_EQ(kinds.size(), 2u);
+}
+
+TEST(LoadCureFigures, BallastGoesNoFurtherThanItsPlaceTakes) {
+    auto d = test::loadDemo("wheelwright-windy");
+    const auto& n = d.aircraft->notes;
+    const auto f = flight::fly(*d.aircraft, *d.sortie);
+    for (const auto& station : n.loading.stations)
+        if (station.kind == StationKind::ballast && station.most) {
+            // Nearly full, it cures nothing.
+            Sortie full = *d.sortie;
+            full.load.stations[station.id] = Mass::si(station.most->si() - 1.0);
+            for (const auto& cure : advice::loadCures(*d.aircraft, full, flight::fly(*d.aircraft, full)))
+                for (const auto& s : n.loading.stations)
+                    if (s.most)
+                        if (const auto has = cure.sortie.load.stations.find(s.id);
+                            has != cure.sortie.load.stations.end())
+                            EXPECT_LE(has->second.si(), s.most->si() + 1e-6) << cure.text << ": " << s.name;
+        }
+    EXPECT_FALSE(advice::loadCures(*d.aircraft, *d.sortie, f).empty());
+}
+
 } // namespace amber

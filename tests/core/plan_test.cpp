@@ -379,4 +379,50 @@ TEST(Marks, AreByTimeAndHoldTheWorstOfEachPhase) {
     EXPECT_GT(coloured, 3u);
 }
 
+TEST(WarmUpWords, TellTheStepsOfTodayAndThenThoseOfAWait) {
+    for (const auto& name : test::demoNames()) {
+        const auto& l = test::loaded(name);
+        const auto& steps = l.aircraft->notes.warmUp.steps;
+        if (steps.size() < 2)
+            continue;
+        const auto p = plan::makePlan(*l.aircraft, *l.sortie);
+        std::string text;
+        for (const auto& line : p[Phase::warmUp].set)
+            if (line.value.find("from oil") != std::string::npos ||
+                line.value.find("if she stands") != std::string::npos)
+                text = line.value;
+        const auto& flown = p.flown.warmUpSteps;
+        ASSERT_FALSE(flown.empty()) << name;
+        const auto stands = text.find("if she stands");
+        for (const auto& step : steps) {
+            const auto at = text.find(formatValue(step.second.si(), *units::rpm.spec));
+            const bool today =
+                std::any_of(flown.begin(), flown.end(), [&](const auto& s) { return s.second == step.second; });
+            const bool after = step.second > flown.back().second;
+            if (text.empty())
+                continue;
+            EXPECT_EQ(at != std::string::npos, today || after) << name << ": " << text;
+            if (at != std::string::npos)
+                EXPECT_EQ(stands != std::string::npos && at > stands, after && !today) << name << ": " << text;
+        }
+    }
+    const auto& m = test::loaded("mercer-frost");
+    const auto p = plan::makePlan(*m.aircraft, *m.sortie);
+    EXPECT_TRUE(std::any_of(p[Phase::warmUp].set.begin(), p[Phase::warmUp].set.end(), [](const auto& line) {
+        return line.value.find("800 rpm; if she stands, 1,000 from oil 10 °C; 1,200 from 25 °C") != std::string::npos;
+    }));
+}
+
+TEST(StartWords, SayHowFastItTurnsWhereAStarterTurnsIt) {
+    for (const auto& name : test::demoNames()) {
+        const auto& l = test::loaded(name);
+        const auto p = plan::makePlan(*l.aircraft, *l.sortie);
+        const bool starter = l.aircraft->notes.start.starter.kind != StarterKind::hand;
+        std::size_t turns = 0;
+        for (const auto& line : p[Phase::start].clocks)
+            turns += line.fact.id == "turns-at";
+        EXPECT_EQ(turns, starter ? 1u : 0u) << name;
+    }
+}
+
 } // namespace

@@ -314,7 +314,7 @@ TEST(StartOrder, TakesFromTheBatteryWhatItsTurningAndItsWheelsTake) {
         r.supply = start::Supply::battery;
         r.engine = r.oil = Temperature::si(288.15);
         const auto t = start::planStart(n, r).value();
-        start::CrankingRequest c{r.oil, r.supply, false};
+        const start::CrankConditions c{r.oil, r.supply, false, start::bladesPerRevolution(n)};
         const auto k = start::crank(n.start, c);
         ASSERT_GT(k.amperes, 0) << name;
         double seconds = 0;

@@ -186,9 +186,22 @@ TEST(Signs, EveryKeyIsReadBackAsItself) {
 }
 
 TEST(Signs, AreSaidByTheirFirstWords) {
-    EXPECT_EQ(wordsOf(*signFromKey("torque falls")), "torque falls") << "not: torque, BMEP falls";
-    EXPECT_EQ(wordsOf(*signFromKey("amperes falls")), "generator falls");
-    EXPECT_EQ(wordsOf(*signFromKey("oil-temperature rises")), "oil temperature rises");
+    const auto words = [](const char* key) {
+        const auto sign = signFromKey(key);
+        return sign ? wordsOf(*sign) : std::string("unknown");
+    };
+    EXPECT_EQ(words("torque falls"), "torque falls") << "not: torque, BMEP falls";
+    EXPECT_EQ(words("amperes falls"), "generator falls");
+    EXPECT_EQ(words("oil rises"), "oil temperature rises");
+}
+
+TEST(Symptoms, EveryCauseOfEveryTypeSaysHowItIsToldAndWhatToDo) {
+    for (const auto& name : test::demoNames())
+        for (const auto& p : trouble::patternsFor(test::loaded(name).aircraft->notes)) {
+            EXPECT_FALSE(p.toldBy.empty()) << name << ": " << p.key;
+            EXPECT_FALSE(p.act.empty()) << name << ": " << p.key;
+            EXPECT_FALSE(p.name.empty()) << name << ": " << p.key;
+        }
 }
 
 } // namespace amber

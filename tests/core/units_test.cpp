@@ -117,4 +117,15 @@ RC_GTEST_PROP(UnitsProperty, AnyTextIsReadOrRefusedNeverTrapped, (const std::str
     RC_ASSERT(sound);
 }
 
+TEST(Text, TwoFiguresAreToldApartByUpToThreeMorePlaces) {
+    const UnitSpec& rpm = *units::rpm.spec;
+    ASSERT_EQ(rpm.decimals, 0);
+    const auto of = [&](double a, double b) { return decimalsToTell(a / 60, b / 60, rpm); };
+    EXPECT_EQ(of(1000, 1001), -1) << "told apart as they are";
+    EXPECT_EQ(of(1000.1, 1000.4), 1);
+    EXPECT_EQ(of(1000.11, 1000.14), 2);
+    EXPECT_EQ(of(1000.111, 1000.114), 3);
+    EXPECT_EQ(of(1000, 1000), -1);
+}
+
 } // namespace

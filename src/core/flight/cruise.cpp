@@ -242,8 +242,6 @@ CruiseAnswer cruiseCandidates(const powerplant::Aircraft& a, const CruiseConditi
                     continue;
                 const auto b = roots::bracket(miss, low, high, atLow, atHigh, 20.0);
                 s.boost = ManifoldPressure::si(falling ? b.low : b.high);
-                if (s.boost->si() > high)
-                    s.boost = ManifoldPressure::si(high);
                 CruisePoint p = cruisePoint(a, c, knock, s);
                 if (!p.level || (mixture == Mixture::weak && !engine::weakAllowed(n, p.point.power)))
                     continue;
