@@ -26,6 +26,8 @@ LeverPanel::LeverPanel(QWidget* parent) : QWidget(parent) {
 }
 
 void LeverPanel::show(std::vector<plan::LeverState> levers) {
+    if (levers == levers_)
+        return;
     levers_ = std::move(levers);
     chosen_ = std::min(chosen_, levers_.empty() ? 0 : levers_.size() - 1);
     holdHeight();

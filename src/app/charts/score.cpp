@@ -146,8 +146,8 @@ QStringList Score::readings(double seconds) const {
     return out;
 }
 
-/// A line of many points, piece by piece: the painter is several times quicker with pieces than with one long path, whose
-/// outline it would fill. Joints are covered by the pieces' square ends.
+/// A line of many points, piece by piece: the painter is several times quicker with pieces than with one long path,
+/// whose outline it would fill. Joints are covered by the pieces' square ends.
 static void drawSteps(QPainter& p, const QPolygonF& path) {
     QList<QLineF> pieces;
     pieces.reserve(path.size());

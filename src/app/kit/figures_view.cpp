@@ -28,6 +28,7 @@ void FiguresView::put(Figures figures) {
         return;
     const int before = heightForWidth(width());
     figures_ = std::move(figures);
+    grids_.clear();
     laid_.resize(figures_.size());
     if (heightForWidth(width()) != before)
         updateGeometry();
@@ -55,7 +56,14 @@ QString FiguresView::text() const {
     return out.join(QLatin1Char('\n'));
 }
 
-FiguresView::Grid FiguresView::grid(const Table& table, int width) const {
+const FiguresView::Grid& FiguresView::grid(std::size_t block, int width) const {
+    auto& kept = grids_[{block, width}];
+    if (kept.heights.empty())
+        kept = laidOut(std::get<Table>(figures_[block]), width);
+    return kept;
+}
+
+FiguresView::Grid FiguresView::laidOut(const Table& table, int width) {
     const auto columns = static_cast<std::size_t>(table.heads.size());
     const QFontMetrics plain(cellFace(false)), bold(cellFace(true));
     Grid out;
@@ -137,9 +145,9 @@ QTextDocument& FiguresView::laidOut(std::size_t block, int width) const {
 }
 
 int FiguresView::heightOf(std::size_t block, int width) const {
-    if (const auto* table = std::get_if<Table>(&figures_[block])) {
+    if (std::holds_alternative<Table>(figures_[block])) {
         int sum = 0;
-        for (const int h : grid(*table, width).heights)
+        for (const int h : grid(block, width).heights)
             sum += h;
         return sum;
     }
@@ -162,8 +170,8 @@ void FiguresView::paintEvent(QPaintEvent*) {
     int top = 0;
     for (std::size_t i = 0; i < figures_.size(); ++i) {
         const int high = heightOf(i, width());
-        if (const auto* table = std::get_if<Table>(&figures_[i])) {
-            paint(p, *table, top);
+        if (std::holds_alternative<Table>(figures_[i])) {
+            paint(p, i, top);
         } else {
             QAbstractTextDocumentLayout::PaintContext context;
             context.palette = palette();
@@ -177,9 +185,10 @@ void FiguresView::paintEvent(QPaintEvent*) {
     }
 }
 
-void FiguresView::paint(QPainter& p, const Table& table, int top) const {
+void FiguresView::paint(QPainter& p, std::size_t block, int top) const {
     const Colours c(this);
-    const Grid g = grid(table, width());
+    const auto& table = std::get<Table>(figures_[block]);
+    const Grid& g = grid(block, width());
     const auto flags = [&](std::size_t i) {
         return static_cast<int>(Qt::AlignVCenter | Qt::TextWordWrap) |
                static_cast<int>(i == 0 || static_cast<int>(i) == table.left ? Qt::AlignLeft : Qt::AlignRight);
@@ -218,8 +227,10 @@ void FiguresView::paint(QPainter& p, const Table& table, int top) const {
 
 void FiguresView::changeEvent(QEvent* event) {
     QWidget::changeEvent(event);
-    if (event->type() == QEvent::PaletteChange || event->type() == QEvent::FontChange)
+    if (event->type() == QEvent::PaletteChange || event->type() == QEvent::FontChange) {
+        grids_.clear();
         update();
+    }
 }
 
 } // namespace amber::app

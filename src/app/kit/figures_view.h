@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "kit/table.h"
+#include <QHash>
 #include <QTextDocument>
 #include <QWidget>
 #include <memory>
@@ -35,8 +36,10 @@ private:
     struct Grid {
         std::vector<int> widths, heights; ///< px, of columns and of lines, the heads first
     };
-    [[nodiscard]] Grid grid(const Table& table, int width) const;
-    void paint(QPainter& painter, const Table& table, int top) const;
+    [[nodiscard]] static Grid laidOut(const Table& table, int width);
+    /// The table of a block laid out for a width, kept: layouts ask for several widths in turn.
+    [[nodiscard]] const Grid& grid(std::size_t block, int width) const;
+    void paint(QPainter& painter, std::size_t block, int top) const;
     QTextDocument& laidOut(std::size_t block, int width) const;
     [[nodiscard]] int heightOf(std::size_t block, int width) const;
 
@@ -46,7 +49,8 @@ private:
         int width = -1;
         std::unique_ptr<QTextDocument> document;
     };
-    mutable std::vector<Laid> laid_; ///< of the blocks that are words
+    mutable std::vector<Laid> laid_;                         ///< of the blocks that are words
+    mutable QHash<std::pair<std::size_t, int>, Grid> grids_; ///< of the blocks that are tables, by block and width
 };
 
 } // namespace amber::app

@@ -25,7 +25,7 @@ private:
     /// The text laid out for a width of the widget.
     QTextDocument& laidOut(int width) const;
     mutable QTextDocument document_;
-    mutable QString known_; ///< text of the document
+    mutable QString known_;           ///< text of the document
     mutable QHash<int, int> heights_; ///< of the widget, by its width; layouts ask for several in turn
 };
 

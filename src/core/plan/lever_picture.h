@@ -26,6 +26,7 @@ struct LeverState {
     std::vector<LeverPlace> before, now; ///< one an engine, or one for all; alike for all: one
     bool changed = false;
     Origin origin = Origin::notes; ///< of the control
+    bool operator==(const LeverState&) const = default;
 };
 
 /// Every control at a moment of the sortie, in the order of the panels: what the phase of that moment has set by then.
