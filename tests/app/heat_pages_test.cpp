@@ -122,34 +122,6 @@ TEST_F(HeatPages, TheGroundBudgetCountsDown) {
     EXPECT_GT(*view.budget().runs.front().toAmber, left) << "cold, it lasts longer";
 }
 
-TEST_F(HeatPages, EveryPageOfThreeTypesFitsTheWindow) { // of all types at all sizes: sizes_test.cpp
-    window->resize(1280, 800);
-    for (const auto& demo : app::demoSorties()) {
-        const std::string which = demo.file;
-        if (!which.starts_with("farrier") && !which.starts_with("mercer") && !which.starts_with("sexton"))
-            continue;
-        answer = app::MainWindow::Unsaved::discard;
-        ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/%1.toml").arg(QLatin1String(demo.file)))));
-        for (std::size_t i = 0; i < plannedPhases; ++i)
-            for (const auto* row : app::pagesOf(phaseNames[i].phase, window->document())) {
-                const auto page = row->key;
-                window->showPhase(phaseNames[i].phase);
-                window->page().showPage(page);
-                QApplication::processEvents();
-                const auto where = testing::Message() << demo.file << " " << phaseNames[i].key << " page " << page;
-                EXPECT_EQ(window->page().pageKey(), page) << where;
-                EXPECT_LE(window->minimumSizeHint().width(), 1280) << where;
-                EXPECT_LE(window->width(), 1280) << where;
-                EXPECT_LE(window->height(), 800) << where;
-                for (const auto* label : window->page().findChildren<QLabel*>())
-                    if (label->isVisible() && label->wordWrap() && !label->text().isEmpty()) {
-                        EXPECT_GE(label->height() + 2, label->heightForWidth(label->width()))
-                            << where << " " << label->objectName().toStdString();
-                    }
-            }
-    }
-}
-
 TEST_F(HeatPages, AWarmStretchOfTheScoreLeadsToItsCause) {
     open("farrier-summer", Phase::landing, "settings");
     auto* score = window->findChild<app::Score*>();

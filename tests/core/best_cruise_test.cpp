@@ -201,10 +201,10 @@ TEST(DayAllows, IsContinuousInTheAirAndNeverAboveTheRating) {
             };
             double before = power(265.0);
             const double full = before;
-            for (double oat = 267.0; oat < 317.0; oat += 2.0) {
+            for (double oat = 269.0; oat < 317.0; oat += 4.0) {
                 const double now = power(oat);
                 // Steep where heads or coolant bind; no step anywhere.
-                double low = oat - 2.0, high = oat, atLow = before, atHigh = now;
+                double low = oat - 4.0, high = oat, atLow = before, atHigh = now;
                 while (std::abs(atHigh - atLow) > 0.03 * std::abs(before) && high - low > 0.005) {
                     const double middle = 0.5 * (low + high), at = power(middle);
                     if (std::abs(at - atLow) > std::abs(atHigh - at)) {

@@ -12,7 +12,7 @@
 namespace amber::advice {
 namespace {
 constexpr int curveSteps = 40;
-constexpr double room = 3.0; // K under amber that an opening is chosen for
+constexpr double underAmber = 3.0; // K under amber that an opening is chosen for
 } // namespace
 
 CoolingPicture coolingPicture(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f, Phase phase) {
@@ -67,7 +67,7 @@ CoolingPicture coolingPicture(const powerplant::Aircraft& a, const Sortie& s, co
             under, fmt::format("It settles {} {}.", format(std::abs(under), differenceUnit(n.cockpit)),
                                under < 0 ? "over the normal range" : "under amber"));
     }
-    const Temperature wanted = out.amber ? Temperature::si(out.amber->si() - room) : Temperature::si(planned);
+    const Temperature wanted = out.amber ? Temperature::si(out.amber->si() - underAmber) : Temperature::si(planned);
     for (const double share : {0.9, 1.0, 1.1, 1.2, 1.3}) {
         CoolingWay w;
         w.ias = Speed::si(share * (*at)[Gauge::airspeed]);

@@ -32,7 +32,7 @@ struct Word {
     Acts acts;
 };
 /// Names by which sentences call controls, longer before shorter.
-constexpr std::array names{
+constexpr std::array controlWords{
     Word{"booster coil", Acts::boosterCoil},
     Word{"starting magneto", Acts::boosterCoil},
     Word{"booster pump", Acts::pump},
@@ -126,7 +126,7 @@ std::optional<Acts> setBy(std::string_view figure) {
 std::optional<Acts> named(std::string_view text, std::size_t* from = nullptr) {
     std::optional<Acts> found;
     std::size_t best = std::string_view::npos;
-    for (const auto& n : names)
+    for (const auto& n : controlWords)
         if (stands(text, n.word) && text.find(n.word) < best) {
             best = text.find(n.word);
             found = n.acts;
