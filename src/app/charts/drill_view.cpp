@@ -10,8 +10,8 @@
 
 namespace amber::app {
 namespace {
-constexpr int besideBar = 12, tickWidth = 22, betweenParts = 10, rowPadding = 4, betweenHalves = 26; // px
-constexpr int sideBySideFrom = 620;                                                                  // px
+constexpr int besideBar = 12, tickWidth = 22, betweenParts = 10, linePadding = 4, betweenHalves = 26; // px
+constexpr int sideBySideFrom = 620;                                                                   // px
 constexpr int headingHeight = 22;
 
 QFont whatFace() {
@@ -78,7 +78,7 @@ QString DrillView::text() const {
 
 int DrillView::rowHeight(const trouble::DrillLine& l, int width) const {
     const int left = half(width), right = width - besideBar - tickWidth - betweenParts - left;
-    return std::max(heightOf(whatFace(), left, q(l.what)), heightOf(setFace(), right, q(l.set))) + 2 * rowPadding;
+    return std::max(heightOf(whatFace(), left, q(l.what)), heightOf(setFace(), right, q(l.set))) + 2 * linePadding;
 }
 
 const std::vector<DrillView::Block>& DrillView::blocks(int width) const {
@@ -176,7 +176,7 @@ void DrillView::paintEvent(QPaintEvent*) {
         p.setPen(QPen(c.rule, 1));
         p.drawLine(r.left() + besideBar, r.bottom(), r.right(), r.bottom());
         // The tick's box, and the tick.
-        const QRectF box(r.left() + besideBar + 3, r.top() + rowPadding + 4, 11, 11);
+        const QRectF box(r.left() + besideBar + 3, r.top() + linePadding + 4, 11, 11);
         p.setPen(QPen(done ? c.green : c.faint, 1.4));
         p.setBrush(Qt::NoBrush);
         p.drawRect(box);
@@ -186,9 +186,9 @@ void DrillView::paintEvent(QPaintEvent*) {
             p.drawLine(box.center() + QPointF(-1, 4), box.topRight() + QPointF(2, -2));
         }
         const int left = half(r.width()), from = r.left() + besideBar + tickWidth;
-        const QRect what(from, r.top() + rowPadding, left, r.height() - 2 * rowPadding);
-        const QRect set(from + left + betweenParts, r.top() + rowPadding, r.right() - from - left - betweenParts,
-                        r.height() - 2 * rowPadding);
+        const QRect what(from, r.top() + linePadding, left, r.height() - 2 * linePadding);
+        const QRect set(from + left + betweenParts, r.top() + linePadding, r.right() - from - left - betweenParts,
+                        r.height() - 2 * linePadding);
         p.setPen(done || l.gate ? c.faint : c.ink);
         p.setFont(whatFace());
         p.drawText(what, Qt::TextWordWrap | Qt::AlignLeft | Qt::AlignTop, q(l.what));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/start_words.h"
 #include "advice/cool_down.h"
+#include "advice/figures.h"
 #include "start/preheat.h"
 #include "units/text.h"
 #include <algorithm>
@@ -39,7 +40,7 @@ double groundAttitude(const TypeNotes& notes, const Sortie& sortie) {
 }
 
 StartWords::StartWords(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown)
-    : n_(aircraft.notes), s_(sortie), f_(flown), inForce_(start::startInForce(n_, sortie.choices)),
+    : a_(aircraft), n_(aircraft.notes), s_(sortie), f_(flown), inForce_(start::startInForce(n_, sortie.choices)),
       request_(flight::startRequestOf(sortie)),
       prime_(start::Priming(inForce_).advice(request_.engine, request_.field)),
       cranking_(
@@ -104,10 +105,14 @@ std::string StartWords::orderText() const {
 }
 
 std::optional<Filled> StartWords::figure(std::string_view name) const {
-    const auto rpm = [&](const char* id, Rotation r) {
-        return Filled{
-            format(std::round(r.si() * 6) / 6, *units::rpm.spec), Origin::notes, {{id, Dimension::rotation, r.si()}}};
+    // What a hand does by that name, so that words and hand agree.
+    const auto said = [&](const auto& words) -> std::optional<Filled> {
+        const auto figure = advice::figureOf(a_, s_, f_, Phase::start, name);
+        if (!figure || !figure->si)
+            return std::nullopt;
+        return Filled{words(*figure->si), figure->origin, {{std::string(name), figure->dimension, *figure->si}}};
     };
+    const auto rpm = [](double revs) { return format(std::round(revs * 6) / 6, *units::rpm.spec); };
     if (name == "prime")
         return primeText();
     if (name == "order")
@@ -118,12 +123,11 @@ std::optional<Filled> StartWords::figure(std::string_view name) const {
         return Filled{fmt::format("{}", blades), Origin::notes, {{"blades", {}, static_cast<double>(blades)}}};
     }
     if (name == "vaporise")
-        return Filled{
-            seconds(prime_.vaporise), Origin::model, {{"vaporise", Dimension::duration, prime_.vaporise.si()}}};
+        return said([](double s) { return seconds(Duration::si(s)); });
     if (name == "warm-up-rpm")
-        return rpm("warm-up-rpm", Rotation::si(f_.samples[f_[Phase::start].lastSample][Gauge::rpm]));
+        return said(rpm);
     if (name == "slow-rpm")
-        return inForce_.slowRpm ? rpm("slow-rpm", *inForce_.slowRpm) : Filled{"slowest smooth rpm", Origin::notes};
+        return inForce_.slowRpm ? said(rpm) : Filled{"slowest smooth rpm", Origin::notes};
     if (name == "hot-air") {
         const auto& after = n_.start.cold.hotAirAfter;
         return after ? Filled{", not before " + formatMinutesSeconds(after->si()),

@@ -39,6 +39,7 @@ private:
     void frost(PhasePlan& page) const;
     [[nodiscard]] std::string temperature(Temperature t) const;
 
+    const powerplant::Aircraft& a_;
     const TypeNotes& n_;
     const Sortie& s_;
     const flight::Flown& f_;
