@@ -364,4 +364,13 @@ TEST(GoRoundFigures, ItComesDownThreeDegreesUntilTheHandMoves) {
     }
 }
 
+TEST(GoRoundFigures, OneThatTakesTheSlamIsNotSaidToStumble) {
+    for (const char* name : {"farrier-summer", "collier-high", "wheelwright-height"}) {
+        const auto g = round(test::loaded(name));
+        EXPECT_FALSE(g.quickStumbles) << name;
+        EXPECT_LT(g.quickFullAfter, g.fullAfter + 1.0) << name;
+        EXPECT_GT(g.quickFullAfter, g.fullAfter - 1.0) << name;
+    }
+}
+
 } // namespace amber

@@ -667,6 +667,8 @@ TEST(HeatFigures, TheWashIsThatOfMomentumTheoryStandingAndFadesWithTheSpeed) {
     };
     for (const double v : {0.4, 5.0, 20.0, 60.0})
         EXPECT_NEAR(out(v) / out(0), std::pow(meets(v) / meets(0), 0.76), 0.002) << v;
+    d.shaft = Power{}; // an engine that gives nothing drives no air
+    EXPECT_NEAR(out(10) / out(20), std::pow(0.5, 0.76), 1e-6);
 }
 
 TEST(WarmUp, MinimaThatAreNotReachedAreSaid) {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "engine/fuel_grade.h"
+#include "plan/lever_picture.h"
 #include "plan/load_plan.h"
 #include "plan/pictures.h"
 #include "plan/plan.h"
@@ -423,6 +424,23 @@ TEST(StartWords, SayHowFastItTurnsWhereAStarterTurnsIt) {
             turns += line.fact.id == "turns-at";
         EXPECT_EQ(turns, starter ? 1u : 0u) << name;
     }
+}
+
+TEST(LeverPicture, EnginesThatStandAlikeAreToldOnce) {
+    std::size_t one = 0;
+    for (const char* name : {"lorimer-spring", "mercer-frost"}) {
+        const auto& l = test::loaded(name);
+        const auto f = flight::fly(*l.aircraft, *l.sortie);
+        for (const auto& lever : plan::leversAt(*l.aircraft, *l.sortie, f, f[Phase::cruise].start + 60))
+            for (const auto* places : {&lever.before, &lever.now}) {
+                ASSERT_FALSE(places->empty()) << lever.id;
+                const bool alike =
+                    std::all_of(places->begin(), places->end(), [&](const auto& p) { return p == places->front(); });
+                EXPECT_EQ(alike, places->size() == 1) << name << " " << lever.id;
+                one += places->size() == 1;
+            }
+    }
+    EXPECT_GT(one, 20u);
 }
 
 } // namespace
