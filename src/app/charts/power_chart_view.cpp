@@ -240,7 +240,7 @@ struct PowerChartView::Impl {
 
     void dressRects() {
         const Colours c(plot);
-        plot->setPlottingHints(QCP::phCacheLabels | QCP::phFastPolylines);
+        plot->setPlottingHints(QCP::phCacheLabels);
         plot->setBackground(QBrush(c.paper));
         for (auto* rect : {left, right}) {
             rect->setBackground(QBrush(c.sheet));

@@ -36,8 +36,7 @@ void dressAxis(QCPAxis& axis, const Colours& c) {
 void dressPlot(QCustomPlot& plot) {
     const Colours c(&plot);
     // Painted with the rest of the window, once, not at once and for itself.
-    // Lines in pieces: several times quicker than the outline of one long path.
-    plot.setPlottingHints(QCP::phCacheLabels | QCP::phFastPolylines);
+    plot.setPlottingHints(QCP::phCacheLabels);
     plot.setBackground(QBrush(c.paper));
     plot.axisRect()->setBackground(QBrush(c.sheet));
     plot.axisRect()->setupFullAxesBox(true);
