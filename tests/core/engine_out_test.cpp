@@ -314,8 +314,8 @@ TEST(EngineOutFigures, TheMarginIsOverTheNotesSafeSpeedAndTheRatingIsTheStronges
         const auto out = trouble::engineOut(*l.aircraft, *l.sortie, f, time, {0});
         ASSERT_TRUE(out.live.rating) << name;
         const auto safe = flight::speedFor(l.aircraft->notes, "safe-single", out.moment.weight);
-        if (safe)
-            EXPECT_NEAR(out.live.safe.si(), safe->speed.si(), 0.01) << name;
+        ASSERT_TRUE(safe) << name;
+        EXPECT_NEAR(out.live.safe.si(), safe->speed.si(), 0.01) << name;
         EXPECT_GT(out.live.safe.si(), 30.0) << name;
         EXPECT_NEAR(out.margin.si(), out.moment.ias.si() - out.live.safe.si(), 1e-9) << name;
         ASSERT_TRUE(out.limitedLive.rating) << name;

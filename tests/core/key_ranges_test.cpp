@@ -269,15 +269,4 @@ TEST(KeyRanges, TypingAndTheFileRefuseAlike) {
               std::string::npos);
 }
 
-TEST(DewPoint, MayStandHalfADegreeOverTheAirAsReportsAreRounded) {
-    const auto& lorimer = test::demo("lorimer");
-    const auto said = [&](double over) {
-        Sortie s = *lorimer.sortie;
-        s.day.dewPoint = Temperature::si(s.day.oat.si() + over);
-        return joined(checkSortie(s, lorimer.aircraft->notes, "")).find("is above the air's") != std::string::npos;
-    };
-    EXPECT_FALSE(said(0.45));
-    EXPECT_TRUE(said(0.55));
-}
-
 } // namespace

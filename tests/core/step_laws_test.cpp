@@ -495,8 +495,9 @@ TEST(StepLaws, AStarvedEngineDrawsTwoAndAHalfTimesThePressureThatIsLeft) {
         out = r.step();
     const double left = r.state.fuelPressure / r.aircraft.notes.heat.fuelPressure.si();
     ASSERT_LT(left, 0.35);
-    if (r.state.bowl > 0 && r.state.manifold < r.state.wideOpen)
-        EXPECT_NEAR(out[Gauge::fuelFlow] / whole, std::min(1.0, 2.5 * left), 0.06);
+    ASSERT_GT(r.state.bowl, 0.0);
+    ASSERT_LT(r.state.manifold, r.state.wideOpen);
+    EXPECT_NEAR(out[Gauge::fuelFlow] / whole, std::min(1.0, 2.5 * left), 0.06);
 }
 
 TEST(StepLaws, AStrideLeavesTheStateOfItsPoint) {
