@@ -28,38 +28,79 @@ protected:
                 EXPECT_FALSE(all[i].first.intersects(all[j].first)) << where << ": \"" << all[i].second.toStdString()
                                                                     << "\" on \"" << all[j].second.toStdString() << '"';
     }
+    void headlineIsWhole(const std::string& where) const {
+        auto* beside = window->findChild<QLabel*>(QStringLiteral("headline"));
+        auto* below = window->findChild<QLabel*>(QStringLiteral("headline-below"));
+        EXPECT_NE(beside->text().isEmpty(), below->isHidden()) << where << ": in one place";
+        for (auto* label : {beside, below})
+            if (!label->isHidden()) {
+                EXPECT_LE(QFontMetrics(label->font()).horizontalAdvance(label->text()), label->width()) << where;
+                EXPECT_FALSE(label->text().contains(QChar(0x2026))) << where;
+            }
+    }
+    void comparisonIsWhole(const std::string& where) const {
+        auto* comparison = window->findChild<QLabel*>(QStringLiteral("comparison"));
+        if (!comparison || !comparison->isVisible())
+            return;
+        QTextDocument document;
+        document.setDocumentMargin(0); // as a label has it
+        document.setDefaultFont(comparison->font());
+        document.setHtml(comparison->text());
+        document.setTextWidth(comparison->width());
+        EXPECT_LE(document.size().width(), comparison->width() + 1)
+            << where << ": " << comparison->text().toStdString();
+        EXPECT_LE(document.size().height(), comparison->height() + 2) << where;
+    }
+    void noLineIsHidden(const std::string& where) const {
+        auto& page = window->page();
+        for (auto* view : page.page().findChildren<app::RowView*>())
+            EXPECT_TRUE(!view->isVisible() || view->verticalScrollBar()->maximum() == 0)
+                << where << " " << view->objectName().toStdString();
+        for (auto* area : page.findChildren<QScrollArea*>())
+            // A whole drill may be longer than the page: it is scrolled, by little more than a page.
+            EXPECT_LE(area->verticalScrollBar()->maximum(), area->viewport()->height() * 6 / 5) << where;
+        EXPECT_EQ(window->size(), QSize(1280, 800)) << "the page fits the window: " << where;
+    }
+    void pictureIsThere(Phase phase, const std::string& where) const {
+        auto* chart = window->page().page().findChild<app::PhaseChart*>();
+        ASSERT_EQ(chart && chart->isVisible(), app::PhaseChart::hasPicture(phase)) << where;
+        if (!app::PhaseChart::hasPicture(phase))
+            return;
+        EXPECT_GT(chart->findChild<QCustomPlot*>()->graphCount(), 1) << where;
+        EXPECT_FALSE(chart->title().isEmpty()) << where;
+        EXPECT_GT(chart->width(), 580) << "the picture has the whole width: " << where;
+    }
     QStringList demos() const {
         return QDir(scratch.filePath(QStringLiteral("demo"))).entryList({QStringLiteral("*.toml")});
     }
 };
 
-TEST_F(PagesFit, HeadlinesAndComparisonsAreWhole) {
+// One walk through all of it, looked at in every way on the way: opening and laying out is what costs.
+TEST_F(PagesFit, EveryPhaseOfEveryDemoIsWholeAndHasItsPicture) {
     answer = app::MainWindow::Unsaved::discard;
     for (const QString& name : demos()) {
         ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/") + name)));
         for (std::size_t i = 0; i < plannedPhases; ++i) {
-            window->showPhase(phaseNames[i].phase);
+            const Phase phase = phaseNames[i].phase;
+            window->showPhase(phase);
             test::settle();
             const auto where = name.toStdString() + " " + std::string(phaseNames[i].title);
-            auto* beside = window->findChild<QLabel*>(QStringLiteral("headline"));
-            auto* below = window->findChild<QLabel*>(QStringLiteral("headline-below"));
-            EXPECT_NE(beside->text().isEmpty(), below->isHidden()) << where << ": in one place";
-            for (auto* label : {beside, below})
-                if (!label->isHidden()) {
-                    EXPECT_LE(QFontMetrics(label->font()).horizontalAdvance(label->text()), label->width()) << where;
-                    EXPECT_FALSE(label->text().contains(QChar(0x2026))) << where;
+            headlineIsWhole(where);
+            comparisonIsWhole(where);
+            noLineIsHidden(where);
+            pictureIsThere(phase, where);
+            for (const char* page : {"priming", "order", "settings"})
+                if (phase == Phase::start) {
+                    window->page().showPage(page);
+                    test::settle();
+                    noLineIsHidden(where + " " + page);
                 }
-            auto* comparison = window->findChild<QLabel*>(QStringLiteral("comparison"));
-            if (!comparison || !comparison->isVisible())
-                continue;
-            QTextDocument document;
-            document.setDocumentMargin(0); // as a label has it
-            document.setDefaultFont(comparison->font());
-            document.setHtml(comparison->text());
-            document.setTextWidth(comparison->width());
-            EXPECT_LE(document.size().width(), comparison->width() + 1)
-                << where << ": " << comparison->text().toStdString();
-            EXPECT_LE(document.size().height(), comparison->height() + 2) << where;
+            for (int station = 1; phase == Phase::walkRound && station < on<app::WalkRoundView>().stations();
+                 ++station) {
+                QTest::keyClick(&on<app::WalkRoundView>(), Qt::Key_Right);
+                test::settle();
+                noLineIsHidden(where + " station " + std::to_string(station + 1));
+            }
         }
     }
 }

@@ -77,24 +77,6 @@ TEST_F(Window, ThePictureReadsOutInItsUnits) {
     EXPECT_FALSE(app::PhaseChart::hasPicture(Phase::walkRound));
 }
 
-TEST_F(Window, EveryPhaseOfEveryDemoHasItsPictureAndPaints) {
-    for (const auto& demo : app::demoSorties()) {
-        ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/%1.toml").arg(QLatin1String(demo.file)))));
-        for (std::size_t i = 0; i < plannedPhases; ++i) {
-            const auto phase = static_cast<Phase>(i);
-            window->showPhase(phase);
-            test::settle();
-            auto* chart = window->page().page().findChild<app::PhaseChart*>();
-            EXPECT_EQ(chart && chart->isVisible(), app::PhaseChart::hasPicture(phase));
-            if (app::PhaseChart::hasPicture(phase)) {
-                EXPECT_GT(plotOf(*window)->graphCount(), 1) << demo.file << " " << titleOf(phase);
-                EXPECT_FALSE(on<app::PhaseChart>().title().isEmpty());
-                EXPECT_GT(on<app::PhaseChart>().width(), 580) << "the picture has the whole width: " << titleOf(phase);
-            }
-        }
-    }
-}
-
 TEST_F(Window, TheScoreTellsItsMarksAndFollowsTheDay) {
     auto& score = window->score();
     const auto& marks = document().plan().marks;

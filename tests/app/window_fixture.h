@@ -46,11 +46,11 @@ protected:
         };
         window->askFile = [this](const QString&, const QString&, const QString&, bool) { return file; };
         window->resize(1280, 800);
+        ASSERT_TRUE(window->openPath(lorimer()));
         window->show();
         ASSERT_TRUE(QTest::qWaitForWindowExposed(window.get()));
         window->activateWindow();
         ASSERT_TRUE(QTest::qWaitForWindowActive(window.get()));
-        ASSERT_TRUE(window->openPath(lorimer()));
         settle();
     }
     void TearDown() override {

@@ -149,42 +149,6 @@ TEST_F(Window, TheScoreZoomsPansAndReads) {
     EXPECT_NEAR(score.timeAt(score.width()) - score.timeAt(0), whole, 1);
 }
 
-TEST_F(Window, NothingIsClippedOnAnyPageOfTheDemos) {
-    for (const auto& demo : app::demoSorties()) {
-        const QString path = scratch.filePath(QStringLiteral("demo/%1.toml").arg(QLatin1String(demo.file)));
-        ASSERT_TRUE(window->openPath(path));
-        const auto fits = [&](const QString& where) {
-            test::settle();
-            auto& page = window->page();
-            for (auto* view : page.page().findChildren<app::RowView*>())
-                EXPECT_TRUE(!view->isVisible() || view->verticalScrollBar()->maximum() == 0)
-                    << path.toStdString() << " " << where.toStdString() << " " << view->objectName().toStdString();
-            for (auto* area : page.findChildren<QScrollArea*>())
-                // A whole drill may be longer than the page: it is scrolled, by little more than a page.
-                EXPECT_LE(area->verticalScrollBar()->maximum(), area->viewport()->height() * 6 / 5)
-                    << path.toStdString() << " " << where.toStdString();
-            EXPECT_EQ(window->size(), QSize(1280, 800)) << "the page fits the window: " << where.toStdString();
-        };
-        for (std::size_t i = 0; i < plannedPhases; ++i) {
-            const auto phase = static_cast<Phase>(i);
-            window->showPhase(phase);
-            fits(QString::fromUtf8(titleOf(phase).data()));
-            if (phase == Phase::start) {
-                window->page().showPage("priming");
-                fits(QStringLiteral("priming"));
-                window->page().showPage("order");
-                fits(QStringLiteral("order"));
-                window->page().showPage("settings");
-            }
-            for (int station = 0; phase == Phase::walkRound && station < on<app::WalkRoundView>().stations();
-                 ++station) {
-                QTest::keyClick(&on<app::WalkRoundView>(), Qt::Key_Right);
-                fits(QStringLiteral("station %1").arg(station + 2));
-            }
-        }
-    }
-}
-
 TEST_F(Window, ASchoolIsChosenByKeyboardAndUndone) {
     window->showPhase(Phase::start);
     auto& set = rows("set");

@@ -4,20 +4,32 @@
 #include "hand/careful_hand.h"
 #include "test_data.h"
 #include <algorithm>
+#include <map>
 
 namespace {
 using namespace amber;
 
 class CarefulHand : public testing::TestWithParam<std::string> {
 protected:
-    void SetUp() override {
-        const auto& l = test::loaded(GetParam());
-        flown = flight::fly(*l.aircraft, *l.sortie);
-        run = hand::doDrill(*l.aircraft, *l.sortie, flown);
+    struct Done {
+        flight::Flown flown;
+        hand::HandRun run;
+    };
+    /// Each demo's drill is done once.
+    static const Done& doneOnce(const std::string& demo) {
+        static std::map<std::string, Done> all;
+        auto found = all.find(demo);
+        if (found == all.end()) {
+            const auto& l = test::loaded(demo);
+            auto flown = flight::fly(*l.aircraft, *l.sortie);
+            auto run = hand::doDrill(*l.aircraft, *l.sortie, flown);
+            found = all.emplace(demo, Done{std::move(flown), std::move(run)}).first;
+        }
+        return found->second;
     }
     [[nodiscard]] const TypeNotes& notes() const { return test::loaded(GetParam()).aircraft->notes; }
-    flight::Flown flown;
-    hand::HandRun run;
+    const flight::Flown& flown = doneOnce(GetParam()).flown;
+    const hand::HandRun& run = doneOnce(GetParam()).run;
 };
 
 TEST_P(CarefulHand, ReachesEveryConditionFromColdMetalToStoppedEngines) {

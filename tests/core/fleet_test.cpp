@@ -6,6 +6,7 @@
 #include "plan/plan.h"
 #include "plan/plan_export.h"
 #include "test_data.h"
+#include "thorough.h"
 #include "units/text.h"
 
 using namespace amber;
@@ -150,9 +151,12 @@ TEST_P(EachDemo, ExportsParseAndAgree) {
 
 TEST_P(EachDemo, SurvivesAnyHourOfTheYearAndAnyField) {
     Sortie s = *loaded.sortie;
+    std::size_t corner = s.title.size(); // a third of the corners, others for others
     for (const double oat : {-35.0, -10.0, 15.0, 45.0})
         for (const double elevation : {-300.0, 0.0, 2500.0})
             for (const double qnh : {950.0, 1050.0}) {
+                if (!test::thorough() && ++corner % 3 != 0)
+                    continue;
                 s.day.oat = Temperature::of(oat, units::celsius);
                 s.day.dewPoint = Temperature::of(oat - 3, units::celsius);
                 s.day.elevation = Length::si(elevation);
