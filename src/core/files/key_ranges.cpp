@@ -320,6 +320,15 @@ const KeyRange airframeTable[] = {
     {"engine.hours", plain, 0, 50000, "of one engine's life"},
 };
 
+const KeyRange rehearsalTable[] = {
+    {"format", plain, 1, 1, "the only one there is"},
+    {"rehearsal.seed", plain, 0, 1e15, "any whole number"},
+    {"fault.severity", plain, 0, 1, "1 is as bad as it gets"},
+    {"fault.chance", plain, 0, 1, "1 is always"},
+    {"fault.at", minutes, 0, 720, "nobody rehearses longer"},
+    {"fault.until", minutes, 0, 720, "nobody rehearses longer"},
+};
+
 const KeyRange sortieTable[] = {
     {"format", plain, 1, 1, "the only one there is"},
     {"airframe.extra_prime", plain, -20, 20, "doses more or less than the notes"},
@@ -415,6 +424,8 @@ std::span<const KeyRange> keyRanges(FileFormat format) {
         return sortieTable;
     case FileFormat::airframe:
         return airframeTable;
+    case FileFormat::rehearsal:
+        return rehearsalTable;
     case FileFormat::command:
         break;
     }
@@ -429,7 +440,8 @@ const KeyRange* rangeOf(FileFormat format, std::string_view path) {
             out.emplace(row.key, &row);
         return out;
     };
-    static const Index all[] = {index(notesTable), index(sortieTable), index(commandTable), index(airframeTable)};
+    static const Index all[] = {index(notesTable), index(sortieTable), index(commandTable), index(airframeTable),
+                                index(rehearsalTable)};
     const Index& table = all[static_cast<std::size_t>(format)];
     const auto found = table.find(plainPath(format, path));
     return found == table.end() ? nullptr : found->second;

@@ -2,6 +2,8 @@
 #include "hand/careful_hand.h"
 #include "advice/figures.h"
 #include "cockpit/controls.h"
+#include "hand/flight_path.h"
+#include "hand/hands.h"
 #include "loading/load_sheet.h"
 #include "notes/standard_schools.h"
 #include "reading/control_reader.h"
@@ -18,41 +20,35 @@ namespace {
 using cockpit::Turn;
 using powerplant::EngineLevers;
 using powerplant::Milliseconds;
-using powerplant::Path;
 using powerplant::shortStep;
 
-constexpr double cracked = 0.045;      // of the throttle's travel: a thumb's width, an estimate
 constexpr double moveTime = 0.4;       // s, from one control to the next
 constexpr double unbounded = 3 * 3600; // s, a wait without an end: it is given up
 constexpr double reads = 0.1;          // s between two looks
-constexpr double safeHeight = 120.0;   // m above the field
 constexpr int longestCooling = 6 * 60; // min standing until the oil is cool
 constexpr double wellUnder = 8.0,
                  justUnder = 3.0; // K under its figure: one engine; several, of which the first must not go cold
-constexpr double taxiIn = 60.0;   // s
-constexpr double coarsestGoverned = 10.0; // rev/s that a lever at full coarse asks for
 
 class Hand {
 public:
-    Hand(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown, const Haste& haste)
-        : a_(aircraft), n_(aircraft.notes), s_(sortie), f_(flown), haste_(haste), plant_(aircraft, sortie.fuelGrade),
-          state_(plant_.standing(sortie.day, flight::engineTemperatureOf(sortie))), levers_(plant_.levers()) {
+    Hand(const powerplant::Powerplant& plant, const Sortie& sortie, const flight::Flown& flown, const Haste& haste,
+         const Watcher& watcher)
+        : a_(plant.aircraft()), n_(a_.notes), s_(sortie), f_(flown), haste_(haste), watcher_(watcher), plant_(plant),
+          hands_(plant_), path_(plant_, sortie, flown), state_(standingReady(plant_, sortie)),
+          levers_(hands_.levers()) {
         run_.day = &sortie.day;
         run_.ice = false; // the plan's drill keeps it clear
         order_ = sortie.start.order.empty() ? n_.start.order : sortie.start.order;
-        for (std::size_t i = 0; i < n_.fuel.tanks.size(); ++i)
-            state_.tanks[i] = loading::usableAtStart(n_, sortie, n_.fuel.tanks[i]);
-        state_.dryMass += loading::rampWeight(n_, sortie).si() - plant_.weight(state_).si();
         for (auto& e : levers_.engines)
             e.thinning = flight::oilThinning(n_, sortie);
         for (const auto& position : n_.positions)
             watches_.emplace_back(n_, position.id);
-        asStanding();
     }
 
-    HandRun run() {
+    /// @param before the phase that it stops before
+    HandRun run(std::size_t before = plannedPhases) {
         const double full = tanks();
-        for (std::size_t i = 0; i < plannedPhases; ++i) {
+        for (std::size_t i = 0; i < before; ++i) {
             phase_ = static_cast<Phase>(i);
             begin();
             const auto turns = cockpit::turns(n_, phase_, order_);
@@ -78,6 +74,7 @@ public:
         }
         return std::move(out_);
     }
+    [[nodiscard]] const Hands& hands() const { return hands_; }
 
 private:
     [[nodiscard]] double now() const { return static_cast<double>(state_.now) / 1000.0; }
@@ -92,12 +89,14 @@ private:
     // ---- time
     void go(double seconds) {
         for (double left = seconds; left > reads / 2; left -= reads) {
-            ramps();
+            hands_.advance(state_.now);
             if (phase_ == Phase::warmUp && byWarmUp_)
                 warmUpRpm();
-            levers_.path.ias = pathSpeed();
+            path_.follow(phase_, levers_.path, state_);
             readings_ = plant_.step(state_, levers_, run_, shortStep);
             look();
+            if (watcher_)
+                watcher_({phase_, state_, readings_, levers_});
         }
     }
     /// The watch on each engine: its starter at every step, its needles every second.
@@ -108,14 +107,6 @@ private:
                 watches_[i].see(now(), phase_, readings_.engines[i], state_.engines[i].firing);
         }
     }
-    /// Speed along the path: what the phase is flown at.
-    [[nodiscard]] double pathSpeed() const {
-        if (levers_.path.kind == Path::Kind::speedHeld && phase_ <= Phase::climb) {
-            return flight::climbSpeedAt(n_, plant_.weight(state_), s_.day.pressureAltitudeOf(Length::si(state_.height)))
-                .si();
-        }
-        return levers_.path.ias;
-    }
     void warmUpRpm() {
         const auto& steps = n_.warmUp.steps;
         if (steps.empty())
@@ -124,24 +115,22 @@ private:
             std::size_t k = 0;
             while (k + 1 < steps.size() && state_.engines[i].oil >= steps[k + 1].first.si())
                 ++k;
-            levers_.engines[i].throttle = powerplant::rpmHeld(steps[k].second.si());
+            holdRpm(steps[k].second.si(), i);
         }
     }
-    struct Ramp {
-        std::size_t engine;
-        double from, to, begin, end;
-        bool throttle; // else rpm
-    };
-    void ramps() {
-        for (const auto& r : ramps_) {
-            const double x = std::clamp((now() - r.begin) / std::max(reads, r.end - r.begin), 0.0, 1.0);
-            const double value = r.from + (r.to - r.from) * x;
-            if (r.throttle)
-                levers_.engines[r.engine].throttle.value = value;
-            else
-                levers_.engines[r.engine].rpm = value;
-        }
-        std::erase_if(ramps_, [&](const Ramp& r) { return now() >= r.end; });
+    void note(const std::vector<Put>& put) { out_.put.insert(out_.put.end(), put.begin(), put.end()); }
+    /// A hand on the throttle holds rpm.
+    void holdRpm(double revs, std::size_t e) {
+        if (levers_.engines[e].throttle == powerplant::rpmHeld(revs))
+            return;
+        for (std::size_t c = 0; c < n_.controls.size(); ++c)
+            if (n_.controls[c].acts == Acts::throttle) {
+                advice::Figure to;
+                to.dimension = Dimension::rotation;
+                to.si = revs;
+                note(hands_.put(c, to, e, 0.0, state_));
+                return;
+            }
     }
 
     // ---- acts
@@ -153,8 +142,8 @@ private:
         while (first > 0 && turns[first - 1].engine == engine)
             --first;
         for (int tries = 1; tries < n_.start.tries; ++tries) {
-            EngineLevers& l = levers_.engines[static_cast<std::size_t>(engine)];
-            l.mesh = l.energise = l.boosterCoil = false;
+            for (const Acts acts : {Acts::starter, Acts::mesh, Acts::airValve, Acts::boosterCoil})
+                note(hands_.put(acts, "off", static_cast<std::size_t>(engine), state_));
             go(n_.start.rest.si());
             const auto before = out_.missed;
             out_.missed.clear();
@@ -208,7 +197,7 @@ private:
                 // What the act says is done else; the rest of the step is not.
                 if (phase_ == Phase::start && act.until->gauge == Gauge::oilPressure)
                     for (const std::size_t e : engines)
-                        levers_.engines[e].ignition = powerplant::Ignition::off;
+                        note(hands_.put(Acts::ignition, "off", e, state_));
                 return false;
             }
             out_.done.push_back({began, phase_, s.id,
@@ -290,8 +279,8 @@ private:
                 tryAgain(turns, k);
         again("pump-after");
         phase_ = Phase::stop;
-        for (auto& e : levers_.engines)
-            e.throttle = powerplant::rpmHeld(f_[Phase::stop].setting.rpm.si());
+        for (std::size_t e = 0; e < plant_.count(); ++e)
+            holdRpm(f_[Phase::stop].setting.rpm.si(), e);
         if (std::any_of(engines.begin(), engines.end(),
                         [&](std::size_t e) { return !state_.engines[e].firing || state_.engines[e].oil > level; }))
             return false;
@@ -302,10 +291,10 @@ private:
     /// A hand is on the throttle as it catches: it keeps the starting rpm.
     void catches() {
         for (std::size_t e = 0; e < plant_.count(); ++e)
-            if (auto& t = levers_.engines[e].throttle;
+            if (const auto& t = levers_.engines[e].throttle;
                 state_.engines[e].firing && t.by == powerplant::Throttle::By::place) {
                 const auto slow = advice::figureOf(a_, s_, f_, Phase::start, "slow-rpm", e);
-                t = powerplant::rpmHeld(slow && slow->si ? *slow->si : 12.0);
+                holdRpm(slow && slow->si ? *slow->si : 12.0, e);
             }
     }
     [[nodiscard]] double value(Gauge gauge, std::size_t e) const {
@@ -333,126 +322,22 @@ private:
         } else {
             to.position = act.to.word;
         }
-        move(*c, to, e, act);
-        for (const auto& [follower, is] : cockpit::followers(n_.controls, *c, to.position)) {
-            advice::Figure there;
-            there.position = is;
-            move(*follower, there, e, act);
-        }
-    }
-    void move(const Control& c, const advice::Figure& to, std::size_t e, const Action& act) {
-        EngineLevers& l = levers_.engines[e];
-        const std::string& is = to.position;
-        const bool on = is == "on" || is == "connected" || is == "open" || is == "in" || is == "unlocked";
-        switch (c.acts) {
-        case Acts::throttle:
+        if (c->acts == Acts::throttle)
             byWarmUp_ = phase_ == Phase::warmUp && act.to.kind == Target::Kind::figure && act.to.word == "rpm";
-            throttle(l, to, e, act);
-            break;
-        case Acts::propeller:
-            l.coarse = is == "coarse";
-            if (n_.propeller.control == PropellerControl::constantSpeed)
-                ramp(e, false, l.rpm,
-                     is == "fine"     ? finest()
-                     : is == "coarse" ? coarsestGoverned
-                                      : to.si.value_or(l.rpm),
-                     act.over);
-            break;
-        case Acts::mixture:
-            l.cutOff =
-                is == "cut-off" && !(warm_ && phase_ == Phase::start && unprimed(e)); // then it starts on its jets
-            if (!l.cutOff)
-                l.mixture = is == "weak" ? Mixture::weak : Mixture::rich;
-            break;
-        case Acts::cutOut:
-            l.cutOff = is == "pulled";
-            break;
-        case Acts::gear:
-            if (const auto gear = n_.gearIndex(is))
-                l.gear = *gear;
-            break;
-        case Acts::turbo:
-            l.turbo = is == "off" ? 0.0 : 1.0;
-            break;
-        case Acts::coolingFlap:
-            l.coolingFlap = to.share ? *to.share : is == "shut" ? 0.0 : 1.0;
-            break;
-        case Acts::oilCooler:
-            l.oilCooler = is == "shut" ? powerplant::blankedCooler : 1.0;
-            break;
-        case Acts::intercooler:
-            l.intercooler = on ? 1.0 : 0.0;
-            break;
-        case Acts::carburettorAir:
-            l.hotAir = is == "hot" ? 1.0 : 0.0;
-            break;
-        case Acts::water:
-            l.water = on;
-            break;
-        case Acts::primer:
-            if (to.si && *to.si > 0 && warm_) { // started again: the dose for what the engine is now
-                const auto start = start::startInForce(n_, s_.choices);
-                const double doses = unprimed(e) ? 0.0 : warmDose(e);
-                l.primer = 1.0 / std::max(0.5, start.primeTime.si());
-                go(doses / l.primer);
-                l.primer = 0.0;
-            } else if (to.si && *to.si > 0) { // strokes go in while the hand is on it
-                l.primer = to.doses / *to.si;
-                go(*to.si);
-                l.primer = 0.0;
-            }
-            break;
-        case Acts::pump:
-            l.booster = on;
-            break;
-        case Acts::fuel:
-            l.cock = is != "off";
-            for (std::size_t t = 0; t < n_.fuel.tanks.size(); ++t)
-                if (n_.fuel.tanks[t].id == is)
-                    l.tank = static_cast<int>(t);
-            break;
-        case Acts::ignition:
-            l.ignition = is == "both"    ? powerplant::Ignition::both
-                         : is == "left"  ? powerplant::Ignition::left
-                         : is == "right" ? powerplant::Ignition::right
-                                         : powerplant::Ignition::off;
-            break;
-        case Acts::starter:
-            if (n_.start.starter.kind == StarterKind::inertia)
-                l.energise = on;
-            else
-                l.mesh = on;
-            break;
-        case Acts::mesh:
-        case Acts::airValve:
-            l.mesh = on;
-            break;
-        case Acts::boosterCoil:
-            l.boosterCoil = on;
-            break;
-        case Acts::generator:
-            levers_.shared.generators = on;
-            break;
-        case Acts::battery:
-            levers_.shared.battery = on;
-            break;
-        case Acts::cart:
-            levers_.shared.cart = on;
-            break;
-        case Acts::feathering:
-            l.feather = is == "feathered";
-            break;
-        case Acts::dilution:
-            if (on)
-                l.thinning = n_.start.cold.dilutedViscosity;
-            break;
-        case Acts::brakes:
-            if (is == "off" && phase_ == Phase::takeOff && levers_.path.kind == Path::Kind::standing)
-                levers_.path = {Path::Kind::roll, 0.0, 0.0};
-            break;
-        default:
-            break; // the engine does not feel it
+        if (c->acts == Acts::mixture && to.position == "cut-off" && warm_ && phase_ == Phase::start && unprimed(e))
+            to.position = "rich"; // it starts on its jets
+        if (c->acts == Acts::primer && to.si && *to.si > 0 &&
+            warm_) { // started again: the dose for what the engine is now
+            to.doses = unprimed(e) ? 0.0 : warmDose(e);
+            to.si = to.doses * std::max(0.5, start::startInForce(n_, s_.choices).primeTime.si());
         }
+        note(hands_.put(static_cast<std::size_t>(c - n_.controls.data()), to, e, act.over, state_));
+        if (c->acts == Acts::primer)
+            go(to.si.value_or(0.0)); // strokes go in while the hand is on it
+        // Opened for the take-off she moves, whatever holds her; else with the brakes.
+        if (phase_ == Phase::takeOff &&
+            (c->acts == Acts::throttle || (c->acts == Acts::brakes && to.position == "off")))
+            FlightPath::roll(levers_.path);
     }
     [[nodiscard]] double warmDose(std::size_t e) const {
         // Run dry there is nothing in the jets at first.
@@ -465,80 +350,16 @@ private:
     [[nodiscard]] bool unprimed(std::size_t e) const {
         return warmDose(e) < 0.5 && cockpit::equipmentOf(n_).carburettor != cockpit::Carburettor::floatWithout;
     }
-    [[nodiscard]] double finest() const {
-        return n_.ratings.empty()
-                   ? 100.0
-                   : std::max_element(n_.ratings.begin(), n_.ratings.end(), [](const Rating& x, const Rating& y) {
-                         return x.rpm < y.rpm;
-                     })->rpm.si();
-    }
-    void throttle(EngineLevers& l, const advice::Figure& to, std::size_t e, const Action& act) {
-        const auto by = !to.position.empty()                  ? powerplant::Throttle::By::place
-                        : to.dimension == Dimension::rotation ? powerplant::Throttle::By::rpm
-                                                              : powerplant::Throttle::By::boost;
-        const double value = to.position == "open"      ? 1.0
-                             : to.position == "cracked" ? cracked
-                             : to.position == "closed"  ? 0.0
-                                                        : to.si.value_or(0.0);
-        double from = value;
-        if (act.over > 0) {
-            const auto& engine = state_.engines[e];
-            from = by == powerplant::Throttle::By::boost ? engine.manifold
-                   : by == powerplant::Throttle::By::rpm ? engine.n
-                                                         : plant_.engine(e).throttlePlace(engine.throttle);
-        }
-        l.throttle = {by, from};
-        ramp(e, true, from, value, act.over);
-        // Opened for the take-off she moves, whatever holds her.
-        if (phase_ == Phase::takeOff && levers_.path.kind == Path::Kind::standing)
-            levers_.path = {Path::Kind::roll, 0.0, 0.0};
-    }
-    void ramp(std::size_t e, bool throttle, double from, double to, double over) {
-        std::erase_if(ramps_, [&](const Ramp& r) { return r.engine == e && r.throttle == throttle; });
-        if (over <= 0) {
-            (throttle ? levers_.engines[e].throttle.value : levers_.engines[e].rpm) = to;
-            return;
-        }
-        ramps_.push_back({e, from, to, now(), now() + over, throttle});
-    }
-    /// Every control where it is found on an aircraft left for the night.
-    void asStanding() {
-        const cockpit::State found(n_);
-        for (std::size_t c = 0; c < n_.controls.size(); ++c)
-            for (std::size_t e = 0; e < plant_.count(); ++e) {
-                advice::Figure at;
-                at.position = found.of(c, e).target.word;
-                if (n_.controls[c].acts != Acts::primer)
-                    move(n_.controls[c], at, e, {});
-            }
-    }
-
     // ---- the phases between the acts
     void begin() {
         // A cowling without a flap is as the notes reckon with it.
         if (!cockpit::acting(n_.controls, Acts::coolingFlap))
             for (auto& l : levers_.engines)
                 l.coolingFlap = f_[phase_].setting.coolingFlap;
-        const double speed = f_[phase_].setting.ias.si();
-        switch (phase_) {
-        case Phase::climb:
-            levers_.path = {Path::Kind::speedHeld, speed, 0.0};
-            break;
-        case Phase::cruise:
-            levers_.path = {Path::Kind::level, 0.0, 0.0};
-            break;
-        case Phase::letDown:
-        case Phase::landing:
-            levers_.path = {Path::Kind::rateHeld, speed,
-                            n_.phase(Phase::letDown).rate ? -n_.phase(Phase::letDown).rate->si() : -2.5};
-            break;
-        case Phase::stop:
-            levers_.path = {Path::Kind::taxi, 4.0, 0.0};
-            go(taxiIn);
+        path_.begin(phase_, levers_.path, state_);
+        if (phase_ == Phase::stop) {
+            go(FlightPath::taxiIn);
             levers_.path = {};
-            break;
-        default:
-            break;
         }
     }
     void until(const std::function<bool()>& done, double most) {
@@ -566,30 +387,23 @@ private:
         }
     }
     void dwell() {
-        const double field = s_.day.elevation.si(), home = s_.flight.toElevation.si();
+        const double cruise = std::min(haste_.cruise, f_[Phase::cruise].duration);
+        const auto begun = [&](double most) { until([&] { return path_.flown(phase_, state_, 0.0); }, most); };
         switch (phase_) {
-        case Phase::takeOff: {
-            const auto lift = flight::speedFor(n_, "lift-off", plant_.weight(state_));
-            const double fast = lift ? lift->speed.si() : 40.0;
-            until([&] { return state_.ias >= fast; }, 120.0);
-            levers_.path = {Path::Kind::speedHeld, f_[Phase::climb].setting.ias.si(), 0.0};
-            until([&] { return state_.height > field + safeHeight; }, 180.0);
+        case Phase::takeOff:
+            begun(300.0);
             break;
-        }
-        case Phase::climb: {
-            const double top = f_[Phase::cruise].duration > 0 ? f_.samples[f_[Phase::cruise].firstSample][Gauge::height]
-                                                              : s_.flight.cruiseHeight.si();
-            until([&] { return state_.height >= top - 1.0; }, 3 * 3600.0);
+        case Phase::climb:
+            begun(3 * 3600.0);
             break;
-        }
         case Phase::cruise:
-            until([] { return false; }, std::min(haste_.cruise, f_[Phase::cruise].duration));
+            until([] { return false; }, cruise);
             break;
         case Phase::letDown:
-            until([&] { return state_.height <= home + flight::circuitHeight; }, 2 * 3600.0);
+            begun(2 * 3600.0);
             break;
         case Phase::landing:
-            until([&] { return state_.height <= home + 1.0; }, 1800.0);
+            begun(1800.0);
             break;
         default:
             break;
@@ -597,12 +411,10 @@ private:
     }
     void finish() {
         waiting_.clear();
-        ramps_.clear();
-        if (phase_ == Phase::landing) {
-            levers_.path = {Path::Kind::taxi, 4.0, 0.0};
-            for (auto& e : levers_.engines)
-                e.throttle = powerplant::rpmHeld(n_.warmUp.taxiRpm.si());
-        }
+        hands_.letGo();
+        if (phase_ == Phase::landing)
+            for (std::size_t e = 0; e < plant_.count(); ++e)
+                holdRpm(n_.warmUp.taxiRpm.si(), e);
     }
 
     const powerplant::Aircraft& a_;
@@ -610,13 +422,15 @@ private:
     const Sortie& s_;
     const flight::Flown& f_;
     Haste haste_;
-    powerplant::Powerplant plant_;
+    const Watcher& watcher_;
+    const powerplant::Powerplant& plant_;
+    Hands hands_;
+    FlightPath path_;
     powerplant::AircraftState state_;
-    powerplant::Levers levers_;
+    powerplant::Levers& levers_; ///< of the hands
     powerplant::Run run_;
     powerplant::AircraftReadings readings_;
     std::vector<std::string> order_;
-    std::vector<Ramp> ramps_;
     std::vector<Turn> waiting_;
     HandRun out_;
     std::vector<watch::Watch> watches_; ///< one an engine
@@ -625,9 +439,26 @@ private:
 };
 } // namespace
 
+powerplant::AircraftState standingReady(const powerplant::Powerplant& plant, const Sortie& sortie) {
+    auto state = plant.standing(sortie.day, flight::engineTemperatureOf(sortie));
+    const TypeNotes& n = plant.aircraft().notes;
+    for (std::size_t i = 0; i < n.fuel.tanks.size(); ++i)
+        state.tanks[i] = loading::usableAtStart(n, sortie, n.fuel.tanks[i]);
+    state.dryMass += loading::rampWeight(n, sortie).si() - plant.weight(state).si();
+    return state;
+}
+
 HandRun doDrill(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown,
-                const Haste& haste) {
-    return Hand(aircraft, sortie, flown, haste).run();
+                const Haste& haste, const Watcher& watcher) {
+    const powerplant::Powerplant plant(aircraft, sortie.fuelGrade);
+    return Hand(plant, sortie, flown, haste, watcher).run();
+}
+
+Come comeTo(const powerplant::Powerplant& plant, const Sortie& sortie, const flight::Flown& flown, Phase phase) {
+    const Watcher nobody;
+    Hand hand(plant, sortie, flown, {flown[Phase::cruise].duration}, nobody);
+    auto run = hand.run(static_cast<std::size_t>(phase));
+    return {std::move(run.state), hand.hands()};
 }
 
 } // namespace amber::hand

@@ -2,8 +2,10 @@
 #pragma once
 #include "drills/state.h"
 #include "flight/flown.h"
+#include "hand/hands.h"
 #include "powerplant/powerplant.h"
 #include "watch/rules.h"
+#include <functional>
 
 /// A hand that does the drill on the powerplant, step by step, waiting for what each act waits for.
 namespace amber::hand {
@@ -39,6 +41,7 @@ struct HandRun {
     bool cooledFirst = false;             ///< stopped, left to cool and started again, so as to be diluted
     int retries = 0;                      ///< of starts that did not catch at once
     std::vector<watch::Finding> findings; ///< what the watch on each engine has seen, limits and seconds
+    std::vector<Put> put;                 ///< every control it put, in order
     [[nodiscard]] const PhaseEnd& operator[](Phase p) const { return ends[static_cast<std::size_t>(p)]; }
 };
 
@@ -47,10 +50,29 @@ struct Haste {
     double cruise = 120.0; ///< s
 };
 
+/// The aircraft as it stands before the first act: tanks as the sortie fills them, the weight that it says.
+powerplant::AircraftState standingReady(const powerplant::Powerplant& plant, const Sortie& sortie);
+
+/// A moment of a run, after each short step.
+struct Moment {
+    Phase phase = Phase::walkRound;
+    const powerplant::AircraftState& state;
+    const powerplant::AircraftReadings& readings;
+    const powerplant::Levers& levers;
+};
+using Watcher = std::function<void(const Moment&)>;
+
 /// Does the whole drill of a sortie from cold metal to stopped engines in short steps: each engine in the order of
 /// starting, each act held until its condition is read or its time is up. Between acts it flies the phases as planned.
 /// Nothing it does is not an act of the drill or the plan's own path. @param flown the plan that its figures come from
 HandRun doDrill(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown,
-                const Haste& haste = {});
+                const Haste& haste = {}, const Watcher& watcher = {});
+
+/// The same as far as the beginning of a phase, the whole cruise flown: where everything then stands.
+struct Come {
+    powerplant::AircraftState state;
+    Hands hands;
+};
+Come comeTo(const powerplant::Powerplant& plant, const Sortie& sortie, const flight::Flown& flown, Phase phase);
 
 } // namespace amber::hand

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "script/script.h"
 #include "air/airspeed.h"
+#include "files/csv.h"
 #include "notes/cockpit_units.h"
 #include "units/text.h"
 #include <algorithm>
@@ -116,29 +117,6 @@ const std::vector<KeyRow>& table() {
     return rows;
 }
 
-std::string trimmed(std::string_view s) {
-    while (!s.empty() && (s.front() == ' ' || s.front() == '\t'))
-        s.remove_prefix(1);
-    while (!s.empty() && (s.back() == ' ' || s.back() == '\t' || s.back() == '\r'))
-        s.remove_suffix(1);
-    return std::string(s);
-}
-std::vector<std::string> cellsOf(std::string_view line) {
-    std::vector<std::string> cells;
-    std::string cell;
-    bool quoted = false;
-    for (const char c : line) {
-        if (c == '"')
-            quoted = !quoted;
-        else if (c == ',' && !quoted) {
-            cells.push_back(trimmed(cell));
-            cell.clear();
-        } else
-            cell += c;
-    }
-    cells.push_back(trimmed(cell));
-    return cells;
-}
 Result<double> choice(const std::string& text, const std::vector<std::string_view>& of) {
     for (std::size_t i = 0; i < of.size(); ++i)
         if (of[i] == text)
@@ -157,7 +135,7 @@ Result<double> quantity(Dimension dimension, const std::string& text, const Unit
 Result<double> within(const std::string& text, double low, double high) {
     std::string_view rest;
     const auto number = readNumber(text, rest);
-    if (!number || !trimmed(rest).empty())
+    if (!number || !csv::trimmed(rest).empty())
         return Failure{fmt::format("“{}” is not a number", text)};
     if (number.value() < low || number.value() > high)
         return Failure{fmt::format("{} is not from {} to {}", text, low, high)};
@@ -167,7 +145,8 @@ Result<double> within(const std::string& text, double low, double high) {
 /// What stands behind a fault's key: how bad it is, all of it where nothing is said.
 Result<double> severityOf(const std::string& text) {
     const auto gap = text.find(' ');
-    return gap == std::string::npos ? Result<double>(1.0) : within(trimmed(std::string_view(text).substr(gap)), 0, 1);
+    return gap == std::string::npos ? Result<double>(1.0)
+                                    : within(csv::trimmed(std::string_view(text).substr(gap)), 0, 1);
 }
 
 Result<double> valueOf(As as, const std::string& text, const TypeNotes& n) {
@@ -239,34 +218,26 @@ std::optional<Script> readScript(std::string_view text, const std::string& file,
                                  Problems& problems) {
     Script script;
     const std::size_t before = problems.size();
-    int number = 0;
     bool header = false;
-    while (!text.empty()) {
-        ++number;
-        const auto end = text.find('\n');
-        const std::string line = trimmed(text.substr(0, end));
-        text = end == std::string_view::npos ? std::string_view{} : text.substr(end + 1);
-        if (line.empty() || line.front() == '#')
-            continue;
-        const auto cells = cellsOf(line);
+    csv::eachLine(text, [&](const std::vector<std::string>& cells, int number) {
         if (!header) {
             header = true;
             if (cells.size() >= 4 && cells[0] == "time")
-                continue;
+                return;
             problems.push_back(
                 {file, number, "the first line does not name the columns", "Begin with: time,engine,what,value"});
         }
         if (cells.size() != 4) {
             problems.push_back({file, number, fmt::format("{} cells where there are four", cells.size()),
                                 "Write time,engine,what,value; a comma inside a cell needs quotes"});
-            continue;
+            return;
         }
         ScriptAct act;
         act.line = number;
         const auto time = quantity(Dimension::duration, cells[0], units::second.spec);
         if (!time || time.value() < 0 || time.value() > 86400.0) {
             problems.push_back({file, number, fmt::format("“{}” is no time", cells[0]), "Write seconds, 0 to 86,400"});
-            continue;
+            return;
         }
         act.at = static_cast<Milliseconds>(std::llround(time.value() * 10.0)) * shortStep;
         if (cells[1] != "all" && !cells[1].empty()) {
@@ -276,7 +247,7 @@ std::optional<Script> readScript(std::string_view text, const std::string& file,
             if (act.engine < 0) {
                 problems.push_back(
                     {file, number, fmt::format("“{}” is no engine of the notes", cells[1]), "Write its id, or all"});
-                continue;
+                return;
             }
         }
         const auto row =
@@ -284,7 +255,7 @@ std::optional<Script> readScript(std::string_view text, const std::string& file,
         if (row == table().end()) {
             problems.push_back(
                 {file, number, fmt::format("“{}” cannot be set", cells[2]), "docs/formats/trace.md lists what can"});
-            continue;
+            return;
         }
         act.key = static_cast<std::size_t>(row - table().begin());
         act.text = cells[3];
@@ -292,19 +263,19 @@ std::optional<Script> readScript(std::string_view text, const std::string& file,
         if (!value) {
             problems.push_back({file, number, fmt::format("{}: {}", cells[2], value.error()),
                                 fmt::format("Write {}", row->said.value)});
-            continue;
+            return;
         }
         act.value = value.value();
         if (row->as == As::fault && act.value >= 0) {
             const auto severity = severityOf(act.text);
             if (!severity) {
                 problems.push_back({file, number, severity.error(), "Write the fault's key and 0 to 1"});
-                continue;
+                return;
             }
             act.severity = severity.value();
         }
         script.acts.push_back(std::move(act));
-    }
+    });
     if (problems.size() > before)
         return std::nullopt;
     std::stable_sort(script.acts.begin(), script.acts.end(), [](const auto& a, const auto& b) { return a.at < b.at; });

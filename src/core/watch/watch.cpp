@@ -36,7 +36,7 @@ double beyond(const Band& band, double value) {
 } // namespace
 
 Watch::Watch(const TypeNotes& notes, std::string engine)
-    : notes_(notes), engine_(std::move(engine)), headOrCoolant_(headOrCoolantGauge(notes)) {
+    : notes_(&notes), engine_(std::move(engine)), headOrCoolant_(headOrCoolantGauge(notes)) {
     for (const auto& [gauge, of] : notes.gauges) {
         const UnitSpec& unit = notes.unitOf(gauge);
         followed_.push_back({gauge, &of, unit.scale * std::pow(10.0, 1 - unit.decimals)});
@@ -67,15 +67,15 @@ void Watch::see(double time, Phase phase, const Readings& now, bool running) {
 
 bool Watch::oilIsAwaited(const Followed& f, double time, Phase phase, double pressure) {
     const auto& least = f.notes->in(phase).limitLow;
-    oilCame_ = oilCame_ || !least || asRead(notes_, f.gauge, pressure) >= *least;
-    return !oilCame_ && time - *runsFrom_ <= notes_.start.oilPressureWithin.si();
+    oilCame_ = oilCame_ || !least || asRead(*notes_, f.gauge, pressure) >= *least;
+    return !oilCame_ && time - *runsFrom_ <= notes_->start.oilPressureWithin.si();
 }
 
 void Watch::ground(double time, Phase phase, const Readings& now) {
     // A reading holds until the next: levers move between two moments, not from one to the other.
     if (fast_)
         highPower_ += time - *fast_;
-    const bool fast = phase < Phase::takeOff && now[Gauge::rpm] >= notes_.runUp.highPowerFrom.si();
+    const bool fast = phase < Phase::takeOff && now[Gauge::rpm] >= notes_->runUp.highPowerFrom.si();
     if (fast && highPower_ <= 0)
         highFrom_ = time;
     if (fast || fast_)
@@ -84,7 +84,7 @@ void Watch::ground(double time, Phase phase, const Readings& now) {
 }
 
 void Watch::starter(double time, bool turns) {
-    const StartNotes& start = notes_.start;
+    const StartNotes& start = notes_->start;
     if (turns && !turnsFrom_) {
         turnsFrom_ = time;
         if (turnedUntil_ && time - *turnedUntil_ < start.rest.si() - slack)
@@ -115,7 +115,7 @@ void Watch::follow(Followed& f, double time, Phase phase, double value) {
         (!band.limitLow || value > *band.limitLow + f.readingWidth) &&
         (!band.limitHigh || value < *band.limitHigh - f.readingWidth))
         return;
-    const double read = asRead(notes_, f.gauge, value);
+    const double read = asRead(*notes_, f.gauge, value);
     const Colour colour = colourOf(band, read);
     if (f.open < 0) {
         if (colour == Colour::normal)
@@ -173,14 +173,14 @@ std::vector<Finding> Watch::findings() const {
     std::vector<Finding> out;
     for (const auto& s : stretches_) {
         out.push_back({s.colour == Colour::red ? Rule::limit : Rule::normalRange, s.phase, engine_, s.begin, s.end,
-                       s.worst, judge(notes_, s.gauge, s.phase, s.worst)});
+                       s.worst, judge(*notes_, s.gauge, s.phase, s.worst)});
         if (s.allowed && s.timed > *s.allowed)
             out.push_back({Rule::amberTime, s.allowedIn, engine_, s.begin, s.end, s.timed,
                            broken(Rule::amberTime, fmt::format("{} is out of its normal range for {}; {} allowed.",
                                                                nameOf(s.gauge).title, formatMinutesSeconds(s.timed),
                                                                formatMinutesSeconds(*s.allowed)))});
     }
-    if (const auto& most = notes_.runUp.highPowerMost; most && highPower_ > most->si())
+    if (const auto& most = notes_->runUp.highPowerMost; most && highPower_ > most->si())
         out.push_back({Rule::highPower, Phase::runUp, engine_, highFrom_, highEnd_, highPower_,
                        watch::highPower(highPower_, most->si(),
                                         fmt::format("{:.0f} s at high power on the ground; {:.0f} s at most.",

@@ -61,7 +61,7 @@ private:
     /// Since the first fire it has not yet been over its least, and its seconds are not over.
     bool oilIsAwaited(const Followed& gauge, double time, Phase phase, double pressure);
 
-    const TypeNotes& notes_;
+    const TypeNotes* notes_;
     std::string engine_;
     std::vector<Followed> followed_;
     std::vector<Stretch> stretches_;

@@ -1,0 +1,109 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "hand/flight_path.h"
+
+namespace amber::hand {
+namespace {
+using powerplant::AircraftState;
+using powerplant::Path;
+
+constexpr double taxiSpeed = 4.0;  // m/s, a brisk walk
+constexpr double usualDown = -2.5; // m/s where the notes give no rate
+} // namespace
+
+FlightPath::FlightPath(const powerplant::Powerplant& plant, const Sortie& sortie, const flight::Flown& flown)
+    : plant_(&plant), sortie_(&sortie), flown_(&flown) {}
+
+void FlightPath::begin(Phase phase, Path& path, const AircraftState& state) {
+    began_ = state.now;
+    const double speed = (*flown_)[phase].setting.ias.si();
+    switch (phase) {
+    case Phase::climb:
+        path = {Path::Kind::speedHeld, speed, 0.0};
+        break;
+    case Phase::cruise:
+        path = {Path::Kind::level, 0.0, 0.0};
+        break;
+    case Phase::letDown:
+    case Phase::landing: {
+        const auto& rate = plant_->aircraft().notes.phase(Phase::letDown).rate;
+        path = {Path::Kind::rateHeld, speed, rate ? -rate->si() : usualDown};
+        break;
+    }
+    case Phase::stop:
+        path = {Path::Kind::taxi, taxiSpeed, 0.0};
+        break;
+    default:
+        break;
+    }
+}
+
+void FlightPath::follow(Phase phase, Path& path, const AircraftState& state) const {
+    switch (phase) {
+    case Phase::takeOff:
+        if (path.kind == Path::Kind::roll) {
+            const auto lift = flight::speedFor(plant_->aircraft().notes, "lift-off", plant_->weight(state));
+            if (state.ias >= (lift ? lift->speed.si() : 40.0))
+                path = {Path::Kind::speedHeld, (*flown_)[Phase::climb].setting.ias.si(), 0.0};
+        } else if (path.kind == Path::Kind::speedHeld)
+            path.ias = climbSpeed(state);
+        break;
+    case Phase::climb:
+        if (path.kind == Path::Kind::speedHeld) {
+            path.ias = climbSpeed(state);
+            if (state.height >= top())
+                path = {Path::Kind::level, 0.0, 0.0};
+        }
+        break;
+    case Phase::letDown:
+        if (path.kind == Path::Kind::rateHeld &&
+            state.height <= sortie_->flight.toElevation.si() + flight::circuitHeight)
+            path = {Path::Kind::level, 0.0, 0.0};
+        break;
+    case Phase::landing:
+        if (path.kind == Path::Kind::rateHeld && state.height <= sortie_->flight.toElevation.si())
+            path = {Path::Kind::taxi, taxiSpeed, 0.0};
+        break;
+    case Phase::stop:
+        if (path.kind == Path::Kind::taxi && static_cast<double>(state.now - began_) >= taxiIn * 1000.0)
+            path = {};
+        break;
+    default:
+        break;
+    }
+}
+
+void FlightPath::roll(Path& path) {
+    if (path.kind == Path::Kind::standing)
+        path = {Path::Kind::roll, 0.0, 0.0};
+}
+
+bool FlightPath::flown(Phase phase, const AircraftState& state, double cruise) const {
+    const double field = sortie_->day.elevation.si(), home = sortie_->flight.toElevation.si();
+    switch (phase) {
+    case Phase::takeOff:
+        return state.height > field + safeHeight;
+    case Phase::climb:
+        return state.height >= top() - 1.0;
+    case Phase::cruise:
+        return static_cast<double>(state.now - began_) >= cruise * 1000.0;
+    case Phase::letDown:
+        return state.height <= home + flight::circuitHeight;
+    case Phase::landing:
+        return state.height <= home + 1.0;
+    default:
+        return true;
+    }
+}
+
+double FlightPath::climbSpeed(const AircraftState& state) const {
+    return flight::climbSpeedAt(plant_->aircraft().notes, plant_->weight(state),
+                                sortie_->day.pressureAltitudeOf(Length::si(state.height)))
+        .si();
+}
+
+double FlightPath::top() const {
+    const auto& cruise = (*flown_)[Phase::cruise];
+    return cruise.duration > 0 ? flown_->samples[cruise.firstSample][Gauge::height] : sortie_->flight.cruiseHeight.si();
+}
+
+} // namespace amber::hand

@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "flight/flown.h"
+#include "powerplant/powerplant.h"
+
+namespace amber::hand {
+
+/// The path of an aircraft flown by its notes: each phase at its speed, the height following. Who moves the controls
+/// need not steer: rolling begins with the throttles or the brakes, at the lift-off speed it climbs, it levels at the
+/// height of the cruise, lets down to the circuit and lands.
+class FlightPath {
+public:
+    /// @param aircraft @param sortie @param flown the plan whose speeds and heights are flown; all must outlive it
+    FlightPath(const powerplant::Powerplant& plant, const Sortie& sortie, const flight::Flown& flown);
+
+    /// A phase begins.
+    void begin(Phase phase, powerplant::Path& path, const powerplant::AircraftState& state);
+    /// What moves on while a phase goes on; to be called before each step.
+    void follow(Phase phase, powerplant::Path& path, const powerplant::AircraftState& state) const;
+    /// Throttles are opened for the take-off, or the brakes let go: she moves.
+    static void roll(powerplant::Path& path);
+    /// Whether a phase of the flight has come to its height, or the cruise to its time.
+    /// @param cruise s that the cruise goes on
+    [[nodiscard]] bool flown(Phase phase, const powerplant::AircraftState& state, double cruise) const;
+
+    static constexpr double taxiIn = 60.0;      ///< s, an estimate
+    static constexpr double safeHeight = 120.0; ///< m above the field, where the take-off ends
+
+private:
+    [[nodiscard]] double climbSpeed(const powerplant::AircraftState& state) const;
+    [[nodiscard]] double top() const;
+
+    const powerplant::Powerplant* plant_;
+    const Sortie* sortie_;
+    const flight::Flown* flown_;
+    powerplant::Milliseconds began_ = 0;
+};
+
+} // namespace amber::hand

@@ -1,0 +1,47 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "advice/figures.h"
+#include "hand/hands.h"
+#include "notes/problem.h"
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+/// A sortie practised on the engines: what hands do goes through the powerplant, and a judge looks on.
+namespace amber::rehearse {
+
+using powerplant::Milliseconds;
+
+/// One thing that a person does: a control put somewhere, the next phase begun, or a fault called by its name.
+struct Act {
+    enum class Kind { control, phase, call };
+    Milliseconds at = 0; ///< from the beginning, in steps of 100 ms
+    Kind kind = Kind::control;
+    std::size_t control = 0;     ///< index into the notes' controls
+    int engine = -1;             ///< index; −1: all
+    Target to;                   ///< where a control is put
+    std::optional<double> share; ///< of its travel, instead of `to`
+    double strokes = 0.0;        ///< doses of a primer, given over `to`'s seconds
+    double over = 0.0;           ///< s, moved gradually
+    Phase phase = Phase::walkRound;
+    powerplant::Fault called = powerplant::Fault::oilLost;
+    int line = 0; ///< of its file; 0: none
+    bool operator==(const Act&) const = default;
+};
+
+/// Acts as CSV (docs/formats/rehearsal.md): the columns time, engine, what, to, and over where one has it. Reading
+/// tells every problem with its line; nothing, then.
+std::optional<std::vector<Act>> readActs(std::string_view text, const std::string& file, const TypeNotes& notes,
+                                         Problems& problems);
+/// The same written: readActs() of it gives the same acts.
+std::string writeActs(const std::vector<Act>& acts, const TypeNotes& notes);
+
+/// What a careful hand has put, as acts of a person: all engines' at once where they were put alike.
+std::vector<Act> actsOf(const std::vector<hand::Put>& put);
+/// Where a control is put by an act: its position, share or figure.
+advice::Figure figureOf(const Act& act);
+/// "No. 2 mixture to rich": what was done, in words.
+std::string said(const Act& act, const TypeNotes& notes);
+
+} // namespace amber::rehearse

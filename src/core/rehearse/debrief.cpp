@@ -1,0 +1,199 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "rehearse/debrief.h"
+#include "cockpit/controls.h"
+#include "units/text.h"
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+#include <limits>
+#include <map>
+#include <set>
+
+namespace amber::rehearse {
+namespace {
+constexpr double never = std::numeric_limits<double>::quiet_NaN();
+
+/// One control of one engine put somewhere, by whoever.
+struct Deed {
+    Phase phase = Phase::walkRound;
+    std::size_t control = 0, engine = 0;
+    std::string position; ///< empty: a figure
+    double at = 0.0;
+    std::string words;
+};
+/// Alike: the same control of the same engine to the same position; of a figure, that it was set.
+bool alike(const Deed& a, const Deed& b) {
+    return a.control == b.control && a.engine == b.engine && a.position == b.position;
+}
+
+std::string wordsOf(const advice::Figure& to) {
+    if (!to.position.empty())
+        return to.position;
+    if (to.share)
+        return fmt::format("{:.0f} %", *to.share * 100.0);
+    return "its figure";
+}
+
+/// The longest order that both have: which of `asked` were done in turn, by the classic table of lengths.
+std::vector<int> inBoth(const std::vector<Deed>& asked, const std::vector<Deed>& done) {
+    const std::size_t n = asked.size(), m = done.size();
+    std::vector<std::vector<std::uint16_t>> table(n + 1, std::vector<std::uint16_t>(m + 1));
+    for (std::size_t i = n; i-- > 0;)
+        for (std::size_t j = m; j-- > 0;)
+            table[i][j] = alike(asked[i], done[j]) ? static_cast<std::uint16_t>(table[i + 1][j + 1] + 1)
+                                                   : std::max(table[i + 1][j], table[i][j + 1]);
+    std::vector<int> out(n, -1);
+    for (std::size_t i = 0, j = 0; i < n && j < m;) {
+        if (alike(asked[i], done[j]))
+            out[i++] = static_cast<int>(j++);
+        else if (table[i + 1][j] >= table[i][j + 1])
+            ++i;
+        else
+            ++j;
+    }
+    return out;
+}
+} // namespace
+
+Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
+    const TypeNotes& n = r.powerplant().aircraft().notes;
+    Debrief out;
+    out.seconds = static_cast<double>(r.now()) / 1000.0;
+    out.fuel = r.fuelBurnt();
+    out.findings = r.findings();
+
+    // What was asked for: each act of the careful hand in the phases that were come to. A hand that follows a needle,
+    // as the throttle's through the warm-up, is asked for once.
+    std::map<Phase, std::vector<Deed>> asked, done;
+    const Phase first = r.setup().from, last = r.phase();
+    const double before =
+        first == Phase::walkRound ? 0.0 : reference[static_cast<Phase>(static_cast<int>(first) - 1)].time;
+    for (const auto& p : reference.put) {
+        const double at = static_cast<double>(p.at) / 1000.0;
+        Phase phase = Phase::walkRound;
+        while (phase < Phase::stop && at >= reference[phase].time)
+            phase = static_cast<Phase>(static_cast<int>(phase) + 1);
+        if (p.linked || phase < first || phase > last)
+            continue;
+        Deed deed{phase, p.control, p.engine, p.to.position, at - before, wordsOf(p.to)};
+        auto& all = asked[phase];
+        if (!all.empty() && deed.position.empty() &&
+            std::any_of(all.begin(), all.end(), [&](const Deed& d) { return alike(d, deed); }))
+            continue;
+        all.push_back(std::move(deed));
+    }
+    Phase phase = first;
+    for (const auto& a : r.acts()) {
+        if (a.kind == Act::Kind::phase)
+            phase = a.phase;
+        if (a.kind != Act::Kind::control)
+            continue;
+        const auto figure = figureOf(a);
+        for (std::size_t e = 0; e < r.powerplant().count(); ++e)
+            if (a.engine < 0 || static_cast<std::size_t>(a.engine) == e)
+                done[phase].push_back({phase, a.control, e, figure.position, static_cast<double>(a.at) / 1000.0, {}});
+    }
+
+    for (const auto& [p, wanted] : asked) {
+        const auto& mine = done[p];
+        const auto turn = inBoth(wanted, mine);
+        std::set<std::size_t> used;
+        for (const int j : turn)
+            if (j >= 0)
+                used.insert(static_cast<std::size_t>(j));
+        int lastTurn = -1; // of mine, of the act in turn before this one
+        for (std::size_t i = 0; i < wanted.size(); ++i) {
+            DrillAct act{
+                p, wanted[i].control, wanted[i].engine, wanted[i].words, wanted[i].at, DrillAct::Done::leftOut, never};
+            if (turn[i] >= 0) {
+                act.done = DrillAct::Done::inTurn;
+                act.at = mine[static_cast<std::size_t>(turn[i])].at;
+                lastTurn = turn[i];
+            } else {
+                for (std::size_t j = 0; j < mine.size(); ++j)
+                    if (!used.contains(j) && alike(wanted[i], mine[j])) {
+                        used.insert(j);
+                        act.done = static_cast<int>(j) < lastTurn ? DrillAct::Done::early : DrillAct::Done::late;
+                        act.at = mine[j].at;
+                        break;
+                    }
+                if (act.done == DrillAct::Done::leftOut)
+                    for (const auto& [other, deeds] : done)
+                        if (other != p && act.done == DrillAct::Done::leftOut)
+                            for (const auto& d : deeds)
+                                if (alike(d, wanted[i]) &&
+                                    std::abs(static_cast<int>(other) - static_cast<int>(p)) == 1) {
+                                    act.done = DrillAct::Done::another;
+                                    act.at = d.at;
+                                    break;
+                                }
+            }
+            out.inTurn += act.done == DrillAct::Done::inTurn ? 1 : 0;
+            out.acts.push_back(std::move(act));
+        }
+    }
+    out.asked = out.acts.size();
+
+    for (const auto& c : r.came()) {
+        FaultMet met{c, std::nullopt, {}, "", 0.0};
+        for (const auto& a : r.acts()) {
+            if (a.at < c.at)
+                continue;
+            const double after = static_cast<double>(a.at - c.at) / 1000.0;
+            if (a.kind == Act::Kind::call && !met.called &&
+                (a.engine < 0 || static_cast<std::size_t>(a.engine) == c.engine)) {
+                if (a.called == c.fault)
+                    met.called = after;
+                else
+                    met.wrongly.push_back(a.called);
+            }
+            if (a.kind == Act::Kind::control && met.first.empty()) {
+                met.first = said(a, n);
+                met.firstAfter = after;
+            }
+        }
+        out.faults.push_back(std::move(met));
+    }
+    return out;
+}
+
+std::vector<std::string> Debrief::sentences(const TypeNotes& n) const {
+    std::vector<std::string> out;
+    const auto whose = [&](std::size_t e) { return n.engineCount() < 2 ? std::string{} : n.positions[e].name + " "; };
+    out.push_back(fmt::format("{} of {} acts of the drill were done in their turn.", inTurn, asked));
+    for (const auto& f : faults) {
+        std::string line = fmt::format("{}: {}{}", formatMinutesSeconds(static_cast<double>(f.came.at) / 1000.0),
+                                       whose(f.came.engine), nameOf(f.came.fault).title);
+        if (f.called)
+            line += fmt::format(", called after {:.0f} s", *f.called);
+        else
+            line += ", never called";
+        for (const auto w : f.wrongly)
+            line += fmt::format("; {} was called first", nameOf(w).title);
+        line += f.first.empty() ? "; nothing was done."
+                                : fmt::format("; first act after {:.0f} s: {}.", f.firstAfter, f.first);
+        out.push_back(std::move(line));
+    }
+    for (const auto& a : acts) {
+        if (a.done == DrillAct::Done::inTurn)
+            continue;
+        const std::string what =
+            fmt::format("{}: {}{} to {}", titleOf(a.phase), whose(a.engine), n.controls[a.control].name, a.to);
+        const std::string when = std::isnan(a.at) ? "" : " (" + formatMinutesSeconds(a.at) + ")";
+        out.push_back(what + (a.done == DrillAct::Done::leftOut ? " was left out."
+                              : a.done == DrillAct::Done::early ? " came before its turn" + when + "."
+                              : a.done == DrillAct::Done::late  ? " came after its turn" + when + "."
+                                                                : " was done in another phase" + when + "."));
+    }
+    for (const auto& f : findings) {
+        std::string engine;
+        for (const auto& p : n.positions)
+            if (p.id == f.engine && n.engineCount() > 1)
+                engine = p.name + ": ";
+        out.push_back(fmt::format("{} to {}, {}{} ({})", formatMinutesSeconds(f.begin), formatMinutesSeconds(f.end),
+                                  engine, f.verdict.sentence(), wordOf(f.verdict.colour())));
+    }
+    return out;
+}
+
+} // namespace amber::rehearse

@@ -1,0 +1,170 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "rehearse/rehearsal.h"
+#include <algorithm>
+#include <numeric>
+#include <utility>
+
+namespace amber::rehearse {
+namespace {
+using powerplant::shortStep;
+}
+
+Rehearsal::Rehearsal(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& plan, Setup setup)
+    : aircraft_(&aircraft), sortie_(&sortie), plan_(&plan), setup_(std::move(setup)),
+      plant_(aircraft, sortie.fuelGrade), live_(atFirst()) {
+    begin_ = live_.state.now;
+    live_.phaseBegan = 0;
+    fuelAtFirst_ = std::accumulate(live_.state.tanks.begin(), live_.state.tanks.end(), 0.0);
+    for (std::size_t i = 0; i < setup_.traps.size(); ++i)
+        drawn_.push_back(drawn(setup_.traps[i], i, setup_.seed, plant_.count()));
+    kept_.push_back(live_);
+}
+
+Rehearsal::Live Rehearsal::atFirst() {
+    const TypeNotes& n = aircraft_->notes;
+    Live out{hand::Hands(plant_), hand::FlightPath(plant_, *sortie_, *plan_), hand::standingReady(plant_, *sortie_)};
+    out.sprung.resize(setup_.traps.size());
+    out.run.day = &sortie_->day;
+    out.run.conditions.resize(plant_.count());
+    for (auto& l : out.hands.levers().engines)
+        l.thinning = flight::oilThinning(n, *sortie_);
+    for (const auto& position : n.positions)
+        out.watches.emplace_back(n, position.id);
+    out.phase = setup_.from;
+    if (setup_.from > Phase::walkRound) {
+        auto come = hand::comeTo(plant_, *sortie_, *plan_, setup_.from);
+        out.state = std::move(come.state);
+        out.hands = std::move(come.hands);
+    }
+    out.path.begin(out.phase, out.hands.levers().path, out.state);
+    auto still = out.state; // what the needles show before the first step
+    out.readings = plant_.step(still, out.hands.levers(), out.run, shortStep);
+    return out;
+}
+
+void Rehearsal::act(Act act) {
+    act.at = now();
+    std::erase_if(waiting_, [&](const Act& a) { return a.at < act.at; });
+    acts_.push_back(act);
+    live_.done = acts_.size();
+    perform(acts_.back());
+}
+
+void Rehearsal::script(std::vector<Act> acts) {
+    waiting_ = std::move(acts);
+    std::stable_sort(waiting_.begin(), waiting_.end(), [](const Act& a, const Act& b) { return a.at < b.at; });
+    std::erase_if(waiting_, [&](const Act& a) { return a.at < now(); });
+}
+
+void Rehearsal::advance(Milliseconds by, const hand::Watcher& watcher) {
+    const Milliseconds end = now() + by;
+    while (now() < end) {
+        while (!waiting_.empty() && waiting_.front().at <= now()) {
+            acts_.push_back(std::move(waiting_.front()));
+            waiting_.erase(waiting_.begin());
+            live_.done = acts_.size();
+            perform(acts_.back());
+        }
+        step(watcher);
+    }
+}
+
+void Rehearsal::step(const hand::Watcher& watcher) {
+    spring();
+    auto& levers = live_.hands.levers();
+    live_.hands.advance(live_.state.now);
+    live_.path.follow(live_.phase, levers.path, live_.state);
+    live_.readings = plant_.step(live_.state, levers, live_.run, shortStep);
+    for (std::size_t i = 0; i < live_.watches.size(); ++i) {
+        live_.watches[i].starter(seconds(), levers.engines[i].mesh);
+        if (now() % 1000 == 0)
+            live_.watches[i].see(seconds(), live_.phase, live_.readings.engines[i], live_.state.engines[i].firing);
+    }
+    if (now() % 1000 == 0) {
+        Kept kept{now(), live_.phase, {}};
+        for (const auto& e : live_.readings.engines)
+            kept.engines.push_back(e);
+        trace_.push_back(std::move(kept));
+    }
+    if (now() % keptEvery == 0)
+        kept_.push_back(live_);
+    if (watcher)
+        watcher({live_.phase, live_.state, live_.readings, levers});
+}
+
+void Rehearsal::spring() {
+    for (std::size_t i = 0; i < drawn_.size(); ++i) {
+        const Trap& trap = setup_.traps[i];
+        if (live_.sprung[i] || (trap.phase && *trap.phase != live_.phase))
+            continue;
+        if (now() < (trap.phase ? live_.phaseBegan : 0) + drawn_[i].after)
+            continue;
+        live_.sprung[i] = true;
+        if (!drawn_[i].comes)
+            continue;
+        live_.run.conditions[drawn_[i].engine].faults.push_back({trap.fault, trap.severity, live_.state.now});
+        live_.came.push_back({trap.fault, trap.severity, drawn_[i].engine, now(), live_.phase});
+    }
+}
+
+void Rehearsal::begin(Phase phase) {
+    live_.phase = phase;
+    live_.phaseBegan = now();
+    live_.path.begin(phase, live_.hands.levers().path, live_.state);
+}
+
+void Rehearsal::perform(const Act& act) {
+    if (act.kind == Act::Kind::phase)
+        begin(act.phase);
+    if (act.kind != Act::Kind::control)
+        return;
+    const auto figure = figureOf(act);
+    for (std::size_t e = 0; e < plant_.count(); ++e)
+        if (act.engine < 0 || static_cast<std::size_t>(act.engine) == e)
+            live_.hands.put(act.control, figure, e, act.over, live_.state);
+    const Acts acts = aircraft_->notes.controls[act.control].acts;
+    if (live_.phase == Phase::takeOff && (acts == Acts::throttle || (acts == Acts::brakes && figure.position == "off")))
+        hand::FlightPath::roll(live_.hands.levers().path);
+}
+
+Milliseconds Rehearsal::back(Milliseconds to) {
+    to = std::clamp(to / shortStep * shortStep, Milliseconds{0}, now());
+    const auto after = std::upper_bound(kept_.begin(), kept_.end(), to,
+                                        [&](Milliseconds t, const Live& l) { return t < l.state.now - begin_; });
+    kept_.erase(after, kept_.end());
+    live_ = kept_.back();
+    std::erase_if(trace_, [&](const Kept& k) { return k.at > now(); });
+    // What had been done since the state that was kept, and up to that moment, is done again.
+    std::vector<Act> again(acts_.begin() + static_cast<std::ptrdiff_t>(live_.done), acts_.end());
+    acts_.resize(live_.done);
+    const auto off = std::stable_partition(again.begin(), again.end(), [&](const Act& a) { return a.at < to; });
+    leftOff_.assign(off, again.end());
+    again.erase(off, again.end());
+    const auto toCome = std::exchange(waiting_, std::move(again));
+    advance(to - now());
+    waiting_ = toCome;
+    return now();
+}
+
+bool Rehearsal::undo() {
+    if (acts_.empty())
+        return false;
+    back(acts_.back().at);
+    return true;
+}
+
+std::vector<watch::Finding> Rehearsal::findings() const {
+    std::vector<watch::Finding> out;
+    for (const auto& w : live_.watches) {
+        const auto found = w.findings();
+        out.insert(out.end(), found.begin(), found.end());
+    }
+    std::stable_sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.begin < b.begin; });
+    return out;
+}
+
+double Rehearsal::fuelBurnt() const {
+    return fuelAtFirst_ - std::accumulate(live_.state.tanks.begin(), live_.state.tanks.end(), 0.0);
+}
+
+} // namespace amber::rehearse

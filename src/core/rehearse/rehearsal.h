@@ -1,0 +1,111 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "hand/careful_hand.h"
+#include "hand/flight_path.h"
+#include "hand/hands.h"
+#include "rehearse/acts.h"
+#include "rehearse/setup.h"
+#include "watch/watch.h"
+#include <functional>
+#include <optional>
+#include <vector>
+
+namespace amber::rehearse {
+
+/// A fault that has come.
+struct Came {
+    powerplant::Fault fault = powerplant::Fault::oilLost;
+    double severity = 1.0;
+    std::size_t engine = 0;
+    Milliseconds at = 0;
+    Phase phase = Phase::walkRound;
+    bool operator==(const Came&) const = default;
+};
+
+/// The needles of a moment, kept for the trace of the score.
+struct Kept {
+    Milliseconds at = 0;
+    Phase phase = Phase::walkRound;
+    std::vector<Readings> engines;
+};
+
+/// A rehearsal: a person's acts on the powerplant in short steps of 100 ms, from standing on the field or from any
+/// phase, the faults of its set-up coming by its seed. Acts are done at the moment they are given for; time can be
+/// taken back to any moment, and what was done after it is left off. Same build, aircraft, sortie, set-up and acts: the
+/// same bytes.
+class Rehearsal {
+public:
+    /// @param aircraft @param sortie @param plan what is flown by; all must outlive it. Beginning in a later phase is
+    /// coming to it as a careful hand does: some 5,000 times as fast as real time
+    Rehearsal(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& plan, Setup setup);
+    Rehearsal(const Rehearsal&) = delete; // what is live points into it
+    Rehearsal& operator=(const Rehearsal&) = delete;
+
+    /// Does an act at this moment, which is written into it. What had been undone or taken back after it is given up.
+    void act(Act act);
+    /// Acts for moments to come, in the order of their time: a file's.
+    void script(std::vector<Act> acts);
+    /// Goes on. @param watcher after each short step
+    void advance(Milliseconds by, const hand::Watcher& watcher = {});
+    /// Back to an earlier moment, reached again from the state kept before it by the acts that had been done; acts
+    /// after it are left off. @return where it now is: `to`, held between the beginning and now
+    Milliseconds back(Milliseconds to);
+    /// Back before the last act. @return whether there was one
+    bool undo();
+
+    [[nodiscard]] Milliseconds now() const { return live_.state.now - begin_; }
+    [[nodiscard]] Phase phase() const { return live_.phase; }
+    [[nodiscard]] const powerplant::AircraftState& state() const { return live_.state; }
+    [[nodiscard]] const powerplant::AircraftReadings& readings() const { return live_.readings; }
+    [[nodiscard]] const hand::Hands& hands() const { return live_.hands; }
+    [[nodiscard]] const std::vector<Act>& acts() const { return acts_; }       ///< done, in order
+    [[nodiscard]] const std::vector<Act>& leftOff() const { return leftOff_; } ///< done once and gone back before
+    [[nodiscard]] const std::vector<Came>& came() const { return live_.came; }
+    [[nodiscard]] const std::vector<Kept>& trace() const { return trace_; } ///< one each second
+    /// What the watch on each engine has seen so far, times from the rehearsal's beginning.
+    [[nodiscard]] std::vector<watch::Finding> findings() const;
+    [[nodiscard]] double fuelBurnt() const; ///< m³ gone from the tanks
+    [[nodiscard]] const powerplant::Powerplant& powerplant() const { return plant_; }
+    [[nodiscard]] const Setup& setup() const { return setup_; }
+    [[nodiscard]] const Sortie& sortie() const { return *sortie_; }
+    [[nodiscard]] const flight::Flown& plan() const { return *plan_; }
+
+    static constexpr Milliseconds keptEvery = 5'000; ///< states to come back to
+
+private:
+    /// All that changes with time.
+    struct Live {
+        hand::Hands hands;
+        hand::FlightPath path;
+        powerplant::AircraftState state{};
+        powerplant::AircraftReadings readings{};
+        powerplant::Run run{};
+        std::vector<watch::Watch> watches{};
+        std::vector<Came> came{};
+        std::vector<bool> sprung{}; ///< traps that have come, or never will
+        Phase phase = Phase::walkRound;
+        Milliseconds phaseBegan = 0;
+        std::size_t done = 0; ///< acts so far
+    };
+    Live atFirst();
+    void step(const hand::Watcher& watcher);
+    void perform(const Act& act);
+    void begin(Phase phase);
+    void spring();
+    [[nodiscard]] double seconds() const { return static_cast<double>(now()) / 1000.0; }
+
+    const powerplant::Aircraft* aircraft_;
+    const Sortie* sortie_;
+    const flight::Flown* plan_;
+    Setup setup_;
+    powerplant::Powerplant plant_;
+    std::vector<Drawn> drawn_;
+    Milliseconds begin_ = 0; ///< of the powerplant's time
+    double fuelAtFirst_ = 0.0;
+    Live live_;
+    std::vector<Live> kept_; ///< every five seconds
+    std::vector<Kept> trace_;
+    std::vector<Act> acts_, waiting_, leftOff_;
+};
+
+} // namespace amber::rehearse
