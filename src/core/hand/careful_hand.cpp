@@ -25,6 +25,9 @@ using powerplant::shortStep;
 constexpr double moveTime = 0.4;       // s, from one control to the next
 constexpr double unbounded = 3 * 3600; // s, a wait without an end: it is given up
 constexpr double reads = 0.1;          // s between two looks
+constexpr double stillTurns = 3.0;     // rev/s, slower it will not catch again by itself
+constexpr double standsAfter = 30.0;   // s after the last engine, as the plan leaves
+constexpr double taxiShare = 0.35;     // of the run-up's time, as the plan taxies
 constexpr int longestCooling = 6 * 60; // min standing until the oil is cool
 constexpr double wellUnder = 8.0,
                  justUnder = 3.0; // K under its figure: one engine; several, of which the first must not go cold
@@ -63,6 +66,7 @@ public:
             finish();
             auto& end = out_.ends[i];
             end.time = now();
+            end.put = out_.put.size();
             end.levers = levers_.engines;
             end.readings = readings_;
         }
@@ -121,16 +125,8 @@ private:
     void note(const std::vector<Put>& put) { out_.put.insert(out_.put.end(), put.begin(), put.end()); }
     /// A hand on the throttle holds rpm.
     void holdRpm(double revs, std::size_t e) {
-        if (levers_.engines[e].throttle == powerplant::rpmHeld(revs))
-            return;
-        for (std::size_t c = 0; c < n_.controls.size(); ++c)
-            if (n_.controls[c].acts == Acts::throttle) {
-                advice::Figure to;
-                to.dimension = Dimension::rotation;
-                to.si = revs;
-                note(hands_.put(c, to, e, 0.0, state_));
-                return;
-            }
+        if (levers_.engines[e].throttle != powerplant::rpmHeld(revs))
+            set(Acts::throttle, Dimension::rotation, revs, e);
     }
 
     // ---- acts
@@ -357,17 +353,26 @@ private:
             for (auto& l : levers_.engines)
                 l.coolingFlap = f_[phase_].setting.coolingFlap;
         path_.begin(phase_, levers_.path, state_);
+        if (haste_.byTheClock && phase_ == Phase::start)
+            go(std::max(0.0, f_[Phase::start].duration - f_.start.total - standsAfter));
+        if (haste_.byTheClock && phase_ == Phase::runUp) {
+            taxi();
+            go(taxiShare * f_[Phase::runUp].duration);
+        }
         if (phase_ == Phase::stop) {
-            go(FlightPath::taxiIn);
+            go(haste_.byTheClock ? n_.warmUp.taxi.si() : FlightPath::taxiIn);
             levers_.path = {};
         }
     }
     void until(const std::function<bool()>& done, double most) {
         const double began = now();
         while (!done() && now() - began < most) {
+            planned();
             go(reads);
             atHeight();
-            if (std::none_of(state_.engines.begin(), state_.engines.end(), [](const auto& e) { return e.firing; })) {
+            if (phase_ > Phase::start && phase_ < Phase::stop &&
+                std::none_of(state_.engines.begin(), state_.engines.end(), // a cut of the ignition is no stop
+                             [](const auto& e) { return e.firing || e.n > stillTurns; })) {
                 out_.missed.push_back({phase_, "", "", fmt::format("{}: every engine has stopped", keyOf(phase_))});
                 return;
             }
@@ -386,7 +391,108 @@ private:
             return;
         }
     }
+    void taxi() {
+        for (std::size_t e = 0; e < plant_.count(); ++e)
+            holdRpm(n_.warmUp.taxiRpm.si(), e);
+    }
+    /// Till a moment of the plan.
+    void tillPlanned(double time) {
+        until([&] { return now() >= time - reads / 2; }, std::max(0.0, time - now()) + reads);
+    }
+    /// Changes of tanks and steps of the let-down that are due.
+    void planned() {
+        if (!haste_.byTheClock)
+            return;
+        while (tanksChanged_ < f_.tankChanges.size() && f_.tankChanges[tanksChanged_].time <= now()) {
+            const auto& change = f_.tankChanges[tanksChanged_++];
+            if (change.kind != flight::TankChange::Kind::feed && change.kind != flight::TankChange::Kind::reserve)
+                continue;
+            for (std::size_t e = 0; e < plant_.count(); ++e)
+                note(hands_.put(Acts::fuel, n_.fuel.tanks[static_cast<std::size_t>(change.tank)].id, e, state_));
+        }
+        if (phase_ == Phase::letDown && a_.propeller.followsThrottle())
+            for (std::size_t e = 0; e < plant_.count(); ++e) // it follows the throttle and the height: kept as planned
+                if (const double revs = plannedDown(Gauge::rpm);
+                    std::abs(revs - levers_.engines[e].throttle.value) > 0.05 || stepsDown_ == 0)
+                    holdRpm(revs, e);
+        while (phase_ == Phase::letDown && stepsDown_ < f_.letDown.size() &&
+               state_.height <= f_.letDown[stepsDown_].height.si()) {
+            const auto& s = f_.letDown[stepsDown_++].setting;
+            for (std::size_t e = 0; e < plant_.count(); ++e) {
+                if (s.boost && !s.byRpm && !a_.propeller.followsThrottle())
+                    set(Acts::throttle, Dimension::manifoldPressure, s.boost->si(), e);
+                else if (!a_.propeller.followsThrottle())
+                    set(Acts::throttle, Dimension::rotation, s.rpm.si(), e);
+                if (n_.propeller.control == PropellerControl::constantSpeed)
+                    set(Acts::propeller, Dimension::rotation, s.rpm.si(), e);
+                advice::Figure flap;
+                flap.share = s.coolingFlap;
+                if (const Control* c = cockpit::acting(n_.controls, Acts::coolingFlap))
+                    note(hands_.put(static_cast<std::size_t>(c - n_.controls.data()), flap, e, 0.0, state_));
+            }
+        }
+    }
+    /// What the plan reads at this height of the let-down.
+    [[nodiscard]] double plannedDown(Gauge gauge) const {
+        const auto& p = f_[Phase::letDown];
+        for (std::size_t i = p.firstSample; i < p.lastSample; ++i) {
+            const auto &a = f_.samples[i], &b = f_.samples[i + 1];
+            const double fallen = a[Gauge::height] - b[Gauge::height];
+            if (fallen > 0.1 && state_.height > b[Gauge::height])
+                return a[gauge] +
+                       (b[gauge] - a[gauge]) * std::clamp((a[Gauge::height] - state_.height) / fallen, 0.0, 1.0);
+        }
+        return f_.samples[p.lastSample][gauge];
+    }
+    /// s that the acts at a phase's end take.
+    [[nodiscard]] double timeOfLast() const {
+        double sum = 0.0;
+        for (const Step& s : n_.phase(phase_).steps)
+            if (s.atEnd && !s.branch)
+                for (const Action& act : cockpit::actionsInForce(s, schools::inForce(s, phase_, s_.choices)))
+                    sum += (act.control.empty() ? 0.0 : moveTime) + act.over;
+        return sum;
+    }
+    void set(Acts acts, Dimension dimension, double si, std::size_t e) {
+        advice::Figure to;
+        to.dimension = dimension;
+        to.si = si;
+        if (const Control* c = cockpit::acting(n_.controls, acts))
+            note(hands_.put(static_cast<std::size_t>(c - n_.controls.data()), to, e, 0.0, state_));
+    }
     void dwell() {
+        if (haste_.byTheClock) {
+            const double end = f_[phase_].start + f_[phase_].duration;
+            switch (phase_) {
+            case Phase::walkRound:
+            case Phase::start:
+            case Phase::cruise:
+                tillPlanned(end);
+                break;
+            case Phase::takeOff: {
+                // The first reduction is done when the plan's take-off is over; she is at its height by then.
+                const double reduces = end - timeOfLast();
+                until([&] { return levers_.path.kind == powerplant::Path::Kind::speedHeld; }, 120.0);
+                const double rise = f_.samples[f_[Phase::takeOff].lastSample][Gauge::height] - state_.height;
+                if (rise > 0 && end - now() > 1.0)
+                    levers_.path = {powerplant::Path::Kind::rateHeld, levers_.path.ias, rise / (end - now())};
+                tillPlanned(reduces);
+                return;
+            }
+            case Phase::warmUp:
+                tillPlanned(end - n_.warmUp.taxi.si());
+                byWarmUp_ = false;
+                taxi();
+                tillPlanned(end);
+                break;
+            case Phase::runUp:
+                taxi();
+                tillPlanned(end);
+                break;
+            default:
+                break;
+            }
+        }
         const double cruise = std::min(haste_.cruise, f_[Phase::cruise].duration);
         const auto begun = [&](double most) { until([&] { return path_.flown(phase_, state_, 0.0); }, most); };
         switch (phase_) {
@@ -397,7 +503,8 @@ private:
             begun(3 * 3600.0);
             break;
         case Phase::cruise:
-            until([] { return false; }, cruise);
+            if (!haste_.byTheClock)
+                until([] { return false; }, cruise);
             break;
         case Phase::letDown:
             begun(2 * 3600.0);
@@ -410,11 +517,12 @@ private:
         }
     }
     void finish() {
+        if (haste_.byTheClock && phase_ == Phase::stop)
+            tillPlanned(f_[Phase::stop].start + f_[Phase::stop].duration);
         waiting_.clear();
         hands_.letGo();
         if (phase_ == Phase::landing)
-            for (std::size_t e = 0; e < plant_.count(); ++e)
-                holdRpm(n_.warmUp.taxiRpm.si(), e);
+            taxi();
     }
 
     const powerplant::Aircraft& a_;
@@ -436,6 +544,7 @@ private:
     std::vector<watch::Watch> watches_; ///< one an engine
     Phase phase_ = Phase::walkRound;
     bool byWarmUp_ = false, warm_ = false;
+    std::size_t tanksChanged_ = 0, stepsDown_ = 0;
 };
 } // namespace
 
@@ -456,7 +565,7 @@ HandRun doDrill(const powerplant::Aircraft& aircraft, const Sortie& sortie, cons
 
 Come comeTo(const powerplant::Powerplant& plant, const Sortie& sortie, const flight::Flown& flown, Phase phase) {
     const Watcher nobody;
-    Hand hand(plant, sortie, flown, {flown[Phase::cruise].duration}, nobody);
+    Hand hand(plant, sortie, flown, byThePlansClock, nobody);
     auto run = hand.run(static_cast<std::size_t>(phase));
     return {std::move(run.state), hand.hands()};
 }

@@ -27,7 +27,8 @@ struct Done {
 
 /// Where levers and needles stood at the end of a phase.
 struct PhaseEnd {
-    double time = 0.0; ///< s
+    double time = 0.0;   ///< s
+    std::size_t put = 0; ///< controls put so far
     std::vector<powerplant::EngineLevers> levers;
     powerplant::AircraftReadings readings;
 };
@@ -45,10 +46,15 @@ struct HandRun {
     [[nodiscard]] const PhaseEnd& operator[](Phase p) const { return ends[static_cast<std::size_t>(p)]; }
 };
 
-/// How long the hand stays in a phase where the plan would stay longer: so that a proof does not take a whole sortie.
+/// How the hand keeps time. In haste each phase ends as soon as its drill is done and the cruise after so long, so that
+/// a proof does not take a whole sortie. By the plan's clock it waits where the plan waits: before the start, in the
+/// warm-up, taxying, queueing; it stays at take-off power as long, changes tanks when the plan does, lets down by the
+/// plan's steps, and leaves the cruise at the planned minute.
 struct Haste {
     double cruise = 120.0; ///< s
+    bool byTheClock = false;
 };
+inline constexpr Haste byThePlansClock{0.0, true};
 
 /// The aircraft as it stands before the first act: tanks as the sortie fills them, the weight that it says.
 powerplant::AircraftState standingReady(const powerplant::Powerplant& plant, const Sortie& sortie);
@@ -68,7 +74,7 @@ using Watcher = std::function<void(const Moment&)>;
 HandRun doDrill(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown,
                 const Haste& haste = {}, const Watcher& watcher = {});
 
-/// The same as far as the beginning of a phase, the whole cruise flown: where everything then stands.
+/// The same by the plan’s clock, as far as the beginning of a phase: where everything then stands.
 struct Come {
     powerplant::AircraftState state;
     Hands hands;

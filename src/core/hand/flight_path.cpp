@@ -7,7 +7,7 @@ using powerplant::AircraftState;
 using powerplant::Path;
 
 constexpr double taxiSpeed = 4.0;  // m/s, a brisk walk
-constexpr double usualDown = -2.5; // m/s where the notes give no rate
+constexpr double usualDown = -2.5; // m/s where the plan lets down from no height
 } // namespace
 
 FlightPath::FlightPath(const powerplant::Powerplant& plant, const Sortie& sortie, const flight::Flown& flown)
@@ -24,9 +24,12 @@ void FlightPath::begin(Phase phase, Path& path, const AircraftState& state) {
         path = {Path::Kind::level, 0.0, 0.0};
         break;
     case Phase::letDown:
+        path = {Path::Kind::rateHeld, speed, usualDown};
+        letDown(path, state.height);
+        break;
     case Phase::landing: {
-        const auto& rate = plant_->aircraft().notes.phase(Phase::letDown).rate;
-        path = {Path::Kind::rateHeld, speed, rate ? -rate->si() : usualDown};
+        const double down = state.height - sortie_->flight.toElevation.si(), time = (*flown_)[phase].duration;
+        path = {Path::Kind::rateHeld, speed, time > 0 && down > 0 ? -down / time : usualDown};
         break;
     }
     case Phase::stop:
@@ -55,8 +58,10 @@ void FlightPath::follow(Phase phase, Path& path, const AircraftState& state) con
         }
         break;
     case Phase::letDown:
-        if (path.kind == Path::Kind::rateHeld &&
-            state.height <= sortie_->flight.toElevation.si() + flight::circuitHeight)
+        if (path.kind != Path::Kind::rateHeld)
+            break;
+        letDown(path, state.height);
+        if (state.height <= sortie_->flight.toElevation.si() + flight::circuitHeight)
             path = {Path::Kind::level, 0.0, 0.0};
         break;
     case Phase::landing:
@@ -69,6 +74,19 @@ void FlightPath::follow(Phase phase, Path& path, const AircraftState& state) con
         break;
     default:
         break;
+    }
+}
+
+void FlightPath::letDown(Path& path, double height) const {
+    const auto& p = (*flown_)[Phase::letDown];
+    for (std::size_t i = p.firstSample; i < p.lastSample; ++i) {
+        const auto &a = flown_->samples[i], &b = flown_->samples[i + 1];
+        const double fallen = a[Gauge::height] - b[Gauge::height];
+        if (fallen <= 0.1 || height <= b[Gauge::height])
+            continue;
+        path.rate = -fallen / (b.time - a.time);
+        path.ias = b[Gauge::airspeed];
+        return;
     }
 }
 

@@ -7,7 +7,7 @@ namespace amber::hand {
 
 /// The path of an aircraft flown by its notes: each phase at its speed, the height following. Who moves the controls
 /// need not steer: rolling begins with the throttles or the brakes, at the lift-off speed it climbs, it levels at the
-/// height of the cruise, lets down to the circuit and lands.
+/// height of the cruise, lets down to the circuit at the plan's rates, and lands in the plan's time.
 class FlightPath {
 public:
     /// @param aircraft @param sortie @param flown the plan whose speeds and heights are flown; all must outlive it
@@ -27,6 +27,7 @@ public:
     static constexpr double safeHeight = 120.0; ///< m above the field, where the take-off ends
 
 private:
+    void letDown(powerplant::Path& path, double height) const;
     [[nodiscard]] double climbSpeed(const powerplant::AircraftState& state) const;
     [[nodiscard]] double top() const;
 

@@ -246,11 +246,21 @@ std::string writeActs(const std::vector<Act>& acts, const TypeNotes& n) {
     return out;
 }
 
-std::vector<Act> actsOf(const std::vector<hand::Put>& put) {
+std::vector<Act> actsOf(const hand::HandRun& run) {
     std::vector<Act> out;
-    for (const auto& p : put) {
-        if (p.linked)
-            continue; // it follows by itself
+    std::size_t ended = 0; // phases
+    for (std::size_t i = 0; i <= run.put.size(); ++i) {
+        for (; ended + 1 < plannedPhases && run.ends[ended].put <= i; ++ended) {
+            Act next;
+            next.kind = Act::Kind::phase;
+            next.at = inSteps(run.ends[ended].time);
+            next.phase = static_cast<Phase>(ended + 1);
+            if (next.phase > Phase::walkRound) // it begins there
+                out.push_back(std::move(next));
+        }
+        if (i == run.put.size() || run.put[i].linked)
+            continue; // what is linked follows by itself
+        const auto& p = run.put[i];
         Act a;
         a.at = p.at;
         a.control = p.control;

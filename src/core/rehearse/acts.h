@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "advice/figures.h"
-#include "hand/hands.h"
+#include "hand/careful_hand.h"
 #include "notes/problem.h"
 #include <optional>
 #include <string>
@@ -37,8 +37,8 @@ std::optional<std::vector<Act>> readActs(std::string_view text, const std::strin
 /// The same written: readActs() of it gives the same acts.
 std::string writeActs(const std::vector<Act>& acts, const TypeNotes& notes);
 
-/// What a careful hand has put, as acts of a person: all engines' at once where they were put alike.
-std::vector<Act> actsOf(const std::vector<hand::Put>& put);
+/// What a careful hand has put, and the phases that it went through, as acts of a person.
+std::vector<Act> actsOf(const hand::HandRun& run);
 /// Where a control is put by an act: its position, share or figure.
 advice::Figure figureOf(const Act& act);
 /// "No. 2 mixture to rich": what was done, in words.

@@ -68,11 +68,13 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
     const Phase first = r.setup().from, last = r.phase();
     const double before =
         first == Phase::walkRound ? 0.0 : reference[static_cast<Phase>(static_cast<int>(first) - 1)].time;
-    for (const auto& p : reference.put) {
+    Phase phaseOf = Phase::load;
+    for (std::size_t i = 0; i < reference.put.size(); ++i) {
+        const auto& p = reference.put[i];
+        while (phaseOf < Phase::stop && reference[phaseOf].put <= i)
+            phaseOf = static_cast<Phase>(static_cast<int>(phaseOf) + 1);
+        const Phase phase = phaseOf;
         const double at = static_cast<double>(p.at) / 1000.0;
-        Phase phase = Phase::walkRound;
-        while (phase < Phase::stop && at >= reference[phase].time)
-            phase = static_cast<Phase>(static_cast<int>(phase) + 1);
         if (p.linked || phase < first || phase > last)
             continue;
         Deed deed{phase, p.control, p.engine, p.to.position, at - before, wordsOf(p.to)};

@@ -25,6 +25,7 @@ Rehearsal::Live Rehearsal::atFirst() {
     Live out{hand::Hands(plant_), hand::FlightPath(plant_, *sortie_, *plan_), hand::standingReady(plant_, *sortie_)};
     out.sprung.resize(setup_.traps.size());
     out.run.day = &sortie_->day;
+    out.run.ice = setup_.ice;
     out.run.conditions.resize(plant_.count());
     for (auto& l : out.hands.levers().engines)
         l.thinning = flight::oilThinning(n, *sortie_);

@@ -52,6 +52,7 @@ std::optional<Setup> readSetup(std::string_view text, const std::string& file, c
             phases.push_back(phaseNames[i].key);
         if (const auto from = r->word("from", phases))
             out.from = phaseNames[*from].phase;
+        out.ice = r->flag("ice").value_or(true);
         r->finish();
     }
     for (auto& f : t.tables("fault")) {

@@ -29,6 +29,7 @@ struct Setup {
     std::string title;
     Phase from = Phase::walkRound; ///< where it begins: as a careful hand would come to it
     std::uint64_t seed = 1;
+    bool ice = true; ///< forms in the carburettors; false: they are kept clear, as a plan reckons
     std::vector<Trap> traps;
     int line = 0;
     bool operator==(const Setup&) const = default;
