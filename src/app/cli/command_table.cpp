@@ -22,6 +22,7 @@ std::unique_ptr<Command> troubleCommand();
 std::unique_ptr<Command> stepCommand();
 std::unique_ptr<Command> notesCommand();
 std::unique_ptr<Command> drillCommand();
+std::unique_ptr<Command> rehearseCommand();
 std::unique_ptr<Command> checkCommand();
 std::unique_ptr<Command> rangesCommand();
 std::unique_ptr<Command> snapshotCommand();
@@ -29,10 +30,10 @@ std::unique_ptr<Command> snapshotCommand();
 std::vector<std::unique_ptr<Command>> allCommands() {
     std::vector<std::unique_ptr<Command>> out;
     for (auto* make :
-         {planCommand,    pointCommand,    primeCommand,   startOrderCommand, calibrateCommand, cruiseCommand,
-          chartCommand,   loadCommand,     fuelCommand,    tanksCommand,      bestCommand,      warmUpCommand,
-          letDownCommand, coolDownCommand, troubleCommand, stepCommand,       drillCommand,     notesCommand,
-          checkCommand,   rangesCommand,   snapshotCommand})
+         {planCommand,    pointCommand,    primeCommand,    startOrderCommand, calibrateCommand, cruiseCommand,
+          chartCommand,   loadCommand,     fuelCommand,     tanksCommand,      bestCommand,      warmUpCommand,
+          letDownCommand, coolDownCommand, troubleCommand,  stepCommand,       drillCommand,     notesCommand,
+          checkCommand,   rangesCommand,   snapshotCommand, rehearseCommand})
         out.push_back(make());
     return out;
 }

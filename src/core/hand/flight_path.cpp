@@ -6,8 +6,9 @@ namespace {
 using powerplant::AircraftState;
 using powerplant::Path;
 
-constexpr double taxiSpeed = 4.0;  // m/s, a brisk walk
-constexpr double usualDown = -2.5; // m/s where the plan lets down from no height
+constexpr double taxiSpeed = 4.0;   // m/s, a brisk walk
+constexpr double sinksUnder = 0.98; // of the climb's speed
+constexpr double usualDown = -2.5;  // m/s where the plan lets down from no height
 } // namespace
 
 FlightPath::FlightPath(const powerplant::Powerplant& plant, const Sortie& sortie, const flight::Flown& flown)
@@ -56,6 +57,13 @@ void FlightPath::follow(Phase phase, Path& path, const AircraftState& state) con
             if (state.height >= top())
                 path = {Path::Kind::level, 0.0, 0.0};
         }
+        break;
+    case Phase::cruise:
+        // Too slow to stay level she is let sink at the climb's speed, and levels again where she can.
+        if (path.kind == Path::Kind::level && state.ias < sinksUnder * climbSpeed(state))
+            path = {Path::Kind::speedHeld, climbSpeed(state), 0.0};
+        else if (path.kind == Path::Kind::speedHeld && state.rate > 0)
+            path = {Path::Kind::level, 0.0, 0.0};
         break;
     case Phase::letDown:
         if (path.kind != Path::Kind::rateHeld)

@@ -188,6 +188,8 @@ std::vector<std::string> Debrief::sentences(const TypeNotes& n) const {
                                                                 : " was done in another phase" + when + "."));
     }
     for (const auto& f : findings) {
+        if (f.rule == watch::Rule::normalRange && f.end - f.begin < passing)
+            continue;
         std::string engine;
         for (const auto& p : n.positions)
             if (p.id == f.engine && n.engineCount() > 1)

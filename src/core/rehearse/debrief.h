@@ -32,6 +32,9 @@ struct FaultMet {
     double firstAfter = 0.0;                ///< s
 };
 
+/// s that a needle may be amber unnamed: while it moves it passes through.
+inline constexpr double passing = 10.0;
+
 /// What a rehearsal comes to, by order, by needles and by faults: each line with its moment.
 struct Debrief {
     double seconds = 0.0; ///< of the whole rehearsal

@@ -2,6 +2,7 @@
 #include "rehearse/setup.h"
 #include "files/csv.h"
 #include "files/table_reader.h"
+#include "powerplant/engine.h"
 #include "powerplant/generator.h"
 #include <cmath>
 #include <fmt/format.h>

@@ -4,6 +4,7 @@
 #include "notes/problem.h"
 #include "notes/type_notes.h"
 #include "powerplant/condition.h"
+#include "units/result.h"
 #include <optional>
 #include <string>
 #include <string_view>

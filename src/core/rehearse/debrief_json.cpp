@@ -1,0 +1,97 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "rehearse/debrief_json.h"
+#include <cmath>
+#include <nlohmann/json.hpp>
+
+namespace amber::rehearse {
+namespace {
+using nlohmann::ordered_json;
+
+constexpr double celsiusZero = 273.15; // K
+
+ordered_json number(double value) {
+    return std::isfinite(value) ? ordered_json(value) : ordered_json();
+}
+std::string_view wordOf(DrillAct::Done done) {
+    switch (done) {
+    case DrillAct::Done::inTurn:
+        return "in turn";
+    case DrillAct::Done::early:
+        return "early";
+    case DrillAct::Done::late:
+        return "late";
+    case DrillAct::Done::another:
+        return "another phase";
+    case DrillAct::Done::leftOut:
+        break;
+    }
+    return "left out";
+}
+} // namespace
+
+std::string debriefJson(const Debrief& d, const TypeNotes& n) {
+    ordered_json out{{"format", 1},
+                     {"seconds", d.seconds},
+                     {"fuel_l", d.fuel * 1000.0},
+                     {"acts_asked", d.asked},
+                     {"acts_in_turn", d.inTurn}};
+    out["acts"] = ordered_json::array();
+    for (const auto& a : d.acts)
+        out["acts"].push_back({{"phase", keyOf(a.phase)},
+                               {"engine", n.positions[a.engine].id},
+                               {"control", n.controls[a.control].id},
+                               {"to", a.to},
+                               {"done", wordOf(a.done)},
+                               {"at_s", number(a.at)}});
+    out["faults"] = ordered_json::array();
+    for (const auto& f : d.faults) {
+        ordered_json wrongly = ordered_json::array();
+        for (const auto w : f.wrongly)
+            wrongly.push_back(nameOf(w).key);
+        out["faults"].push_back({{"fault", nameOf(f.came.fault).key},
+                                 {"severity", f.came.severity},
+                                 {"engine", n.positions[f.came.engine].id},
+                                 {"phase", keyOf(f.came.phase)},
+                                 {"at_s", static_cast<double>(f.came.at) / 1000.0},
+                                 {"called_after_s", f.called ? ordered_json(*f.called) : ordered_json()},
+                                 {"called_wrongly", wrongly},
+                                 {"first_act", f.first},
+                                 {"first_act_after_s", f.first.empty() ? ordered_json() : ordered_json(f.firstAfter)}});
+    }
+    out["findings"] = ordered_json::array();
+    for (const auto& f : d.findings)
+        out["findings"].push_back({{"rule", rowOf(f.rule).id},
+                                   {"engine", f.engine},
+                                   {"phase", keyOf(f.phase)},
+                                   {"begin_s", f.begin},
+                                   {"end_s", f.end},
+                                   {"worst", number(f.worst)},
+                                   {"colour", watch::wordOf(f.verdict.colour())},
+                                   {"sentence", f.verdict.sentence()}});
+    out["sentences"] = d.sentences(n);
+    return out.dump(2);
+}
+
+std::string carefulJson(const hand::HandRun& run, const flight::Flown& plan) {
+    ordered_json out{{"format", 1},
+                     {"fuel_l", run.fuel * 1000.0},
+                     {"planned_fuel_l", (plan.fuelAtStart - plan.fuelAtEnd) * 1000.0},
+                     {"retries", run.retries}};
+    out["phases"] = ordered_json::array();
+    for (std::size_t i = static_cast<std::size_t>(Phase::walkRound); i < plannedPhases; ++i) {
+        const auto phase = static_cast<Phase>(i);
+        const auto& p = plan[phase];
+        out["phases"].push_back(
+            {{"phase", keyOf(phase)},
+             {"ended_s", run[phase].time},
+             {"planned_s", p.start + p.duration},
+             {"head_or_coolant_C", run[phase].readings.engines.front().headOrCoolant() - celsiusZero},
+             {"planned_head_or_coolant_C", plan.samples[p.lastSample].headOrCoolant() - celsiusZero}});
+    }
+    out["missed"] = ordered_json::array();
+    for (const auto& m : run.missed)
+        out["missed"].push_back(m.sentence);
+    return out.dump(2);
+}
+
+} // namespace amber::rehearse

@@ -1,0 +1,126 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// A rehearsal on the command line: the careful hand, its acts done again, faults, debrief, and what is refused.
+#include "command_runner.h"
+#include <QDir>
+#include <QFile>
+#include <QJsonArray>
+#include <QJsonDocument>
+#include <QJsonObject>
+#include <QTemporaryDir>
+
+namespace {
+using namespace amber;
+using test::command;
+
+class RehearseCommand : public ::testing::Test {
+protected:
+    QTemporaryDir scratch;
+    std::string path(const char* name) const { return scratch.filePath(QLatin1String(name)).toStdString(); }
+    std::string written(const char* name, const char* text) const {
+        QFile f(QString::fromStdString(path(name)));
+        EXPECT_TRUE(f.open(QIODevice::WriteOnly));
+        f.write(text);
+        return path(name);
+    }
+    static QByteArray contents(const std::string& file) {
+        QFile f(QString::fromStdString(file));
+        return f.open(QIODevice::ReadOnly) ? f.readAll() : QByteArray();
+    }
+    static std::string demo(const char* name) { return test::dataFolder() + "/demo/" + name + ".toml"; }
+};
+
+TEST_F(RehearseCommand, TheCarefulHandKeepsThePlansClockAndItsActsAreDoneAgain) {
+    const std::string acts = path("acts.csv"), trace = path("trace.csv");
+    const auto r =
+        command({"rehearse", demo("sexton-meadow"), "--careful", "--json", "--csv", trace, "--acts-out", acts});
+    ASSERT_EQ(r.code, 0) << r.err.toStdString();
+    const auto json = QJsonDocument::fromJson(r.out).object();
+    EXPECT_NEAR(json["fuel_l"].toDouble(), json["planned_fuel_l"].toDouble(), 0.01 * json["fuel_l"].toDouble());
+    ASSERT_EQ(json["phases"].toArray().size(), 10);
+    double last = 0.0;
+    for (const auto& value : json["phases"].toArray()) {
+        const auto p = value.toObject();
+        EXPECT_GE(p["ended_s"].toDouble(), last);
+        last = p["ended_s"].toDouble();
+        if (p["phase"] == QLatin1String("cruise"))
+            EXPECT_NEAR(last, p["planned_s"].toDouble(), 1.0);
+    }
+    const auto lines = contents(trace).split('\n');
+    EXPECT_NEAR(static_cast<double>(lines.size()), last + 2, 3.0) << "a line a second, a header and an end";
+    EXPECT_TRUE(lines.front().startsWith("time_s,height_m"));
+    const auto again = command({"rehearse", demo("sexton-meadow"), "--acts", acts, "--until", "20 min", "--json"});
+    ASSERT_EQ(again.code, 0) << again.err.toStdString();
+    const auto debrief = QJsonDocument::fromJson(again.out).object();
+    EXPECT_EQ(debrief["seconds"].toDouble(), 1200.0);
+    EXPECT_GT(debrief["acts_in_turn"].toInt(), 15) << "walk-round and start are done";
+    EXPECT_EQ(command({"rehearse", demo("sexton-meadow"), "--acts", acts, "--until", "20 min", "--json"}).out,
+              again.out)
+        << "the same bytes";
+}
+
+TEST_F(RehearseCommand, EveryShippedSetUpComesToItsFaultAndTheDebriefTellsIt) {
+    const QDir folder(QString::fromStdString(test::dataFolder() + "/rehearsals"));
+    ASSERT_GE(folder.entryList({"*.toml"}).size(), 3);
+    for (const auto& name : folder.entryList({"*.toml"})) {
+        const std::string setup = folder.filePath(name).toStdString();
+        int came = 0;
+        for (const char* seed : {"1", "2", "3", "4"}) {
+            const auto r = command(
+                {"rehearse", demo("lorimer-spring"), "--setup", setup, "--seed", seed, "--acts",
+                 written("climb.csv", "time,engine,what,to\n0,,brakes,off\n0,,throttle,40 inHg\n60,,phase,climb\n"
+                                      "700,,call,oil-pressure-gauge\n"),
+                 "--json"});
+            ASSERT_EQ(r.code, 0) << r.err.toStdString();
+            for (const auto& fault : QJsonDocument::fromJson(r.out).object()["faults"].toArray()) {
+                ++came;
+                const auto f = fault.toObject();
+                EXPECT_EQ(f["called_after_s"].isNull(), f["fault"] != QLatin1String("oil-pressure-gauge"));
+                if (!f["called_after_s"].isNull())
+                    EXPECT_NEAR(f["at_s"].toDouble() + f["called_after_s"].toDouble(), 700.0, 1e-9);
+            }
+        }
+        EXPECT_GE(came, 1) << name.toStdString();
+    }
+}
+
+TEST_F(RehearseCommand, FaultsAreGivenInOneWordAndTheTextIsForPeople) {
+    const auto r = command(
+        {"rehearse", demo("farrier-summer"), "--setup",
+         written("s.toml", "format = 1\n[rehearsal]\nfrom = \"cruise\"\n"), "--fault", "oil-pump@10, tachometer@20",
+         "--acts", written("a.csv", "time,engine,what,to\n22,,call,oil-pump\n24,,throttle,closed\n"), "--until", "40"});
+    ASSERT_EQ(r.code, 0) << r.err.toStdString();
+    EXPECT_TRUE(r.out.contains("0:10: Oil pump failed, called after 12 s; first act after 14 s: Throttle to closed."))
+        << r.out.toStdString();
+    EXPECT_TRUE(r.out.contains("0:20: Tachometer failed, never called"));
+    EXPECT_TRUE(r.out.contains("Mixture to weak was left out"));
+    EXPECT_TRUE(r.out.contains("(red)"));
+    EXPECT_TRUE(r.out.contains("Propellers are live, always"));
+}
+
+TEST_F(RehearseCommand, RefusesWhatItCannotDoWithTheReason) {
+    const std::string sortie = demo("farrier-summer");
+    const auto bad =
+        command({"rehearse", sortie, "--acts", written("a.csv", "time,engine,what,to\n5,,thrttle,open\n")});
+    EXPECT_EQ(bad.code, 1);
+    EXPECT_TRUE(bad.err.contains(":2:") && bad.err.contains("throttle")) << bad.err.toStdString();
+    EXPECT_TRUE(bad.out.isEmpty());
+    const auto setup = command({"rehearse", sortie, "--setup",
+                                written("s.toml", "format = 1\n[rehearsal]\nseed = -3\n[[fault]]\nat = \"2 d\"\n")});
+    EXPECT_EQ(setup.code, 1);
+    EXPECT_TRUE(setup.err.contains(":3:") && setup.err.contains(":4:") && setup.err.contains(":5:"))
+        << setup.err.toStdString();
+    for (const std::vector<std::string>& wrong : {std::vector<std::string>{"rehearse", sortie, "--fault", "gremlin@5"},
+                                                  {"rehearse", sortie, "--fault", "dead"},
+                                                  {"rehearse", sortie, "--seed", "-1"},
+                                                  {"rehearse", sortie, "--until", "3 days"},
+                                                  {"rehearse", sortie, "--careful", "--fault", "dead@5"},
+                                                  {"rehearse", sortie, "--careful", "--until", "60"},
+                                                  {"rehearse", sortie, "--careful", "--acts", path("a.csv")}}) {
+        const auto r = command(wrong);
+        EXPECT_EQ(r.code, 2) << wrong.back();
+        EXPECT_FALSE(r.err.isEmpty()) << wrong.back();
+    }
+    EXPECT_EQ(command({"rehearse", sortie, "--setup", path("none.toml")}).code, 1);
+    EXPECT_EQ(command({"rehearse", sortie, "--until", "5", "--csv", "/nowhere/at/all.csv"}).code, 3);
+}
+} // namespace
