@@ -395,25 +395,30 @@ TEST(Debrief, TellsHowLongUntilAFaultWasCalledAndWhatWasDoneFirst) {
 TEST(CarefulHandByTheClock, KeepsThePlansClocksFuelAndTemperatures) {
     for (const auto& name : test::demoNames()) {
         if (name == "mercer-frost" || name == "tanner-winter")
-            continue; // in frost its starts take longer than the plan's timeline, and after dilution it starts twice
+            continue; // in frost its engines want a second try, and after dilution it starts twice
         const auto& l = test::loaded(name);
         const auto plan = flight::fly(*l.aircraft, *l.sortie);
         const auto run = hand::doDrill(*l.aircraft, *l.sortie, plan, hand::byThePlansClock);
         EXPECT_TRUE(run.missed.empty()) << name << ": " << run.missed.front().sentence;
-        for (const Phase phase : {Phase::walkRound, Phase::start, Phase::warmUp, Phase::runUp, Phase::takeOff,
-                                  Phase::cruise, Phase::letDown, Phase::landing})
-            EXPECT_NEAR(run[phase].time, plan[phase].start + plan[phase].duration, 5.0) << name << " " << keyOf(phase);
-        // The plan's take-off settles slower than she does: the height is reached by so much sooner.
-        EXPECT_NEAR(run[Phase::climb].time, plan[Phase::climb].start + plan[Phase::climb].duration, 16.0) << name;
+        const auto late = [&](Phase phase) { return run[phase].time - plan[phase].start - plan[phase].duration; };
+        for (const Phase phase : {Phase::walkRound, Phase::start, Phase::warmUp, Phase::takeOff, Phase::cruise,
+                                  Phase::letDown, Phase::landing, Phase::stop})
+            EXPECT_NEAR(late(phase), 0.0, 5.0) << name << " " << keyOf(phase);
+        // The checks before take-off are done in the queue's last seconds; she climbs away faster than the plan, which
+        // takes the take-off's rate as it settles.
+        EXPECT_NEAR(late(Phase::runUp), -9.0, 9.0) << name;
+        EXPECT_NEAR(late(Phase::climb), -8.0, 8.0) << name;
         EXPECT_NEAR(run.fuel, plan.fuelAtStart - plan.fuelAtEnd, 0.01 * run.fuel) << name;
-        const auto apart = [&](Phase phase) {
+        const auto warmer = [&](Phase phase) {
             return run[phase].readings.engines.front().headOrCoolant() -
                    plan.samples[plan[phase].lastSample].headOrCoolant();
         };
-        EXPECT_NEAR(apart(Phase::climb), 0.0, 6.0) << name; // the shortest, of 55 s, remembers its take-off
-        if (plan[Phase::climb].duration > 240)
-            EXPECT_NEAR(apart(Phase::climb), 0.0, 2.0) << name;
-        EXPECT_NEAR(apart(Phase::cruise), 0.0, 6.0) << name; // hours later lighter and faster than at the beginning
+        // A short climb remembers its take-off; in a long cruise she grows lighter and faster than at its beginning.
+        EXPECT_NEAR(warmer(Phase::climb), 0.0, plan[Phase::climb].duration > 180 ? 2.0 : 4.0) << name;
+        EXPECT_NEAR(warmer(Phase::cruise), 0.0, plan[Phase::cruise].duration < 3600 ? 2.0 : 6.0) << name;
+        EXPECT_NEAR(warmer(Phase::letDown), 0.0, 2.0) << name;
+        EXPECT_NEAR(warmer(Phase::landing), 0.0, 0.5) << name;
+        EXPECT_NEAR(warmer(Phase::stop), 0.0, 4.0) << name;
     }
 }
 } // namespace

@@ -20,24 +20,28 @@ double BladeAngle::power(double n, double v, double rho) const {
     return absorption * rho * n * n * n * std::max(-0.1, 1.0 - x * x);
 }
 
-Agreement agree(const EngineParameters& engine, const BladeAngle& blades, Rotation mostRpm,
-                std::optional<ManifoldPressure> mostBoost, std::size_t gear, const air::Ambient& air, Speed ias,
-                const MixtureSetting& mixture) {
-    const double rho = air::density(air.pressure, air.temperature);
-    const double v = ias.si() > 0 ? air::trueAirspeed(ias, air.pressure, air.temperature).si() : 0.0;
-    const auto surplus = [&](double n, std::optional<ManifoldPressure> boost) {
-        return operate(engine, {Rotation::si(n), boost, gear, air, ias, mixture}).power.si() - blades.power(n, v, rho);
+Agreement agree(const EngineParameters& engine, const BladeAngle& blades, const Demand& most) {
+    const double rho = air::density(most.air.pressure, most.air.temperature);
+    const double v =
+        most.ias.si() > 0 ? air::trueAirspeed(most.ias, most.air.pressure, most.air.temperature).si() : 0.0;
+    const auto at = [&](double n, std::optional<ManifoldPressure> boost) {
+        Demand d = most;
+        d.rpm = Rotation::si(n);
+        d.boost = boost;
+        return operate(engine, d);
     };
-    const double most = mostRpm.si();
-    if (surplus(most, mostBoost) < 0) {
-        const double n = roots::between([&](double x) { return surplus(x, mostBoost); }, 3.0, most, 0.1 / 60.0);
-        const auto p = operate(engine, {Rotation::si(n), mostBoost, gear, air, ias, mixture});
-        return {Rotation::si(n), p.manifoldPressure, false};
+    const auto surplus = [&](double n, std::optional<ManifoldPressure> boost) {
+        return at(n, boost).power.si() - blades.power(n, v, rho);
+    };
+    const double fastest = most.rpm.si();
+    if (surplus(fastest, most.boost) < 0) {
+        const double n = roots::between([&](double x) { return surplus(x, most.boost); }, 3.0, fastest, 0.1 / 60.0);
+        return {Rotation::si(n), at(n, most.boost).manifoldPressure, false};
     }
-    const double wide = operate(engine, {mostRpm, mostBoost, gear, air, ias, mixture}).manifoldPressure.si();
+    const double wide = at(fastest, most.boost).manifoldPressure.si();
     const double boost =
-        roots::between([&](double p) { return surplus(most, ManifoldPressure::si(p)); }, leastBoost, wide, 10.0);
-    return {mostRpm, ManifoldPressure::si(boost), boost < wide - 50.0};
+        roots::between([&](double p) { return surplus(fastest, ManifoldPressure::si(p)); }, leastBoost, wide, 10.0);
+    return {most.rpm, ManifoldPressure::si(boost), boost < wide - 50.0};
 }
 
 std::optional<Propeller> Propeller::of(const TypeNotes& notes, const EngineParameters& engine, const FineStop& stop,

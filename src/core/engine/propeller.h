@@ -38,10 +38,9 @@ struct Agreement {
     bool throttled = false; ///< held back so as not to pass the wanted rpm
 };
 
-/// The rpm at which the engine turns this blade angle at this speed with no more than a boost (none: wide open), and no
-/// more than an rpm: then the throttle is closed to hold it. Bracketed roots (TOMS 748), to 0.1 rpm.
-Agreement agree(const EngineParameters& engine, const BladeAngle& blades, Rotation mostRpm,
-                std::optional<ManifoldPressure> mostBoost, std::size_t gear, const air::Ambient& air, Speed ias,
-                const MixtureSetting& mixture);
+/// The rpm at which the engine turns this blade angle with no more than the demand's boost (none: wide open), and no
+/// more than its rpm: then the throttle is closed to hold it. All else as demanded: air, speed, mixture, heat of the
+/// carburettor's air. Bracketed roots (TOMS 748), to 0.1 rpm.
+Agreement agree(const EngineParameters& engine, const BladeAngle& blades, const Demand& most);
 
 } // namespace amber::engine

@@ -38,8 +38,8 @@ CruisePoint flown(const powerplant::Aircraft& a, const CruiseConditions& c, cons
     for (int round = 0; round < (a.propeller.followsThrottle() ? 8 : 3); ++round) {
         LeverSetting s = setting;
         if (a.propeller.followsThrottle()) {
-            const auto both = engine::agree(a.model(), a.propeller.coarse, setting.rpm, setting.boost, setting.gear,
-                                            c.air, ias, setting.mixture);
+            const auto both = engine::agree(a.model(), a.propeller.coarse,
+                                            {setting.rpm, setting.boost, setting.gear, c.air, ias, setting.mixture});
             s.rpm = both.rpm;
             if (both.throttled || setting.boost)
                 s.boost = both.boost;

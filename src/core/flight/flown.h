@@ -48,9 +48,10 @@ struct Setting {
     Mixture mixture = Mixture::rich;
     double coolingFlap = 1.0;
     Speed ias;
-    bool water = false; ///< injection on
-    bool byRpm = false; ///< the throttle holds the rpm, whatever boost that takes: on the ground, and where nothing
-                        ///< else would hold it
+    bool water = false;  ///< injection on
+    double hotAir = 0.0; ///< 1: the carburettor's air full hot, as the drill has it in the let-down and the landing
+    bool byRpm = false;  ///< the throttle holds the rpm, whatever boost that takes: on the ground, and where nothing
+                         ///< else would hold it
 };
 
 struct PhaseFlown {

@@ -2,10 +2,13 @@
 #include "flight/simulation.h"
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
+#include "cockpit/controls.h"
+#include "drills/drill.h"
 #include "engine/fuel_grade.h"
 #include "heat/drive.h"
 #include "loading/envelope.h"
 #include "notes/cockpit_units.h"
+#include "notes/standard_schools.h"
 #include "units/text.h"
 #include <algorithm>
 #include <cmath>
@@ -276,13 +279,14 @@ powerplant::EngineLevers Simulation::leversOf(const Setting& s) const {
                            : powerplant::throttleAt(1.0);
     if (!ground && !a_.propeller.followsThrottle())
         l.rpm = s.rpm.si(); // on the ground it stands fully fine
-    l.coarse = phase_ > Phase::takeOff && phase_ < Phase::stop;
+    l.coarse = phase_ > Phase::takeOff && phase_ < (fineLanding_ ? Phase::landing : Phase::stop);
     l.mixture = s.mixture;
     l.cutOff = false;
     l.gear = s.gear;
     l.coolingFlap = s.coolingFlap;
     l.oilCooler = blanked() ? powerplant::blankedCooler : 1.0;
     l.water = s.water;
+    l.hotAir = s.hotAir;
     l.ignition = powerplant::Ignition::both;
     l.cock = true;
     l.tank = tank_;
@@ -490,6 +494,7 @@ void Simulation::note(const Setting& setting, const engine::OperatingPoint& poin
 engine::Demand Simulation::demand(const Setting& s) const {
     engine::Demand d{s.rpm, s.boost, s.gear, air(), s.ias, s.mixture};
     d.water = s.water;
+    d.carburettorHeat = s.hotAir * powerplant::hotAirRise(n_);
     return d;
 }
 
@@ -509,8 +514,9 @@ void Simulation::boundary(Phase phase) {
 void Simulation::ice(Phase phase) {
     const auto here = air();
     const auto dew = dewPointAt(day_, Length::si(state_.height), here.temperature);
-    out_.ice.push_back(
-        {phase, engine::carburettorIce(n_.engine, a_.model(), knock_, demand(out_[phase].setting), dew)});
+    Setting cold = out_[phase].setting; // what would be without the hot air that is its cure
+    cold.hotAir = 0.0;
+    out_.ice.push_back({phase, engine::carburettorIce(n_.engine, a_.model(), knock_, demand(cold), dew)});
 }
 
 heat::Drive Simulation::drive(const Setting& s, const engine::OperatingPoint& p) const {
@@ -617,7 +623,7 @@ Setting Simulation::ratedSetting(Phase phase, const Rating& rating) const {
 Setting Simulation::settled(Setting s, const engine::BladeAngle& blades) const {
     if (!a_.propeller.followsThrottle())
         return s;
-    const auto both = engine::agree(a_.model(), blades, s.rpm, s.boost, s.gear, air(), s.ias, s.mixture);
+    const auto both = engine::agree(a_.model(), blades, demand(s));
     s.rpm = both.rpm;
     s.byRpm = both.throttled;
     // Wide open stays wide open as it climbs; only what is held back is a boost.
@@ -638,8 +644,27 @@ Setting Simulation::notedSetting(Phase phase) const {
     s.coolingFlap = notes.coolingFlap.value_or(0.5);
     s.gear = n_.gearIndex(notes.gear).value_or(0);
     s.ias = notes.ias.value_or(Speed{});
+    if (phase == Phase::letDown || phase == Phase::landing)
+        s.hotAir = putIn(Acts::carburettorAir, Phase::letDown, phase) == "hot" ? 1.0 : 0.0;
     limit(s, phase);
     return s;
+}
+
+std::string Simulation::putIn(Acts acts, Phase from, Phase phase) const {
+    std::string at;
+    for (Phase p = from; p <= phase; p = static_cast<Phase>(static_cast<int>(p) + 1))
+        for (const Step& step : n_.phase(p).steps)
+            if (!step.branch && !(p == phase && step.atEnd))
+                for (const Action& act : cockpit::actionsInForce(step, schools::inForce(step, p, s_.choices)))
+                    if (const Control* c = cockpit::find(n_.controls, act.control);
+                        c && c->acts == acts && act.to.kind == Target::Kind::position)
+                        at = act.to.word;
+    return at;
+}
+
+bool Simulation::fineForLanding() const {
+    return n_.propeller.control == PropellerControl::twoPosition &&
+           putIn(Acts::propeller, Phase::letDown, Phase::landing) == "fine";
 }
 
 void Simulation::limit(Setting& s, Phase phase) const {

@@ -93,6 +93,11 @@ private:
     [[nodiscard]] Setting settled(Setting s, const engine::BladeAngle& blades) const;
     [[nodiscard]] Setting settled(const Setting& s) const { return settled(s, a_.propeller.coarse); }
     [[nodiscard]] Setting notedSetting(Phase phase) const;
+    /// Where the drill in force has put what acts on this since a phase's beginning, before another's last steps;
+    /// empty: it was not touched.
+    [[nodiscard]] std::string putIn(Acts acts, Phase from, Phase phase) const;
+    /// Whether a two-position propeller is fine again for the landing.
+    [[nodiscard]] bool fineForLanding() const;
     /// No setting beyond a limit of the notes, whatever the ratings say.
     void limit(Setting& s, Phase phase) const;
     // ---- phases
@@ -152,7 +157,8 @@ private:
     powerplant::Levers levers_;
     powerplant::Run run_;
     std::size_t drawn_ = 0;
-    std::optional<At> last_; ///< what all engines ran at last
+    bool fineLanding_ = false; ///< a two-position propeller, once the landing has begun
+    std::optional<At> last_;   ///< what all engines ran at last
     Flown out_;
     Phase phase_ = Phase::walkRound;
     double fuelBefore_ = 0.0, distanceBefore_ = 0.0, engines_ = 1.0;

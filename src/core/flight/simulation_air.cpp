@@ -653,7 +653,10 @@ void Simulation::letDown() {
 
 void Simulation::landing() {
     begin(Phase::landing);
-    const Setting s = settled(notedSetting(Phase::landing));
+    const Setting noted = notedSetting(Phase::landing);
+    fineLanding_ = fineForLanding();
+    const auto& blades = fineLanding_ ? a_.propeller.fine : a_.propeller.coarse;
+    const Setting s = settled(noted, blades);
     const double duration = n_.phase(Phase::landing).duration.value_or(Duration::si(300)).si();
     auto& phase = out_[Phase::landing];
     phase.setting = s;
@@ -665,7 +668,7 @@ void Simulation::landing() {
         // Without a governor the rpm fall as the air thickens: those half-way down the leg.
         const double half = 0.5 * down / legs;
         state_.height -= half;
-        const Setting leg = settled(notedSetting(Phase::landing));
+        const Setting leg = settled(noted, blades);
         state_.height += half;
         steady(leg, duration / legs, duration / legs, -down / duration);
     }

@@ -161,6 +161,17 @@ private:
     bool take(const Turn& turn) {
         const Step& s = step(turn);
         const auto& actions = cockpit::actionsInForce(s, schools::inForce(s, phase_, s_.choices));
+        // Flaps are opened as she leaves the runway; what is done with the engines waits until she is in.
+        const auto ofEngines = [&](const Action& act) {
+            const Control* c = cockpit::find(n_.controls, act.control);
+            return act.until || (c && (c->acts == Acts::throttle || c->acts == Acts::ignition ||
+                                       c->acts == Acts::mixture || c->acts == Acts::brakes));
+        };
+        if (phase_ == Phase::stop && taxiedIn_ && std::any_of(actions.begin(), actions.end(), ofEngines)) {
+            go(*taxiedIn_ - now());
+            taxiedIn_.reset();
+            levers_.path = {};
+        }
         // What happens at a height of the climb waits for it while the rest goes on; what is not come to today is not
         // done.
         if (const auto height = advice::heightOfStep(a_, s_, f_, phase_, s)) {
@@ -359,10 +370,8 @@ private:
             taxi();
             go(taxiShare * f_[Phase::runUp].duration);
         }
-        if (phase_ == Phase::stop) {
-            go(haste_.byTheClock ? n_.warmUp.taxi.si() : FlightPath::taxiIn);
-            levers_.path = {};
-        }
+        if (phase_ == Phase::stop)
+            taxiedIn_ = now() + (haste_.byTheClock ? n_.warmUp.taxi.si() : FlightPath::taxiIn);
     }
     void until(const std::function<bool()>& done, double most) {
         const double began = now();
@@ -444,12 +453,12 @@ private:
         }
         return f_.samples[p.lastSample][gauge];
     }
-    /// s that the acts at a phase's end take.
-    [[nodiscard]] double timeOfLast() const {
+    /// s that the acts of a phase take, those at its end or the others.
+    [[nodiscard]] double timeOf(Phase phase, bool atEnd) const {
         double sum = 0.0;
-        for (const Step& s : n_.phase(phase_).steps)
-            if (s.atEnd && !s.branch)
-                for (const Action& act : cockpit::actionsInForce(s, schools::inForce(s, phase_, s_.choices)))
+        for (const Step& s : n_.phase(phase).steps)
+            if (s.atEnd == atEnd && !s.branch)
+                for (const Action& act : cockpit::actionsInForce(s, schools::inForce(s, phase, s_.choices)))
                     sum += (act.control.empty() ? 0.0 : moveTime) + act.over;
         return sum;
     }
@@ -471,7 +480,7 @@ private:
                 break;
             case Phase::takeOff: {
                 // The first reduction is done when the plan's take-off is over; she is at its height by then.
-                const double reduces = end - timeOfLast();
+                const double reduces = end - 0.5 * timeOf(Phase::takeOff, true);
                 until([&] { return levers_.path.kind == powerplant::Path::Kind::speedHeld; }, 120.0);
                 const double rise = f_.samples[f_[Phase::takeOff].lastSample][Gauge::height] - state_.height;
                 if (rise > 0 && end - now() > 1.0)
@@ -485,9 +494,9 @@ private:
                 taxi();
                 tillPlanned(end);
                 break;
-            case Phase::runUp:
+            case Phase::runUp: // and the checks before take-off, so that its throttle opens when the plan's does
                 taxi();
-                tillPlanned(end);
+                tillPlanned(end - timeOf(Phase::takeOff, false));
                 break;
             default:
                 break;
@@ -543,6 +552,7 @@ private:
     HandRun out_;
     std::vector<watch::Watch> watches_; ///< one an engine
     Phase phase_ = Phase::walkRound;
+    std::optional<double> taxiedIn_; ///< s, when she will be
     bool byWarmUp_ = false, warm_ = false;
     std::size_t tanksChanged_ = 0, stepsDown_ = 0;
 };

@@ -32,8 +32,7 @@ std::optional<Drag> settleDrag(const TypeNotes& notes, const engine::EngineParam
         for (std::size_t gear = 0; gear < std::max<std::size_t>(1, notes.engine.gears.size()); ++gear) {
             engine::Demand demand{rating.rpm, rating.boost, gear, air, line.ias, rating.mixture};
             if (propeller.followsThrottle()) {
-                const auto both = engine::agree(engine, propeller.coarse, rating.rpm, rating.boost, gear, air, line.ias,
-                                                rating.mixture);
+                const auto both = engine::agree(engine, propeller.coarse, demand);
                 demand.rpm = both.rpm;
                 demand.boost = both.boost;
             }

@@ -118,7 +118,7 @@ engine::Demand Engine::demand(const EngineLevers& l, const Surroundings& a, doub
     d.mixture = l.mixture;
     if (l.byHand > 0)
         d.mixture = l.byHand;
-    d.carburettorHeat = hotAir * aircraft_->notes.engine.carburettorHeatRise.value_or(usualHeatRise);
+    d.carburettorHeat = hotAir * hotAirRise(aircraft_->notes);
     d.intercooler = l.intercooler;
     return d;
 }
@@ -188,8 +188,8 @@ Engine::Settled Engine::settle(const EngineLevers& l, const Surroundings& a) con
                              ? aircraft_->propeller.fine
                              : aircraft_->propeller.coarse;
     if (l.throttle.by == Throttle::By::rpm) {
-        const auto both = engine::agree(engine, blades, Rotation::si(l.throttle.value), std::nullopt, l.gear, a.air,
-                                        a.ias, d.mixture);
+        d.rpm = Rotation::si(l.throttle.value);
+        const auto both = engine::agree(engine, blades, d);
         d.rpm = both.rpm;
         if (both.throttled)
             d.boost = both.boost;
@@ -197,7 +197,7 @@ Engine::Settled Engine::settle(const EngineLevers& l, const Surroundings& a) con
         if (l.throttle.by == Throttle::By::boost)
             d.boost = ManifoldPressure::si(l.throttle.value);
         // The stop that it stands on decides, where that holds it under what the lever asks for.
-        const auto both = engine::agree(engine, blades, d.rpm, d.boost, l.gear, a.air, a.ias, d.mixture);
+        const auto both = engine::agree(engine, blades, d);
         if (aircraft_->propeller.followsThrottle() || both.rpm < d.rpm) {
             d.rpm = both.rpm;
             if (both.throttled)

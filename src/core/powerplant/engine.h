@@ -11,6 +11,10 @@
 namespace amber::powerplant {
 
 inline constexpr Milliseconds shortStep = 100;
+/// K that full hot air adds to the carburettor's: the notes', or 50 where they say nothing (usual).
+inline double hotAirRise(const TypeNotes& notes) {
+    return notes.engine.carburettorHeatRise.value_or(50.0);
+}
 
 /// What is around one engine during a step.
 struct Surroundings {

@@ -10,7 +10,6 @@ inline constexpr double bowlSeconds = 4.0;      // of rated fuel flow, between p
 inline constexpr double oilOfFuel = 0.008;      // oil used over fuel burnt, by mass: usual of such engines
 inline constexpr double galleryDrains = 3600.0; // s until it stands empty
 inline constexpr double waterNominal = 1.5e5;   // Pa
-inline constexpr double usualHeatRise = 50.0;   // K of full hot air where the notes say nothing
 
 struct Engine::Working {
     EngineState& s;
