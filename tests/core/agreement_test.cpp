@@ -5,7 +5,7 @@
 #include "engine/leaning.h"
 #include "flight/cruise.h"
 #include "plan/plan.h"
-#include "powerplant/aircraft.h"
+#include "powerplant/engine.h"
 #include "reading/notes_reader.h"
 #include "start/cranking.h"
 #include "start/priming.h"
@@ -63,8 +63,22 @@ TEST(LetDown, SaysWhatTheNotesBoostWouldGive) {
     const auto f = flight::fly(*d.aircraft, *d.sortie);
     ASSERT_TRUE(f.letDownByNotes);
     EXPECT_NEAR(f.letDownByNotes->boost.in(units::manifold::inHg), 24, 0.1);
-    EXPECT_GT(f.letDownByNotes->rate.si(), 0);
-    EXPECT_LT(f.letDownByNotes->rate.si(), d.aircraft->notes.phase(Phase::letDown).rate->si()) << "it is more power";
+    // What comes of it at the top, in hot air and low gear, and what she sinks with that.
+    const auto& s = f.samples[f[Phase::letDown].firstSample];
+    engine::Demand demand{f[Phase::letDown].setting.rpm,
+                          f.letDownByNotes->boost,
+                          0,
+                          d.sortie->day.at(d.sortie->day.pressureAltitudeOf(Length::si(s[Gauge::height]))),
+                          *d.aircraft->notes.phase(Phase::letDown).ias,
+                          Mixture::rich};
+    demand.carburettorHeat = powerplant::hotAirRise(d.aircraft->notes);
+    const auto point = engine::operate(d.aircraft->model(), demand);
+    EXPECT_TRUE(point.fullThrottle);
+    EXPECT_NEAR(
+        f.letDownByNotes->rate.si(),
+        -powerplant::rateOfClimb(*d.aircraft, 2 * point.power.si(), Mass::si(s[Gauge::weight]), demand.ias, demand.air)
+             .si(),
+        0.01);
     const auto plan = plan::makePlan(*d.aircraft, *d.sortie);
     const auto& clocks = plan[Phase::letDown].clocks;
     const auto down = std::find_if(clocks.begin(), clocks.end(), [](const auto& c) { return c.what == "Time down"; });

@@ -112,8 +112,7 @@ TEST_P(EachDemo, TheDragIsThatOfTheNotesPerformanceLines) {
         for (std::size_t gear = 0; gear < std::max<std::size_t>(1, notes().engine.gears.size()); ++gear) {
             engine::Demand demand{rating.rpm, rating.boost, gear, air, line.ias, rating.mixture};
             if (loaded.aircraft->propeller.followsThrottle()) {
-                const auto both = engine::agree(loaded.aircraft->model(), loaded.aircraft->propeller.coarse, rating.rpm,
-                                                rating.boost, gear, air, line.ias, rating.mixture);
+                const auto both = engine::agree(loaded.aircraft->model(), loaded.aircraft->propeller.coarse, demand);
                 demand.rpm = both.rpm;
                 demand.boost = both.boost;
             }

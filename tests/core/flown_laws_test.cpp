@@ -102,7 +102,9 @@ TEST_P(FlownBy, ItsRateOfDescentIsTheNotesUnlessTheHeadsAskForMorePower) {
     pairs(Phase::letDown, [&](const Sample& a, const Sample& b) {
         const double rate = (a[Gauge::height] - b[Gauge::height]) / (b.time - a.time);
         EXPECT_GT(rate, 0.19 * asked);
-        EXPECT_LT(rate, 1.12 * asked) << "never faster than the notes', but for the twentieth that is no new setting";
+        // Never faster than the notes', but for the twentieth that is no new setting, and where an open throttle in hot
+        // air and low gear is all there is.
+        EXPECT_LT(rate, 1.16 * asked);
         time += b.time - a.time;
     });
     EXPECT_GT(time, 60);

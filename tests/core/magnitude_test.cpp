@@ -10,6 +10,7 @@
 #include "plan/plan.h"
 #include "reading/notes_reader.h"
 #include "start/priming.h"
+#include "powerplant/engine.h"
 #include "test_data.h"
 #include "units/text.h"
 #include "units/unit_table.h"
@@ -37,13 +38,14 @@ bool remarked(const flight::Flown& f, const std::string& piece) {
     return std::any_of(f.findings.begin(), f.findings.end(),
                        [&](const watch::Finding& r) { return r.verdict.sentence().find(piece) != std::string::npos; });
 }
-engine::OperatingPoint pointAt(const Flight& f, const flight::Sample& m, Mixture mixture) {
+engine::OperatingPoint pointAt(const Flight& f, const flight::Sample& m, Mixture mixture, double hotAir = 0.0) {
     engine::Demand d{Rotation::si(m[Gauge::rpm]),
                      ManifoldPressure::si(m[Gauge::boost]),
                      m.gear,
                      f.sortie.day.at(f.sortie.day.pressureAltitudeOf(Length::si(m[Gauge::height]))),
                      Speed::si(m[Gauge::airspeed]),
                      mixture};
+    d.carburettorHeat = hotAir * powerplant::hotAirRise(f.aircraft.notes);
     return engine::operate(f.aircraft.model(), d);
 }
 
@@ -73,9 +75,9 @@ TEST(Magnitude, FuelIsBurntByEveryEngineInEveryPhaseOfTheFlight) {
             double volume = 0.0;
             for (std::size_t i = p.firstSample + 1; i <= p.lastSample; ++i) {
                 const auto &a = f.flown.samples[i - 1], &b = f.flown.samples[i];
-                volume +=
-                    0.5 * (b.time - a.time) *
-                    (pointAt(f, a, p.setting.mixture).fuelFlow.si() + pointAt(f, b, p.setting.mixture).fuelFlow.si());
+                volume += 0.5 * (b.time - a.time) *
+                          (pointAt(f, a, p.setting.mixture, p.setting.hotAir).fuelFlow.si() +
+                           pointAt(f, b, p.setting.mixture, p.setting.hotAir).fuelFlow.si());
             }
             volume *= engines / f.flown.fuelDensity;
             EXPECT_NEAR(p.fuel / volume, 1.0, 0.02) << name << " " << titleOf(phase);

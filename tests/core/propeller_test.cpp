@@ -22,8 +22,9 @@ air::Ambient at(double metres) {
 }
 engine::Agreement agreed(double boost, double ias, double rpm = 40, double metres = 0) {
     const auto& a = ostler().aircraft();
-    return engine::agree(a.model(), a.propeller.coarse, Rotation::si(rpm), ManifoldPressure::si(boost), 0, at(metres),
-                         Speed::si(ias), Mixture::rich);
+    return engine::agree(
+        a.model(), a.propeller.coarse,
+        {Rotation::si(rpm), ManifoldPressure::si(boost), 0, at(metres), Speed::si(ias), Mixture::rich});
 }
 
 TEST(FixedPitch, StandingItTurnsAtItsReferenceRpm) {
@@ -36,8 +37,9 @@ TEST(FixedPitch, InLevelFlightItTurnsAtTheNotesLine) {
     for (const auto& line : a.notes.performance)
         if (!line.rate) {
             const Rating& r = *a.notes.rating(line.rating);
-            const auto both = engine::agree(a.model(), a.propeller.coarse, Rotation::si(r.rpm.si() * 1.3), r.boost, 0,
-                                            air::standardDay(Length{}).at(line.height), line.ias, r.mixture);
+            const auto both = engine::agree(a.model(), a.propeller.coarse,
+                                            {Rotation::si(r.rpm.si() * 1.3), r.boost, 0,
+                                             air::standardDay(Length{}).at(line.height), line.ias, r.mixture});
             EXPECT_NEAR(both.rpm.si(), r.rpm.si(), 0.02);
         }
 }
@@ -61,8 +63,8 @@ TEST(TwoPosition, CoarseTurnsSlowerThanFine) {
     const auto d = test::loadDemo("thatcher-lesson");
     const auto& a = *d.aircraft;
     const auto rpm = [&](const engine::BladeAngle& blades) {
-        return engine::agree(a.model(), blades, Rotation::si(60), ManifoldPressure::si(1e5), 0, at(0), Speed::si(30),
-                             Mixture::rich)
+        return engine::agree(a.model(), blades,
+                             {Rotation::si(60), ManifoldPressure::si(1e5), 0, at(0), Speed::si(30), Mixture::rich})
             .rpm.si();
     };
     EXPECT_LT(rpm(a.propeller.coarse), rpm(a.propeller.fine));

@@ -49,8 +49,9 @@ QFont cardFont(double points, bool bold = false) {
 /// Sets lines down the page and turns it when full. With a null painter it only measures.
 class Setter {
 public:
-    Setter(QPagedPaintDevice& device, QPainter& painter, const plan::Plan& plan)
-        : device_(device), p_(painter), plan_(plan) {
+    /// @param tight share of the usual gaps between lines
+    Setter(QPagedPaintDevice& device, QPainter& painter, const plan::Plan& plan, double tight)
+        : device_(device), p_(painter), plan_(plan), tight_(tight) {
         mm_ = device.logicalDpiX() / 25.4;
         const QRectF page = device.pageLayout().fullRectPixels(device.logicalDpiX());
         const QRectF paint = device.pageLayout().paintRectPixels(device.logicalDpiX());
@@ -77,6 +78,10 @@ public:
         p_.drawLine(QPointF(area_.left(), y_), QPointF(area_.right(), y_));
     }
     void down(double by) { y_ += by; }
+    /// Between two lines, of so many millimetres.
+    [[nodiscard]] double gap(double millimetres) const { return millimetres * mm_ * tight_; }
+    /// Share of this side that is written on.
+    [[nodiscard]] double filled() const { return (y_ - area_.top()) / area_.height(); }
     /// Turns the page unless so much room is left.
     void need(double height) {
         if (y_ + height > area_.bottom() - 6 * mm_)
@@ -122,7 +127,7 @@ private:
     QPagedPaintDevice& device_;
     QPainter& p_;
     const plan::Plan& plan_;
-    double mm_ = 1.0, y_ = 0.0;
+    double tight_, mm_ = 1.0, y_ = 0.0;
     QRectF area_;
     int side_ = 1;
 };
@@ -408,20 +413,16 @@ private:
     std::vector<std::string> cautions_;
     std::vector<Part> drills_;
 };
-} // namespace
 
-int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const powerplant::Aircraft& aircraft,
-              const Sortie& sortie) {
-    const TypeNotes& notes = aircraft.notes;
-    QPainter painter(&device);
-    Setter s(device, painter, plan);
+/// Phase by phase, all but the side of trouble.
+void paintPhases(Setter& s, const plan::Plan& plan, const TypeNotes& notes) {
     const double mm = s.mm();
     const QFont body = cardFont(bodyPoints), bold = cardFont(bodyPoints, true), small = cardFont(smallPoints);
     const double markWidth = 4 * mm;
     for (const auto& phase : plan.phases) {
         // A phase's head stays with its first lines.
         s.need(16 * mm);
-        s.down(0.8 * mm);
+        s.down(s.gap(0.8));
         const QFont head = cardFont(8.6, true);
         s.text(0, 34 * mm, QString::fromUtf8(titleOf(phase.phase).data()).toUpper(), head);
         const QString headline =
@@ -429,14 +430,14 @@ int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const powerplan
         s.text(34 * mm, s.width() - 34 * mm, headline, small, Qt::AlignRight);
         s.down(std::max(s.heightOf(QStringLiteral("X"), head, 100 * mm),
                         s.heightOf(headline, small, s.width() - 34 * mm)) +
-               0.3 * mm);
+               s.gap(0.3));
         s.rule(0.25 * mm);
-        s.down(0.7 * mm);
+        s.down(s.gap(0.7));
         for (const auto& caution : phase.cautions) {
             const QString line = QObject::tr("CAUTION  %1").arg(q(caution));
             s.need(s.heightOf(line, bold, s.width()));
             s.text(0, s.width(), line, bold);
-            s.down(s.heightOf(line, bold, s.width()) + 0.3 * mm);
+            s.down(s.heightOf(line, bold, s.width()) + s.gap(0.3));
         }
         const bool walking = phase.phase == Phase::walkRound && !plan.walk.stops.empty();
         if (walking)
@@ -456,7 +457,7 @@ int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const powerplan
             s.text(5 * mm, valueLeft - 6 * mm, q(step.what), body);
             s.text(valueLeft, valueWidth, value, bold);
             s.text(s.width() - markWidth, markWidth, letter(step.origin), small, Qt::AlignRight);
-            s.down(height + 0.35 * mm);
+            s.down(height + s.gap(0.35));
         }
         for (const auto& e : phase.expect) {
             const UnitSpec& unit = notes.unitOf(e.gauge);
@@ -467,7 +468,7 @@ int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const powerplan
             s.text(32 * mm, 28 * mm, shape(e.verdict.colour()) + q(e.text), body);
             s.text(58 * mm, s.width() - 58 * mm - markWidth, band, small);
             s.text(s.width() - markWidth, markWidth, letter(e.origin), small, Qt::AlignRight);
-            s.down(height + 0.1 * mm);
+            s.down(height + s.gap(0.1));
         }
         QStringList clocks;
         for (const auto& c : phase.clocks)
@@ -480,7 +481,7 @@ int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const powerplan
             const double height = s.heightOf(line, body, s.width() - 5 * mm);
             s.need(height);
             s.text(5 * mm, s.width() - 5 * mm, line, body);
-            s.down(height + 0.3 * mm);
+            s.down(height + s.gap(0.3));
         }
         paintChores(s, phase, notes);
         if (phase.phase == Phase::runUp)
@@ -497,9 +498,32 @@ int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const powerplan
             const double height = s.heightOf(line, bold, s.width() - 5 * mm);
             s.need(height);
             s.text(5 * mm, s.width() - 5 * mm, line, bold);
-            s.down(height + 0.3 * mm);
+            s.down(height + s.gap(0.3));
         }
     }
+}
+} // namespace
+
+int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const powerplant::Aircraft& aircraft,
+              const Sortie& sortie) {
+    // A last side with a line or two on it is not worth its paper: then the lines stand closer.
+    constexpr double hardly = 0.25, closer = 0.3;
+    double tight = 1.0;
+    {
+        QBuffer nowhere;
+        nowhere.open(QIODevice::WriteOnly);
+        QPdfWriter scratch(&nowhere);
+        scratch.setPageLayout(device.pageLayout());
+        scratch.setResolution(device.logicalDpiX());
+        QPainter painter(&scratch);
+        Setter measured(scratch, painter, plan, 1.0);
+        paintPhases(measured, plan, aircraft.notes);
+        if (measured.filled() < hardly)
+            tight = closer;
+    }
+    QPainter painter(&device);
+    Setter s(device, painter, plan, tight);
+    paintPhases(s, plan, aircraft.notes);
     TroubleSide(s, plan, aircraft, sortie).paint();
     s.foot();
     return s.sides();

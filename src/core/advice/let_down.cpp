@@ -3,6 +3,7 @@
 #include "air/airspeed.h"
 #include "heat/drive.h"
 #include "notes/cockpit_units.h"
+#include "powerplant/engine.h"
 #include "units/roots.h"
 #include "units/text.h"
 #include <algorithm>
@@ -41,8 +42,9 @@ std::vector<LetDownWay> letDownWays(const powerplant::Aircraft& a, const Sortie&
             const double needed = powerplant::powerForRate(a, -w.rate.si(), weight, ias, air).si() / engines;
             const flight::Setting& set = phase.setting;
             const auto at = [&](double boost) {
-                return engine::operate(a.model(),
-                                       {set.rpm, ManifoldPressure::si(boost), set.gear, air, ias, set.mixture});
+                engine::Demand d{set.rpm, ManifoldPressure::si(boost), set.gear, air, ias, set.mixture};
+                d.carburettorHeat = set.hotAir * powerplant::hotAirRise(n);
+                return engine::operate(a.model(), d);
             };
             double boost = flight::throttleShut;
             const double shut = at(flight::throttleShut).power.si() - needed, open = at(2.5e5).power.si() - needed;

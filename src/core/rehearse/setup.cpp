@@ -46,7 +46,7 @@ std::optional<Setup> readSetup(std::string_view text, const std::string& file, c
     if (auto r = t.table("rehearsal", true)) {
         out.line = r->line();
         out.title = r->text("title");
-        if (const auto seed = r->number("seed"))
+        if (const auto seed = r->number("seed"); seed && *seed >= 0)
             out.seed = static_cast<std::uint64_t>(*seed);
         std::vector<std::string_view> phases;
         for (std::size_t i = 0; i < plannedPhases; ++i)
