@@ -64,11 +64,14 @@ TEST_F(RehearseCommand, EveryShippedSetUpComesToItsFaultAndTheDebriefTellsIt) {
     for (const auto& name : folder.entryList({"*.toml"})) {
         const std::string setup = folder.filePath(name).toStdString();
         int came = 0;
-        for (const char* seed : {"1", "2", "3", "4"}) {
+        // Two engines where one is to be told from the other, else one.
+        const bool twin = name.startsWith(QLatin1String("failure"));
+        for (const char* seed : {"1", "2"}) {
             const auto r = command(
-                {"rehearse", demo("lorimer-spring"), "--setup", setup, "--seed", seed, "--acts",
+                {"rehearse", demo(twin ? "lorimer-spring" : "farrier-summer"), "--setup", setup, "--seed", seed,
+                 "--acts",
                  written("climb.csv", "time,engine,what,to\n0,,brakes,off\n0,,throttle,40 inHg\n60,,phase,climb\n"
-                                      "700,,call,oil-pressure-gauge\n"),
+                                      "620,,call,oil-pressure-gauge\n"),
                  "--json"});
             ASSERT_EQ(r.code, 0) << r.err.toStdString();
             for (const auto& fault : QJsonDocument::fromJson(r.out).object()["faults"].toArray()) {
@@ -76,7 +79,7 @@ TEST_F(RehearseCommand, EveryShippedSetUpComesToItsFaultAndTheDebriefTellsIt) {
                 const auto f = fault.toObject();
                 EXPECT_EQ(f["called_after_s"].isNull(), f["fault"] != QLatin1String("oil-pressure-gauge"));
                 if (!f["called_after_s"].isNull())
-                    EXPECT_NEAR(f["at_s"].toDouble() + f["called_after_s"].toDouble(), 700.0, 1e-9);
+                    EXPECT_NEAR(f["at_s"].toDouble() + f["called_after_s"].toDouble(), 620.0, 1e-9);
             }
         }
         EXPECT_GE(came, 1) << name.toStdString();

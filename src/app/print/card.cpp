@@ -422,7 +422,7 @@ void paintPhases(Setter& s, const plan::Plan& plan, const TypeNotes& notes) {
     for (const auto& phase : plan.phases) {
         // A phase's head stays with its first lines.
         s.need(16 * mm);
-        s.down(s.gap(0.8));
+        s.down(0.8 * mm);
         const QFont head = cardFont(8.6, true);
         s.text(0, 34 * mm, QString::fromUtf8(titleOf(phase.phase).data()).toUpper(), head);
         const QString headline =

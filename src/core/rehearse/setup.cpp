@@ -46,8 +46,13 @@ std::optional<Setup> readSetup(std::string_view text, const std::string& file, c
     if (auto r = t.table("rehearsal", true)) {
         out.line = r->line();
         out.title = r->text("title");
-        if (const auto seed = r->number("seed"); seed && *seed >= 0)
-            out.seed = static_cast<std::uint64_t>(*seed);
+        if (const auto seed = r->number("seed")) {
+            if (*seed >= 0 && *seed == std::floor(*seed))
+                out.seed = static_cast<std::uint64_t>(*seed);
+            else
+                r->problem(r->line("seed"), fmt::format("rehearsal.seed: {} is no whole number from 0", *seed),
+                           "Write one, as 42");
+        }
         std::vector<std::string_view> phases;
         for (std::size_t i = 0; i < plannedPhases; ++i)
             phases.push_back(phaseNames[i].key);
