@@ -2,7 +2,10 @@
 #pragma once
 #include "files/key_ranges.h"
 #include "units/text.h"
+#include <cmath>
+#include <cstdint>
 #include <fmt/format.h>
+#include <optional>
 #include <string>
 
 namespace amber::app {
@@ -24,6 +27,16 @@ Result<Quantity<D>> readOption(const std::string& option, const std::string& tex
 template <Dimension D>
 Result<Quantity<D>> readOption(const std::string& option, const std::string& text, const UnitSpec* unit) {
     return readOption<D>(option, text, unit, FileFormat::command, option);
+}
+
+/// A whole number from 0 to 1e15; nothing for anything else.
+inline std::optional<std::uint64_t> readSeed(const std::string& text) {
+    std::string_view rest;
+    const auto number = readNumber(text, rest);
+    if (!number || !rest.empty() || number.value() < 0 || number.value() > 1e15 ||
+        number.value() != std::floor(number.value()))
+        return std::nullopt;
+    return static_cast<std::uint64_t>(number.value());
 }
 
 } // namespace amber::app

@@ -66,12 +66,10 @@ public:
             setup.traps.push_back(trap.value());
         }
         if (!seed_.empty()) {
-            std::string_view rest;
-            const auto number = readNumber(seed_, rest);
-            if (!number || !rest.empty() || number.value() < 0 || number.value() > 1e15 ||
-                number.value() != std::floor(number.value()))
+            const auto read = readSeed(seed_);
+            if (!read)
                 return wrong("--seed: write a whole number from 0");
-            setup.seed = static_cast<std::uint64_t>(number.value());
+            setup.seed = *read;
         }
         std::optional<double> until;
         if (!until_.empty()) {

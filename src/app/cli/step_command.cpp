@@ -53,12 +53,10 @@ public:
             }
         std::optional<std::uint64_t> seed;
         if (!seed_.empty()) {
-            std::string_view rest;
-            const auto number = readNumber(seed_, rest);
-            if (!number || !rest.empty() || number.value() < 0 || number.value() > 1e15 ||
-                number.value() != std::floor(number.value()))
+            const auto read = readSeed(seed_);
+            if (!read)
                 return wrong("--seed: write a whole number from 0");
-            seed = static_cast<std::uint64_t>(number.value());
+            seed = *read;
         }
         const powerplant::Powerplant plant(*loaded.aircraft, loaded.sortie->fuelGrade);
         powerplant::ScriptRun run(plant, *script, loaded.sortie->day, flight::engineTemperatureOf(*loaded.sortie));

@@ -24,7 +24,8 @@ struct KeyRange {
     [[nodiscard]] std::string expected() const;
 };
 
-/// Whose figures: of type notes, of a sortie, an airframe or a rehearsal, or of the command line's options where neither has them.
+/// Whose figures: of type notes, of a sortie, an airframe or a rehearsal, or of the command line's options where
+/// neither has them.
 enum class FileFormat { notes, sortie, command, airframe, rehearsal };
 
 std::span<const KeyRange> keyRanges(FileFormat format);
