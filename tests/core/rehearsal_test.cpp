@@ -80,6 +80,19 @@ TEST(Rehearsal, TimeTakenBackAndGoneThroughAgainIsTheSame) {
     EXPECT_EQ(r.back(99'999), 0) << "and not forward";
 }
 
+TEST(Rehearsal, AMomentOfTwoHoursAgoIsReachedExactlyThoughFewerStatesAreKeptOfIt) {
+    const auto& f = farrier();
+    Rehearsal r(f.aircraft(), f.sortie(), f.plan, clear());
+    auto acts = f.acts();
+    std::erase_if(acts, [](const Act& a) { return a.at > 400'000; }); // it runs on at the warm-up's rpm
+    r.script(acts);
+    r.advance(307'300);
+    const auto then = r.state();
+    r.advance(7'800'000 - r.now());
+    EXPECT_EQ(r.back(307'300), 307'300);
+    EXPECT_TRUE(r.state() == then);
+}
+
 TEST(Rehearsal, UndoGoesBackBeforeTheLastActAndKeepsWhatIsLeftOff) {
     const auto& f = farrier();
     Rehearsal r(f.aircraft(), f.sortie(), f.plan, clear(Phase::cruise));

@@ -45,7 +45,6 @@ Rehearsal::Live Rehearsal::atFirst() {
 
 void Rehearsal::act(Act act) {
     act.at = now();
-    std::erase_if(waiting_, [&](const Act& a) { return a.at < act.at; });
     acts_.push_back(act);
     live_.done = acts_.size();
     perform(acts_.back());
@@ -88,9 +87,18 @@ void Rehearsal::step(const hand::Watcher& watcher) {
         trace_.push_back(std::move(kept));
     }
     if (now() % keptEvery == 0)
-        kept_.push_back(live_);
+        keep();
     if (watcher)
         watcher({live_.phase, live_.state, live_.readings, levers});
+}
+
+void Rehearsal::keep() {
+    kept_.push_back(live_);
+    if (kept_.size() <= keptFinely)
+        return;
+    const auto old = kept_.end() - static_cast<std::ptrdiff_t>(keptFinely) - 1;
+    if ((old->state.now - begin_) % keptLater != 0)
+        kept_.erase(old);
 }
 
 void Rehearsal::spring() {

@@ -41,7 +41,7 @@ public:
     Rehearsal(const Rehearsal&) = delete; // what is live points into it
     Rehearsal& operator=(const Rehearsal&) = delete;
 
-    /// Does an act at this moment, which is written into it. What had been undone or taken back after it is given up.
+    /// Does an act at this moment, which is written into it.
     void act(Act act);
     /// Acts for moments to come, in the order of their time: a file's.
     void script(std::vector<Act> acts);
@@ -59,7 +59,7 @@ public:
     [[nodiscard]] const powerplant::AircraftReadings& readings() const { return live_.readings; }
     [[nodiscard]] const hand::Hands& hands() const { return live_.hands; }
     [[nodiscard]] const std::vector<Act>& acts() const { return acts_; }       ///< done, in order
-    [[nodiscard]] const std::vector<Act>& leftOff() const { return leftOff_; } ///< done once and gone back before
+    [[nodiscard]] const std::vector<Act>& leftOff() const { return leftOff_; } ///< by the last going back
     [[nodiscard]] const std::vector<Came>& came() const { return live_.came; }
     [[nodiscard]] const std::vector<Kept>& trace() const { return trace_; } ///< one each second
     /// What the watch on each engine has seen so far, times from the rehearsal's beginning.
@@ -70,7 +70,9 @@ public:
     [[nodiscard]] const Sortie& sortie() const { return *sortie_; }
     [[nodiscard]] const flight::Flown& plan() const { return *plan_; }
 
-    static constexpr Milliseconds keptEvery = 5'000; ///< states to come back to
+    /// States to come back to: every five seconds of the last two hours, before that every minute.
+    static constexpr Milliseconds keptEvery = 5'000, keptLater = 60'000;
+    static constexpr std::size_t keptFinely = 1'440;
 
 private:
     /// All that changes with time.
@@ -89,6 +91,7 @@ private:
     };
     Live atFirst();
     void step(const hand::Watcher& watcher);
+    void keep();
     void perform(const Act& act);
     void begin(Phase phase);
     void spring();
