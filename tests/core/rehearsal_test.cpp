@@ -375,6 +375,25 @@ TEST_F(DebriefOf, AnActOutOfItsOrderIsToldOnceWithItsMoment) {
     EXPECT_EQ(told, 1u);
 }
 
+TEST(Debrief, WhatStoodSoIsNotLeftOutAndEnginesAlikeAreOneLine) {
+    const auto& l = test::loaded("lorimer-spring");
+    const auto plan = flight::fly(*l.aircraft, *l.sortie);
+    const auto hand = hand::doDrill(*l.aircraft, *l.sortie, plan);
+    Rehearsal r(*l.aircraft, *l.sortie, plan, clear());
+    r.advance(10'000);
+    const auto d = rehearse::debrief(r, hand);
+    EXPECT_EQ(d.inTurn, 0u);
+    EXPECT_GE(d.stood, 2u) << "ignition off, of both engines: nobody had it on";
+    const auto& n = l.aircraft->notes;
+    for (const auto& a : d.acts)
+        EXPECT_EQ(a.done, n.controls[a.control].acts == Acts::lock ? DrillAct::Done::leftOut : DrillAct::Done::stood)
+            << n.controls[a.control].name;
+    const auto said = d.sentences(n);
+    ASSERT_EQ(said.size(), 2u);
+    EXPECT_NE(said[0].find("stood so already"), std::string::npos) << said[0];
+    EXPECT_NE(said[1].find("Walk-round: Control locks to out was left out."), std::string::npos) << said[1];
+}
+
 TEST(Debrief, TellsHowLongUntilAFaultWasCalledAndWhatWasDoneFirst) {
     const auto& f = farrier();
     rehearse::Setup setup = clear(Phase::cruise);

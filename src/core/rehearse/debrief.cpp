@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "rehearse/debrief.h"
 #include "cockpit/controls.h"
+#include "drills/state.h"
 #include "units/text.h"
 #include <algorithm>
 #include <cmath>
@@ -96,6 +97,18 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
                 done[phase].push_back({phase, a.control, e, figure.position, static_cast<double>(a.at) / 1000.0, {}});
     }
 
+    // Where a control was left by the end of a phase, by the person or as it was found; of a later beginning only what
+    // has been touched is known.
+    const cockpit::State found(n);
+    const auto stands = [&](Phase until, std::size_t control, std::size_t engine) {
+        std::string at = first == Phase::walkRound ? found.of(control, engine).target.word : "touched by nobody";
+        for (const auto& [p, deeds] : done)
+            if (p <= until)
+                for (const auto& d : deeds)
+                    if (d.control == control && d.engine == engine)
+                        at = d.position;
+        return at;
+    };
     for (const auto& [p, wanted] : asked) {
         const auto& mine = done[p];
         const auto turn = inBoth(wanted, mine);
@@ -130,7 +143,10 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
                                     break;
                                 }
             }
+            if (act.done == DrillAct::Done::leftOut && stands(p, act.control, act.engine) == wanted[i].position)
+                act.done = DrillAct::Done::stood;
             out.inTurn += act.done == DrillAct::Done::inTurn ? 1 : 0;
+            out.stood += act.done == DrillAct::Done::stood ? 1 : 0;
             out.acts.push_back(std::move(act));
         }
     }
@@ -162,7 +178,8 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
 std::vector<std::string> Debrief::sentences(const TypeNotes& n) const {
     std::vector<std::string> out;
     const auto whose = [&](std::size_t e) { return n.engineCount() < 2 ? std::string{} : n.positions[e].name + " "; };
-    out.push_back(fmt::format("{} of {} acts of the drill were done in their turn.", inTurn, asked));
+    out.push_back(fmt::format("{} of {} acts of the drill were done in their turn{}.", inTurn, asked,
+                              stood ? fmt::format("; {} were not touched and stood so already", stood) : ""));
     for (const auto& f : faults) {
         std::string line = fmt::format("{}: {}{}", formatMinutesSeconds(static_cast<double>(f.came.at) / 1000.0),
                                        whose(f.came.engine), nameOf(f.came.fault).title);
@@ -176,11 +193,22 @@ std::vector<std::string> Debrief::sentences(const TypeNotes& n) const {
                                 : fmt::format("; first act after {:.0f} s: {}.", f.firstAfter, f.first);
         out.push_back(std::move(line));
     }
-    for (const auto& a : acts) {
-        if (a.done == DrillAct::Done::inTurn)
+    for (std::size_t i = 0; i < acts.size(); ++i) {
+        const auto& a = acts[i];
+        if (a.done == DrillAct::Done::inTurn || a.done == DrillAct::Done::stood)
             continue;
-        const std::string what =
-            fmt::format("{}: {}{} to {}", titleOf(a.phase), whose(a.engine), n.controls[a.control].name, a.to);
+        // Of all engines alike: one line.
+        const std::size_t all = n.engineCount();
+        const bool together = all > 1 && i + all <= acts.size() &&
+                              std::all_of(acts.begin() + static_cast<std::ptrdiff_t>(i),
+                                          acts.begin() + static_cast<std::ptrdiff_t>(i + all), [&](const DrillAct& b) {
+                                              return b.phase == a.phase && b.control == a.control && b.to == a.to &&
+                                                     b.done == a.done && b.engine == static_cast<std::size_t>(&b - &a);
+                                          });
+        const std::string what = fmt::format("{}: {}{} to {}", titleOf(a.phase), together ? "" : whose(a.engine),
+                                             n.controls[a.control].name, a.to);
+        if (together)
+            i += all - 1;
         const std::string when = std::isnan(a.at) ? "" : " (" + formatMinutesSeconds(a.at) + ")";
         out.push_back(what + (a.done == DrillAct::Done::leftOut ? " was left out."
                               : a.done == DrillAct::Done::early ? " came before its turn" + when + "."

@@ -13,6 +13,7 @@ struct DrillAct {
         early,   ///< in its phase, before what should have been done first
         late,    ///< in its phase, after what should have waited for it
         another, ///< in another phase
+        stood,   ///< not touched: it stood so already
         leftOut,
     };
     Phase phase = Phase::walkRound;
@@ -39,7 +40,7 @@ inline constexpr double passing = 10.0;
 struct Debrief {
     double seconds = 0.0; ///< of the whole rehearsal
     double fuel = 0.0;    ///< m³
-    std::size_t asked = 0, inTurn = 0;
+    std::size_t asked = 0, inTurn = 0, stood = 0;
     std::vector<DrillAct> acts; ///< of the drill, in its order: every one that was asked for in the phases rehearsed
     std::vector<watch::Finding> findings;
     std::vector<FaultMet> faults;

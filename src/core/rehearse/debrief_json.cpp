@@ -22,6 +22,8 @@ std::string_view wordOf(DrillAct::Done done) {
         return "late";
     case DrillAct::Done::another:
         return "another phase";
+    case DrillAct::Done::stood:
+        return "stood so";
     case DrillAct::Done::leftOut:
         break;
     }
@@ -30,11 +32,8 @@ std::string_view wordOf(DrillAct::Done done) {
 } // namespace
 
 std::string debriefJson(const Debrief& d, const TypeNotes& n) {
-    ordered_json out{{"format", 1},
-                     {"seconds", d.seconds},
-                     {"fuel_l", d.fuel * 1000.0},
-                     {"acts_asked", d.asked},
-                     {"acts_in_turn", d.inTurn}};
+    ordered_json out{{"format", 1},           {"seconds", d.seconds},     {"fuel_l", d.fuel * 1000.0},
+                     {"acts_asked", d.asked}, {"acts_in_turn", d.inTurn}, {"acts_stood", d.stood}};
     out["acts"] = ordered_json::array();
     for (const auto& a : d.acts)
         out["acts"].push_back({{"phase", keyOf(a.phase)},
