@@ -121,8 +121,9 @@ private:
             fmt::print("{}\n", rehearse::debriefJson(debrief, aircraft.notes));
             return exitOk;
         }
-        fmt::print("{}, {}, from {}: {} rehearsed, fuel {}\n", aircraft.notes.name, sortie.title, keyOf(setup.from),
-                   formatMinutesSeconds(debrief.seconds), format(debrief.fuel, *aircraft.notes.cockpit.fuel));
+        fmt::print("{}, {}, from {}: {} rehearsed, fuel {} (model)\n", aircraft.notes.name, sortie.title,
+                   keyOf(setup.from), formatMinutesSeconds(debrief.seconds),
+                   format(debrief.fuel, *aircraft.notes.cockpit.fuel));
         for (const auto& line : debrief.sentences(aircraft.notes))
             fmt::print("{}\n", line);
         fmt::print("{}", groundCaution);

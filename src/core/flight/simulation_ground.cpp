@@ -89,7 +89,7 @@ void Simulation::start() {
         out_.start = std::move(timeline.value());
     // The engine drawn is the one that fires last: the slowest to warm decides. The notes' time is kept where the
     // timeline is shorter; the rest of it goes by before the first stroke.
-    constexpr double afterLast = 30.0;
+    constexpr double afterLast = afterLastStart;
     const double whole = std::max(n_.start.perEngine.si() * engines_, out_.start.total + afterLast);
     double lastFires = 0.0;
     for (const auto& [id, from] : out_.start.runningFrom)
@@ -276,7 +276,7 @@ void Simulation::runUp() {
     const double atReference = checks > 0 ? std::min(checks, 0.5 * duration) : usualReference;
     // An exercise of the propeller at high power is among the sheet's seconds of it.
     const double exercises = exercise >= n_.runUp.highPowerFrom ? 0.0 : std::max(20.0, 0.35 * duration - atReference);
-    steady(idle, 0.35 * duration, groundStep);
+    steady(idle, runUpTaxi * duration, groundStep);
     if (exercises > 0)
         steady(middle, exercises, groundStep);
     steady(reference, atReference, atReference / 2);

@@ -26,8 +26,6 @@ constexpr double moveTime = 0.4;       // s, from one control to the next
 constexpr double unbounded = 3 * 3600; // s, a wait without an end: it is given up
 constexpr double reads = 0.1;          // s between two looks
 constexpr double stillTurns = 3.0;     // rev/s, slower it will not catch again by itself
-constexpr double standsAfter = 30.0;   // s after the last engine, as the plan leaves
-constexpr double taxiShare = 0.35;     // of the run-up's time, as the plan taxies
 constexpr int longestCooling = 6 * 60; // min standing until the oil is cool
 constexpr double wellUnder = 8.0,
                  justUnder = 3.0; // K under its figure: one engine; several, of which the first must not go cold
@@ -37,13 +35,11 @@ public:
     Hand(const powerplant::Powerplant& plant, const Sortie& sortie, const flight::Flown& flown, const Haste& haste,
          const Watcher& watcher)
         : a_(plant.aircraft()), n_(a_.notes), s_(sortie), f_(flown), haste_(haste), watcher_(watcher), plant_(plant),
-          hands_(plant_), path_(plant_, sortie, flown), state_(standingReady(plant_, sortie)),
-          levers_(hands_.levers()) {
+          hands_(plant_, flight::oilThinning(n_, sortie)), path_(plant_, sortie, flown),
+          state_(standingReady(plant_, sortie)), levers_(hands_.levers()) {
         run_.day = &sortie.day;
         run_.ice = false; // the plan's drill keeps it clear
         order_ = sortie.start.order.empty() ? n_.start.order : sortie.start.order;
-        for (auto& e : levers_.engines)
-            e.thinning = flight::oilThinning(n_, sortie);
         for (const auto& position : n_.positions)
             watches_.emplace_back(n_, position.id);
     }
@@ -98,17 +94,10 @@ private:
                 warmUpRpm();
             path_.follow(phase_, levers_.path, state_);
             readings_ = plant_.step(state_, levers_, run_, shortStep);
-            look();
+            const Moment moment{phase_, state_, readings_, levers_};
+            look(watches_, now(), moment);
             if (watcher_)
-                watcher_({phase_, state_, readings_, levers_});
-        }
-    }
-    /// The watch on each engine: its starter at every step, its needles every second.
-    void look() {
-        for (std::size_t i = 0; i < watches_.size(); ++i) {
-            watches_[i].starter(now(), levers_.engines[i].mesh);
-            if (state_.now % 1000 == 0)
-                watches_[i].see(now(), phase_, readings_.engines[i], state_.engines[i].firing);
+                watcher_(moment);
         }
     }
     void warmUpRpm() {
@@ -341,10 +330,7 @@ private:
         note(hands_.put(static_cast<std::size_t>(c - n_.controls.data()), to, e, act.over, state_));
         if (c->acts == Acts::primer)
             go(to.si.value_or(0.0)); // strokes go in while the hand is on it
-        // Opened for the take-off she moves, whatever holds her; else with the brakes.
-        if (phase_ == Phase::takeOff &&
-            (c->acts == Acts::throttle || (c->acts == Acts::brakes && to.position == "off")))
-            FlightPath::roll(levers_.path);
+        FlightPath::touched(phase_, c->acts, to.position, levers_.path);
     }
     [[nodiscard]] double warmDose(std::size_t e) const {
         // Run dry there is nothing in the jets at first.
@@ -365,10 +351,10 @@ private:
                 l.coolingFlap = f_[phase_].setting.coolingFlap;
         path_.begin(phase_, levers_.path, state_);
         if (haste_.byTheClock && phase_ == Phase::start)
-            go(std::max(0.0, f_[Phase::start].duration - f_.start.total - standsAfter));
+            go(std::max(0.0, f_[Phase::start].duration - f_.start.total - flight::afterLastStart));
         if (haste_.byTheClock && phase_ == Phase::runUp) {
             taxi();
-            go(taxiShare * f_[Phase::runUp].duration);
+            go(flight::runUpTaxi * f_[Phase::runUp].duration);
         }
         if (phase_ == Phase::stop)
             taxiedIn_ = now() + (haste_.byTheClock ? n_.warmUp.taxi.si() : FlightPath::taxiIn);
@@ -443,15 +429,12 @@ private:
     }
     /// What the plan reads at this height of the let-down.
     [[nodiscard]] double plannedDown(Gauge gauge) const {
-        const auto& p = f_[Phase::letDown];
-        for (std::size_t i = p.firstSample; i < p.lastSample; ++i) {
-            const auto &a = f_.samples[i], &b = f_.samples[i + 1];
-            const double fallen = a[Gauge::height] - b[Gauge::height];
-            if (fallen > 0.1 && state_.height > b[Gauge::height])
-                return a[gauge] +
-                       (b[gauge] - a[gauge]) * std::clamp((a[Gauge::height] - state_.height) / fallen, 0.0, 1.0);
-        }
-        return f_.samples[p.lastSample][gauge];
+        const auto planned = path_.plannedDown(state_.height);
+        if (!planned)
+            return f_.samples[f_[Phase::letDown].lastSample][gauge];
+        const auto &a = *planned->first, &b = *planned->second;
+        const double x = (a[Gauge::height] - state_.height) / (a[Gauge::height] - b[Gauge::height]);
+        return a[gauge] + (b[gauge] - a[gauge]) * std::clamp(x, 0.0, 1.0);
     }
     /// s that the acts of a phase take, those at its end or the others.
     [[nodiscard]] double timeOf(Phase phase, bool atEnd) const {
@@ -557,6 +540,14 @@ private:
     std::size_t tanksChanged_ = 0, stepsDown_ = 0;
 };
 } // namespace
+
+void look(std::vector<watch::Watch>& watches, double time, const Moment& m) {
+    for (std::size_t i = 0; i < watches.size(); ++i) {
+        watches[i].starter(time, m.levers.engines[i].mesh);
+        if (m.state.now % 1000 == 0)
+            watches[i].see(time, m.phase, m.readings.engines[i], m.state.engines[i].firing);
+    }
+}
 
 powerplant::AircraftState standingReady(const powerplant::Powerplant& plant, const Sortie& sortie) {
     auto state = plant.standing(sortie.day, flight::engineTemperatureOf(sortie));

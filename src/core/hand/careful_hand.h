@@ -5,6 +5,7 @@
 #include "hand/hands.h"
 #include "powerplant/powerplant.h"
 #include "watch/rules.h"
+#include "watch/watch.h"
 #include <functional>
 
 /// A hand that does the drill on the powerplant, step by step, waiting for what each act waits for.
@@ -67,6 +68,10 @@ struct Moment {
     const powerplant::Levers& levers;
 };
 using Watcher = std::function<void(const Moment&)>;
+
+/// Shows a moment to the watch on each engine: its starter at every step, its needles every second.
+/// @param time s, of the watches' own clock
+void look(std::vector<watch::Watch>& watches, double time, const Moment& moment);
 
 /// Does the whole drill of a sortie from cold metal to stopped engines in short steps: each engine in the order of
 /// starting, each act held until its condition is read or its time is up. Between acts it flies the phases as planned.

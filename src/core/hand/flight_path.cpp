@@ -7,6 +7,7 @@ using powerplant::AircraftState;
 using powerplant::Path;
 
 constexpr double taxiSpeed = 4.0;   // m/s, a brisk walk
+constexpr double leastFall = 0.1;   // m between two moments, less is no let-down
 constexpr double sinksUnder = 0.98; // of the climb's speed
 constexpr double usualDown = -2.5;  // m/s where the plan lets down from no height
 } // namespace
@@ -85,21 +86,27 @@ void FlightPath::follow(Phase phase, Path& path, const AircraftState& state) con
     }
 }
 
-void FlightPath::letDown(Path& path, double height) const {
+std::optional<std::pair<const flight::Sample*, const flight::Sample*>> FlightPath::plannedDown(double height) const {
     const auto& p = (*flown_)[Phase::letDown];
     for (std::size_t i = p.firstSample; i < p.lastSample; ++i) {
         const auto &a = flown_->samples[i], &b = flown_->samples[i + 1];
-        const double fallen = a[Gauge::height] - b[Gauge::height];
-        if (fallen <= 0.1 || height <= b[Gauge::height])
-            continue;
-        path.rate = -fallen / (b.time - a.time);
-        path.ias = b[Gauge::airspeed];
-        return;
+        if (a[Gauge::height] - b[Gauge::height] > leastFall && height > b[Gauge::height])
+            return std::pair{&a, &b};
+    }
+    return std::nullopt;
+}
+
+void FlightPath::letDown(Path& path, double height) const {
+    if (const auto planned = plannedDown(height)) {
+        const auto& [a, b] = *planned;
+        path.rate = ((*b)[Gauge::height] - (*a)[Gauge::height]) / (b->time - a->time);
+        path.ias = (*b)[Gauge::airspeed];
     }
 }
 
-void FlightPath::roll(Path& path) {
-    if (path.kind == Path::Kind::standing)
+void FlightPath::touched(Phase phase, Acts acts, const std::string& position, Path& path) {
+    if (phase == Phase::takeOff && path.kind == Path::Kind::standing &&
+        (acts == Acts::throttle || (acts == Acts::brakes && position == "off")))
         path = {Path::Kind::roll, 0.0, 0.0};
 }
 

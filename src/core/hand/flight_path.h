@@ -2,6 +2,9 @@
 #pragma once
 #include "flight/flown.h"
 #include "powerplant/powerplant.h"
+#include <optional>
+#include <string>
+#include <utility>
 
 namespace amber::hand {
 
@@ -17,8 +20,11 @@ public:
     void begin(Phase phase, powerplant::Path& path, const powerplant::AircraftState& state);
     /// What moves on while a phase goes on; to be called before each step.
     void follow(Phase phase, powerplant::Path& path, const powerplant::AircraftState& state) const;
-    /// Throttles are opened for the take-off, or the brakes let go: she moves.
-    static void roll(powerplant::Path& path);
+    /// A control has been put somewhere: throttles moved in the take-off, or the brakes let go, set her rolling.
+    static void touched(Phase phase, Acts acts, const std::string& position, powerplant::Path& path);
+    /// The two moments of the planned let-down between which a height lies; nothing under its end.
+    [[nodiscard]] std::optional<std::pair<const flight::Sample*, const flight::Sample*>>
+    plannedDown(double height) const;
     /// Whether a phase of the flight has come to its height, or the cruise to its time.
     /// @param cruise s that the cruise goes on
     [[nodiscard]] bool flown(Phase phase, const powerplant::AircraftState& state, double cruise) const;

@@ -24,8 +24,9 @@ bool isOn(const std::string& is) {
 }
 } // namespace
 
-Hands::Hands(const powerplant::Powerplant& plant)
-    : plant_(&plant), levers_(plant.levers()), placed_(plant.aircraft().notes.controls.size() * plant.count()) {
+Hands::Hands(const powerplant::Powerplant& plant, double thinning) : plant_(&plant), levers_(plant.levers()) {
+    for (auto& l : levers_.engines)
+        l.thinning = thinning;
     const TypeNotes& n = plant.aircraft().notes;
     const cockpit::State found(n);
     AircraftState nothing;
@@ -36,7 +37,6 @@ Hands::Hands(const powerplant::Powerplant& plant)
             at.position = found.of(c, e).target.word;
             if (n.controls[c].acts != Acts::primer)
                 move(n.controls[c], at, e, 0.0, nothing);
-            placed_[c * plant.count() + e].position = at.position;
         }
 }
 
@@ -46,7 +46,6 @@ std::vector<Put> Hands::put(std::size_t control, const advice::Figure& to, std::
     const auto& all = plant_->aircraft().notes.controls;
     const auto one = [&](std::size_t c, const advice::Figure& figure, bool linked) {
         move(all[c], figure, engine, over, state);
-        placed_[c * plant_->count() + engine] = {figure.position, figure.si, figure.share, figure.dimension};
         out.push_back({state.now, c, engine, figure, over, linked});
     };
     one(control, to, false);

@@ -19,20 +19,14 @@ struct Put {
     bool linked = false; ///< it followed another
 };
 
-/// Where one control of one engine was put last.
-struct Placed {
-    std::string position;            ///< what it means; empty: a figure
-    std::optional<double> si, share; ///< as of advice::Figure
-    Dimension dimension = Dimension::duration;
-};
-
 /// What the controls of a cockpit do to the levers that its engines feel: the one way from a control put in a position,
 /// at a share of its travel or to a figure, to powerplant::Levers. The careful hand and the rehearsal both move through
 /// it. What is moved gradually, and strokes of a primer, go on by `advance`.
 class Hands {
 public:
     /// Every control where it is found on an aircraft left for the night. @param plant must outlive it
-    explicit Hands(const powerplant::Powerplant& plant);
+    /// @param thinning of the oil, viscosity over undiluted
+    explicit Hands(const powerplant::Powerplant& plant, double thinning = 1.0);
 
     /// A control of one engine, and what is linked to it. A figure that is no position of its kind is felt by none.
     /// @param state where levers and needles are now, for what moves gradually
@@ -47,9 +41,6 @@ public:
     /// Levers on their way stay where they are.
     void letGo() { ramps_.clear(); }
 
-    [[nodiscard]] const Placed& placed(std::size_t control, std::size_t engine) const {
-        return placed_[control * plant_->count() + engine];
-    }
     [[nodiscard]] const powerplant::Levers& levers() const { return levers_; }
     [[nodiscard]] powerplant::Levers& levers() { return levers_; }
 
@@ -72,7 +63,6 @@ private:
 
     const powerplant::Powerplant* plant_;
     powerplant::Levers levers_;
-    std::vector<Placed> placed_;
     std::vector<Ramp> ramps_;
     std::vector<Strokes> strokes_;
 };

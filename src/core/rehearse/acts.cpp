@@ -246,6 +246,21 @@ std::string writeActs(const std::vector<Act>& acts, const TypeNotes& n) {
     return out;
 }
 
+Act actOf(const hand::Put& p) {
+    Act a;
+    a.at = p.at;
+    a.control = p.control;
+    a.engine = static_cast<int>(p.engine);
+    a.over = p.over;
+    a.share = p.to.share;
+    a.strokes = p.to.doses;
+    if (!p.to.position.empty())
+        a.to = position(p.to.position);
+    else if (p.to.si)
+        a.to = quantity(p.to.dimension, *p.to.si);
+    return a;
+}
+
 std::vector<Act> actsOf(const hand::HandRun& run) {
     std::vector<Act> out;
     std::size_t ended = 0; // phases
@@ -260,19 +275,7 @@ std::vector<Act> actsOf(const hand::HandRun& run) {
         }
         if (i == run.put.size() || run.put[i].linked)
             continue; // what is linked follows by itself
-        const auto& p = run.put[i];
-        Act a;
-        a.at = p.at;
-        a.control = p.control;
-        a.engine = static_cast<int>(p.engine);
-        a.over = p.over;
-        a.share = p.to.share;
-        a.strokes = p.to.doses;
-        if (!p.to.position.empty())
-            a.to = position(p.to.position);
-        else if (p.to.si)
-            a.to = quantity(p.to.dimension, *p.to.si);
-        out.push_back(std::move(a));
+        out.push_back(actOf(run.put[i]));
     }
     return out;
 }
@@ -297,17 +300,18 @@ std::string said(const Act& act, const TypeNotes& n) {
         return fmt::format("{} begins", titleOf(act.phase));
     if (act.kind == Act::Kind::call)
         return fmt::format("called: {}{}", whose, nameOf(act.called).title);
+    return fmt::format("{}{} to {}", whose, n.controls[act.control].name, whereTo(act, n));
+}
+
+std::string whereTo(const Act& act, const TypeNotes& n) {
     const Control& c = n.controls[act.control];
-    std::string to = toOf(act, n);
-    if (act.to.kind == Target::Kind::quantity && !act.share && c.acts != Acts::primer)
-        to = format(act.to.si, *unitOf(act.to.dimension, n));
-    else if (act.share)
-        to = fmt::format("{:.0f} %", *act.share * 100.0);
-    else if (c.acts == Acts::primer && act.strokes > 0)
-        to = fmt::format("{} strokes", formatNumber(act.strokes, 1));
-    else if (const auto* position = c.position(act.to.word))
-        to = position->is;
-    return fmt::format("{}{} to {}", whose, c.name, to);
+    if (act.share)
+        return fmt::format("{:.0f} %", *act.share * 100.0);
+    if (act.to.kind == Target::Kind::quantity && c.acts == Acts::primer)
+        return fmt::format("{} strokes", formatNumber(act.strokes, 1));
+    if (act.to.kind == Target::Kind::quantity)
+        return format(act.to.si, *unitOf(act.to.dimension, n));
+    return act.to.word;
 }
 
 } // namespace amber::rehearse

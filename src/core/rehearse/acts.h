@@ -41,6 +41,10 @@ std::string writeActs(const std::vector<Act>& acts, const TypeNotes& notes);
 std::vector<Act> actsOf(const hand::HandRun& run);
 /// Where a control is put by an act: its position, share or figure.
 advice::Figure figureOf(const Act& act);
+/// One control that a hand has put somewhere, as an act.
+Act actOf(const hand::Put& put);
+/// "rich", "39 inHg", "40 %": where a control is put, in this cockpit's units.
+std::string whereTo(const Act& act, const TypeNotes& notes);
 /// "No. 2 mixture to rich": what was done, in words.
 std::string said(const Act& act, const TypeNotes& notes);
 

@@ -27,14 +27,6 @@ bool alike(const Deed& a, const Deed& b) {
     return a.control == b.control && a.engine == b.engine && a.position == b.position;
 }
 
-std::string wordsOf(const advice::Figure& to) {
-    if (!to.position.empty())
-        return to.position;
-    if (to.share)
-        return fmt::format("{:.0f} %", *to.share * 100.0);
-    return "its figure";
-}
-
 /// The longest order that both have: which of `asked` were done in turn, by the classic table of lengths.
 std::vector<int> inBoth(const std::vector<Deed>& asked, const std::vector<Deed>& done) {
     const std::size_t n = asked.size(), m = done.size();
@@ -67,18 +59,15 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
     // as the throttle's through the warm-up, is asked for once.
     std::map<Phase, std::vector<Deed>> asked, done;
     const Phase first = r.setup().from, last = r.phase();
-    const double before =
-        first == Phase::walkRound ? 0.0 : reference[static_cast<Phase>(static_cast<int>(first) - 1)].time;
     Phase phaseOf = Phase::load;
     for (std::size_t i = 0; i < reference.put.size(); ++i) {
         const auto& p = reference.put[i];
         while (phaseOf < Phase::stop && reference[phaseOf].put <= i)
             phaseOf = static_cast<Phase>(static_cast<int>(phaseOf) + 1);
         const Phase phase = phaseOf;
-        const double at = static_cast<double>(p.at) / 1000.0;
         if (p.linked || phase < first || phase > last)
             continue;
-        Deed deed{phase, p.control, p.engine, p.to.position, at - before, wordsOf(p.to)};
+        Deed deed{phase, p.control, p.engine, p.to.position, 0.0, whereTo(actOf(p), n)};
         auto& all = asked[phase];
         if (!all.empty() && deed.position.empty() &&
             std::any_of(all.begin(), all.end(), [&](const Deed& d) { return alike(d, deed); }))
@@ -118,8 +107,7 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
                 used.insert(static_cast<std::size_t>(j));
         int lastTurn = -1; // of mine, of the act in turn before this one
         for (std::size_t i = 0; i < wanted.size(); ++i) {
-            DrillAct act{
-                p, wanted[i].control, wanted[i].engine, wanted[i].words, wanted[i].at, DrillAct::Done::leftOut, never};
+            DrillAct act{p, wanted[i].control, wanted[i].engine, wanted[i].words, DrillAct::Done::leftOut, never};
             if (turn[i] >= 0) {
                 act.done = DrillAct::Done::inTurn;
                 act.at = mine[static_cast<std::size_t>(turn[i])].at;
@@ -143,7 +131,8 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
                                     break;
                                 }
             }
-            if (act.done == DrillAct::Done::leftOut && stands(p, act.control, act.engine) == wanted[i].position)
+            if (act.done == DrillAct::Done::leftOut && !wanted[i].position.empty() &&
+                stands(p, act.control, act.engine) == wanted[i].position)
                 act.done = DrillAct::Done::stood;
             out.inTurn += act.done == DrillAct::Done::inTurn ? 1 : 0;
             out.stood += act.done == DrillAct::Done::stood ? 1 : 0;
@@ -160,9 +149,13 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
             const double after = static_cast<double>(a.at - c.at) / 1000.0;
             if (a.kind == Act::Kind::call && !met.called &&
                 (a.engine < 0 || static_cast<std::size_t>(a.engine) == c.engine)) {
+                const bool another = std::any_of(r.came().begin(), r.came().end(), [&](const Came& other) {
+                    return other.fault == a.called && other.at <= a.at &&
+                           (a.engine < 0 || static_cast<std::size_t>(a.engine) == other.engine);
+                });
                 if (a.called == c.fault)
                     met.called = after;
-                else
+                else if (!another) // another that has come is rightly called
                     met.wrongly.push_back(a.called);
             }
             if (a.kind == Act::Kind::control && met.first.empty()) {

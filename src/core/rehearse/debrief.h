@@ -18,8 +18,7 @@ struct DrillAct {
     };
     Phase phase = Phase::walkRound;
     std::size_t control = 0, engine = 0;
-    std::string to;     ///< position, or the figure in words
-    double asked = 0.0; ///< s from the beginning, when the careful hand did it
+    std::string to; ///< position, or the figure in words
     Done done = Done::leftOut;
     double at = 0.0; ///< s, when the person did it; NaN: never
 };

@@ -7,8 +7,6 @@ namespace amber::rehearse {
 namespace {
 using nlohmann::ordered_json;
 
-constexpr double celsiusZero = 273.15; // K
-
 ordered_json number(double value) {
     return std::isfinite(value) ? ordered_json(value) : ordered_json();
 }
@@ -84,8 +82,10 @@ std::string carefulJson(const hand::HandRun& run, const flight::Flown& plan) {
             {{"phase", keyOf(phase)},
              {"ended_s", run[phase].time},
              {"planned_s", p.start + p.duration},
-             {"head_or_coolant_C", run[phase].readings.engines.front().headOrCoolant() - celsiusZero},
-             {"planned_head_or_coolant_C", plan.samples[p.lastSample].headOrCoolant() - celsiusZero}});
+             {"head_or_coolant_C",
+              Temperature::si(run[phase].readings.engines.front().headOrCoolant()).in(units::celsius)},
+             {"planned_head_or_coolant_C",
+              Temperature::si(plan.samples[p.lastSample].headOrCoolant()).in(units::celsius)}});
     }
     out["missed"] = ordered_json::array();
     for (const auto& m : run.missed)

@@ -22,13 +22,12 @@ Rehearsal::Rehearsal(const powerplant::Aircraft& aircraft, const Sortie& sortie,
 
 Rehearsal::Live Rehearsal::atFirst() {
     const TypeNotes& n = aircraft_->notes;
-    Live out{hand::Hands(plant_), hand::FlightPath(plant_, *sortie_, *plan_), hand::standingReady(plant_, *sortie_)};
+    Live out{hand::Hands(plant_, flight::oilThinning(n, *sortie_)), hand::FlightPath(plant_, *sortie_, *plan_),
+             hand::standingReady(plant_, *sortie_)};
     out.sprung.resize(setup_.traps.size());
     out.run.day = &sortie_->day;
     out.run.ice = setup_.ice;
     out.run.conditions.resize(plant_.count());
-    for (auto& l : out.hands.levers().engines)
-        l.thinning = flight::oilThinning(n, *sortie_);
     for (const auto& position : n.positions)
         out.watches.emplace_back(n, position.id);
     out.phase = setup_.from;
@@ -75,11 +74,8 @@ void Rehearsal::step(const hand::Watcher& watcher) {
     live_.hands.advance(live_.state.now);
     live_.path.follow(live_.phase, levers.path, live_.state);
     live_.readings = plant_.step(live_.state, levers, live_.run, shortStep);
-    for (std::size_t i = 0; i < live_.watches.size(); ++i) {
-        live_.watches[i].starter(seconds(), levers.engines[i].mesh);
-        if (now() % 1000 == 0)
-            live_.watches[i].see(seconds(), live_.phase, live_.readings.engines[i], live_.state.engines[i].firing);
-    }
+    const hand::Moment moment{live_.phase, live_.state, live_.readings, levers};
+    hand::look(live_.watches, seconds(), moment);
     if (now() % 1000 == 0) {
         Kept kept{now(), live_.phase, {}};
         for (const auto& e : live_.readings.engines)
@@ -89,7 +85,7 @@ void Rehearsal::step(const hand::Watcher& watcher) {
     if (now() % keptEvery == 0)
         keep();
     if (watcher)
-        watcher({live_.phase, live_.state, live_.readings, levers});
+        watcher(moment);
 }
 
 void Rehearsal::keep() {
@@ -131,9 +127,8 @@ void Rehearsal::perform(const Act& act) {
     for (std::size_t e = 0; e < plant_.count(); ++e)
         if (act.engine < 0 || static_cast<std::size_t>(act.engine) == e)
             live_.hands.put(act.control, figure, e, act.over, live_.state);
-    const Acts acts = aircraft_->notes.controls[act.control].acts;
-    if (live_.phase == Phase::takeOff && (acts == Acts::throttle || (acts == Acts::brakes && figure.position == "off")))
-        hand::FlightPath::roll(live_.hands.levers().path);
+    hand::FlightPath::touched(live_.phase, aircraft_->notes.controls[act.control].acts, figure.position,
+                              live_.hands.levers().path);
 }
 
 Milliseconds Rehearsal::back(Milliseconds to) {

@@ -44,7 +44,6 @@ std::optional<Setup> readSetup(std::string_view text, const std::string& file, c
     document::TableReader t(*root, "", file, problems, FileFormat::rehearsal);
     t.number("format", true);
     if (auto r = t.table("rehearsal", true)) {
-        out.line = r->line();
         out.title = r->text("title");
         if (const auto seed = r->number("seed")) {
             if (*seed >= 0 && *seed == std::floor(*seed))

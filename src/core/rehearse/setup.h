@@ -32,7 +32,6 @@ struct Setup {
     std::uint64_t seed = 1;
     bool ice = true; ///< forms in the carburettors; false: they are kept clear, as a plan reckons
     std::vector<Trap> traps;
-    int line = 0;
     bool operator==(const Setup&) const = default;
 };
 
