@@ -56,12 +56,15 @@ public:
                     if (!take(turns[k]) && phase_ == Phase::start && turns[k].engine >= 0)
                         tryAgain(turns, k);
             dwell();
+            later_ = true;
             for (const Turn& t : turns)
                 if (step(t).atEnd && !step(t).branch)
                     take(t);
+            later_ = false;
             finish();
             auto& end = out_.ends[i];
             end.time = now();
+            end.height = state_.height;
             end.put = out_.put.size();
             end.levers = levers_.engines;
             end.readings = readings_;
@@ -132,6 +135,10 @@ private:
             go(n_.start.rest.si());
             const auto before = out_.missed;
             out_.missed.clear();
+            // What was done in vain is not asked of anybody.
+            std::erase_if(out_.done, [&](const Done& d) {
+                return d.phase == Phase::start && d.engine == n_.positions[static_cast<std::size_t>(engine)].id;
+            });
             bool caught = true;
             for (std::size_t k = first; k <= failed && caught; ++k)
                 caught = take(turns[k]);
@@ -173,19 +180,30 @@ private:
     bool perform(const Step& s, const Turn& turn, const std::vector<Action>& actions, std::size_t from) {
         for (std::size_t i = from; i < actions.size(); ++i) {
             const Action& act = actions[i];
-            const double began = now();
-            const std::vector<std::size_t> engines = enginesOf(act, turn);
+            Done done;
+            const double began = done.time = now();
+            done.engines = enginesOf(act, turn);
+            const std::vector<std::size_t>& engines = done.engines;
             if (engines.empty())
                 continue; // an act of other engines than this
+            done.phase = phase_;
+            done.step = s.id;
+            done.engine = turn.engine >= 0 ? n_.positions[static_cast<std::size_t>(turn.engine)].id : "";
+            done.control = act.control;
+            done.over = act.over;
+            done.height = state_.height;
+            done.later = later_ || from > 0;
+            done.firstPut = out_.put.size();
             if (!act.control.empty())
                 for (const std::size_t e : engines)
                     put(act, e);
+            done.puts = out_.put.size() - done.firstPut;
+            done.wait = waitOf(act, engines.front());
             if (!act.control.empty())
                 go(moveTime);
             if (act.over > 0)
                 go(act.over);
-            if (act.lasts)
-                go(siOf(*act.lasts, engines.front()).value_or(0.0));
+            go(done.wait.lasts);
             if (act.until && act.until->gauge == Gauge::oilTemperature && phase_ == Phase::stop && !act.until->above) {
                 if (!oilBelow(s, act, engines))
                     return false;
@@ -196,9 +214,8 @@ private:
                         note(hands_.put(Acts::ignition, "off", e, state_));
                 return false;
             }
-            out_.done.push_back({began, phase_, s.id,
-                                 turn.engine >= 0 ? n_.positions[static_cast<std::size_t>(turn.engine)].id : "",
-                                 act.control, now() - began});
+            done.waited = now() - began;
+            out_.done.push_back(std::move(done));
         }
         return true;
     }
@@ -220,6 +237,20 @@ private:
             return t.si;
         const auto figure = advice::figureOf(a_, s_, f_, phase_, t.word, engine);
         return figure ? figure->si : std::nullopt;
+    }
+    [[nodiscard]] Wait waitOf(const Action& act, std::size_t engine) const {
+        Wait out;
+        if (act.lasts)
+            out.lasts = siOf(*act.lasts, engine).value_or(0.0);
+        if (act.until)
+            if (const auto level = siOf(act.until->level, engine)) { // else the notes leave it out
+                out.gauge = act.until->gauge;
+                out.above = act.until->above;
+                out.level = *level;
+                out.within = act.within;
+                out.otherwise = act.otherwise;
+            }
+        return out;
     }
     /// Whether it came in time.
     bool waitFor(const Step& s, const Action& act, const std::vector<std::size_t>& engines) {
@@ -402,8 +433,10 @@ private:
             const auto& change = f_.tankChanges[tanksChanged_++];
             if (change.kind != flight::TankChange::Kind::feed && change.kind != flight::TankChange::Kind::reserve)
                 continue;
+            const std::size_t first = out_.put.size();
             for (std::size_t e = 0; e < plant_.count(); ++e)
                 note(hands_.put(Acts::fuel, n_.fuel.tanks[static_cast<std::size_t>(change.tank)].id, e, state_));
+            byTheClock("tanks", first);
         }
         if (phase_ == Phase::letDown && a_.propeller.followsThrottle())
             for (std::size_t e = 0; e < plant_.count(); ++e) // it follows the throttle and the height: kept as planned
@@ -413,6 +446,7 @@ private:
         while (phase_ == Phase::letDown && stepsDown_ < f_.letDown.size() &&
                state_.height <= f_.letDown[stepsDown_].height.si()) {
             const auto& s = f_.letDown[stepsDown_++].setting;
+            const std::size_t first = out_.put.size();
             for (std::size_t e = 0; e < plant_.count(); ++e) {
                 if (s.boost && !s.byRpm && !a_.propeller.followsThrottle())
                     set(Acts::throttle, Dimension::manifoldPressure, s.boost->si(), e);
@@ -425,7 +459,22 @@ private:
                 if (const Control* c = cockpit::acting(n_.controls, Acts::coolingFlap))
                     note(hands_.put(static_cast<std::size_t>(c - n_.controls.data()), flap, e, 0.0, state_));
             }
+            byTheClock("let-down", first);
         }
+    }
+    /// What the plan's own clock or height had it put since `first`: as an act that is no step of the drill.
+    void byTheClock(const char* step, std::size_t first) {
+        Done done;
+        done.time = now();
+        done.phase = phase_;
+        done.step = step;
+        done.height = state_.height;
+        done.later = true;
+        done.firstPut = first;
+        done.puts = out_.put.size() - first;
+        for (std::size_t e = 0; e < plant_.count(); ++e)
+            done.engines.push_back(e);
+        out_.done.push_back(std::move(done));
     }
     /// What the plan reads at this height of the let-down.
     [[nodiscard]] double plannedDown(Gauge gauge) const {
@@ -536,7 +585,7 @@ private:
     std::vector<watch::Watch> watches_; ///< one an engine
     Phase phase_ = Phase::walkRound;
     std::optional<double> taxiedIn_; ///< s, when she will be
-    bool byWarmUp_ = false, warm_ = false;
+    bool byWarmUp_ = false, warm_ = false, later_ = false;
     std::size_t tanksChanged_ = 0, stepsDown_ = 0;
 };
 } // namespace

@@ -18,17 +18,34 @@ struct Missed {
     std::string sentence; ///< "oil pressure above 40 lbf/in² had not come in 30 s: it read 12"
 };
 
-/// One act done: when, and what it waited for.
+/// What an act of the drill waits for once it is done, in figures of today.
+struct Wait {
+    double lasts = 0.0;         ///< s that it is kept up
+    std::optional<Gauge> gauge; ///< and until this reads
+    bool above = true;
+    double level = 0.0;    ///< SI
+    double within = 0.0;   ///< s at most; 0: no bound
+    std::string otherwise; ///< what is done when it does not come
+};
+
+/// One act done: when, what was put, and what it waited for.
 struct Done {
     double time = 0.0; ///< s
     Phase phase = Phase::walkRound;
     std::string step, engine, control;
-    double waited = 0.0; ///< s
+    double waited = 0.0;                ///< s
+    std::size_t firstPut = 0, puts = 0; ///< of HandRun::put
+    std::vector<std::size_t> engines;
+    double over = 0.0; ///< s, moved gradually
+    Wait wait;
+    double height = 0.0; ///< m
+    bool later = false;  ///< it waited for its moment: a height, a time, or the end of its phase
 };
 
 /// Where levers and needles stood at the end of a phase.
 struct PhaseEnd {
     double time = 0.0;   ///< s
+    double height = 0.0; ///< m
     std::size_t put = 0; ///< controls put so far
     std::vector<powerplant::EngineLevers> levers;
     powerplant::AircraftReadings readings;

@@ -35,6 +35,7 @@ Hands::Hands(const powerplant::Powerplant& plant, double thinning) : plant_(&pla
         for (std::size_t e = 0; e < plant.count(); ++e) {
             advice::Figure at;
             at.position = found.of(c, e).target.word;
+            at_.push_back({at.position, {}, {}});
             if (n.controls[c].acts != Acts::primer)
                 move(n.controls[c], at, e, 0.0, nothing);
         }
@@ -46,6 +47,8 @@ std::vector<Put> Hands::put(std::size_t control, const advice::Figure& to, std::
     const auto& all = plant_->aircraft().notes.controls;
     const auto one = [&](std::size_t c, const advice::Figure& figure, bool linked) {
         move(all[c], figure, engine, over, state);
+        if (all[c].acts != Acts::primer || !figure.position.empty()) // strokes leave a primer where it is
+            at_[c * plant_->count() + engine] = {figure.position, figure.share, figure.si};
         out.push_back({state.now, c, engine, figure, over, linked});
     };
     one(control, to, false);

@@ -19,6 +19,13 @@ struct Put {
     bool linked = false; ///< it followed another
 };
 
+/// Where one control of one engine was put last.
+struct At {
+    std::string position;            ///< what it means; empty: a figure
+    std::optional<double> share, si; ///< of its travel; SI
+    bool operator==(const At&) const = default;
+};
+
 /// What the controls of a cockpit do to the levers that its engines feel: the one way from a control put in a position,
 /// at a share of its travel or to a figure, to powerplant::Levers. The careful hand and the rehearsal both move through
 /// it. What is moved gradually, and strokes of a primer, go on by `advance`.
@@ -41,6 +48,10 @@ public:
     /// Levers on their way stay where they are.
     void letGo() { ramps_.clear(); }
 
+    /// Where a control was put last, or is found.
+    [[nodiscard]] const At& at(std::size_t control, std::size_t engine) const {
+        return at_[control * levers_.engines.size() + engine];
+    }
     [[nodiscard]] const powerplant::Levers& levers() const { return levers_; }
     [[nodiscard]] powerplant::Levers& levers() { return levers_; }
 
@@ -63,6 +74,7 @@ private:
 
     const powerplant::Powerplant* plant_;
     powerplant::Levers levers_;
+    std::vector<At> at_; ///< control by control, engine by engine
     std::vector<Ramp> ramps_;
     std::vector<Strokes> strokes_;
 };

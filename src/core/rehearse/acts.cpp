@@ -280,6 +280,32 @@ std::vector<Act> actsOf(const hand::HandRun& run) {
     return out;
 }
 
+bool noStrokes(const hand::Put& put, const TypeNotes& n) {
+    return n.controls[put.control].acts == Acts::primer && put.to.position.empty() && put.to.doses <= 0.0;
+}
+
+bool isNear(double a, double b) {
+    constexpr double onFigure = 0.02;
+    return std::abs(a - b) <= onFigure * std::abs(b);
+}
+
+bool standsAs(const Control& control, const advice::Figure& asked, const hand::At& is) {
+    constexpr double onTravel = 0.06;
+    const auto travel = [](const std::string& position, const std::optional<double>& share) -> std::optional<double> {
+        return share                ? share
+               : position == "shut" ? std::optional{0.0}
+               : position == "open" ? std::optional{1.0}
+                                    : share;
+    };
+    if (!asked.position.empty() && asked.position == is.position)
+        return true;
+    if (asked.share || (is.share && control.acts == Acts::coolingFlap)) {
+        const auto a = travel(asked.position, asked.share), b = travel(is.position, is.share);
+        return a && b && std::abs(*a - *b) <= onTravel;
+    }
+    return asked.position.empty() && asked.si && is.si && isNear(*is.si, *asked.si);
+}
+
 advice::Figure figureOf(const Act& act) {
     advice::Figure out;
     out.share = act.share;

@@ -2,6 +2,7 @@
 #pragma once
 #include "advice/figures.h"
 #include "hand/careful_hand.h"
+#include "hand/hands.h"
 #include "notes/problem.h"
 #include <optional>
 #include <string>
@@ -39,8 +40,15 @@ std::string writeActs(const std::vector<Act>& acts, const TypeNotes& notes);
 
 /// What a careful hand has put, and the phases that it went through, as acts of a person.
 std::vector<Act> actsOf(const hand::HandRun& run);
+/// Whether a control that was put in one place stands as another asks: the same position; of a figure, as near as a
+/// lever can be set and a needle read (an estimate: a fiftieth; 6 % of a flap's travel).
+bool standsAs(const Control& control, const advice::Figure& asked, const hand::At& is);
+/// The same nearness, of two figures.
+bool isNear(double a, double b);
 /// Where a control is put by an act: its position, share or figure.
 advice::Figure figureOf(const Act& act);
+/// A prime of no strokes: the hand saw that none is wanted.
+bool noStrokes(const hand::Put& put, const TypeNotes& notes);
 /// One control that a hand has put somewhere, as an act.
 Act actOf(const hand::Put& put);
 /// "rich", "39 inHg", "40 %": where a control is put, in this cockpit's units.

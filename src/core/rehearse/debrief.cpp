@@ -16,28 +16,68 @@ constexpr double never = std::numeric_limits<double>::quiet_NaN();
 
 /// One control of one engine put somewhere, by whoever.
 struct Deed {
-    Phase phase = Phase::walkRound;
     std::size_t control = 0, engine = 0;
-    std::string position; ///< empty: a figure
+    advice::Figure to;
     double at = 0.0;
     std::string words;
 };
-/// Alike: the same control of the same engine to the same position; of a figure, that it was set.
-bool alike(const Deed& a, const Deed& b) {
-    return a.control == b.control && a.engine == b.engine && a.position == b.position;
+hand::At placeOf(const advice::Figure& figure) {
+    return {figure.position, figure.share, figure.si};
+}
+/// Whether what was done is what was asked for. Of a throttle put at a place by a hand that watches the needle, and of
+/// strokes, only that it was done.
+bool alike(const Deed& asked, const Deed& done, const TypeNotes& n) {
+    if (asked.control != done.control || asked.engine != done.engine)
+        return false;
+    const Control& c = n.controls[asked.control];
+    if (asked.to.position.empty() && done.to.position.empty() &&
+        ((c.acts == Acts::throttle && done.to.share) || c.acts == Acts::primer))
+        return true;
+    return standsAs(c, asked.to, placeOf(done.to));
+}
+/// Where every control of every engine stands as deeds follow each other.
+class Stands {
+public:
+    explicit Stands(const TypeNotes& n) : n_(&n) {
+        const cockpit::State found(n);
+        for (std::size_t c = 0; c < n.controls.size(); ++c)
+            for (std::size_t e = 0; e < n.engineCount(); ++e)
+                at_.push_back({found.of(c, e).target.word, {}, {}});
+    }
+    void put(const Deed& d) {
+        if (n_->controls[d.control].acts != Acts::primer || !d.to.position.empty())
+            at_[d.control * n_->engineCount() + d.engine] = placeOf(d.to);
+    }
+    [[nodiscard]] bool so(const Deed& asked) const {
+        return standsAs(n_->controls[asked.control], asked.to, at_[asked.control * n_->engineCount() + asked.engine]);
+    }
+
+private:
+    const TypeNotes* n_;
+    std::vector<hand::At> at_;
+};
+
+/// Whether the needle of a throttle's figure read it at any moment of the phase: nothing had to be done.
+bool wasRead(const Rehearsal& r, Phase phase, const Deed& asked, const TypeNotes& n) {
+    if (n.controls[asked.control].acts != Acts::throttle || !asked.to.si || !asked.to.position.empty())
+        return false;
+    const Gauge gauge = asked.to.dimension == Dimension::rotation ? Gauge::rpm : Gauge::boost;
+    return std::any_of(r.trace().begin(), r.trace().end(), [&](const Kept& k) {
+        return k.phase == phase && isNear(k.engines[asked.engine][gauge], *asked.to.si);
+    });
 }
 
 /// The longest order that both have: which of `asked` were done in turn, by the classic table of lengths.
-std::vector<int> inBoth(const std::vector<Deed>& asked, const std::vector<Deed>& done) {
+std::vector<int> inBoth(const std::vector<Deed>& asked, const std::vector<Deed>& done, const TypeNotes& notes) {
     const std::size_t n = asked.size(), m = done.size();
     std::vector<std::vector<std::uint16_t>> table(n + 1, std::vector<std::uint16_t>(m + 1));
     for (std::size_t i = n; i-- > 0;)
         for (std::size_t j = m; j-- > 0;)
-            table[i][j] = alike(asked[i], done[j]) ? static_cast<std::uint16_t>(table[i + 1][j + 1] + 1)
-                                                   : std::max(table[i + 1][j], table[i][j + 1]);
+            table[i][j] = alike(asked[i], done[j], notes) ? static_cast<std::uint16_t>(table[i + 1][j + 1] + 1)
+                                                          : std::max(table[i + 1][j], table[i][j + 1]);
     std::vector<int> out(n, -1);
     for (std::size_t i = 0, j = 0; i < n && j < m;) {
-        if (alike(asked[i], done[j]))
+        if (alike(asked[i], done[j], notes))
             out[i++] = static_cast<int>(j++);
         else if (table[i + 1][j] >= table[i][j + 1])
             ++i;
@@ -55,24 +95,24 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
     out.fuel = r.fuelBurnt();
     out.findings = r.findings();
 
-    // What was asked for: each act of the careful hand in the phases that were come to. A hand that follows a needle,
-    // as the throttle's through the warm-up, is asked for once.
+    // What was asked for: each act of the careful hand's drill in the phases that were come to.
     std::map<Phase, std::vector<Deed>> asked, done;
     const Phase first = r.setup().from, last = r.phase();
-    Phase phaseOf = Phase::load;
-    for (std::size_t i = 0; i < reference.put.size(); ++i) {
-        const auto& p = reference.put[i];
-        while (phaseOf < Phase::stop && reference[phaseOf].put <= i)
-            phaseOf = static_cast<Phase>(static_cast<int>(phaseOf) + 1);
-        const Phase phase = phaseOf;
-        if (p.linked || phase < first || phase > last)
-            continue;
-        Deed deed{phase, p.control, p.engine, p.to.position, 0.0, whereTo(actOf(p), n)};
-        auto& all = asked[phase];
-        if (!all.empty() && deed.position.empty() &&
-            std::any_of(all.begin(), all.end(), [&](const Deed& d) { return alike(d, deed); }))
-            continue;
-        all.push_back(std::move(deed));
+    Stands theirs(n), mine(n); // of the hand, and of the person
+    Phase phaseOf = Phase::walkRound;
+    for (const auto& d : reference.done) {
+        phaseOf = std::max(phaseOf, d.phase); // what is started again in the middle of the stop belongs to it
+        for (std::size_t i = 0; i < d.puts; ++i) {
+            const auto& p = reference.put[d.firstPut + i];
+            if (p.linked || noStrokes(p, n))
+                continue;
+            Deed deed{p.control, p.engine, p.to, 0.0, whereTo(actOf(p), n)};
+            if (phaseOf < first) {
+                theirs.put(deed);
+                mine.put(deed);
+            } else if (phaseOf <= last)
+                asked[phaseOf].push_back(std::move(deed));
+        }
     }
     Phase phase = first;
     for (const auto& a : r.acts()) {
@@ -83,24 +123,12 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
         const auto figure = figureOf(a);
         for (std::size_t e = 0; e < r.powerplant().count(); ++e)
             if (a.engine < 0 || static_cast<std::size_t>(a.engine) == e)
-                done[phase].push_back({phase, a.control, e, figure.position, static_cast<double>(a.at) / 1000.0, {}});
+                done[phase].push_back({a.control, e, figure, static_cast<double>(a.at) / 1000.0, {}});
     }
 
-    // Where a control was left by the end of a phase, by the person or as it was found; of a later beginning only what
-    // has been touched is known.
-    const cockpit::State found(n);
-    const auto stands = [&](Phase until, std::size_t control, std::size_t engine) {
-        std::string at = first == Phase::walkRound ? found.of(control, engine).target.word : "touched by nobody";
-        for (const auto& [p, deeds] : done)
-            if (p <= until)
-                for (const auto& d : deeds)
-                    if (d.control == control && d.engine == engine)
-                        at = d.position;
-        return at;
-    };
     for (const auto& [p, wanted] : asked) {
-        const auto& mine = done[p];
-        const auto turn = inBoth(wanted, mine);
+        const auto& own = done[p];
+        const auto turn = inBoth(wanted, own, n);
         std::set<std::size_t> used;
         for (const int j : turn)
             if (j >= 0)
@@ -110,34 +138,39 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
             DrillAct act{p, wanted[i].control, wanted[i].engine, wanted[i].words, DrillAct::Done::leftOut, never};
             if (turn[i] >= 0) {
                 act.done = DrillAct::Done::inTurn;
-                act.at = mine[static_cast<std::size_t>(turn[i])].at;
-                lastTurn = turn[i];
+                act.at = own[static_cast<std::size_t>(turn[i])].at;
+                for (; lastTurn < turn[i]; ++lastTurn)
+                    mine.put(own[static_cast<std::size_t>(lastTurn + 1)]);
+            } else if (mine.so(wanted[i]) && theirs.so(wanted[i])) {
+                act.done = DrillAct::Done::stood; // the drill only makes sure of it
             } else {
-                for (std::size_t j = 0; j < mine.size(); ++j)
-                    if (!used.contains(j) && alike(wanted[i], mine[j])) {
+                for (std::size_t j = 0; j < own.size(); ++j)
+                    if (!used.contains(j) && alike(wanted[i], own[j], n)) {
                         used.insert(j);
                         act.done = static_cast<int>(j) < lastTurn ? DrillAct::Done::early : DrillAct::Done::late;
-                        act.at = mine[j].at;
+                        act.at = own[j].at;
                         break;
                     }
                 if (act.done == DrillAct::Done::leftOut)
                     for (const auto& [other, deeds] : done)
                         if (other != p && act.done == DrillAct::Done::leftOut)
                             for (const auto& d : deeds)
-                                if (alike(d, wanted[i]) &&
+                                if (alike(wanted[i], d, n) &&
                                     std::abs(static_cast<int>(other) - static_cast<int>(p)) == 1) {
                                     act.done = DrillAct::Done::another;
                                     act.at = d.at;
                                     break;
                                 }
+                if (act.done == DrillAct::Done::leftOut && (mine.so(wanted[i]) || wasRead(r, p, wanted[i], n)))
+                    act.done = DrillAct::Done::stood;
             }
-            if (act.done == DrillAct::Done::leftOut && !wanted[i].position.empty() &&
-                stands(p, act.control, act.engine) == wanted[i].position)
-                act.done = DrillAct::Done::stood;
+            theirs.put(wanted[i]);
             out.inTurn += act.done == DrillAct::Done::inTurn ? 1 : 0;
             out.stood += act.done == DrillAct::Done::stood ? 1 : 0;
             out.acts.push_back(std::move(act));
         }
+        for (; lastTurn + 1 < static_cast<int>(own.size()); ++lastTurn)
+            mine.put(own[static_cast<std::size_t>(lastTurn + 1)]);
     }
     out.asked = out.acts.size();
 

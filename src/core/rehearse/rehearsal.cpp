@@ -30,6 +30,7 @@ Rehearsal::Live Rehearsal::atFirst() {
     out.run.conditions.resize(plant_.count());
     for (const auto& position : n.positions)
         out.watches.emplace_back(n, position.id);
+    out.ratings = watch::RatingLedger(n.ratings);
     out.phase = setup_.from;
     if (setup_.from > Phase::walkRound) {
         auto come = hand::comeTo(plant_, *sortie_, *plan_, setup_.from);
@@ -77,6 +78,7 @@ void Rehearsal::step(const hand::Watcher& watcher) {
     const hand::Moment moment{live_.phase, live_.state, live_.readings, levers};
     hand::look(live_.watches, seconds(), moment);
     if (now() % 1000 == 0) {
+        spendRating();
         Kept kept{now(), live_.phase, {}};
         for (const auto& e : live_.readings.engines)
             kept.engines.push_back(e);
@@ -95,6 +97,32 @@ void Rehearsal::keep() {
     const auto old = kept_.end() - static_cast<std::ptrdiff_t>(keptFinely) - 1;
     if ((old->state.now - begin_) % keptLater != 0)
         kept_.erase(old);
+}
+
+void Rehearsal::spendRating() {
+    if (live_.phase < Phase::takeOff || live_.phase > Phase::landing)
+        return;
+    // One second at the rating of the engine that works hardest.
+    const Rating* hardest = nullptr;
+    const auto minutes = [](const Rating& r) { return r.minutes ? r.minutes->si() : 1e9; };
+    for (std::size_t e = 0; e < plant_.count(); ++e)
+        if (const auto& engine = live_.state.engines[e]; engine.firing)
+            if (const Rating* r = watch::ratingAt(aircraft_->notes.ratings, engine.n, engine.manifold);
+                r && (!hardest || minutes(*r) < minutes(*hardest)))
+                hardest = r;
+    if (!hardest || !hardest->minutes)
+        return;
+    live_.ratings.add(hardest->key, Duration::si(1.0));
+    const auto& clock = *live_.ratings.of(hardest->key);
+    if (clock.left()->si() >= 0.0)
+        return;
+    auto [found, isNew] = live_.overRated.try_emplace(hardest->key);
+    auto& finding = found->second;
+    if (isNew)
+        finding = {watch::Rule::ratingTime, live_.phase, "", seconds(), seconds(), 0.0, {}};
+    finding.end = seconds();
+    finding.worst = clock.used().si();
+    finding.verdict = clock.verdict();
 }
 
 void Rehearsal::spring() {
@@ -163,6 +191,8 @@ std::vector<watch::Finding> Rehearsal::findings() const {
         const auto found = w.findings();
         out.insert(out.end(), found.begin(), found.end());
     }
+    for (const auto& [key, finding] : live_.overRated)
+        out.push_back(finding);
     std::stable_sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.begin < b.begin; });
     return out;
 }

@@ -5,8 +5,10 @@
 #include "hand/hands.h"
 #include "rehearse/acts.h"
 #include "rehearse/setup.h"
+#include "watch/rating_clock.h"
 #include "watch/watch.h"
 #include <functional>
+#include <map>
 #include <optional>
 #include <vector>
 
@@ -55,6 +57,10 @@ public:
 
     [[nodiscard]] Milliseconds now() const { return live_.state.now - begin_; }
     [[nodiscard]] Phase phase() const { return live_.phase; }
+    [[nodiscard]] Milliseconds phaseBegan() const { return live_.phaseBegan; }
+    /// Minutes of the ratings, of the engine that has used most.
+    [[nodiscard]] const watch::RatingLedger& ratings() const { return live_.ratings; }
+    [[nodiscard]] const std::vector<watch::Watch>& watches() const { return live_.watches; } ///< one an engine
     [[nodiscard]] const powerplant::AircraftState& state() const { return live_.state; }
     [[nodiscard]] const powerplant::AircraftReadings& readings() const { return live_.readings; }
     [[nodiscard]] const hand::Hands& hands() const { return live_.hands; }
@@ -83,6 +89,8 @@ private:
         powerplant::AircraftReadings readings{};
         powerplant::Run run{};
         std::vector<watch::Watch> watches{};
+        watch::RatingLedger ratings{};
+        std::map<std::string, watch::Finding> overRated{}; ///< ratings used longer than they may be, by key
         std::vector<Came> came{};
         std::vector<bool> sprung{}; ///< traps that have come, or never will
         Phase phase = Phase::walkRound;
@@ -95,6 +103,7 @@ private:
     void perform(const Act& act);
     void begin(Phase phase);
     void spring();
+    void spendRating();
     [[nodiscard]] double seconds() const { return static_cast<double>(now()) / 1000.0; }
 
     const powerplant::Aircraft* aircraft_;

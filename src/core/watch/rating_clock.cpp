@@ -29,6 +29,23 @@ Verdict RatingClock::verdict() const {
     return Maker::normal(fmt::format("{} {} used of {}.", name_, shown, of));
 }
 
+const Rating* ratingAt(const std::vector<Rating>& ratings, double rpm, double boost) {
+    constexpr double width = 0.005; // of an rpm, of a boost: what a needle cannot tell
+    const Rating *longest = nullptr, *strongest = nullptr;
+    const auto minutes = [](const Rating& r) {
+        return r.minutes ? r.minutes->si() : std::numeric_limits<double>::infinity();
+    };
+    for (const auto& r : ratings) {
+        if (rpm <= r.rpm.si() * (1 + width) && (!r.boost || boost <= r.boost->si() * (1 + width)) &&
+            (!longest || minutes(r) > minutes(*longest)))
+            longest = &r;
+        if (!strongest || r.rpm.si() > strongest->rpm.si() ||
+            (r.rpm.si() == strongest->rpm.si() && r.boost && strongest->boost && *r.boost > *strongest->boost))
+            strongest = &r;
+    }
+    return longest ? longest : strongest;
+}
+
 Verdict minutesLeft(double left, const std::string& name) {
     return unless(left > 0, Rule::ratingTime,
                   left > 0 ? std::string("Minutes of the rating are left.")

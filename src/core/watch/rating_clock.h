@@ -26,6 +26,11 @@ private:
     Duration used_;
 };
 
+/// The rating that an engine runs at: of those whose rpm and boost are not passed, by more than can be read, the one
+/// that may be used longest; past all of them, the strongest. Null where there are no ratings.
+/// @param rpm rev/s @param boost Pa
+const Rating* ratingAt(const std::vector<Rating>& ratings, double rpm, double boost);
+
 /// What is left of a rating's time, s, when it is wanted for an emergency: red when nothing is.
 Verdict minutesLeft(double left, const std::string& name);
 

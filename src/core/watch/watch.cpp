@@ -103,6 +103,19 @@ void Watch::starter(double time, bool turns) {
     }
 }
 
+std::optional<Watch::StarterNow> Watch::starterNow(double time) const {
+    const StartNotes& start = notes_->start;
+    if (turnsFrom_) {
+        const double turned = time - *turnsFrom_, most = start.crankMost.si();
+        return StarterNow{true, turned, most,
+                          unless(turned <= most + slack, Rule::starterDuty,
+                                 fmt::format("The starter has turned for {:.0f} s; {:.0f} s at most.", turned, most))};
+    }
+    if (turnedUntil_ && time - *turnedUntil_ < start.rest.si())
+        return StarterNow{false, time - *turnedUntil_, start.rest.si(), {}};
+    return std::nullopt;
+}
+
 void Watch::follow(Followed& f, double time, Phase phase, double value) {
     const Band& band = f.notes->in(phase);
     const std::pair now{time, value}, last = f.seen ? std::pair{f.time, f.value} : now;

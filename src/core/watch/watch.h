@@ -26,6 +26,13 @@ public:
     /// Whether the starter turns the engine, at a moment, s: a try longer than the starter may turn, and one that
     /// begins before the starter has had its rest since the last, are found (Rule::starterDuty).
     void starter(double time, bool turns);
+    /// The starter at a moment, s, while it turns and while it has its rest; nothing when it is ready.
+    struct StarterNow {
+        bool turns = false;
+        double seconds = 0.0, of = 0.0; ///< gone, of so many
+        Verdict verdict;
+    };
+    [[nodiscard]] std::optional<StarterNow> starterNow(double time) const;
     /// s that the engine has been at or above the notes' rpm of high power on the ground, before the take-off.
     [[nodiscard]] double highPower() const { return highPower_; }
 

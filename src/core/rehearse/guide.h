@@ -1,0 +1,87 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "rehearse/rehearsal.h"
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace amber::rehearse {
+
+/// One thing that the drill asks for next: a control put somewhere, a needle waited for, or the next phase begun.
+struct Ask {
+    Phase phase = Phase::walkRound;
+    bool begins = false;              ///< this phase is begun
+    std::vector<hand::Put> puts;      ///< one an engine; none: only waited for
+    std::vector<std::size_t> engines; ///< whose needles are waited for
+    std::string step;                 ///< id of the step in the notes
+    double over = 0.0;                ///< s, moved gradually
+    hand::Wait wait;                  ///< after it is put
+    /// When it is due: s since its phase began, or the height come to; neither: at once.
+    std::optional<double> after, above, below;
+    int turn = -1; ///< engine whose turn it is; −1: all
+};
+
+/// Follows a person through the drill that the careful hand does: what comes next, whether its moment has come, whether
+/// it has been done, and whether the needle that it waits for has come. What stands so already is passed over. An act
+/// done out of its turn does not lose the place: the line goes on from the first that is not done.
+class Guide {
+public:
+    /// @param reference the careful hand's run of the same sortie by the plan's clock
+    Guide(const TypeNotes& notes, const hand::HandRun& reference, Phase from);
+
+    /// After every short step and every act.
+    void follow(const Rehearsal& rehearsal);
+    /// Time has been taken back to `now`.
+    void back(const Rehearsal& rehearsal);
+
+    /// What is asked for; null when the drill is over.
+    [[nodiscard]] const Ask* next() const { return at_ < asks_.size() ? &asks_[at_] : nullptr; }
+    /// Its moment has come: height or time.
+    [[nodiscard]] bool due() const { return due_; }
+    /// It has been done, and only what it waits for is wanting.
+    [[nodiscard]] bool waits() const { return put_; }
+    /// What the notes do when the last wait was in vain; empty: it was not.
+    [[nodiscard]] const std::string& inVain() const { return inVain_; }
+    /// The puts of it that still want doing.
+    [[nodiscard]] std::vector<hand::Put> wanting(const Rehearsal& rehearsal) const;
+    [[nodiscard]] const std::vector<Ask>& asks() const { return asks_; }
+    [[nodiscard]] std::size_t index() const { return at_; }
+    /// s until a wait of so long is over, or until it is in vain; nothing: it has no such end.
+    [[nodiscard]] std::optional<double> left(const Rehearsal& rehearsal) const;
+
+    /// The figure or position that the drill has for a control of an engine: what is asked for now where it is of that
+    /// control, else what was asked for last.
+    [[nodiscard]] std::optional<advice::Figure> planned(std::size_t control, std::size_t engine) const;
+
+private:
+    struct Place {
+        Milliseconds from = 0;
+        std::size_t at = 0;
+        Milliseconds came = 0, done = 0;
+        bool put = false;
+        std::string inVain;
+    };
+    void hear(const Rehearsal& rehearsal);
+    void prime(const Act& act);
+    [[nodiscard]] bool stands(const hand::Put& put, const Rehearsal& rehearsal) const;
+    [[nodiscard]] bool reads(const Ask& ask, const Rehearsal& rehearsal) const;
+    [[nodiscard]] bool isDue(const Rehearsal& rehearsal) const;
+    void go(const Rehearsal& rehearsal, std::size_t to);
+    void toPhase(const Rehearsal& rehearsal, Phase phase);
+
+    const TypeNotes* notes_;
+    std::vector<Ask> asks_;
+    std::vector<double> strokes_; ///< of the primer since the ask came, engine by engine
+    std::size_t at_ = 0, seen_ = 0;
+    Milliseconds came_ = 0, done_ = 0, phaseBegan_ = 0;
+    bool put_ = false, due_ = true;
+    std::string inVain_;
+    std::vector<Place> places_; ///< each place of the line since the beginning, to go back to
+};
+
+/// "No. 2 mixture to auto rich", "all engines: propeller to 2,400 rpm", "Climb begins".
+std::string said(const Ask& ask, const TypeNotes& notes);
+/// "until oil pressure reads 40 lbf/in², within 30 s", "for 10 s"; empty: nothing is waited for.
+std::string waitsFor(const Ask& ask, const TypeNotes& notes);
+
+} // namespace amber::rehearse

@@ -1,0 +1,252 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "rehearse/session.h"
+#include "cockpit/controls.h"
+#include "units/text.h"
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+#include <numeric>
+
+namespace amber::rehearse {
+namespace {
+using powerplant::shortStep;
+constexpr double longestStall = 0.25;           // s of real time that is made good, no more
+constexpr Milliseconds farthest = 6 * 3600'000; // that a jump looks for an act
+constexpr Milliseconds asksEvery = 10'000;
+constexpr double leastFlow = 1e-9; // m³/s: under it nothing is burnt
+constexpr double felt = 0.12;      // of shaking
+} // namespace
+
+std::string_view nameOf(Way way) {
+    return way == Way::led ? "led" : way == Way::alone ? "alone" : "examined";
+}
+
+Session::Session(std::shared_ptr<const powerplant::Aircraft> aircraft, Sortie sortie, flight::Flown plan, Setup setup,
+                 Way way)
+    : aircraft_(std::move(aircraft)), sortie_(std::move(sortie)), plan_(std::move(plan)),
+      reference_(hand::doDrill(*aircraft_, sortie_, plan_, hand::byThePlansClock)),
+      rehearsal_(*aircraft_, sortie_, plan_, std::move(setup)),
+      guide_(aircraft_->notes, reference_, rehearsal_.setup().from), way_(way) {
+    guide_.follow(rehearsal_);
+}
+
+bool Session::standsStill() const {
+    return way_ == Way::led && guide_.next() && guide_.due() && !guide_.waits();
+}
+
+void Session::step() {
+    const auto before = rehearsal_.came().size();
+    rehearsal_.advance(shortStep);
+    guide_.follow(rehearsal_);
+    if (rehearsal_.came().size() > before && speed_ > 1)
+        speed_ = 1;
+}
+
+bool Session::live(double realSeconds) {
+    if (speed_ == 0)
+        return false;
+    pending_ += std::min(realSeconds, longestStall) * speed_;
+    bool moved = false;
+    while (pending_ >= static_cast<double>(shortStep) / 1000.0) {
+        if (standsStill()) {
+            pending_ = 0.0;
+            break;
+        }
+        const int was = speed_;
+        step();
+        moved = true;
+        pending_ -= static_cast<double>(shortStep) / 1000.0;
+        if (speed_ != was) // a fault has come
+            pending_ = 0.0;
+    }
+    return moved;
+}
+
+bool Session::toNextAct(const std::function<bool()>& goOn) {
+    const Milliseconds end = rehearsal_.now() + farthest;
+    const auto faults = rehearsal_.came().size();
+    while (guide_.next() && rehearsal_.now() < end) {
+        if (guide_.due() && !guide_.waits())
+            return true;
+        step();
+        if (rehearsal_.came().size() > faults)
+            return true;
+        if (rehearsal_.now() % asksEvery == 0 && goOn && !goOn())
+            return false;
+    }
+    return false;
+}
+
+bool Session::back(Milliseconds to) {
+    if (way_ == Way::examined)
+        return false;
+    rehearsal_.back(to);
+    guide_.back(rehearsal_);
+    pending_ = 0.0;
+    return true;
+}
+
+bool Session::undo() {
+    if (way_ == Way::examined || rehearsal_.acts().empty())
+        return false;
+    return back(rehearsal_.acts().back().at);
+}
+
+void Session::put(Act act, const std::vector<std::size_t>& engines) {
+    act.kind = Act::Kind::control;
+    if (engines.size() == aircraft_->notes.engineCount() || !aircraft_->notes.controls[act.control].each) {
+        act.engine = -1;
+        rehearsal_.act(act);
+    } else {
+        for (const std::size_t e : engines) {
+            act.engine = static_cast<int>(e);
+            rehearsal_.act(act);
+        }
+    }
+    guide_.follow(rehearsal_);
+}
+
+bool Session::doNext() {
+    const Ask* ask = guide_.next();
+    if (!ask || (ask->begins ? false : !guide_.due()) || guide_.waits())
+        return false;
+    if (ask->begins) {
+        begin(ask->phase);
+        return true;
+    }
+    for (const auto& wanted : guide_.wanting(rehearsal_))
+        rehearsal_.act(actOf(wanted));
+    guide_.follow(rehearsal_);
+    return true;
+}
+
+bool Session::putAsPlanned(std::size_t control, const std::vector<std::size_t>& engines) {
+    bool any = false;
+    for (const std::size_t e : engines)
+        if (const auto to = guide_.planned(control, e)) {
+            hand::Put put;
+            put.control = control;
+            put.engine = e;
+            put.to = *to;
+            rehearsal_.act(actOf(put));
+            any = true;
+        }
+    guide_.follow(rehearsal_);
+    return any;
+}
+
+void Session::begin(Phase phase) {
+    Act act;
+    act.kind = Act::Kind::phase;
+    act.phase = phase;
+    rehearsal_.act(act);
+    guide_.follow(rehearsal_);
+}
+
+void Session::call(powerplant::Fault fault, int engine) {
+    Act act;
+    act.kind = Act::Kind::call;
+    act.called = fault;
+    act.engine = engine;
+    rehearsal_.act(act);
+    guide_.follow(rehearsal_);
+}
+
+std::vector<Said> Session::saidAndDone() const {
+    const TypeNotes& n = aircraft_->notes;
+    std::vector<Said> out;
+    for (const auto& act : rehearsal_.acts())
+        out.push_back({act.at, said(act, n), watch::Colour::normal});
+    if (way_ == Way::led)
+        for (const auto& f : rehearsal_.findings()) {
+            if (f.rule == watch::Rule::normalRange && f.end - f.begin < passing)
+                continue;
+            std::string engine;
+            for (const auto& p : n.positions)
+                if (p.id == f.engine && n.engineCount() > 1)
+                    engine = p.name + ": ";
+            out.push_back(
+                {static_cast<Milliseconds>(f.begin * 1000.0), engine + f.verdict.sentence(), f.verdict.colour()});
+        }
+    std::stable_sort(out.begin(), out.end(), [](const Said& a, const Said& b) { return a.at < b.at; });
+    return out;
+}
+
+std::vector<ClockNow> Session::clocks() const {
+    const TypeNotes& n = aircraft_->notes;
+    const Phase phase = rehearsal_.phase();
+    std::vector<ClockNow> out;
+    const double gone = static_cast<double>(rehearsal_.now() - rehearsal_.phaseBegan()) / 1000.0;
+    out.push_back(
+        {std::string(titleOf(phase)),
+         fmt::format("{}, planned {}", formatMinutesSeconds(gone), formatMinutesSeconds(plan_[phase].duration)),
+         {}});
+    for (const auto& clock : rehearsal_.ratings().clocks())
+        if (const auto allowed = clock.allowed(); allowed && clock.used().si() > 0)
+            out.push_back(
+                {clock.name(),
+                 fmt::format("{} of {}", formatMinutesSeconds(clock.used().si()), formatMinutesSeconds(allowed->si())),
+                 clock.verdict()});
+    for (std::size_t e = 0; e < n.engineCount(); ++e) {
+        const auto starter = rehearsal_.watches()[e].starterNow(static_cast<double>(rehearsal_.now()) / 1000.0);
+        if (!starter)
+            continue;
+        const std::string whose = n.engineCount() > 1 ? ", " + n.positions[e].name : "";
+        out.push_back({(starter->turns ? "Starter turns" : "Starter rests") + whose,
+                       fmt::format("{:.0f} of {:.0f} s", starter->seconds, starter->of), starter->verdict});
+    }
+    double left = 0.0, flow = 0.0;
+    for (const double tank : rehearsal_.state().tanks)
+        left += tank;
+    for (const auto& engine : rehearsal_.readings().engines)
+        if (const double one = engine[Gauge::fuelFlow]; one > 0)
+            flow += one;
+    out.push_back({"Fuel",
+                   format(left, *n.cockpit.fuel) +
+                       (flow > leastFlow ? fmt::format(", {} at this rate", formatHoursMinutes(left / flow)) : ""),
+                   {}});
+    for (const auto& change : plan_.tankChanges)
+        if (change.kind == flight::TankChange::Kind::feed && change.phase == phase &&
+            change.time > planTime(rehearsal_.now())) {
+            out.push_back({fmt::format("To {}", n.fuel.tanks[static_cast<std::size_t>(change.tank)].name),
+                           fmt::format("in {}", formatMinutesSeconds(change.time - planTime(rehearsal_.now()))),
+                           {}});
+            break;
+        }
+    return out;
+}
+
+std::vector<std::string> Session::signs() const {
+    using namespace powerplant;
+    const TypeNotes& n = aircraft_->notes;
+    std::vector<std::string> out;
+    const auto& readings = rehearsal_.readings();
+    for (std::size_t e = 0; e < readings.engines.size(); ++e) {
+        const Signs& s = readings.engines[e].signs;
+        const auto& state = rehearsal_.state().engines[e];
+        std::vector<std::string> words;
+        if (s.sound != Sound::even && !(s.sound == Sound::silent && !s.turning))
+            words.emplace_back(nameOf(s.sound));
+        else if (s.shake > felt)
+            words.emplace_back("it shakes");
+        if (s.smoke != Smoke::none)
+            words.emplace_back(nameOf(s.smoke));
+        if (s.smell != Smell::none)
+            words.emplace_back(nameOf(s.smell));
+        if (s.cowl != Cowl::dry)
+            words.emplace_back(nameOf(s.cowl));
+        if (s.propellerLeverDead)
+            words.emplace_back("the propeller lever does nothing");
+        if (s.turning && !state.firing)
+            words.emplace_back("it turns and does not fire");
+        if (words.empty())
+            continue;
+        const std::string whose = n.engineCount() > 1 ? n.positions[e].name + ": " : "";
+        out.push_back(whose + fmt::format("{}", fmt::join(words, ", ")));
+    }
+    if (std::abs(readings.yaw) > felt)
+        out.push_back(fmt::format("she yaws to {}", readings.yaw > 0 ? "port" : "starboard"));
+    return out;
+}
+
+} // namespace amber::rehearse
