@@ -11,6 +11,7 @@
 #include <QToolTip>
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace amber::app {
 namespace {
@@ -91,7 +92,8 @@ QRectF Score::area() const {
                   std::max(10, height() - topMargin - bottomMargin));
 }
 double Score::total() const {
-    return document_.isOpen() ? std::max(60.0, document_.plan().flown.totalTime()) : 60.0;
+    const double planned = document_.isOpen() ? std::max(60.0, document_.plan().flown.totalTime()) : 60.0;
+    return tracing_ ? std::max(planned, traceNow_ + 60.0) : planned;
 }
 double Score::xOf(double seconds) const {
     return area().left() + area().width() * (seconds - from_) / (to_ - from_);
@@ -249,10 +251,12 @@ void Score::paintLane(QPainter& p, const Lane& lane, const QRectF& box) const {
             p.setPen(QPen(c.faint, 1, tank % 2 ? Qt::DashLine : Qt::SolidLine));
             tank % 2 ? p.drawPolyline(held) : drawSteps(p, held);
         }
-    p.setPen(QPen(c.ink, 1.5));
+    p.setPen(tracing_ ? QPen(c.faint, 1.2) : QPen(c.ink, 1.5));
     p.setBrush(Qt::NoBrush);
     drawSteps(p, path);
-    if (gauge != n.gauges.end())
+    if (tracing_)
+        paintTrace(p, lane, y);
+    else if (gauge != n.gauges.end())
         for (std::size_t i = 1; i < samples.size(); ++i) {
             const auto& m = samples[i];
             if (m[Gauge::rpm] <= 0 || samples[i - 1][Gauge::rpm] <= 0)
@@ -286,6 +290,66 @@ void Score::paintLane(QPainter& p, const Lane& lane, const QRectF& box) const {
     edge(band.normalHigh, c.green);
 }
 
+void Score::showTrace(const rehearse::Rehearsal& r, double began) {
+    const bool first = !std::exchange(tracing_, true);
+    if (first || r.timesBack() != traceBacks_) {
+        trace_.clear();
+        traceBacks_ = r.timesBack();
+    }
+    trace_.insert(trace_.end(), r.trace().begin() + static_cast<std::ptrdiff_t>(trace_.size()), r.trace().end());
+    traceBegan_ = began;
+    traceNow_ = began + static_cast<double>(r.now()) / 1000.0;
+    if (all_) {
+        from_ = 0;
+        to_ = total();
+    }
+    update();
+}
+
+void Score::endTrace() {
+    tracing_ = false;
+    trace_.clear();
+    refresh();
+}
+
+/// What was rehearsed: from the lowest to the highest engine in each pixel's breadth, in the judge's colour.
+void Score::paintTrace(QPainter& p, const Lane& lane, const std::function<double(double)>& y) const {
+    const Colours c(this);
+    const TypeNotes& n = document_.aircraft().notes;
+    const auto gauge = n.gauges.find(lane.row->gauge);
+    QPointF lastLow, lastHigh;
+    double column = -1e9;
+    for (const auto& k : trace_) {
+        const double x = xOf(traceBegan_ + static_cast<double>(k.at) / 1000.0);
+        if (x - column < 1.0)
+            continue;
+        double low = 1e300, high = -1e300;
+        auto colour = watch::Colour::normal;
+        for (const auto& e : k.engines) {
+            const double v = e[lane.row->gauge];
+            if (std::isnan(v))
+                continue;
+            low = std::min(low, v);
+            high = std::max(high, v);
+            if (gauge != n.gauges.end() && e[Gauge::rpm] > 0)
+                colour = std::max(colour, watch::colourOf(gauge->second.in(k.phase), v));
+        }
+        if (low > high)
+            continue;
+        const QPointF atLow(x, y(low)), atHigh(x, y(high));
+        if (column > -1e8) {
+            p.setPen(QPen(colour == watch::Colour::normal ? c.ink : c.of(colour),
+                          colour == watch::Colour::normal ? 1.6 : 2.6));
+            p.drawLine(lastHigh, atHigh);
+            if (atLow.y() - atHigh.y() > 1.0 || lastLow.y() - lastHigh.y() > 1.0)
+                p.drawLine(lastLow, atLow);
+        }
+        lastLow = atLow;
+        lastHigh = atHigh;
+        column = x;
+    }
+}
+
 void Score::paintEvent(QPaintEvent*) {
     QPainter p(this);
     const Colours c(this);
@@ -300,9 +364,12 @@ void Score::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(20, 4, 60, 16), Qt::AlignLeft | Qt::AlignVCenter, tr("Score"));
     p.setFont(face(12));
     p.setPen(c.faint);
-    p.drawText(QRectF(74, 4, width() - 100, 16), Qt::AlignLeft | Qt::AlignVCenter,
-               p.fontMetrics().elidedText(q(document_.plan().route) + tr("  (model)"), Qt::ElideRight,
-                                          width() - 100 - (summary_ ? 250 : 0)));
+    p.drawText(
+        QRectF(74, 4, width() - 100, 16), Qt::AlignLeft | Qt::AlignVCenter,
+        p.fontMetrics().elidedText(
+            (tracing_ ? tr("plan in grey, rehearsal in ink; a click goes back to that moment  ·  ") : QString()) +
+                q(document_.plan().route) + tr("  (model)"),
+            Qt::ElideRight, width() - 100 - (summary_ ? 250 : 0)));
     if (summary_) {
         const auto& f = document_.plan().flown;
         p.setPen(c.ink);
@@ -395,6 +462,15 @@ void Score::paintEvent(QPaintEvent*) {
             }
         }
 
+    if (tracing_) {
+        const double x = xOf(traceNow_);
+        p.setPen(QPen(c.amber, 1.6));
+        p.drawLine(QPointF(x, box.top() - 8), QPointF(x, box.bottom()));
+        p.setPen(Qt::NoPen);
+        p.setBrush(c.amber);
+        p.drawPolygon(
+            QPolygonF{{QPointF(x - 5, box.top() - 14), QPointF(x + 5, box.top() - 14), QPointF(x, box.top() - 6)}});
+    }
     if (reading) {
         const double x = xOf(cursor_);
         p.setPen(QPen(c.ink, 1));
@@ -441,6 +517,11 @@ void Score::mouseReleaseEvent(QMouseEvent* event) {
     if (panned_ || !document_.isOpen() || event->position().x() < area().left() - clickSlack)
         return;
     const double t = std::clamp(timeAt(event->position().x()), 0.0, total());
+    if (tracing_) {
+        if (t >= traceBegan_ && t <= traceNow_)
+            emit momentWanted(static_cast<qint64>((t - traceBegan_) * 1000.0));
+        return;
+    }
     for (const auto& p : document_.plan().phases)
         if (t >= p.start && t <= p.start + p.duration) {
             document_.chooseMoment(t);
@@ -488,6 +569,11 @@ void Score::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Return:
     case Qt::Key_Enter:
     case Qt::Key_Space:
+        if (tracing_) {
+            if (cursor_ >= traceBegan_ && cursor_ <= traceNow_)
+                emit momentWanted(static_cast<qint64>((cursor_ - traceBegan_) * 1000.0));
+            return;
+        }
         for (const auto& p : document_.plan().phases)
             if (cursor_ >= p.start && cursor_ <= p.start + p.duration) {
                 document_.chooseMoment(cursor_);

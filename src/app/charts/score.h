@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "rehearse/rehearsal.h"
 #include "store/sortie_document.h"
 #include <QWidget>
+#include <functional>
 #include <vector>
 
 namespace amber::app {
@@ -33,7 +35,15 @@ public:
         update();
     }
 
+    /// A rehearsal's trace in ink over the plan in grey, its moment marked; a click on what has been goes back to it.
+    /// @param began s of the plan's time at which it begins
+    void showTrace(const rehearse::Rehearsal& rehearsal, double began);
+    void endTrace();
+    [[nodiscard]] bool tracing() const { return tracing_; }
+    [[nodiscard]] std::size_t traceLength() const { return trace_.size(); }
+
 signals:
+    void momentWanted(qint64 milliseconds); ///< of the rehearsal
     void chosen(amber::Phase phase);
     /// A stretch out of its normal band was clicked: the phase, whose page tells why.
     void causeWanted(amber::Phase phase);
@@ -58,6 +68,7 @@ private:
     /// Where each lane stands: those of temperatures, with two edges to tell apart, are half as high again.
     [[nodiscard]] std::vector<QRectF> boxes(const std::vector<Lane>& lanes) const;
     void paintLane(QPainter& painter, const Lane& lane, const QRectF& box) const;
+    void paintTrace(QPainter& painter, const Lane& lane, const std::function<double(double)>& y) const;
     void clampView();
 
     SortieDocument& document_;
@@ -67,6 +78,10 @@ private:
     double cursor_ = -1.0;
     bool pressed_ = false, panned_ = false;
     double pressX_ = 0.0, pressFrom_ = 0.0;
+    bool tracing_ = false;
+    std::vector<rehearse::Kept> trace_;
+    std::size_t traceBacks_ = 0;
+    double traceBegan_ = 0.0, traceNow_ = 0.0; ///< s of the plan's time
 };
 
 } // namespace amber::app

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "kit/row_view.h"
+#include "kit/needle_bar.h"
 #include "kit/prompt_delegate.h"
 #include "kit/theme.h"
 #include "kit/words.h"
@@ -327,47 +328,11 @@ private:
                    Qt::AlignVCenter | Qt::AlignRight, q(e.text));
         const QRectF bar(r.left() + titleWidth + 10, r.center().y() + 1,
                          r.width() - titleWidth - markWidth - valueWidth - 24, 7);
-        if (bar.width() > 24)
-            paintBar(p, bar, c, e);
-    }
-
-    /// Normal a filled band, amber margin hatched, limits red lines across, the expected value a pointer above.
-    static void paintBar(QPainter& p, const QRectF& bar, const Colours& c, const ExpectLine& e) {
-        const double low = e.scale.first, high = e.scale.second;
-        const auto x = [&](double si) {
-            return bar.left() + bar.width() * std::clamp((si - low) / (high - low), 0.0, 1.0);
-        };
-        p.save();
-        p.fillRect(bar, c.grid);
-        const Band& b = e.band;
-        const double normalFrom = x(b.normalLow.value_or(b.limitLow.value_or(low))),
-                     normalTo = x(b.normalHigh.value_or(b.limitHigh.value_or(high)));
-        const auto washed = [&](double from, double to) {
-            if (to - from < 0.5)
-                return;
-            QColor wash = c.amber;
-            wash.setAlpha(70);
-            p.fillRect(QRectF(from, bar.top(), to - from, bar.height()), wash);
-            p.fillRect(QRectF(from, bar.top(), to - from, bar.height()), QBrush(c.amber, Qt::BDiagPattern));
-        };
-        if (b.normalLow)
-            washed(x(b.limitLow.value_or(low)), normalFrom);
-        if (b.normalHigh)
-            washed(normalTo, x(b.limitHigh.value_or(high)));
-        QColor green = c.green;
-        green.setAlpha(150);
-        p.fillRect(QRectF(normalFrom, bar.top(), normalTo - normalFrom, bar.height()), green);
-        p.setPen(QPen(c.red, 2));
-        for (const auto& limit : {b.limitLow, b.limitHigh})
-            if (limit && *limit >= low && *limit <= high)
-                p.drawLine(QPointF(x(*limit), bar.top() - 3), QPointF(x(*limit), bar.bottom() + 3));
-        p.setRenderHint(QPainter::Antialiasing);
-        p.setPen(Qt::NoPen);
-        p.setBrush(c.ink);
-        const double at = x(e.value);
-        p.drawPolygon(QPolygonF{
-            {QPointF(at - 4.5, bar.top() - 8), QPointF(at + 4.5, bar.top() - 8), QPointF(at, bar.top() - 0.5)}});
-        p.restore();
+        if (bar.width() > 24) {
+            const NeedleBar dial(bar, e.scale);
+            dial.paint(p, c, e.band);
+            dial.paintNeedle(p, e.value, c.ink);
+        }
     }
 
     /// The values' column is as wide as its widest.

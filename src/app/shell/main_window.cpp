@@ -37,6 +37,7 @@
 namespace amber::app {
 namespace {
 constexpr int scoreBesideTrouble = 960; // px of the window
+constexpr int scoreEvery = 250;         // ms, while somebody rehearses
 const QString sortieFilter = QStringLiteral("Sorties (*.toml);;All files (*)");
 } // namespace
 
@@ -63,6 +64,12 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     trouble_ = new TroubleFrame(document_, stack_);
     stack_->addWidget(page_);
     stack_->addWidget(trouble_);
+    seat_ = new Seat(document_, this);
+    seatFrame_ = new SeatFrame(*seat_, stack_);
+    stack_->addWidget(seatFrame_);
+    scoreFollows_ = new QTimer(this);
+    scoreFollows_->setSingleShot(true);
+    scoreFollows_->setInterval(scoreEvery);
     score_ = new Score(document_, halves_);
     auto* middle = new QHBoxLayout;
     middle->setContentsMargins(0, 0, 0, 0);
@@ -74,6 +81,29 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     auto* side = new QVBoxLayout;
     side->setContentsMargins(0, 0, 0, 0);
     side->setSpacing(0);
+    auto* modes = new QHBoxLayout;
+    modes->setContentsMargins(6, 4, 4, 0);
+    modes->setSpacing(2);
+    const auto mode = [&](const char* name, const QString& text, const QString& tip, auto does) {
+        auto* button = new QToolButton(upper);
+        button->setObjectName(QLatin1String(name));
+        button->setText(text);
+        button->setToolTip(tip);
+        button->setFont(face(14, true));
+        button->setCheckable(true);
+        button->setEnabled(false);
+        button->setFocusPolicy(Qt::TabFocus);
+        button->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+        button->setMinimumHeight(30);
+        connect(button, &QToolButton::clicked, this, does);
+        modes->addWidget(button);
+        return button;
+    };
+    planButton_ =
+        mode("mode-plan", tr("Plan"), tr("The engines' settings for today (F6)"), [this] { closeRehearsal(); });
+    rehearseButton_ =
+        mode("mode-rehearse", tr("Rehearse"), tr("Practise them on live engines (F7)"), [this] { openRehearsal(); });
+    side->addLayout(modes);
     side->addWidget(rail_, 1);
     troubleButton_ = new QToolButton(upper);
     troubleButton_->setObjectName(QStringLiteral("trouble-word"));
@@ -115,11 +145,31 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     connect(&document_, &SortieDocument::changed, this, &MainWindow::refresh);
     connect(&document_, &SortieDocument::fileChanged, this, &MainWindow::refreshTitle);
     connect(&document_, &SortieDocument::failed, this, [this](const QString& text) { say(text, true); });
-    connect(rail_, &PhaseRail::chosen, this, [this](Phase phase) {
-        page_->show(phase);
-        score_->select(phase);
-    });
+    connect(rail_, &PhaseRail::chosen, this, &MainWindow::railChose);
     connect(rail_, &QListView::clicked, this, [this] { closeTrouble(); });
+    connect(seat_, &Seat::moved, this, &MainWindow::followSeat);
+    connect(seat_, &Seat::seated, this, [this] {
+        if (!seat_->isTaken())
+            score_->endTrace();
+        showMode();
+    });
+    connect(scoreFollows_, &QTimer::timeout, this, [this] {
+        if (seat_->isTaken())
+            score_->showTrace(seat_->session().rehearsal(), seat_->session().planTime(0));
+    });
+    const auto toMoment = [this](qint64 milliseconds) {
+        if (!seat_->isTaken())
+            return;
+        seat_->pause(true);
+        seat_->back(milliseconds);
+        seatFrame_->showHands();
+    };
+    connect(score_, &Score::momentWanted, this, toMoment);
+    connect(seatFrame_, &SeatFrame::momentWanted, this, toMoment);
+    connect(seatFrame_, &SeatFrame::leaveWanted, this, &MainWindow::closeRehearsal);
+    connect(
+        &seatFrame_->beginPanel(), &BeginPanel::problems, this,
+        [this](const QString& file, const Problems& problems) { (new ProblemsDialog(file, problems, this))->open(); });
     connect(troubleButton_, &QToolButton::clicked, this, [this] { inTrouble() ? closeTrouble() : openTrouble(); });
     connect(trouble_, &TroubleFrame::left, this, &MainWindow::closeTrouble);
     connect(&document_, &SortieDocument::momentChosen, this, [this] {
@@ -142,6 +192,7 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     const auto tell = [this](const QString& why) { say(why, !why.isEmpty()); };
     connect(page_, &PhasePage::refused, this, tell);
     connect(strip_, &DayStrip::refused, this, tell);
+    connect(seat_, &Seat::refused, this, tell);
 
     askUnsaved = [this] {
         QMessageBox box(
@@ -171,6 +222,15 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
                : box.clickedButton() == theirs ? Conflict::takeTheirs
                : box.clickedButton() == mine   ? Conflict::overwrite
                                                : Conflict::cancel;
+    };
+    askLeaveRehearsal = [this] {
+        QMessageBox box(QMessageBox::NoIcon, tr("Leave the rehearsal"),
+                        tr("Leave it for the plan? What was done in it is lost unless it was saved in the debrief."),
+                        QMessageBox::NoButton, this);
+        auto* leave = box.addButton(tr("&Leave it"), QMessageBox::DestructiveRole);
+        box.setDefaultButton(box.addButton(tr("&Go on rehearsing"), QMessageBox::RejectRole));
+        box.exec();
+        return box.clickedButton() == leave;
     };
     askFile = [this](const QString& title, const QString& suggestion, const QString& filter, bool saving) {
         return saving ? QFileDialog::getSaveFileName(this, title, suggestion, filter)
@@ -202,7 +262,7 @@ void MainWindow::buildMenus() {
     add(
         file, tr("&New from type notes…"), QKeySequence::New,
         [this] {
-            if (!mayLeave())
+            if (!mayLeave() || !endRehearsal())
                 return;
             if (const QString path = askFile(tr("Type notes"), dataFolder() + QStringLiteral("/notes"),
                                              tr("Type notes (*.toml)"), false);
@@ -253,11 +313,19 @@ void MainWindow::buildMenus() {
         file, tr("&Quit"), QKeySequence(Qt::CTRL | Qt::Key_Q), [this] { close(); }, false);
 
     QMenu* editMenu = menuBar()->addMenu(tr("&Edit"));
-    QAction* undo = document_.undoStack().createUndoAction(this, tr("&Undo"));
-    undo->setShortcut(QKeySequence::Undo);
-    QAction* redo = document_.undoStack().createRedoAction(this, tr("&Redo"));
-    redo->setShortcuts({QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), QKeySequence(Qt::CTRL | Qt::Key_Y)});
-    editMenu->addActions({undo, redo});
+    undo_ = document_.undoStack().createUndoAction(this, tr("&Undo"));
+    undo_->setShortcut(QKeySequence::Undo);
+    redo_ = document_.undoStack().createRedoAction(this, tr("&Redo"));
+    redo_->setShortcuts({QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), QKeySequence(Qt::CTRL | Qt::Key_Y)});
+    undoAct_ = new QAction(tr("&Before the last act"), this);
+    undoAct_->setShortcut(QKeySequence::Undo);
+    undoAct_->setVisible(false);
+    undoAct_->setEnabled(false);
+    connect(undoAct_, &QAction::triggered, this, [this] {
+        if (seat_->isTaken())
+            seat_->undo();
+    });
+    editMenu->addActions({undo_, redo_, undoAct_});
     editMenu->addSeparator();
     add(editMenu, tr("Paste &METAR…"), QKeySequence(Qt::CTRL | Qt::Key_M), [this] { pasteMetar(); });
     add(editMenu, tr("&Field by its letter"), QKeySequence(Qt::Key_F2), [this] { fieldKeys_->offer(); });
@@ -272,9 +340,16 @@ void MainWindow::buildMenus() {
             [this, phase] { showPhase(phase); });
     }
     view->addSeparator();
+    add(view, tr("P&lan"), QKeySequence(Qt::Key_F6), [this] { closeRehearsal(); });
+    add(view, tr("&Rehearse"), QKeySequence(Qt::Key_F7), [this] { openRehearsal(); });
     add(view, tr("Tro&uble"), QKeySequence(Qt::Key_F9), [this] { inTrouble() ? closeTrouble() : openTrouble(); });
     view->addSeparator();
     add(view, tr("&Next phase"), QKeySequence(Qt::CTRL | Qt::Key_PageDown), [this] {
+        if (rehearsing_ && seat_->isTaken()) {
+            if (const Phase now = seat_->session().rehearsal().phase(); now < Phase::stop)
+                seat_->begin(static_cast<Phase>(static_cast<int>(now) + 1));
+            return;
+        }
         showPhase(static_cast<Phase>(std::min<int>(static_cast<int>(rail_->selected()) + 1, plannedPhases - 1)));
     });
     add(view, tr("&Previous phase"), QKeySequence(Qt::CTRL | Qt::Key_PageUp),
@@ -309,7 +384,7 @@ void MainWindow::buildMenus() {
 }
 
 bool MainWindow::openPath(const QString& path) {
-    if (!mayLeave())
+    if (!mayLeave() || !endRehearsal())
         return false;
     // Type notes dropped or opened begin a new sortie of that type.
     Problems ignored;
@@ -337,7 +412,7 @@ void MainWindow::offerRecovery() {
     (new RecoveryDialog(
          leftovers,
          [this](const SortieDocument::Leftover& leftover) -> QString {
-             if (!mayLeave())
+             if (!mayLeave() || !endRehearsal())
                  return tr("What is open now has changes that are not saved.");
              const auto problems = document_.recover(leftover.autosave, leftover.original);
              if (!problems.empty()) {
@@ -351,6 +426,108 @@ void MainWindow::offerRecovery() {
          },
          this))
         ->open();
+}
+
+void MainWindow::showMode() {
+    const bool open = document_.isOpen();
+    planButton_->setEnabled(open);
+    rehearseButton_->setEnabled(open);
+    planButton_->setChecked(!rehearsing_);
+    rehearseButton_->setChecked(rehearsing_);
+    // The plan is frozen while somebody rehearses it.
+    const bool taken = seat_->isTaken();
+    strip_->setEnabled(!taken);
+    undoAct_->setVisible(taken);
+    undoAct_->setEnabled(taken);
+    undo_->setVisible(!taken);
+    redo_->setVisible(!taken);
+    undo_->setEnabled(!taken && document_.undoStack().canUndo());
+    redo_->setEnabled(!taken && document_.undoStack().canRedo());
+}
+
+void MainWindow::openRehearsal() {
+    if (!document_.isOpen())
+        return;
+    if (inTrouble())
+        closeTrouble();
+    rehearsing_ = true;
+    stack_->setCurrentWidget(seatFrame_);
+    seatFrame_->open(page_->phase());
+    followSeat();
+    showMode();
+}
+
+bool MainWindow::endRehearsal() {
+    if (!seat_->isTaken())
+        return true;
+    seat_->pause(true);
+    if (!seat_->session().rehearsal().acts().empty() && !askLeaveRehearsal()) {
+        showMode();
+        return false;
+    }
+    seat_->leave();
+    return true;
+}
+
+void MainWindow::closeRehearsal() {
+    if (!rehearsing_ || !endRehearsal()) {
+        showMode();
+        return;
+    }
+    if (inTrouble())
+        closeTrouble();
+    rehearsing_ = false;
+    stack_->setCurrentWidget(page_);
+    showMode();
+    page_->refresh();
+    rail_->setFocus(Qt::OtherFocusReason);
+}
+
+void MainWindow::followSeat() {
+    if (!seat_->isTaken())
+        return;
+    const auto& r = seat_->session().rehearsal();
+    if (rail_->selected() != r.phase()) {
+        railFollows_ = true;
+        rail_->select(r.phase());
+        railFollows_ = false;
+    }
+    // The score is drawn anew some times a second, at once where time was taken back.
+    if (!score_->tracing() || score_->traceLength() > r.trace().size())
+        score_->showTrace(r, seat_->session().planTime(0));
+    else if (!scoreFollows_->isActive())
+        scoreFollows_->start();
+}
+
+/// In the plan the rail shows a phase; in a rehearsal it begins the next, or goes back to where an earlier one began.
+void MainWindow::railChose(Phase phase) {
+    page_->show(phase);
+    score_->select(phase);
+    if (railFollows_ || !rehearsing_ || !seat_->isTaken())
+        return;
+    const auto& r = seat_->session().rehearsal();
+    const Phase now = r.phase();
+    if (static_cast<int>(phase) == static_cast<int>(now) + 1) {
+        seat_->begin(phase);
+        return;
+    }
+    qint64 began = -1;
+    if (phase == r.setup().from)
+        began = 0;
+    for (const auto& act : r.acts())
+        if (act.kind == rehearse::Act::Kind::phase && act.phase == phase)
+            began = act.at;
+    if (phase < now && began >= 0) {
+        seat_->pause(true);
+        seat_->back(began);
+    } else if (phase != now) {
+        say(tr("In a rehearsal phases begin one after the other: %1 comes next.")
+                .arg(now < Phase::stop
+                         ? QString::fromUtf8(titleOf(static_cast<Phase>(static_cast<int>(now) + 1)).data())
+                         : tr("the debrief")),
+            true);
+    }
+    followSeat();
 }
 
 bool MainWindow::inTrouble() const {
@@ -379,10 +556,15 @@ void MainWindow::openTrouble() {
     if (!document_.isOpen() || inTrouble())
         return;
     cameFrom_ = QApplication::focusWidget();
+    if (seat_->isTaken())
+        seat_->pause(true);
     // The score's cursor where the hand is on it; the moment chosen there, in this phase; else the middle of the phase.
     const auto& p = document_.plan()[page_->phase()];
     double time = p.start + 0.5 * p.duration;
-    if (const auto chosen = document_.moment(); chosen && *chosen >= p.start && *chosen <= p.start + p.duration)
+    if (seat_->isTaken())
+        time =
+            std::min(seat_->session().planTime(seat_->session().rehearsal().now()), document_.plan().flown.totalTime());
+    else if (const auto chosen = document_.moment(); chosen && *chosen >= p.start && *chosen <= p.start + p.duration)
         time = *chosen;
     if (score_->cursorTime() >= 0 && (score_->hasFocus() || score_->underMouse()))
         time = score_->cursorTime();
@@ -398,7 +580,7 @@ void MainWindow::closeTrouble() {
         troubleButton_->setChecked(false);
         return;
     }
-    stack_->setCurrentWidget(page_);
+    stack_->setCurrentWidget(rehearsing_ ? static_cast<QWidget*>(seatFrame_) : page_);
     placeScore();
     troubleButton_->setChecked(false);
     page_->refresh();
@@ -411,6 +593,8 @@ void MainWindow::closeTrouble() {
 void MainWindow::showPhase(Phase phase) {
     if (inTrouble())
         closeTrouble();
+    if (rehearsing_ && !seat_->isTaken())
+        closeRehearsal();
     rail_->select(phase);
 }
 
@@ -432,6 +616,7 @@ void MainWindow::refresh() {
     strip_->refresh();
     rail_->show(document_.plan());
     troubleButton_->setEnabled(true);
+    showMode();
     page_->refresh();
     if (inTrouble())
         trouble_->refresh();
@@ -639,6 +824,14 @@ void MainWindow::showShortcuts() {
         {tr("Left, Right, + −, Home"), tr("on score and pictures: move, zoom, all")},
         {tr("Arrows, Home, End"), tr("on the walk-round's plate: from station to station")},
         {tr("Left, Right"), tr("on the power chart: height of the reading")},
+        {tr("T, P, M … 1 … 4, 0"),
+         tr("in a rehearsal: takes a control by its letter; the engines that the hand is on")},
+        {tr("Up, Down, Shift, = figure"),
+         tr("moves it; finely; to a figure. Enter: to the planned mark. Home: to what is asked")},
+        {tr("Space"), tr("works a switch, strokes the primer, holds what must be held")},
+        {tr("Escape, comma, full stop"), tr("in a rehearsal: time stands; slower; faster. F8: to the next act")},
+        {tr("Backspace, Ctrl+Z"), tr("in a rehearsal: ten seconds back; before the last act")},
+        {tr("F4, F5"), tr("in a rehearsal: call a fault; the debrief")},
         {tr("Up, Down"), tr("on the power chart: boost")},
         {tr("Page Up, Page Down, G"), tr("on the power chart: rpm; gear")},
         {tr("Home"), tr("on the power chart: the plan's setting")},
@@ -695,7 +888,7 @@ void MainWindow::showEvent(QShowEvent* event) {
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
-    if (!mayLeave()) {
+    if (!mayLeave() || !endRehearsal()) {
         event->ignore();
         return;
     }

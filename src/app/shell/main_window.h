@@ -5,6 +5,7 @@
 #include "charts/score.h"
 #include "pages/phase_page.h"
 #include "pages/trouble_frame.h"
+#include "seat/seat_frame.h"
 #include "shell/day_strip.h"
 #include "shell/field_keys.h"
 #include "shell/phase_rail.h"
@@ -16,6 +17,7 @@
 #include <QPointer>
 #include <QSplitter>
 #include <QStackedWidget>
+#include <QTimer>
 #include <QToolButton>
 #include <functional>
 
@@ -42,6 +44,10 @@ public:
     void openTrouble();
     void closeTrouble();
     [[nodiscard]] bool inTrouble() const;
+    /// Rehearse: how one begins, or the one that goes on; and back to the plan, where a rehearsal is left off for good.
+    void openRehearsal();
+    void closeRehearsal();
+    [[nodiscard]] bool rehearsing() const { return rehearsing_; }
     void setTheme(ThemeKind theme);
     [[nodiscard]] ThemeKind theme() const { return theme_; }
 
@@ -51,11 +57,14 @@ public:
     [[nodiscard]] PhasePage& page() { return *page_; }
     [[nodiscard]] TroubleFrame& trouble() { return *trouble_; }
     [[nodiscard]] Score& score() { return *score_; }
+    [[nodiscard]] Seat& seat() { return *seat_; }
+    [[nodiscard]] SeatFrame& seatFrame() { return *seatFrame_; }
     [[nodiscard]] QString message() const { return message_->text(); }
 
     /// How the user is asked; tests answer themselves.
     std::function<Unsaved()> askUnsaved;
     std::function<Conflict()> askConflict;
+    std::function<bool()> askLeaveRehearsal; ///< whether what was done in it may be lost
     std::function<QString(const QString& title, const QString& suggestion, const QString& filter, bool save)> askFile;
 
     bool save();
@@ -76,6 +85,11 @@ private:
     void refresh();
     void refreshTitle();
     void placeScore();
+    void followSeat();
+    void railChose(Phase phase);
+    void showMode();
+    /// Leaves what is rehearsed, asking where something was done. @return whether it was left
+    [[nodiscard]] bool endRehearsal();
     void refreshRecent();
     void say(const QString& text, bool wrong = false);
     [[nodiscard]] bool mayLeave();
@@ -97,6 +111,12 @@ private:
     PhaseRail* rail_;
     PhasePage* page_;
     TroubleFrame* trouble_;
+    Seat* seat_;
+    SeatFrame* seatFrame_;
+    QToolButton *planButton_, *rehearseButton_;
+    QAction *undo_ = nullptr, *redo_ = nullptr, *undoAct_ = nullptr;
+    QTimer* scoreFollows_;
+    bool rehearsing_ = false, railFollows_ = false;
     QStackedWidget* stack_;
     QToolButton* troubleButton_;
     QPointer<QWidget> cameFrom_; ///< had the focus when trouble was opened

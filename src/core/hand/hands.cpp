@@ -85,6 +85,9 @@ void Hands::advance(Milliseconds now) {
         if (now >= s.end)
             levers_.engines[s.engine].primer = 0.0;
     std::erase_if(strokes_, [&](const Strokes& s) { return now >= s.end; });
+    for (const auto& s : strokes_)
+        if (now >= s.begin)
+            levers_.engines[s.engine].primer = s.rate;
 }
 
 void Hands::move(const Control& c, const advice::Figure& to, std::size_t e, double over, const AircraftState& state) {
@@ -137,8 +140,13 @@ void Hands::move(const Control& c, const advice::Figure& to, std::size_t e, doub
         break;
     case Acts::primer: // strokes go in while the hand is on it
         if (to.si && *to.si > 0) {
-            l.primer = to.doses / *to.si;
-            strokes_.push_back({e, state.now + inSteps(*to.si)});
+            Milliseconds begin = state.now; // a stroke waits for the one before it
+            for (const auto& s : strokes_)
+                if (s.engine == e)
+                    begin = std::max(begin, s.end);
+            strokes_.push_back({e, begin, begin + inSteps(*to.si), to.doses / *to.si});
+            if (begin == state.now)
+                l.primer = strokes_.back().rate;
         }
         break;
     case Acts::pump:

@@ -64,7 +64,8 @@ private:
     };
     struct Strokes {
         std::size_t engine;
-        powerplant::Milliseconds end;
+        powerplant::Milliseconds begin, end;
+        double rate; ///< doses a second
     };
     void move(const Control& control, const advice::Figure& to, std::size_t engine, double over,
               const powerplant::AircraftState& state);

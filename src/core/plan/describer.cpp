@@ -7,6 +7,7 @@
 #include "notes/lever_words.h"
 #include "notes/placeholder.h"
 #include "notes/standard_schools.h"
+#include "plan/dial.h"
 #include <algorithm>
 #include <array>
 #include <fmt/format.h>
@@ -264,22 +265,9 @@ void Describer::expect(PhasePlan& p, Gauge gauge, double value, Origin origin, c
     line.moment = moment;
     line.origin = origin;
     line.band = found->second.in(p.phase);
-    line.scale = scaleOf(found->second, line.value);
+    line.scale = dialOf(found->second, line.value);
     line.verdict = watch::judge(n_, gauge, p.phase, line.value);
     p.expect.push_back(std::move(line));
-}
-
-std::pair<double, double> Describer::scaleOf(const GaugeNotes& g, double value) {
-    if (g.scale)
-        return *g.scale;
-    double low = value, high = value;
-    for (const auto& edge : {g.band.limitLow, g.band.normalLow, g.band.normalHigh, g.band.limitHigh})
-        if (edge) {
-            low = std::min(low, *edge);
-            high = std::max(high, *edge);
-        }
-    const double margin = std::max(1e-6, 0.15 * (high - low));
-    return {low - margin, high + margin};
 }
 
 void Describer::expectations(Phase phase, PhasePlan& p) const {

@@ -75,7 +75,6 @@ private:
     static void gather(std::vector<SetLine>& set);
     SetLine setLine(Phase phase, const Step& step) const;
     void expect(PhasePlan& p, Gauge gauge, double value, Origin origin, const char* moment) const;
-    static std::pair<double, double> scaleOf(const GaugeNotes& g, double value);
     void expectations(Phase phase, PhasePlan& p) const;
     [[nodiscard]] bool worstIsFirst(Gauge gauge, Phase phase, double first, double highest) const;
     void ratingClock(PhasePlan& p, Phase phase) const;

@@ -2,10 +2,8 @@
 #include "rehearse/debrief.h"
 #include "cockpit/controls.h"
 #include "drills/state.h"
-#include "units/text.h"
 #include <algorithm>
 #include <cmath>
-#include <fmt/format.h>
 #include <limits>
 #include <map>
 #include <set>
@@ -94,6 +92,11 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
     out.seconds = static_cast<double>(r.now()) / 1000.0;
     out.fuel = r.fuelBurnt();
     out.findings = r.findings();
+    for (std::size_t i = static_cast<std::size_t>(r.setup().from); i <= static_cast<std::size_t>(r.phase()); ++i) {
+        out.plannedSeconds += r.plan()[static_cast<Phase>(i)].duration;
+        out.plannedFuel += r.plan()[static_cast<Phase>(i)].fuel;
+    }
+    out.last = r.phase();
 
     // What was asked for: each act of the careful hand's drill in the phases that were come to.
     std::map<Phase, std::vector<Deed>> asked, done;
@@ -197,59 +200,6 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
             }
         }
         out.faults.push_back(std::move(met));
-    }
-    return out;
-}
-
-std::vector<std::string> Debrief::sentences(const TypeNotes& n) const {
-    std::vector<std::string> out;
-    const auto whose = [&](std::size_t e) { return n.engineCount() < 2 ? std::string{} : n.positions[e].name + " "; };
-    out.push_back(fmt::format("{} of {} acts of the drill were done in their turn{}.", inTurn, asked,
-                              stood ? fmt::format("; {} were not touched and stood so already", stood) : ""));
-    for (const auto& f : faults) {
-        std::string line = fmt::format("{}: {}{}", formatMinutesSeconds(static_cast<double>(f.came.at) / 1000.0),
-                                       whose(f.came.engine), nameOf(f.came.fault).title);
-        if (f.called)
-            line += fmt::format(", called after {:.0f} s", *f.called);
-        else
-            line += ", never called";
-        for (const auto w : f.wrongly)
-            line += fmt::format("; {} was called first", nameOf(w).title);
-        line += f.first.empty() ? "; nothing was done."
-                                : fmt::format("; first act after {:.0f} s: {}.", f.firstAfter, f.first);
-        out.push_back(std::move(line));
-    }
-    for (std::size_t i = 0; i < acts.size(); ++i) {
-        const auto& a = acts[i];
-        if (a.done == DrillAct::Done::inTurn || a.done == DrillAct::Done::stood)
-            continue;
-        // Of all engines alike: one line.
-        const std::size_t all = n.engineCount();
-        const bool together = all > 1 && i + all <= acts.size() &&
-                              std::all_of(acts.begin() + static_cast<std::ptrdiff_t>(i),
-                                          acts.begin() + static_cast<std::ptrdiff_t>(i + all), [&](const DrillAct& b) {
-                                              return b.phase == a.phase && b.control == a.control && b.to == a.to &&
-                                                     b.done == a.done && b.engine == static_cast<std::size_t>(&b - &a);
-                                          });
-        const std::string what = fmt::format("{}: {}{} to {}", titleOf(a.phase), together ? "" : whose(a.engine),
-                                             n.controls[a.control].name, a.to);
-        if (together)
-            i += all - 1;
-        const std::string when = std::isnan(a.at) ? "" : " (" + formatMinutesSeconds(a.at) + ")";
-        out.push_back(what + (a.done == DrillAct::Done::leftOut ? " was left out."
-                              : a.done == DrillAct::Done::early ? " came before its turn" + when + "."
-                              : a.done == DrillAct::Done::late  ? " came after its turn" + when + "."
-                                                                : " was done in another phase" + when + "."));
-    }
-    for (const auto& f : findings) {
-        if (f.rule == watch::Rule::normalRange && f.end - f.begin < passing)
-            continue;
-        std::string engine;
-        for (const auto& p : n.positions)
-            if (p.id == f.engine && n.engineCount() > 1)
-                engine = p.name + ": ";
-        out.push_back(fmt::format("{} to {}, {}{} ({})", formatMinutesSeconds(f.begin), formatMinutesSeconds(f.end),
-                                  engine, f.verdict.sentence(), wordOf(f.verdict.colour())));
     }
     return out;
 }

@@ -35,16 +35,32 @@ struct FaultMet {
 /// s that a needle may be amber unnamed: while it moves it passes through.
 inline constexpr double passing = 10.0;
 
+/// Whom a line is about, in the order in which they matter: an engine spent for height was well spent.
+enum class About { people, aircraft, engine, next };
+const char* titleOf(About about);
+
+/// One sentence of a debrief with its moment.
+struct DebriefLine {
+    About about = About::people;
+    std::optional<Milliseconds> at; ///< none: of the whole
+    std::string text;
+    watch::Colour colour = watch::Colour::normal;
+};
+
 /// What a rehearsal comes to, by order, by needles and by faults: each line with its moment.
 struct Debrief {
-    double seconds = 0.0; ///< of the whole rehearsal
-    double fuel = 0.0;    ///< m³
+    double seconds = 0.0;                           ///< of the whole rehearsal
+    double fuel = 0.0;                              ///< m³
+    Phase last = Phase::walkRound;                  ///< come to
+    double plannedSeconds = 0.0, plannedFuel = 0.0; ///< of the phases come to: s, m³
     std::size_t asked = 0, inTurn = 0, stood = 0;
     std::vector<DrillAct> acts; ///< of the drill, in its order: every one that was asked for in the phases rehearsed
     std::vector<watch::Finding> findings;
     std::vector<FaultMet> faults;
-    /// In sentences, people first, then the aircraft, then the engines: what went well is said once, what did not line
-    /// by line, each with its moment.
+    /// Line by line: people first, then the aircraft, then the engines and what the engineer is told, then what to
+    /// practise next. What went well is said once.
+    [[nodiscard]] std::vector<DebriefLine> lines(const TypeNotes& notes) const;
+    /// The same as text, each with its moment.
     [[nodiscard]] std::vector<std::string> sentences(const TypeNotes& notes) const;
 };
 

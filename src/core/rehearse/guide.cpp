@@ -219,6 +219,13 @@ std::optional<advice::Figure> Guide::planned(std::size_t control, std::size_t en
     return std::nullopt;
 }
 
+const Step* stepOf(const TypeNotes& n, const Ask& ask) {
+    for (const Step& step : n.phase(ask.phase).steps)
+        if (step.id == ask.step)
+            return &step;
+    return nullptr;
+}
+
 std::string said(const Ask& ask, const TypeNotes& n) {
     if (ask.begins)
         return fmt::format("{} begins", titleOf(ask.phase));

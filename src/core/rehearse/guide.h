@@ -79,6 +79,8 @@ private:
     std::vector<Place> places_; ///< each place of the line since the beginning, to go back to
 };
 
+/// The step of the notes that asks for it; null for what the plan's clock asks for.
+const Step* stepOf(const TypeNotes& notes, const Ask& ask);
 /// "No. 2 mixture to auto rich", "all engines: propeller to 2,400 rpm", "Climb begins".
 std::string said(const Ask& ask, const TypeNotes& notes);
 /// "until oil pressure reads 40 lbf/in², within 30 s", "for 10 s"; empty: nothing is waited for.

@@ -160,6 +160,7 @@ void Rehearsal::perform(const Act& act) {
 }
 
 Milliseconds Rehearsal::back(Milliseconds to) {
+    ++timesBack_;
     to = std::clamp(to / shortStep * shortStep, Milliseconds{0}, now());
     const auto after = std::upper_bound(kept_.begin(), kept_.end(), to,
                                         [&](Milliseconds t, const Live& l) { return t < l.state.now - begin_; });

@@ -68,6 +68,7 @@ public:
     [[nodiscard]] const std::vector<Act>& leftOff() const { return leftOff_; } ///< by the last going back
     [[nodiscard]] const std::vector<Came>& came() const { return live_.came; }
     [[nodiscard]] const std::vector<Kept>& trace() const { return trace_; } ///< one each second
+    [[nodiscard]] std::size_t timesBack() const { return timesBack_; }      ///< that time was taken back
     /// What the watch on each engine has seen so far, times from the rehearsal's beginning.
     [[nodiscard]] std::vector<watch::Finding> findings() const;
     [[nodiscard]] double fuelBurnt() const; ///< m³ gone from the tanks
@@ -118,6 +119,7 @@ private:
     std::vector<Live> kept_; ///< every five seconds
     std::vector<Kept> trace_;
     std::vector<Act> acts_, waiting_, leftOff_;
+    std::size_t timesBack_ = 0;
 };
 
 } // namespace amber::rehearse

@@ -13,8 +13,9 @@ using powerplant::shortStep;
 constexpr double longestStall = 0.25;           // s of real time that is made good, no more
 constexpr Milliseconds farthest = 6 * 3600'000; // that a jump looks for an act
 constexpr Milliseconds asksEvery = 10'000;
-constexpr double leastFlow = 1e-9; // m³/s: under it nothing is burnt
-constexpr double felt = 0.12;      // of shaking
+constexpr Milliseconds littleByLittle = 2'000; // between two moves of one hand
+constexpr double leastFlow = 1e-9;             // m³/s: under it nothing is burnt
+constexpr double felt = 0.12;                  // of shaking
 } // namespace
 
 std::string_view nameOf(Way way) {
@@ -89,12 +90,24 @@ bool Session::back(Milliseconds to) {
 bool Session::undo() {
     if (way_ == Way::examined || rehearsal_.acts().empty())
         return false;
-    return back(rehearsal_.acts().back().at);
+    const auto& acts = rehearsal_.acts();
+    std::size_t first = acts.size() - 1;
+    while (first > 0 && goesOn(acts[first - 1], acts[first]))
+        --first;
+    return back(acts[first].at);
+}
+
+bool Session::goesOn(const Act& before, const Act& act) const {
+    return before.kind == Act::Kind::control && act.kind == Act::Kind::control && before.control == act.control &&
+           before.engine == act.engine && act.to.kind != Target::Kind::position && act.strokes == 0.0 &&
+           before.strokes == 0.0 && before.to.kind != Target::Kind::position && act.at - before.at < littleByLittle;
 }
 
 void Session::put(Act act, const std::vector<std::size_t>& engines) {
     act.kind = Act::Kind::control;
-    if (engines.size() == aircraft_->notes.engineCount() || !aircraft_->notes.controls[act.control].each) {
+    const Control& control = aircraft_->notes.controls[act.control];
+    // One primer serves the engine that it is turned to.
+    if (engines.size() == aircraft_->notes.engineCount() || (!control.each && control.acts != Acts::primer)) {
         act.engine = -1;
         rehearsal_.act(act);
     } else {
@@ -155,8 +168,10 @@ void Session::call(powerplant::Fault fault, int engine) {
 std::vector<Said> Session::saidAndDone() const {
     const TypeNotes& n = aircraft_->notes;
     std::vector<Said> out;
-    for (const auto& act : rehearsal_.acts())
-        out.push_back({act.at, said(act, n), watch::Colour::normal});
+    const auto& acts = rehearsal_.acts();
+    for (std::size_t i = 0; i < acts.size(); ++i)
+        if (i + 1 == acts.size() || !goesOn(acts[i], acts[i + 1]))
+            out.push_back({acts[i].at, said(acts[i], n), watch::Colour::normal});
     if (way_ == Way::led)
         for (const auto& f : rehearsal_.findings()) {
             if (f.rule == watch::Rule::normalRange && f.end - f.begin < passing)

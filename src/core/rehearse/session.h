@@ -55,6 +55,7 @@ public:
     bool toNextAct(const std::function<bool()>& goOn);
     /// Back to an earlier moment; refused when examined. @return whether it went
     bool back(Milliseconds to);
+    /// Back before the last act, or before the last lever moved little by little.
     bool undo();
 
     // ---- hands
@@ -87,6 +88,8 @@ public:
 
 private:
     void step();
+    /// Whether an act goes on with the one before it: a lever moved little by little.
+    [[nodiscard]] bool goesOn(const Act& before, const Act& act) const;
     std::shared_ptr<const powerplant::Aircraft> aircraft_;
     Sortie sortie_;
     flight::Flown plan_;

@@ -4,6 +4,7 @@
 #include "files/table_reader.h"
 #include "powerplant/engine.h"
 #include "powerplant/generator.h"
+#include "symptoms/patterns.h"
 #include <cmath>
 #include <fmt/format.h>
 
@@ -134,6 +135,30 @@ Result<Trap> readTrap(std::string_view text, const TypeNotes& n) {
         return Failure{fmt::format("“{}” is no time: write seconds, 12:30, or climb+40", when)};
     trap.earliest = trap.latest = *at;
     return trap;
+}
+
+Trap oneByChance(const TypeNotes& notes, Phase from, std::uint64_t seed) {
+    constexpr double soonest = 15.0, latest = 150.0; // s of its phase
+    using powerplant::Fault;
+    const auto ofTheStart = [](Fault f) {
+        return f == Fault::starterStuck || f == Fault::hydraulicLock || f == Fault::noSpark;
+    };
+    std::vector<Fault> can;
+    for (const auto& pattern : trouble::patternsFor(notes))
+        if (pattern.fault && (from <= Phase::start || !ofTheStart(*pattern.fault)))
+            can.push_back(*pattern.fault);
+    const auto draw = [&](std::uint64_t what, std::size_t among) {
+        return std::min(among - 1, static_cast<std::size_t>(powerplant::uniformAt(seed, 1'000 + what, 0) *
+                                                            static_cast<double>(among)));
+    };
+    Trap out;
+    out.fault = can[draw(0, can.size())];
+    const auto first = static_cast<std::size_t>(std::max(from, Phase::start)),
+               last = std::max(first, static_cast<std::size_t>(Phase::letDown));
+    out.phase = ofTheStart(out.fault) ? Phase::start : static_cast<Phase>(first + draw(1, last - first + 1));
+    out.earliest = soonest;
+    out.latest = latest;
+    return out;
 }
 
 Drawn drawn(const Trap& trap, std::size_t index, std::uint64_t seed, std::size_t engines) {

@@ -42,6 +42,9 @@ std::optional<Setup> readSetup(std::string_view text, const std::string& file, c
 /// cannot be read.
 Result<Trap> readTrap(std::string_view text, const TypeNotes& notes);
 
+/// One fault that this type can have, somewhere after the beginning, drawn by a seed.
+Trap oneByChance(const TypeNotes& notes, Phase from, std::uint64_t seed);
+
 /// What a trap comes to in one rehearsal: by the seed alone, whatever hands do.
 struct Drawn {
     bool comes = false;

@@ -1,0 +1,178 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "seat/begin_panel.h"
+#include "files/document.h"
+#include "kit/captioned.h"
+#include "kit/rich_label.h"
+#include "kit/theme.h"
+#include "kit/words.h"
+#include "rehearse/setup.h"
+#include "store/data_folder.h"
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QRadioButton>
+#include <QVBoxLayout>
+
+namespace amber::app {
+
+BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
+    setObjectName(QStringLiteral("begin-panel"));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(20, 8, 20, 8);
+    column->setSpacing(10);
+    title_ = new QLabel(tr("Rehearse"), this);
+    title_->setObjectName(QStringLiteral("begin-title"));
+    title_->setFont(face(25, true));
+    column->addWidget(title_);
+    explained_ = new RichLabel(this);
+    explained_->setObjectName(QStringLiteral("begin-explained"));
+    explained_->setFont(face(14));
+    explained_->setMaximumWidth(820);
+    column->addWidget(explained_);
+
+    ways_ = new QButtonGroup(this);
+    const auto way = [&](rehearse::Way which, const QString& name, const QString& said) {
+        auto* button = new QRadioButton(name, this);
+        button->setObjectName(QStringLiteral("way-") + q(rehearse::nameOf(which)));
+        button->setFont(face(15, true));
+        button->setAccessibleDescription(said);
+        ways_->addButton(button, static_cast<int>(which));
+        auto* words = new QLabel(said, this);
+        words->setFont(face(13));
+        words->setWordWrap(true);
+        words->setContentsMargins(26, 0, 0, 4);
+        words->setForegroundRole(QPalette::PlaceholderText);
+        words->setMaximumWidth(760);
+        column->addWidget(button);
+        column->addWidget(words);
+    };
+    way(rehearse::Way::led, tr("&Led"),
+        tr("The next act is pointed out with its reason. Time stands still while it waits for you: prime, starter and "
+           "battery too."));
+    way(rehearse::Way::alone, tr("&Alone"),
+        tr("From memory. Nothing is said until the debrief; time may be taken back."));
+    way(rehearse::Way::examined, tr("E&xamined"),
+        tr("From memory, faults unannounced. Time runs one way: what is done is done."));
+    ways_->button(static_cast<int>(rehearse::Way::led))->setChecked(true);
+
+    auto* row = new QHBoxLayout;
+    row->setSpacing(18);
+    from_ = new QComboBox(this);
+    from_->setObjectName(QStringLiteral("begin-from"));
+    from_->setToolTip(tr("Where it begins: everything stands as a careful hand would have it"));
+    row->addWidget(captioned(tr("From"), from_, this));
+    faults_ = new QComboBox(this);
+    faults_->setObjectName(QStringLiteral("begin-faults"));
+    faults_->addItem(tr("none"));
+    faults_->addItem(tr("one, drawn by the number"));
+    faults_->addItem(tr("an instructor's file…"));
+    row->addWidget(captioned(tr("Faults"), faults_, this));
+    seed_ = new QSpinBox(this);
+    seed_->setObjectName(QStringLiteral("begin-seed"));
+    seed_->setRange(1, 999'999);
+    seed_->setPrefix(tr("no. "));
+    seed_->setFont(face(14));
+    seed_->setAccessibleName(tr("Number that draws what is left to chance"));
+    seed_->setToolTip(tr("The same number draws the same faults: write it down to do it again"));
+    row->addWidget(seed_, 0, Qt::AlignBottom);
+    row->addStretch(1);
+    column->addLayout(row);
+    faultsSaid_ = new RichLabel(this);
+    faultsSaid_->setObjectName(QStringLiteral("begin-faults-said"));
+    faultsSaid_->setFont(face(13));
+    faultsSaid_->setForegroundRole(QPalette::PlaceholderText);
+    column->addWidget(faultsSaid_);
+    begin_ = new QPushButton(tr("&Begin"), this);
+    begin_->setObjectName(QStringLiteral("begin-go"));
+    begin_->setFont(face(16, true));
+    begin_->setDefault(true);
+    begin_->setMinimumHeight(36);
+    begin_->setMaximumWidth(180);
+    column->addWidget(begin_);
+    column->addStretch(1);
+
+    askSetup = [this] {
+        return QFileDialog::getOpenFileName(this, tr("Instructor's file"), dataFolder() + QStringLiteral("/rehearsals"),
+                                            tr("Rehearsals (*.toml);;All files (*)"));
+    };
+    connect(faults_, &QComboBox::activated, this, [this](int which) {
+        if (which == fromFile) {
+            const QString path = askSetup();
+            const Problems wrong = path.isEmpty() ? Problems{} : takeSetup(path);
+            if (!wrong.empty())
+                emit problems(QFileInfo(path).fileName(), wrong);
+            if (path.isEmpty() || !wrong.empty())
+                faults_->setCurrentIndex(file_ ? fromFile : none);
+        }
+        showFaults();
+    });
+    connect(begin_, &QPushButton::clicked, this, &BeginPanel::begun);
+}
+
+void BeginPanel::refresh(Phase phase) {
+    const auto& plan = document_.plan();
+    explained_->setText(tr("The controls of <b>%1</b> on its own engines, as they would answer today: an estimate "
+                           "(model), for practice on the ground. It replaces neither the approved manual nor a check "
+                           "by an instructor.")
+                            .arg(q(plan.aircraft).toHtmlEscaped()));
+    from_->clear();
+    for (std::size_t i = static_cast<std::size_t>(Phase::walkRound); i < plannedPhases; ++i)
+        from_->addItem(q(titleOf(static_cast<Phase>(i))), static_cast<int>(i));
+    from_->setCurrentIndex(std::max(0, from_->findData(static_cast<int>(std::max(phase, Phase::walkRound)))));
+    file_.reset();
+    faults_->setCurrentIndex(none);
+    showFaults();
+    begin_->setFocus(Qt::OtherFocusReason);
+}
+
+void BeginPanel::showFaults() {
+    switch (faults_->currentIndex()) {
+    case chance:
+        faultsSaid_->setText(tr("One fault that this type can have, on any engine, in any phase from here to the "
+                                "let-down. Call it when you know it."));
+        break;
+    case fromFile:
+        faultsSaid_->setText(tr("%1: “%2”, from its own beginning.")
+                                 .arg(fileName_.toHtmlEscaped(), q(file_ ? file_->title : "").toHtmlEscaped()));
+        if (file_)
+            from_->setCurrentIndex(std::max(0, from_->findData(static_cast<int>(file_->from))));
+        break;
+    default:
+        faultsSaid_->setText(tr("Nothing goes wrong that you do not do."));
+    }
+    seed_->setVisible(faults_->currentIndex() != none);
+}
+
+Problems BeginPanel::takeSetup(const QString& path) {
+    Problems wrong;
+    if (const auto text = document::readFile(path.toStdString(), wrong))
+        if (auto read = rehearse::readSetup(*text, path.toStdString(), document_.aircraft().notes, wrong)) {
+            file_ = std::move(*read);
+            fileName_ = QFileInfo(path).fileName();
+            seed_->setValue(static_cast<int>(std::min<std::uint64_t>(file_->seed, 999'999)));
+            faults_->setCurrentIndex(fromFile);
+            showFaults();
+        }
+    return wrong;
+}
+
+rehearse::Way BeginPanel::way() const {
+    return static_cast<rehearse::Way>(ways_->checkedId());
+}
+
+void BeginPanel::setWay(rehearse::Way way) {
+    ways_->button(static_cast<int>(way))->setChecked(true);
+}
+
+rehearse::Setup BeginPanel::setup() const {
+    rehearse::Setup out;
+    if (faults_->currentIndex() == fromFile && file_)
+        out = *file_;
+    out.from = static_cast<Phase>(from_->currentData().toInt());
+    out.seed = static_cast<std::uint64_t>(seed_->value());
+    if (faults_->currentIndex() == chance)
+        out.traps = {rehearse::oneByChance(document_.aircraft().notes, out.from, out.seed)};
+    return out;
+}
+
+} // namespace amber::app

@@ -1,0 +1,47 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "rehearse/session.h"
+#include "store/sortie_document.h"
+#include <QButtonGroup>
+#include <QComboBox>
+#include <QLabel>
+#include <QPushButton>
+#include <QSpinBox>
+#include <QWidget>
+#include <functional>
+
+namespace amber::app {
+
+/// How a rehearsal begins: in which way, from which phase, with which faults.
+class BeginPanel : public QWidget {
+    Q_OBJECT
+public:
+    explicit BeginPanel(SortieDocument& document, QWidget* parent = nullptr);
+    /// Shows the sortie as it is now. @param phase that it would begin in
+    void refresh(Phase phase);
+    /// Takes an instructor's file. @return the problems that it has; empty: taken
+    Problems takeSetup(const QString& path);
+    [[nodiscard]] rehearse::Way way() const;
+    void setWay(rehearse::Way way);
+    [[nodiscard]] rehearse::Setup setup() const;
+    /// How a file is asked for; tests answer themselves.
+    std::function<QString()> askSetup;
+
+signals:
+    void begun();
+    void problems(QString file, amber::Problems problems);
+
+private:
+    enum Faults { none, chance, fromFile };
+    void showFaults();
+    SortieDocument& document_;
+    QLabel *title_, *explained_, *faultsSaid_;
+    QButtonGroup* ways_;
+    QComboBox *from_, *faults_;
+    QSpinBox* seed_;
+    QPushButton* begin_;
+    std::optional<rehearse::Setup> file_;
+    QString fileName_;
+};
+
+} // namespace amber::app

@@ -1,0 +1,125 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "seat/debrief_view.h"
+#include "kit/html.h"
+#include "kit/theme.h"
+#include "kit/words.h"
+#include "script/script.h"
+#include "units/text.h"
+#include <QBuffer>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPdfWriter>
+#include <QTextDocument>
+#include <QUrl>
+#include <QVBoxLayout>
+
+namespace amber::app {
+
+DebriefView::DebriefView(Seat& seat, QWidget* parent) : QWidget(parent), seat_(seat) {
+    setObjectName(QStringLiteral("debrief"));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(20, 8, 20, 8);
+    column->setSpacing(8);
+    auto* head = new QHBoxLayout;
+    auto* title = new QLabel(tr("Debrief"), this);
+    title->setFont(face(25, true));
+    head->addWidget(title, 1, Qt::AlignBottom);
+    const auto button = [&](const char* name, const QString& text, auto does) {
+        auto* made = new QPushButton(text, this);
+        made->setObjectName(QLatin1String(name));
+        made->setFont(face(14));
+        connect(made, &QPushButton::clicked, this, does);
+        head->addWidget(made, 0, Qt::AlignBottom);
+        return made;
+    };
+    button("debrief-back", tr("&Go on"), [this] { emit backWanted(); });
+    button("debrief-pdf", tr("As &PDF…"), [this] { write(QStringLiteral("pdf")); });
+    button("debrief-acts", tr("&Acts as CSV…"), [this] { write(QStringLiteral("acts.csv")); });
+    button("debrief-leave", tr("&Leave"), [this] { emit leaveWanted(); });
+    column->addLayout(head);
+    text_ = new QTextBrowser(this);
+    text_->setObjectName(QStringLiteral("debrief-text"));
+    text_->setAccessibleName(tr("Debrief"));
+    text_->setFont(face(14));
+    text_->setOpenLinks(false);
+    text_->setFrameShape(QFrame::NoFrame);
+    connect(text_, &QTextBrowser::anchorClicked, this,
+            [this](const QUrl& link) { emit momentWanted(link.toString().section(QLatin1Char(':'), 1).toLongLong()); });
+    column->addWidget(text_, 1);
+    askFile = [this](const QString& title_, const QString& suggestion, const QString& filter) {
+        return QFileDialog::getSaveFileName(this, title_, suggestion, filter);
+    };
+}
+
+void DebriefView::refresh() {
+    if (seat_.isTaken())
+        text_->setHtml(written());
+}
+
+QString DebriefView::written() const {
+    const auto& s = seat_.session();
+    const auto debrief = s.debriefed();
+    const Colours c(this);
+    QString html;
+    html +=
+        QStringLiteral("<p style='color:%1'>%2</p>")
+            .arg(c.faint.name(),
+                 tr("%1, %2, rehearsed %3 from %4: %5, fuel %6 (model). For practice; the approved manual and your "
+                    "instructor come first.")
+                     .arg(html::text(seat_.notes().name), html::text(s.sortie().title), q(rehearse::nameOf(s.way())),
+                          q(titleOf(s.rehearsal().setup().from)).toLower(), q(formatMinutesSeconds(debrief.seconds)),
+                          q(format(debrief.fuel, *seat_.notes().cockpit.fuel))));
+    rehearse::About about{};
+    for (const auto& line : debrief.lines(seat_.notes())) {
+        if (html.endsWith(QStringLiteral("</p>")) || line.about != about) {
+            about = line.about;
+            html += QStringLiteral("<h3 style='color:%1;margin-bottom:2px'>%2</h3>")
+                        .arg(c.amber.name(), tr(rehearse::titleOf(about)));
+        }
+        const QString mark =
+            line.colour == watch::Colour::normal
+                ? QString()
+                : QStringLiteral("<span style='color:%1'>%2</span> ")
+                      .arg(c.of(line.colour).name(),
+                           line.colour == watch::Colour::red ? QStringLiteral("■") : QStringLiteral("▲"));
+        const QString when = line.at ? QStringLiteral("<a style='color:%1' href='t:%2'>%3</a>&nbsp; ")
+                                           .arg(c.ink.name())
+                                           .arg(*line.at)
+                                           .arg(q(formatMinutesSeconds(static_cast<double>(*line.at) / 1000.0)))
+                                     : QString();
+        html += QStringLiteral("<div style='margin-bottom:3px'>%1%2%3</div>").arg(mark, when, html::text(line.text));
+    }
+    return html;
+}
+
+void DebriefView::write(const QString& kind) {
+    const bool pdf = kind == QLatin1String("pdf");
+    const QString path =
+        askFile(pdf ? tr("Debrief as PDF") : tr("What was done, to be done again"),
+                pdf ? tr("debrief.pdf") : tr("rehearsal.csv"), pdf ? QStringLiteral("*.pdf") : QStringLiteral("*.csv"));
+    if (path.isEmpty())
+        return;
+    QString error;
+    if (pdf) {
+        QByteArray bytes;
+        QBuffer buffer(&bytes);
+        buffer.open(QIODevice::WriteOnly);
+        {
+            QPdfWriter writer(&buffer);
+            writer.setPageSize(QPageSize(QPageSize::A4));
+            writer.setCreator(QStringLiteral("Amber Throttle " AMBER_VERSION));
+            QTextDocument document;
+            document.setDefaultFont(face(14));
+            document.setHtml(QStringLiteral("<h1>%1</h1>").arg(tr("Debrief")) + written());
+            document.print(&writer);
+        }
+        error = writeAtomically(path, bytes);
+    } else {
+        error = writeAtomically(
+            path, QByteArray::fromStdString(rehearse::writeActs(seat_.session().rehearsal().acts(), seat_.notes())));
+    }
+    emit seat_.refused(error.isEmpty() ? QString() : error);
+}
+
+} // namespace amber::app

@@ -1,0 +1,686 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "seat/hands_view.h"
+#include "cockpit/controls.h"
+#include "kit/theme.h"
+#include "kit/words.h"
+#include "units/text.h"
+#include <QHelpEvent>
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QSet>
+#include <QToolTip>
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+namespace amber::app {
+namespace {
+constexpr int headHeight = 20, endHeight = 15, valueHeight = 18;
+constexpr double knobWidth = 20, knobHeight = 13;
+constexpr double lineHeight = 23, figureRoom = 74;
+constexpr double coarsestGoverned = 10.0; // rev/s that a lever at full coarse asks for
+using rehearse::Act;
+} // namespace
+
+HandsView::HandsView(Seat& seat, QWidget* parent) : QWidget(parent), seat_(seat) {
+    setObjectName(QStringLiteral("hands"));
+    setAccessibleName(tr("Hands: the controls"));
+    setFocusPolicy(Qt::StrongFocus);
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+    figure_ = new QLineEdit(this);
+    figure_->setObjectName(QStringLiteral("hand-figure"));
+    figure_->setAccessibleName(tr("Figure for the chosen control"));
+    figure_->setFont(face(14));
+    figure_->setToolTip(tr("A figure in this cockpit's units (=); Enter puts the control there"));
+    figure_->hide();
+    connect(figure_, &QLineEdit::returnPressed, this, &HandsView::typed);
+    connect(&seat_, &Seat::seated, this, [this] {
+        if (seat_.isTaken()) {
+            nameLetters();
+            layOut();
+        }
+        refresh();
+    });
+    connect(&seat_, &Seat::chosen, this, &HandsView::refresh);
+}
+
+void HandsView::refresh() {
+    if (!seat_.isTaken()) {
+        figure_->hide();
+        return;
+    }
+    const Control& c = control(seat_.control());
+    const bool figures = c.acts == Acts::throttle || c.acts == Acts::coolingFlap || governs(seat_.control());
+    figure_->setVisible(figures);
+    setAccessibleDescription(reading());
+    update();
+}
+
+/// The usual letters for the three levers; for the rest the first of their name that is free.
+void HandsView::nameLetters() {
+    const auto& all = seat_.notes().controls;
+    letters_.assign(all.size(), QChar());
+    QSet<QChar> taken;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const QString name = q(all[i].name).toUpper();
+        for (const QChar letter : name)
+            if (letter >= QLatin1Char('A') && letter <= QLatin1Char('Z') && !taken.contains(letter)) {
+                letters_[i] = letter;
+                taken.insert(letter);
+                break;
+            }
+        if (letters_[i].isNull()) // all are taken: pressed again it goes from one to the next
+            letters_[i] = name.isEmpty() ? QLatin1Char('?') : name.front();
+    }
+}
+
+bool HandsView::governs(std::size_t index) const {
+    return control(index).acts == Acts::propeller && seat_.notes().propeller.control == PropellerControl::constantSpeed;
+}
+
+std::pair<double, double> HandsView::revs() const {
+    double most = coarsestGoverned + 1;
+    for (const auto& rating : seat_.notes().ratings)
+        most = std::max(most, rating.rpm.si());
+    return {coarsestGoverned, most};
+}
+
+bool HandsView::moreIsUp(std::size_t index) const {
+    const auto& more = control(index).more;
+    return more != "aft" && more != "down" && more != "in" && more != "left";
+}
+
+void HandsView::layOut() {
+    cells_.clear();
+    const TypeNotes& n = seat_.notes();
+    std::vector<std::size_t> levers, lines;
+    for (std::size_t i = 0; i < n.controls.size(); ++i) {
+        const Acts acts = n.controls[i].acts;
+        const bool lever = n.controls[i].kind == ControlKind::lever &&
+                           (acts == Acts::throttle || acts == Acts::mixture || acts == Acts::propeller);
+        (lever ? levers : lines).push_back(i);
+    }
+    const std::size_t rows = (lines.size() + 1) / 2;
+    const double listHeight = static_cast<double>(rows) * lineHeight + 4;
+    const double slotHeight = std::clamp(height() - listHeight - figureRoom, 116.0, 210.0);
+    const double each = width() / std::max(1.0, static_cast<double>(levers.size()));
+    for (std::size_t i = 0; i < levers.size(); ++i)
+        cells_.push_back({levers[i], {static_cast<double>(i) * each, 0, each - 8, slotHeight}, true});
+    const double half = width() / 2.0;
+    for (std::size_t i = 0; i < lines.size(); ++i)
+        cells_.push_back({lines[i],
+                          {(i / rows == 0 ? 0.0 : half), slotHeight + 6 + static_cast<double>(i % rows) * lineHeight,
+                           half - 10, lineHeight},
+                          false});
+    figure_->setGeometry(static_cast<int>(width() - 118), static_cast<int>(slotHeight + 10 + listHeight), 108, 26);
+}
+
+void HandsView::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    if (seat_.isTaken())
+        layOut();
+}
+
+QRectF HandsView::placeOf(std::size_t index) const {
+    for (const auto& cell : cells_)
+        if (cell.control == index)
+            return cell.box;
+    return {};
+}
+
+QRectF HandsView::travelOf(const Cell& cell) const {
+    return cell.box.adjusted(4, headHeight + endHeight, -4, -endHeight - valueHeight);
+}
+
+QRectF HandsView::knobOf(std::size_t index, std::size_t engine) const {
+    for (const auto& cell : cells_)
+        if (cell.control == index && cell.slot) {
+            const QRectF travel = travelOf(cell);
+            const auto count = static_cast<double>(seat_.notes().engineCount());
+            const double apart = std::min(28.0, travel.width() / count);
+            const double x = travel.left() + 12 + apart * static_cast<double>(engine);
+            const double share = shareOf(index, engine).value_or(0.0);
+            const double y =
+                moreIsUp(index) ? travel.bottom() - share * travel.height() : travel.top() + share * travel.height();
+            return {x - knobWidth / 2, y - knobHeight / 2, knobWidth, knobHeight};
+        }
+    return {};
+}
+
+std::optional<double> HandsView::shareOf(std::size_t index, std::size_t engine) const {
+    const auto& r = seat_.session().rehearsal();
+    const Control& c = control(index);
+    const auto& at = r.hands().at(index, engine);
+    const auto& levers = r.hands().levers().engines[engine];
+    if (c.acts == Acts::throttle)
+        return levers.throttle.by == powerplant::Throttle::By::place
+                   ? levers.throttle.value
+                   : r.powerplant().engine(engine).throttlePlace(r.state().engines[engine].throttle);
+    if (governs(index)) {
+        const auto [low, high] = revs();
+        return std::clamp((levers.rpm - low) / (high - low), 0.0, 1.0);
+    }
+    if (at.share)
+        return at.share;
+    return c.position(at.position) ? std::optional(cockpit::place(c, at.position)) : std::nullopt;
+}
+
+std::optional<double> HandsView::plannedShare(std::size_t index, std::size_t engine) const {
+    if (seat_.session().way() != rehearse::Way::led)
+        return std::nullopt;
+    const auto figure = seat_.session().guide().planned(index, engine);
+    if (!figure)
+        return std::nullopt;
+    if (figure->share)
+        return figure->share;
+    if (governs(index) && figure->si) {
+        const auto [low, high] = revs();
+        return std::clamp((*figure->si - low) / (high - low), 0.0, 1.0);
+    }
+    if (const Control& c = control(index); c.position(figure->position) && c.acts != Acts::throttle)
+        return cockpit::place(c, figure->position);
+    return std::nullopt;
+}
+
+QString HandsView::plannedText(std::size_t index) const {
+    if (seat_.session().way() != rehearse::Way::led)
+        return {};
+    for (const auto& put : seat_.session().guide().wanting(seat_.session().rehearsal()))
+        if (put.control == index)
+            return q(rehearse::whereTo(rehearse::actOf(put), seat_.notes()));
+    return {};
+}
+
+bool HandsView::isAsked(std::size_t index) const {
+    return seat_.session().guide().due() && !plannedText(index).isEmpty();
+}
+
+QString HandsView::valueOf(std::size_t index, std::size_t engine) const {
+    const auto& r = seat_.session().rehearsal();
+    const TypeNotes& n = seat_.notes();
+    const Control& c = control(index);
+    const auto& at = r.hands().at(index, engine);
+    if (const auto* position = c.position(at.position))
+        return q(position->name);
+    if (at.share)
+        return tr("%1 %").arg(std::lround(*at.share * 100.0));
+    if (c.acts == Acts::throttle) {
+        const auto& throttle = r.hands().levers().engines[engine].throttle;
+        using By = powerplant::Throttle::By;
+        if (throttle.by == By::place)
+            return tr("%1 %").arg(std::lround(throttle.value * 100.0));
+        return q(format(throttle.value, n.unitOf(throttle.by == By::boost ? Gauge::boost : Gauge::rpm)));
+    }
+    if (at.si && c.acts == Acts::propeller)
+        return q(format(*at.si, n.unitOf(Gauge::rpm)));
+    return q(at.position);
+}
+
+QString HandsView::valueOf(std::size_t index) const {
+    const std::size_t engines = control(index).each ? seat_.notes().engineCount() : 1;
+    QStringList all;
+    for (std::size_t e = 0; e < engines; ++e)
+        all << valueOf(index, e);
+    return all.count(all.front()) == all.size() ? all.front() : all.join(QStringLiteral(" · "));
+}
+
+QString HandsView::reading() const {
+    const Control& c = control(seat_.control());
+    const TypeNotes& n = seat_.notes();
+    QString out = tr("%1: %2").arg(q(c.name), valueOf(seat_.control()));
+    if (!c.sense.empty())
+        out += QStringLiteral("; ") + q(c.sense);
+    if (c.reversed)
+        out += tr(", the reverse of most");
+    if (!c.who.empty())
+        out += tr("; worked by the %1").arg(q(c.who));
+    if (n.engineCount() > 1 && (c.each || c.acts == Acts::primer)) {
+        QStringList whose;
+        for (const std::size_t e : seat_.engines())
+            whose << q(n.positions[e].name);
+        out += whose.size() == static_cast<qsizetype>(n.engineCount())
+                   ? tr(". All engines")
+                   : tr(". Hand on %1").arg(whose.join(QStringLiteral(", ")));
+    }
+    return out + QStringLiteral(".");
+}
+
+// ---- drawing
+
+void HandsView::paintEvent(QPaintEvent*) {
+    if (!seat_.isTaken())
+        return;
+    QPainter p(this);
+    const Colours c(this);
+    for (const auto& cell : cells_)
+        cell.slot ? paintSlot(p, cell) : paintLine(p, cell);
+    const QRect foot(0, figure_->y() - 2, figure_->isHidden() ? width() - 8 : figure_->x() - 10,
+                     height() - figure_->y() + 2);
+    p.setFont(face(13));
+    p.setPen(c.ink);
+    p.drawText(foot, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, reading());
+}
+
+void HandsView::paintSlot(QPainter& p, const Cell& cell) const {
+    const Colours c(this);
+    const Control& k = control(cell.control);
+    const bool chosen = cell.control == seat_.control(), asked = isAsked(cell.control);
+    if (chosen) {
+        p.fillRect(cell.box, hasFocus() ? c.amberWash : c.sheet);
+        p.fillRect(QRectF(cell.box.left(), cell.box.top(), 3, cell.box.height()), hasFocus() ? c.amber : c.faint);
+    }
+    const QRectF head(cell.box.left() + 8, cell.box.top(), cell.box.width() - 10, headHeight);
+    p.setFont(face(14, true));
+    p.setPen(asked ? c.amber : c.ink);
+    p.drawText(head, Qt::AlignLeft | Qt::AlignVCenter,
+               p.fontMetrics().elidedText(q(k.name), Qt::ElideRight, static_cast<int>(head.width()) - 18));
+    p.setFont(face(12));
+    p.setPen(c.faint);
+    p.drawText(head, Qt::AlignRight | Qt::AlignVCenter, letterOf(cell.control));
+    const QRectF travel = travelOf(cell);
+    const bool up = moreIsUp(cell.control);
+    const auto end = [&](const std::vector<ControlPosition>& all, bool more) {
+        return all.empty() ? QString() : q(more ? all.back().name : all.front().name);
+    };
+    p.drawText(QRectF(travel.left() + 4, travel.top() - endHeight - 2, travel.width(), endHeight),
+               Qt::AlignLeft | Qt::AlignVCenter, end(k.positions, up));
+    p.drawText(QRectF(travel.left() + 4, travel.bottom() + 4, travel.width(), endHeight),
+               Qt::AlignLeft | Qt::AlignVCenter, end(k.positions, !up));
+    p.setRenderHint(QPainter::Antialiasing);
+    for (std::size_t e = 0; e < seat_.notes().engineCount(); ++e) {
+        const QRectF knob = knobOf(cell.control, e);
+        p.setPen(QPen(c.ink, 1.2));
+        p.drawLine(QPointF(knob.center().x(), travel.top()), QPointF(knob.center().x(), travel.bottom()));
+        if (const auto planned = plannedShare(cell.control, e)) {
+            const double y =
+                up ? travel.bottom() - *planned * travel.height() : travel.top() + *planned * travel.height();
+            p.setPen(QPen(c.amber, 2.5));
+            p.drawLine(QPointF(knob.center().x() - 12, y), QPointF(knob.center().x() + 12, y));
+        }
+    }
+    const auto& hand = seat_.engines();
+    for (std::size_t e = 0; e < seat_.notes().engineCount(); ++e) {
+        const QRectF knob = knobOf(cell.control, e);
+        const bool on = chosen && std::find(hand.begin(), hand.end(), e) != hand.end();
+        p.setPen(QPen(on ? c.amber : c.ink, on ? 2.2 : 1));
+        p.setBrush(c.ink);
+        p.drawRect(knob);
+        p.setFont(face(11, true));
+        p.setPen(c.sheet);
+        if (seat_.notes().engineCount() > 1)
+            p.drawText(knob, Qt::AlignCenter, QString::number(e + 1));
+    }
+    p.setRenderHint(QPainter::Antialiasing, false);
+    p.setBrush(Qt::NoBrush);
+    const QString wanted = plannedText(cell.control);
+    p.setFont(face(13, asked));
+    p.setPen(asked ? c.amber : c.ink);
+    const QRectF value(cell.box.left() + 8, cell.box.bottom() - valueHeight, cell.box.width() - 10, valueHeight);
+    p.drawText(
+        value, Qt::AlignLeft | Qt::AlignVCenter,
+        p.fontMetrics().elidedText(asked ? tr("%1 → %2").arg(valueOf(cell.control), wanted) : valueOf(cell.control),
+                                   Qt::ElideRight, static_cast<int>(value.width())));
+}
+
+void HandsView::paintLine(QPainter& p, const Cell& cell) const {
+    const Colours c(this);
+    const Control& k = control(cell.control);
+    const bool chosen = cell.control == seat_.control(), asked = isAsked(cell.control);
+    if (chosen) {
+        p.fillRect(cell.box, hasFocus() ? c.amberWash : c.sheet);
+        p.fillRect(QRectF(cell.box.left(), cell.box.top(), 3, cell.box.height()), hasFocus() ? c.amber : c.faint);
+    }
+    p.setPen(QPen(c.rule, 1));
+    p.drawLine(cell.box.bottomLeft(), cell.box.bottomRight());
+    p.setFont(face(12));
+    p.setPen(c.faint);
+    p.drawText(cell.box.adjusted(7, 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter, letterOf(cell.control));
+    const QString value =
+        asked ? tr("%1 → %2").arg(valueOf(cell.control), plannedText(cell.control)) : valueOf(cell.control);
+    const QRectF inner = cell.box.adjusted(24, 0, -4, 0);
+    QFont bold = face(13, true);
+    const int nameWidth = QFontMetrics(face(13)).horizontalAdvance(q(k.name));
+    if (QFontMetrics(bold).horizontalAdvance(value) > inner.width() - nameWidth - 8)
+        bold = face(12, asked);
+    const int valueWidth =
+        std::min(static_cast<int>(inner.width() * 0.62), QFontMetrics(bold).horizontalAdvance(value) + 2);
+    p.setFont(face(13));
+    p.setPen(asked ? c.amber : c.ink);
+    p.drawText(inner, Qt::AlignLeft | Qt::AlignVCenter,
+               p.fontMetrics().elidedText(q(k.name), Qt::ElideRight, static_cast<int>(inner.width()) - valueWidth - 6));
+    p.setFont(bold);
+    p.drawText(inner, Qt::AlignRight | Qt::AlignVCenter, p.fontMetrics().elidedText(value, Qt::ElideRight, valueWidth));
+}
+
+// ---- hands
+
+void HandsView::putPosition(std::size_t position) {
+    const Control& c = control(seat_.control());
+    if (c.positions.empty())
+        return;
+    Act act;
+    act.control = seat_.control();
+    act.to.kind = Target::Kind::position;
+    act.to.word = c.positions[std::min(position, c.positions.size() - 1)].is;
+    seat_.put(act);
+}
+
+void HandsView::moveTo(double share) {
+    share = std::clamp(share, 0.0, 1.0);
+    const Control& c = control(seat_.control());
+    Act act;
+    act.control = seat_.control();
+    if (governs(seat_.control())) {
+        const auto [low, high] = revs();
+        act.to.kind = Target::Kind::quantity;
+        act.to.dimension = Dimension::rotation;
+        act.to.si = std::round((low + share * (high - low)) * 6.0) / 6.0; // to ten rpm
+    } else if (c.acts == Acts::throttle || c.acts == Acts::coolingFlap) {
+        act.share = std::round(share * 200.0) / 200.0;
+    } else {
+        putPosition(static_cast<std::size_t>(std::lround(share * static_cast<double>(c.positions.size() - 1))));
+        return;
+    }
+    seat_.put(act);
+}
+
+void HandsView::move(int up, Step step) {
+    const std::size_t index = seat_.control();
+    const Control& c = control(index);
+    const int towards = moreIsUp(index) ? up : -up;
+    if (c.acts == Acts::throttle || c.acts == Acts::coolingFlap || governs(index)) {
+        const double usual = governs(index) ? 50.0 / 60.0 / (revs().second - revs().first) : 0.02;
+        const double by = towards * usual * (step == Step::fine ? 0.25 : step == Step::coarse ? 5.0 : 1.0);
+        std::vector<double> to;
+        for (const std::size_t e : seat_.engines())
+            to.push_back(std::clamp(shareOf(index, e).value_or(0.0) + by, 0.0, 1.0));
+        if (std::all_of(to.begin(), to.end(), [&](double t) { return std::abs(t - to.front()) < 0.003; })) {
+            moveTo(to.front());
+            return;
+        }
+        // Each from where it stands: they keep apart.
+        std::vector<Act> acts;
+        for (std::size_t i = 0; i < to.size(); ++i) {
+            Act act;
+            act.control = index;
+            act.engine = static_cast<int>(seat_.engines()[i]);
+            if (governs(index)) {
+                act.to.kind = Target::Kind::quantity;
+                act.to.dimension = Dimension::rotation;
+                act.to.si = revs().first + to[i] * (revs().second - revs().first);
+            } else
+                act.share = to[i];
+            acts.push_back(act);
+        }
+        seat_.putEach(acts);
+        return;
+    }
+    if (c.positions.size() < 2)
+        return;
+    const auto& at = seat_.session().rehearsal().hands().at(index, seat_.engines().front());
+    const auto found = std::find_if(c.positions.begin(), c.positions.end(),
+                                    [&](const ControlPosition& p) { return p.is == at.position; });
+    const int now = found == c.positions.end() ? 0 : static_cast<int>(found - c.positions.begin());
+    const int to = std::clamp(now + towards, 0, static_cast<int>(c.positions.size()) - 1);
+    if (to != now)
+        putPosition(static_cast<std::size_t>(to));
+}
+
+/// Space, or the mouse on a switch: pressed and let go.
+void HandsView::work(bool pressed) {
+    const std::size_t index = seat_.control();
+    const Control& c = control(index);
+    if (!pressed) {
+        if (held_) {
+            const std::size_t was = seat_.control();
+            seat_.chooseControl(*held_);
+            putPosition(0);
+            seat_.chooseControl(was);
+            held_.reset();
+        }
+        return;
+    }
+    if (c.acts == Acts::primer) {
+        const auto& at = seat_.session().rehearsal().hands().at(index, seat_.engines().front());
+        Act act;
+        act.control = index;
+        if (at.position == "locked") {
+            putPosition(1); // unlocked first
+            return;
+        }
+        act.to.kind = Target::Kind::quantity;
+        act.to.dimension = Dimension::duration;
+        act.to.si = std::max(0.5, seat_.notes().start.primeTime.si());
+        act.strokes = 1.0;
+        seat_.put(act);
+        return;
+    }
+    if (c.positions.size() < 2)
+        return;
+    if (c.kind == ControlKind::push) {
+        held_ = index;
+        putPosition(1);
+        return;
+    }
+    const auto& at = seat_.session().rehearsal().hands().at(index, seat_.engines().front());
+    const auto found = std::find_if(c.positions.begin(), c.positions.end(),
+                                    [&](const ControlPosition& p) { return p.is == at.position; });
+    const auto now =
+        found == c.positions.end() ? std::size_t{0} : static_cast<std::size_t>(found - c.positions.begin());
+    putPosition((now + 1) % c.positions.size());
+}
+
+void HandsView::typed() {
+    const std::size_t index = seat_.control();
+    const Control& c = control(index);
+    const TypeNotes& n = seat_.notes();
+    const std::string text = figure_->text().trimmed().toStdString();
+    Act act;
+    act.control = index;
+    QString wrong;
+    const auto take = [&](Gauge gauge) {
+        std::string_view rest;
+        const auto number = readNumber(text, rest);
+        if (!number) {
+            wrong = q(number.error());
+            return;
+        }
+        const UnitSpec& unit = n.unitOf(gauge);
+        act.to.kind = Target::Kind::quantity;
+        act.to.dimension = nameOf(gauge).dimension;
+        act.to.si = number.value() * unit.scale + unit.offset;
+    };
+    if (text.ends_with('%') || c.acts == Acts::coolingFlap) {
+        std::string_view rest;
+        const auto number = readNumber(text, rest);
+        if (!number || number.value() < 0 || number.value() > 100)
+            wrong = tr("A share of its travel is 0 to 100 %.");
+        else
+            act.share = number.value() / 100.0;
+    } else if (c.acts == Acts::throttle) {
+        take(n.gauges.contains(Gauge::boost) && !text.ends_with("rpm") ? Gauge::boost : Gauge::rpm);
+    } else {
+        take(Gauge::rpm);
+    }
+    if (wrong.isEmpty() && act.to.kind == Target::Kind::quantity) {
+        const Gauge gauge = act.to.dimension == Dimension::rotation ? Gauge::rpm : Gauge::boost;
+        const double most = gauge == Gauge::rpm ? 2.0 * revs().second : 400e3;
+        if (act.to.si <= 0 || act.to.si > most)
+            wrong = tr("No engine here goes to %1.").arg(q(format(act.to.si, n.unitOf(gauge))));
+    }
+    if (!wrong.isEmpty()) {
+        emit seat_.refused(wrong);
+        figure_->selectAll();
+        return;
+    }
+    figure_->clear();
+    seat_.put(act);
+    setFocus(Qt::OtherFocusReason);
+}
+
+void HandsView::keyPressEvent(QKeyEvent* event) {
+    if (!seat_.isTaken() || event->modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier)) {
+        QWidget::keyPressEvent(event);
+        return;
+    }
+    const bool fine = event->modifiers() & Qt::ShiftModifier;
+    const TypeNotes& n = seat_.notes();
+    const int key = event->key();
+    if (key >= Qt::Key_A && key <= Qt::Key_Z) {
+        // The next control of this letter after the chosen one.
+        const auto count = n.controls.size();
+        for (std::size_t i = 1; i <= count; ++i) {
+            const std::size_t candidate = (seat_.control() + i) % count;
+            if (letters_[candidate] == QChar(key)) {
+                seat_.chooseControl(candidate);
+                break;
+            }
+        }
+        return;
+    }
+    if (key >= Qt::Key_0 && key <= Qt::Key_9) {
+        const auto number = static_cast<std::size_t>(key - Qt::Key_0);
+        std::vector<std::size_t> engines;
+        if (number == 0) {
+            engines.resize(n.engineCount());
+            std::iota(engines.begin(), engines.end(), std::size_t{0});
+        } else if (number <= n.engineCount()) {
+            engines.push_back(number - 1);
+        }
+        seat_.chooseEngines(std::move(engines));
+        return;
+    }
+    switch (key) {
+    case Qt::Key_Up:
+    case Qt::Key_Down:
+        move(key == Qt::Key_Up ? 1 : -1, fine ? Step::fine : Step::usual);
+        return;
+    case Qt::Key_PageUp:
+    case Qt::Key_PageDown:
+        move(key == Qt::Key_PageUp ? 1 : -1, Step::coarse);
+        return;
+    case Qt::Key_Left:
+    case Qt::Key_Right: {
+        // From control to control as they are drawn.
+        for (std::size_t i = 0; i < cells_.size(); ++i)
+            if (cells_[i].control == seat_.control()) {
+                const std::size_t to = (i + (key == Qt::Key_Right ? 1 : cells_.size() - 1)) % cells_.size();
+                seat_.chooseControl(cells_[to].control);
+                return;
+            }
+        return;
+    }
+    case Qt::Key_Space:
+        if (!event->isAutoRepeat())
+            work(true);
+        return;
+    case Qt::Key_Return:
+    case Qt::Key_Enter:
+        seat_.putAsPlanned();
+        return;
+    case Qt::Key_Home:
+        if (!seat_.chooseAsked())
+            emit seat_.refused(tr("Nothing is asked for just now."));
+        return;
+    case Qt::Key_Equal:
+        if (!figure_->isHidden()) {
+            figure_->setFocus(Qt::ShortcutFocusReason);
+            figure_->selectAll();
+        }
+        return;
+    default:
+        QWidget::keyPressEvent(event);
+    }
+}
+
+void HandsView::keyReleaseEvent(QKeyEvent* event) {
+    if (seat_.isTaken() && event->key() == Qt::Key_Space && !event->isAutoRepeat())
+        work(false);
+    else
+        QWidget::keyReleaseEvent(event);
+}
+
+void HandsView::focusOutEvent(QFocusEvent* event) {
+    if (seat_.isTaken())
+        work(false); // a hand that is taken away holds nothing
+    QWidget::focusOutEvent(event);
+    update();
+}
+
+const HandsView::Cell* HandsView::cellAt(QPointF place) const {
+    for (const auto& cell : cells_)
+        if (cell.box.contains(place))
+            return &cell;
+    return nullptr;
+}
+
+void HandsView::mousePressEvent(QMouseEvent* event) {
+    const Cell* cell = seat_.isTaken() && event->button() == Qt::LeftButton ? cellAt(event->position()) : nullptr;
+    if (!cell)
+        return;
+    setFocus(Qt::MouseFocusReason);
+    const bool was = cell->control == seat_.control();
+    seat_.chooseControl(cell->control);
+    if (cell->slot) {
+        // A knob of its own is one engine; between them, all that the hand is on.
+        if (event->modifiers() & Qt::ShiftModifier)
+            for (std::size_t e = 0; e < seat_.notes().engineCount(); ++e)
+                if (std::abs(knobOf(cell->control, e).center().x() - event->position().x()) < knobWidth / 2)
+                    seat_.chooseEngines({e});
+        dragging_ = true;
+        mouseMoveEvent(event);
+    } else if (was || event->position().x() > cell->box.center().x()) {
+        work(true); // its figure, or the line that is chosen already
+    }
+}
+
+void HandsView::mouseMoveEvent(QMouseEvent* event) {
+    if (!dragging_ || !seat_.isTaken())
+        return;
+    for (const auto& cell : cells_)
+        if (cell.control == seat_.control() && cell.slot) {
+            const QRectF travel = travelOf(cell);
+            if (event->position().y() < travel.top() - endHeight || event->position().y() > travel.bottom() + endHeight)
+                return;
+            const double up = std::clamp((travel.bottom() - event->position().y()) / travel.height(), 0.0, 1.0);
+            const double share = moreIsUp(cell.control) ? up : 1.0 - up;
+            if (std::abs(share - shareOf(cell.control, seat_.engines().front()).value_or(-1.0)) > 0.004)
+                moveTo(share);
+        }
+}
+
+void HandsView::mouseReleaseEvent(QMouseEvent*) {
+    dragging_ = false;
+    if (seat_.isTaken())
+        work(false);
+}
+
+void HandsView::wheelEvent(QWheelEvent* event) {
+    const Cell* cell = seat_.isTaken() ? cellAt(event->position()) : nullptr;
+    if (!cell || event->angleDelta().y() == 0)
+        return;
+    seat_.chooseControl(cell->control);
+    move(event->angleDelta().y() > 0 ? 1 : -1, event->modifiers() & Qt::ShiftModifier ? Step::fine : Step::usual);
+    event->accept();
+}
+
+bool HandsView::event(QEvent* event) {
+    if (event->type() == QEvent::ToolTip && seat_.isTaken()) {
+        const auto* help = static_cast<QHelpEvent*>(event);
+        if (const Cell* cell = cellAt(help->pos())) {
+            const Control& c = control(cell->control);
+            QStringList lines{tr("%1   %2").arg(q(c.name), letterOf(cell->control))};
+            if (!c.sense.empty())
+                lines << q(c.sense);
+            if (!c.panel.empty())
+                lines << q(c.panel);
+            QToolTip::showText(help->globalPos(), lines.join(QLatin1Char('\n')), this);
+        } else
+            QToolTip::hideText();
+        return true;
+    }
+    return QWidget::event(event);
+}
+
+} // namespace amber::app

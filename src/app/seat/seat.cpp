@@ -1,0 +1,166 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "seat/seat.h"
+#include "kit/words.h"
+#include "units/text.h"
+#include <QApplication>
+#include <QProgressDialog>
+#include <numeric>
+
+namespace amber::app {
+namespace {
+constexpr int frame = 16; // ms
+}
+
+Seat::Seat(SortieDocument& document, QObject* parent) : QObject(parent), document_(document) {
+    tick_.setInterval(frame);
+    tick_.setTimerType(Qt::PreciseTimer);
+    connect(&tick_, &QTimer::timeout, this, [this] { live(static_cast<double>(since_.restart()) / 1000.0); });
+}
+
+void Seat::sit(rehearse::Setup setup, rehearse::Way way) {
+    // A careful hand shows the way, and comes to a later beginning: a second or two for four engines.
+    QApplication::setOverrideCursor(Qt::WaitCursor);
+    session_ = std::make_unique<rehearse::Session>(document_.sharedAircraft(), document_.sortie(),
+                                                   document_.plan().flown, std::move(setup), way);
+    QApplication::restoreOverrideCursor();
+    engines_.resize(notes().engineCount());
+    std::iota(engines_.begin(), engines_.end(), std::size_t{0});
+    control_ = 0;
+    gauge_ = notes().gauges.contains(Gauge::boost) ? Gauge::boost : Gauge::rpm;
+    before_ = 1;
+    chooseAsked();
+    setSpeed(1);
+    emit seated();
+    changed();
+}
+
+void Seat::leave() {
+    tick_.stop();
+    if (!session_)
+        return;
+    session_.reset();
+    emit seated();
+}
+
+void Seat::setSpeed(int times) {
+    if (!session_)
+        return;
+    if (times > 0)
+        before_ = times;
+    session_->setSpeed(times);
+    if (times > 0) {
+        since_.start();
+        tick_.start();
+    } else {
+        tick_.stop();
+    }
+    emit moved();
+}
+
+void Seat::live(double realSeconds) {
+    if (session_ && session_->live(realSeconds))
+        emit moved();
+}
+
+void Seat::back(rehearse::Milliseconds to) {
+    if (session_->back(to))
+        changed();
+    else
+        emit refused(tr("Who is examined cannot take time back."));
+}
+
+void Seat::undo() {
+    if (session_->undo())
+        changed();
+    else
+        emit refused(session_->way() == rehearse::Way::examined ? tr("Who is examined cannot take time back.")
+                                                                : tr("Nothing has been done yet."));
+}
+
+void Seat::toNextAct() {
+    if (!session_->guide().next()) {
+        emit refused(tr("The drill is over."));
+        return;
+    }
+    QProgressDialog progress(tr("On to the next act…"), tr("Cancel"), 0, 0, QApplication::activeWindow());
+    progress.setWindowModality(Qt::ApplicationModal);
+    progress.setMinimumDuration(500);
+    const bool ticked = tick_.isActive();
+    tick_.stop();
+    session_->toNextAct([&] {
+        progress.setLabelText(
+            tr("On to the next act: %1")
+                .arg(q(formatMinutesSeconds(static_cast<double>(session_->rehearsal().now()) / 1000.0))));
+        QApplication::processEvents();
+        return !progress.wasCanceled();
+    });
+    since_.start();
+    if (ticked)
+        tick_.start();
+    changed();
+}
+
+void Seat::chooseEngines(std::vector<std::size_t> engines) {
+    if (engines.empty())
+        return;
+    engines_ = std::move(engines);
+    emit chosen();
+}
+
+void Seat::chooseControl(std::size_t control) {
+    control_ = control;
+    emit chosen();
+}
+
+bool Seat::chooseAsked() {
+    const auto wanting = session_->guide().wanting(session_->rehearsal());
+    if (session_->way() != rehearse::Way::led || wanting.empty())
+        return false;
+    control_ = wanting.front().control;
+    engines_.clear();
+    for (const auto& put : wanting)
+        if (put.control == control_)
+            engines_.push_back(put.engine);
+    emit chosen();
+    return true;
+}
+
+void Seat::put(const rehearse::Act& act) {
+    session_->put(act, engines_);
+    changed();
+}
+
+void Seat::putEach(const std::vector<rehearse::Act>& acts) {
+    for (const auto& act : acts)
+        session_->put(act, {static_cast<std::size_t>(act.engine)});
+    changed();
+}
+
+void Seat::putAsPlanned() {
+    if (session_->putAsPlanned(control_, engines_))
+        changed();
+    else
+        emit refused(tr("The drill has not put this control anywhere yet."));
+}
+
+void Seat::begin(Phase phase) {
+    session_->begin(phase);
+    changed();
+}
+
+void Seat::call(powerplant::Fault fault, int engine) {
+    session_->call(fault, engine);
+    changed();
+}
+
+void Seat::chooseGauge(Gauge gauge) {
+    gauge_ = gauge;
+    emit chosen();
+}
+
+void Seat::changed() {
+    emit refused({});
+    emit moved();
+}
+
+} // namespace amber::app

@@ -1,0 +1,399 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "seat/seat_frame.h"
+#include "kit/html.h"
+#include "kit/rich_label.h"
+#include "kit/theme.h"
+#include "kit/words.h"
+#include "symptoms/patterns.h"
+#include "units/text.h"
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QMenu>
+#include <QShortcut>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
+
+namespace amber::app {
+namespace {
+constexpr int handsLeast = 400, sideWidth = 250; // px
+constexpr std::size_t mostLines = 40;            // of what was said and done
+
+QLabel* heading(const QString& text, QWidget* parent) {
+    auto* label = new QLabel(text, parent);
+    QFont font = captionFace();
+    font.setBold(true);
+    font.setPixelSize(12);
+    label->setFont(font);
+    label->setForegroundRole(QPalette::Link);
+    label->setFixedHeight(20);
+    return label;
+}
+QLabel* rich(const char* name, QWidget* parent) {
+    auto* label = new RichLabel(parent);
+    label->setObjectName(QLatin1String(name));
+    label->setFont(face(13));
+    label->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+    return label;
+}
+} // namespace
+
+SeatFrame::SeatFrame(Seat& seat, QWidget* parent) : QWidget(parent), seat_(seat) {
+    setObjectName(QStringLiteral("seat-frame"));
+    setAccessibleName(tr("Rehearse"));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    stack_ = new QStackedWidget(this);
+    column->addWidget(stack_);
+    begin_ = new BeginPanel(seat_.document(), stack_);
+    work_ = workPage();
+    debrief_ = new DebriefView(seat_, stack_);
+    for (auto* page : {static_cast<QWidget*>(begin_), work_, static_cast<QWidget*>(debrief_)})
+        stack_->addWidget(page);
+
+    connect(begin_, &BeginPanel::begun, this, [this] {
+        seat_.sit(begin_->setup(), begin_->way());
+        showHands();
+    });
+    connect(debrief_, &DebriefView::backWanted, this, &SeatFrame::showHands);
+    connect(debrief_, &DebriefView::leaveWanted, this, &SeatFrame::leaveWanted);
+    connect(debrief_, &DebriefView::momentWanted, this, &SeatFrame::momentWanted);
+    connect(&seat_, &Seat::moved, this, &SeatFrame::refresh);
+    connect(&seat_, &Seat::chosen, this, [this] {
+        needles_->update();
+        trend_->update();
+        refreshSlowly();
+    });
+
+    const auto key = [this](const QKeySequence& sequence, auto does) {
+        auto* shortcut = new QShortcut(sequence, work_, nullptr, nullptr, Qt::WidgetWithChildrenShortcut);
+        connect(shortcut, &QShortcut::activated, this, [this, does] {
+            if (seat_.isTaken())
+                does();
+        });
+    };
+    key(Qt::Key_Escape, [this] {
+        if (hands_->figure()->hasFocus())
+            hands_->setFocus();
+        else
+            seat_.pause(seat_.session().speed() > 0);
+    });
+    key(Qt::Key_Backspace, [this] { seat_.back(seat_.session().rehearsal().now() - 10'000); });
+    const auto faster = [this](int by) {
+        const auto& all = rehearse::Session::speeds;
+        const auto at = static_cast<int>(std::find(all.begin(), all.end(), seat_.session().speed()) - all.begin());
+        seat_.setSpeed(all[static_cast<std::size_t>(std::clamp(at + by, 0, static_cast<int>(all.size()) - 1))]);
+    };
+    key(Qt::Key_Comma, [faster] { faster(-1); });
+    key(Qt::Key_Period, [faster] { faster(1); });
+    key(Qt::Key_F8, [this] { seat_.toNextAct(); });
+    key(Qt::Key_F4, [this] { offerCall(); });
+    key(Qt::Key_F5, [this] { showDebrief(); });
+}
+
+QWidget* SeatFrame::workPage() {
+    auto* page = new QWidget(stack_);
+    page->setObjectName(QStringLiteral("seat-work"));
+    auto* column = new QVBoxLayout(page);
+    column->setContentsMargins(20, 8, 20, 8);
+    column->setSpacing(6);
+    auto* head = new QHBoxLayout;
+    head->setSpacing(8);
+    title_ = new QLabel(page);
+    title_->setObjectName(QStringLiteral("seat-title"));
+    title_->setFont(face(25, true));
+    headline_ = new QLabel(page);
+    headline_->setObjectName(QStringLiteral("seat-headline"));
+    headline_->setFont(face(14));
+    headline_->setForegroundRole(QPalette::PlaceholderText);
+    headline_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    headline_->setContentsMargins(4, 0, 0, 4);
+    head->addWidget(title_, 0, Qt::AlignBottom);
+    head->addWidget(headline_, 1, Qt::AlignBottom);
+    const auto button = [&](const char* name, const QString& text, const QString& tip, auto does) {
+        auto* made = new QToolButton(page);
+        made->setObjectName(QLatin1String(name));
+        made->setText(text);
+        made->setToolTip(tip);
+        made->setAccessibleName(tip);
+        made->setFont(face(14));
+        made->setFocusPolicy(Qt::TabFocus);
+        connect(made, &QToolButton::clicked, this, [this, does] {
+            if (seat_.isTaken())
+                does();
+        });
+        return made;
+    };
+    back_ = button("seat-back", tr("◂ 10 s"), tr("Ten seconds back (Backspace)"),
+                   [this] { seat_.back(seat_.session().rehearsal().now() - 10'000); });
+    head->addWidget(back_, 0, Qt::AlignBottom);
+    speeds_ = new QButtonGroup(this);
+    for (const int speed : rehearse::Session::speeds) {
+        auto* made = button(
+            qPrintable(QStringLiteral("seat-speed-%1").arg(speed)), speed == 0 ? tr("pause") : tr("×%1").arg(speed),
+            speed == 0 ? tr("Time stands (Escape)")
+                       : tr("%1 times as fast as real time (comma slower, full stop faster)").arg(speed),
+            [this, speed] { seat_.setSpeed(speed); });
+        made->setCheckable(true);
+        speeds_->addButton(made, speed);
+        head->addWidget(made, 0, Qt::AlignBottom);
+    }
+    head->addWidget(button("seat-next", tr("to the next act ▸"), tr("On until something is to be done (F8)"),
+                           [this] { seat_.toNextAct(); }),
+                    0, Qt::AlignBottom);
+    clock_ = new QLabel(page);
+    clock_->setObjectName(QStringLiteral("seat-clock"));
+    clock_->setFont(face(20, true));
+    clock_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    clock_->setMinimumWidth(82);
+    head->addWidget(clock_, 0, Qt::AlignBottom);
+    column->addLayout(head);
+
+    auto* line = new QHBoxLayout;
+    line->setSpacing(8);
+    asked_ = rich("seat-asked", page);
+    asked_->setFont(face(14));
+    asked_->setMinimumHeight(40);
+    asked_->setAlignment(Qt::AlignVCenter | Qt::AlignLeft);
+    line->addWidget(asked_, 1);
+    beginNext_ =
+        button("seat-begin-next", QString(), tr("The next phase begins (Ctrl+Page Down)"), [this] { beginNext(); });
+    line->addWidget(beginNext_);
+    line->addWidget(button("seat-call", tr("Call a fault  F4"), tr("Say what is wrong, by its name (F4)"),
+                           [this] { offerCall(); }));
+    line->addWidget(
+        button("seat-debrief", tr("Debrief  F5"), tr("What it has come to so far (F5)"), [this] { showDebrief(); }));
+    column->addLayout(line);
+
+    auto* columns = new QHBoxLayout;
+    columns->setSpacing(22);
+    auto* left = new QVBoxLayout;
+    left->setSpacing(2);
+    hands_ = new HandsView(seat_, page);
+    hands_->setMinimumWidth(handsLeast);
+    left->addWidget(heading(tr("Hands"), page));
+    left->addWidget(hands_, 1);
+    columns->addLayout(left, 43);
+    auto* middle = new QVBoxLayout;
+    middle->setSpacing(2);
+    needles_ = new NeedlesView(seat_, page);
+    trend_ = new TrendView(seat_, page);
+    trendTitle_ = new QLabel(page);
+    trendTitle_->setFont(face(12));
+    trendTitle_->setForegroundRole(QPalette::PlaceholderText);
+    trendTitle_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    middle->addWidget(heading(tr("Needles (model)"), page));
+    middle->addWidget(needles_, 3);
+    middle->addSpacing(4);
+    middle->addWidget(trendTitle_);
+    middle->addWidget(trend_, 2);
+    columns->addLayout(middle, 34);
+    auto* right = new QVBoxLayout;
+    right->setSpacing(2);
+    clocks_ = rich("seat-clocks", page);
+    signs_ = rich("seat-signs", page);
+    said_ = rich("seat-said", page);
+    said_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Ignored);
+    right->addWidget(heading(tr("Clocks"), page));
+    right->addWidget(clocks_);
+    right->addSpacing(6);
+    right->addWidget(heading(tr("Seen, heard and felt"), page));
+    right->addWidget(signs_);
+    right->addSpacing(6);
+    right->addWidget(heading(tr("Said and done"), page));
+    right->addWidget(said_, 1);
+    columns->addLayout(right, 23);
+    column->addLayout(columns, 1);
+    said_->installEventFilter(this);
+    return page;
+}
+
+bool SeatFrame::eventFilter(QObject* watched, QEvent* event) {
+    if (watched == said_ && event->type() == QEvent::Resize) {
+        shownSecond_ = -1;
+        if (seat_.isTaken())
+            QMetaObject::invokeMethod(this, &SeatFrame::refreshSlowly, Qt::QueuedConnection);
+    }
+    return QWidget::eventFilter(watched, event);
+}
+
+void SeatFrame::open(Phase phase) {
+    if (seat_.isTaken()) {
+        showHands();
+        return;
+    }
+    begin_->refresh(phase);
+    stack_->setCurrentWidget(begin_);
+}
+
+void SeatFrame::showHands() {
+    stack_->setCurrentWidget(work_);
+    shownSecond_ = -1;
+    hands_->refresh();
+    refresh();
+    hands_->setFocus(Qt::OtherFocusReason);
+}
+
+void SeatFrame::showDebrief() {
+    if (!seat_.isTaken())
+        return;
+    seat_.pause(true);
+    debrief_->refresh();
+    stack_->setCurrentWidget(debrief_);
+}
+
+void SeatFrame::beginNext() {
+    const auto phase = seat_.session().rehearsal().phase();
+    if (phase < Phase::stop)
+        seat_.begin(static_cast<Phase>(static_cast<int>(phase) + 1));
+}
+
+void SeatFrame::offerCall() {
+    seat_.pause(true);
+    auto* menu = new QMenu(this);
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    menu->setObjectName(QStringLiteral("seat-call-menu"));
+    const TypeNotes& n = seat_.notes();
+    const bool many = n.engineCount() > 1;
+    const auto& hand = seat_.engines();
+    const int engine = many && hand.size() == 1 ? static_cast<int>(hand.front()) : -1;
+    menu->addAction(many ? (engine >= 0 ? tr("On %1:").arg(q(n.positions[static_cast<std::size_t>(engine)].name))
+                                        : tr("On any engine (a number first says which):"))
+                         : tr("What is wrong:"))
+        ->setEnabled(false);
+    for (const auto& pattern : trouble::patternsFor(n))
+        if (pattern.fault)
+            connect(menu->addAction(q(nameOf(*pattern.fault).title)), &QAction::triggered, this,
+                    [this, fault = *pattern.fault, engine] { seat_.call(fault, engine); });
+    connect(menu, &QMenu::aboutToHide, this, [this] { seat_.pause(false); });
+    menu->popup(mapToGlobal(QPoint(width() / 2, 80)));
+}
+
+void SeatFrame::showSpeed() {
+    if (auto* button = speeds_->button(seat_.session().speed()))
+        button->setChecked(true);
+    back_->setEnabled(seat_.session().way() != rehearse::Way::examined);
+}
+
+void SeatFrame::refresh() {
+    if (!seat_.isTaken())
+        return;
+    const auto& s = seat_.session();
+    const auto& r = s.rehearsal();
+    const qint64 gone = r.now() / 1000;
+    clock_->setText(QStringLiteral("%1:%2:%3")
+                        .arg(gone / 3600)
+                        .arg(gone / 60 % 60, 2, 10, QLatin1Char('0'))
+                        .arg(gone % 60, 2, 10, QLatin1Char('0')));
+    hands_->update();
+    needles_->update();
+    trend_->update();
+    const qint64 second = r.now() / 1000;
+    if (second != shownSecond_ || shownActs_ != r.acts().size() || s.speed() == 0)
+        refreshSlowly();
+}
+
+void SeatFrame::refreshSlowly() {
+    if (!seat_.isTaken())
+        return;
+    const auto& s = seat_.session();
+    const auto& r = s.rehearsal();
+    const TypeNotes& n = seat_.notes();
+    const Colours c(this);
+    shownSecond_ = r.now() / 1000;
+    shownActs_ = r.acts().size();
+    showSpeed();
+    title_->setText(q(titleOf(r.phase())));
+    QString air = tr("rehearsed %1").arg(q(rehearse::nameOf(s.way())));
+    if (r.phase() >= Phase::takeOff && r.phase() <= Phase::landing)
+        air += tr("  ·  %1, %2, %3 %4 a minute")
+                   .arg(q(format(r.state().height, *n.cockpit.height)), q(format(r.state().ias, *n.cockpit.speed)),
+                        r.state().rate < 0 ? tr("down") : tr("up"),
+                        q(format(std::abs(std::round(r.state().rate * 60.0 / 3.048) * 3.048), *n.cockpit.height)));
+    headline_->setText(headline_->fontMetrics().elidedText(air, Qt::ElideRight, std::max(60, headline_->width())));
+    headline_->setToolTip(air);
+    const bool more = r.phase() < Phase::stop;
+    beginNext_->setVisible(more);
+    if (more)
+        beginNext_->setText(tr("%1 begins ▸").arg(q(titleOf(static_cast<Phase>(static_cast<int>(r.phase()) + 1)))));
+
+    // ---- what is asked
+    QString ask;
+    const auto* next = s.guide().next();
+    if (s.way() != rehearse::Way::led) {
+        ask = tr("Nothing is said until the debrief. F4 calls a fault when you know it; F5 is the debrief.");
+    } else if (!next) {
+        ask = tr("<b>The drill is over.</b> F5: the debrief.");
+    } else {
+        const QString what = html::text(rehearse::said(*next, n)), until = html::text(rehearse::waitsFor(*next, n));
+        const QString amber = QStringLiteral("<b style='color:%1'>%2</b>");
+        if (!s.guide().inVain().empty())
+            ask += amber.arg(c.amber.name(), tr("It did not come in time: %1. ").arg(html::text(s.guide().inVain())));
+        if (next->begins) {
+            ask += s.guide().due() ? tr("Done. Next: <b>%1</b> (Ctrl+Page Down).").arg(what)
+                                   : tr("Nothing to do but watch the needles; next: %1. F8 goes on to it.").arg(what);
+        } else if (s.guide().waits()) {
+            const auto left = s.guide().left(r);
+            ask += tr("<b>Wait</b> %1").arg(until.isEmpty() ? what : until);
+            if (left)
+                ask += tr(" (%1 s)").arg(std::ceil(*left));
+            ask += QLatin1Char('.');
+        } else if (!s.guide().due()) {
+            ask += tr("Nothing to do yet; next: %1").arg(what);
+            if (next->after)
+                ask += tr(", after %1 of the phase").arg(q(formatMinutesSeconds(*next->after)));
+            if (next->above || next->below)
+                ask += tr(", at %1").arg(q(format(next->above.value_or(next->below.value_or(0)), *n.cockpit.height)));
+            ask += tr(". F8 goes on to it.");
+        } else {
+            ask += amber.arg(c.amber.name(), tr("Next: %1").arg(what));
+            if (!until.isEmpty())
+                ask += QStringLiteral(", ") + until;
+            ask += tr(". ");
+            if (const auto* step = rehearse::stepOf(n, *next); step && !step->why.empty())
+                ask += html::text(step->why);
+        }
+    }
+    asked_->setText(ask);
+
+    // ---- clocks
+    QString clocks = QStringLiteral("<table width='100%' cellspacing='0' cellpadding='2'>");
+    for (const auto& clock : s.clocks()) {
+        const bool normal = clock.verdict.colour() == watch::Colour::normal;
+        clocks +=
+            QStringLiteral("<tr><td>%1%2</td><td align='right'%3><b>%4</b></td></tr>")
+                .arg(normal ? QString() : html::mark(clock.verdict, c) + QLatin1Char(' '), html::text(clock.what),
+                     normal ? QString() : QStringLiteral(" style='color:%1'").arg(c.of(clock.verdict.colour()).name()),
+                     html::text(clock.value));
+    }
+    clocks_->setText(clocks + QStringLiteral("</table>"));
+    QStringList signs;
+    for (const auto& sign : s.signs())
+        signs << html::text(sign);
+    signs_->setText(signs.isEmpty() ? tr("nothing out of the way") : signs.join(QStringLiteral("<br>")));
+
+    // ---- said and done, the latest first, as many as there is room for
+    const auto said = s.saidAndDone();
+    QString lines;
+    const int room = std::max(3, said_->height() / (QFontMetrics(said_->font()).height() + 1));
+    int used = 0;
+    for (std::size_t i = said.size(); i-- > 0 && used < room && said.size() - i <= mostLines;) {
+        const QString when = q(formatMinutesSeconds(static_cast<double>(said[i].at) / 1000.0));
+        const QString text = html::text(said[i].text);
+        used += 1 + QFontMetrics(said_->font()).horizontalAdvance(when + QStringLiteral("   ") + q(said[i].text)) /
+                        std::max(80, said_->width() - 8);
+        if (used > room)
+            break;
+        lines +=
+            QStringLiteral("<div><span style='color:%1'>%2</span>&nbsp; %3</div>")
+                .arg(c.faint.name(), when,
+                     said[i].colour == watch::Colour::normal
+                         ? text
+                         : QStringLiteral("<span style='color:%1'>%2</span>").arg(c.of(said[i].colour).name(), text));
+    }
+    said_->setText(lines);
+    trendTitle_->setText(
+        trendTitle_->fontMetrics().elidedText(trend_->title(), Qt::ElideRight, std::max(80, trendTitle_->width())));
+}
+
+} // namespace amber::app

@@ -1,0 +1,66 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "seat/begin_panel.h"
+#include "seat/debrief_view.h"
+#include "seat/hands_view.h"
+#include "seat/needles_view.h"
+#include "seat/seat.h"
+#include "seat/trend_view.h"
+#include <QButtonGroup>
+#include <QLabel>
+#include <QStackedWidget>
+#include <QToolButton>
+#include <QWidget>
+
+namespace amber::app {
+
+/// Rehearse: how it begins; then hands, needles, clocks and what was said and done, under time that runs as fast as is
+/// wanted; then the debrief.
+class SeatFrame : public QWidget {
+    Q_OBJECT
+public:
+    explicit SeatFrame(Seat& seat, QWidget* parent = nullptr);
+    /// To where a rehearsal begins, or to the one that goes on.
+    void open(Phase phase);
+    void showDebrief();
+    void showHands();
+    /// Offers the faults that this type can have, to be called.
+    void offerCall();
+    [[nodiscard]] BeginPanel& beginPanel() { return *begin_; }
+    [[nodiscard]] HandsView& hands() { return *hands_; }
+    [[nodiscard]] NeedlesView& needles() { return *needles_; }
+    [[nodiscard]] DebriefView& debriefView() { return *debrief_; }
+    [[nodiscard]] QString asked() const { return asked_->text(); }
+    [[nodiscard]] QString saidAndDone() const { return said_->text(); }
+    [[nodiscard]] QString clocks() const { return clocks_->text(); }
+
+signals:
+    void leaveWanted();
+    void momentWanted(qint64 milliseconds);
+
+protected:
+    bool eventFilter(QObject* watched, QEvent* event) override;
+
+private:
+    void refresh();
+    void refreshSlowly();
+    void showSpeed();
+    void beginNext();
+    QWidget* workPage();
+
+    Seat& seat_;
+    QStackedWidget* stack_;
+    BeginPanel* begin_;
+    DebriefView* debrief_;
+    QWidget* work_;
+    HandsView* hands_;
+    NeedlesView* needles_;
+    TrendView* trend_;
+    QLabel *title_, *headline_, *clock_, *asked_, *clocks_, *signs_, *said_, *trendTitle_;
+    QToolButton *beginNext_, *back_;
+    QButtonGroup* speeds_;
+    qint64 shownSecond_ = -1;
+    std::size_t shownActs_ = 0;
+};
+
+} // namespace amber::app
