@@ -3,9 +3,9 @@
 #include "cockpit/controls.h"
 #include "rehearse/session.h"
 #include "test_data.h"
-#include "thorough.h"
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 namespace {
 using namespace amber;
@@ -67,4 +67,323 @@ INSTANTIATE_TEST_SUITE_P(Demos, LedThrough, testing::ValuesIn(test::demoNames())
     std::replace(name.begin(), name.end(), '-', '_');
     return name;
 });
+} // namespace
+
+namespace {
+// ---- time
+
+TEST(Session, TimeRunsAsFastAsIsWantedInWholeStepsAndAStallDropsRealTime) {
+    const auto s = sit("farrier-summer", Way::alone);
+    EXPECT_FALSE(s->live(1.0)) << "it stands until it is set going";
+    s->setSpeed(1);
+    s->live(0.05);
+    EXPECT_EQ(s->rehearsal().now(), 0) << "half a step is no step";
+    s->live(0.05);
+    EXPECT_EQ(s->rehearsal().now(), 100);
+    s->setSpeed(20);
+    s->live(0.1);
+    EXPECT_EQ(s->rehearsal().now(), 2'100);
+    s->setSpeed(1);
+    s->live(30.0); // the machine stood for half a minute
+    EXPECT_EQ(s->rehearsal().now(), 2'300) << "a quarter of a second is made good, 200 ms of it in steps";
+    EXPECT_EQ(s->rehearsal().trace().size(), 2u) << "no step was left out: one line a second";
+}
+
+TEST(Session, LedTimeStandsStillUntilTheHandHasDoneWhatIsAsked) {
+    const auto s = sit("farrier-summer", Way::led);
+    s->setSpeed(1);
+    ASSERT_TRUE(s->standsStill());
+    const auto before = s->rehearsal().state();
+    EXPECT_FALSE(s->live(0.2));
+    EXPECT_TRUE(s->rehearsal().state() == before) << "battery, prime and starter too";
+    ASSERT_TRUE(s->doNext());
+    const auto alone = sit("farrier-summer", Way::alone);
+    alone->setSpeed(1);
+    EXPECT_TRUE(alone->live(0.2)) << "who is alone is not waited for";
+}
+
+TEST(Session, AFaultBringsTimeBackToItsOwnSpeed) {
+    const auto& l = test::loaded("farrier-summer");
+    rehearse::Setup setup;
+    setup.ice = false;
+    setup.from = Phase::cruise;
+    setup.traps.push_back({powerplant::Fault::fuelPump, 1.0, 0, {}, 30.0, 30.0, 1.0});
+    Session s(l.aircraft, *l.sortie, flight::fly(*l.aircraft, *l.sortie), setup, Way::alone);
+    s.setSpeed(60);
+    for (int i = 0; i < 20 && s.speed() == 60; ++i)
+        s.live(0.25);
+    EXPECT_EQ(s.speed(), 1);
+    EXPECT_EQ(s.rehearsal().came().size(), 1u);
+    EXPECT_LE(s.rehearsal().now(), 30'200) << "not a minute later";
+}
+
+TEST(Session, TimeTakenBackTakesTheGuideBackAndWhoIsExaminedCannot) {
+    const auto s = sit("farrier-summer", Way::led);
+    for (int i = 0; i < 6; ++i) {
+        s->toNextAct({});
+        s->doNext();
+    }
+    s->toNextAct({});
+    const auto was = place(*s);
+    const auto moment = s->rehearsal().now();
+    for (int i = 0; i < 4; ++i) {
+        s->doNext();
+        s->toNextAct({});
+    }
+    ASSERT_NE(place(*s), was);
+    ASSERT_GT(s->rehearsal().now(), moment + 1000);
+    ASSERT_TRUE(s->back(moment));
+    EXPECT_EQ(s->rehearsal().now(), moment);
+    EXPECT_EQ(place(*s), was);
+
+    const auto examined = sit("farrier-summer", Way::examined);
+    examined->putAsPlanned(0, {0});
+    examined->doNext();
+    EXPECT_FALSE(examined->back(0));
+    EXPECT_FALSE(examined->undo());
+}
+
+TEST(Session, UndoTakesBackALeverMovedLittleByLittleAtOnce) {
+    const auto s = sit("farrier-summer", Way::alone, Phase::climb);
+    const auto throttle = static_cast<std::size_t>(cockpit::acting(s->aircraft().notes.controls, Acts::throttle) -
+                                                   s->aircraft().notes.controls.data());
+    s->setSpeed(1);
+    s->live(0.2);
+    const auto began = s->rehearsal().now();
+    const auto stood = s->rehearsal().hands().at(throttle, 0);
+    for (const double share : {0.5, 0.52, 0.54, 0.56}) {
+        Act act;
+        act.control = throttle;
+        act.share = share;
+        s->put(act, {0});
+        s->live(0.2);
+    }
+    EXPECT_EQ(s->rehearsal().acts().size(), 4u);
+    EXPECT_EQ(s->saidAndDone().size(), 1u) << "told once, where it was left";
+    EXPECT_NE(s->saidAndDone()[0].text.find("56 %"), std::string::npos) << s->saidAndDone()[0].text;
+    ASSERT_TRUE(s->undo());
+    EXPECT_EQ(s->rehearsal().now(), began);
+    EXPECT_TRUE(s->rehearsal().hands().at(throttle, 0) == stood);
+}
+
+// ---- the guide
+
+TEST(Guide, AnEngineThatDoesNotCatchInItsTimeBeginsItsStartAgain) {
+    const auto s = sit("farrier-summer", Way::led);
+    // Everything is done but the fuel: it cannot fire.
+    const auto& n = s->aircraft().notes;
+    bool inVain = false;
+    std::string first;
+    for (int i = 0; i < 60 && !inVain; ++i) {
+        ASSERT_TRUE(s->toNextAct({})) << place(*s);
+        const auto* ask = s->guide().next();
+        ASSERT_NE(ask, nullptr);
+        if (ask->phase == Phase::start && ask->turn >= 0 && first.empty())
+            first = ask->step;
+        s->doNext();
+        Act off;
+        off.control = static_cast<std::size_t>(cockpit::acting(n.controls, Acts::fuel) - n.controls.data());
+        off.to.kind = Target::Kind::position;
+        off.to.word = "off";
+        if (ask->phase == Phase::start && ask->turn >= 0)
+            s->put(off, {0});
+        inVain = !s->guide().inVain().empty();
+        if (s->guide().waits()) {
+            s->toNextAct({});
+            inVain = !s->guide().inVain().empty();
+        }
+    }
+    ASSERT_TRUE(inVain) << place(*s);
+    EXPECT_EQ(s->guide().next()->step, first) << place(*s);
+    EXPECT_FALSE(s->rehearsal().state().engines[0].firing);
+}
+
+TEST(Guide, AChangeOfTheClimbIsDueAtItsHeightAndATankAtItsTime) {
+    const auto s = sit("lorimer-spring", Way::led, Phase::climb);
+    while (s->guide().next() && !s->guide().next()->above)
+        ASSERT_TRUE(s->doNext()) << place(*s);
+    EXPECT_FALSE(s->guide().due());
+    EXPECT_FALSE(s->doNext()) << "its moment has not come";
+    ASSERT_TRUE(s->toNextAct({}));
+    const auto& change = s->plan().gearChanges.front();
+    EXPECT_NEAR(s->rehearsal().state().height, change.height.si(), 30.0);
+    EXPECT_NE(place(*s).find("Throttle"), std::string::npos) << "boost first: " << place(*s);
+}
+
+// ---- clocks
+
+TEST(Session, AMinuteAtTakeOffPowerIsAMinuteOfItsRatingAndPastTheLimitItIsRed) {
+    const auto s = sit("lorimer-spring", Way::alone, Phase::takeOff);
+    while (s->guide().next() && !s->guide().next()->above) // brakes off, throttles open
+        ASSERT_TRUE(s->doNext()) << place(*s);
+    s->setSpeed(1);
+    const auto& n = s->aircraft().notes;
+    const auto rating =
+        std::find_if(n.ratings.begin(), n.ratings.end(), [](const Rating& r) { return r.key == "take-off"; });
+    ASSERT_NE(rating, n.ratings.end());
+    const double allowed = rating->minutes->si();
+    for (int i = 0; i < 4 * 60; ++i)
+        s->live(0.25);
+    const double used = s->rehearsal().ratings().of("take-off")->used().si();
+    EXPECT_NEAR(used, 60.0, 8.0) << "a few seconds until the throttles have opened";
+    const auto red = [&] {
+        const auto all = s->clocks();
+        return std::any_of(all.begin(), all.end(),
+                           [](const auto& c) { return c.verdict.colour() == watch::Colour::red; });
+    };
+    EXPECT_FALSE(red());
+    s->setSpeed(60);
+    while (s->rehearsal().now() < (allowed + 20.0) * 1000.0)
+        s->live(0.25);
+    EXPECT_TRUE(red());
+    const auto findings = s->rehearsal().findings();
+    EXPECT_TRUE(std::any_of(findings.begin(), findings.end(),
+                            [](const watch::Finding& f) { return f.rule == watch::Rule::ratingTime; }));
+    s->back(60'000);
+    EXPECT_NEAR(s->rehearsal().ratings().of("take-off")->used().si(), used, 1.1) << "the clock goes back with the time";
+}
+
+TEST(RatingAt, IsTheLongestThatIsNotPassedAndPastAllTheStrongest) {
+    std::vector<Rating> all(3);
+    const auto set = [](Rating& r, const char* key, double rpm, double inHg, double minutes) {
+        r.key = key;
+        r.rpm = Rotation::of(rpm, units::rpm);
+        r.boost = ManifoldPressure::of(inHg, units::manifold::inHg);
+        if (minutes > 0)
+            r.minutes = Duration::si(minutes * 60);
+    };
+    set(all[0], "take-off", 2700, 48, 5);
+    set(all[1], "rated", 2550, 42, 30);
+    set(all[2], "continuous", 2300, 36, 0);
+    const auto at = [&](double rpm, double inHg) {
+        return watch::ratingAt(all, rpm / 60, ManifoldPressure::of(inHg, units::manifold::inHg).si())->key;
+    };
+    EXPECT_EQ(at(2300, 36), "continuous");
+    EXPECT_EQ(at(2305, 36.1), "continuous") << "no needle tells them apart";
+    EXPECT_EQ(at(2300, 38), "rated");
+    EXPECT_EQ(at(2600, 30), "take-off");
+    EXPECT_EQ(at(2900, 55), "take-off") << "past all of them its minutes run";
+}
+
+TEST(WatchStarter, TellsHowLongItTurnsAndRests) {
+    const auto& n = test::farrier().notes;
+    watch::Watch w(n, "");
+    const double most = n.start.crankMost.si(), rest = n.start.rest.si();
+    EXPECT_FALSE(w.starterNow(0.0));
+    w.starter(10.0, true);
+    ASSERT_TRUE(w.starterNow(14.0));
+    EXPECT_TRUE(w.starterNow(14.0)->turns);
+    EXPECT_NEAR(w.starterNow(14.0)->seconds, 4.0, 1e-9);
+    EXPECT_EQ(w.starterNow(10.0 + most)->verdict.colour(), watch::Colour::normal);
+    EXPECT_EQ(w.starterNow(12.0 + most)->verdict.colour(), watch::Colour::red);
+    w.starter(15.0, false);
+    EXPECT_FALSE(w.starterNow(16.0)->turns);
+    EXPECT_NEAR(w.starterNow(16.0)->of, rest, 1e-9);
+    EXPECT_FALSE(w.starterNow(16.0 + rest));
+}
+
+// ---- strokes
+
+TEST(Hands, StrokesGivenInOneBreathFollowEachOther) {
+    // Four quick strokes are four doses, not one: each waits for the one before it.
+    const auto s = sit("farrier-summer", Way::alone);
+    const auto& n = s->aircraft().notes;
+    const auto primer = static_cast<std::size_t>(cockpit::acting(n.controls, Acts::primer) - n.controls.data());
+    const double each = std::max(0.5, n.start.primeTime.si());
+    s->setSpeed(1);
+    const auto given = [&](int strokes) {
+        s->back(0);
+        for (int i = 0; i < strokes; ++i) {
+            Act act;
+            act.control = primer;
+            act.to = {Target::Kind::quantity, "", Dimension::duration, each};
+            act.strokes = 1.0;
+            s->put(act, {0});
+        }
+        while (s->rehearsal().now() < 1000.0 * each * strokes + 300)
+            s->live(0.1);
+        const auto& e = s->rehearsal().state().engines[0];
+        return e.primed + e.spilled;
+    };
+    const double one = given(1);
+    ASSERT_GT(one, 0.0);
+    EXPECT_NEAR(given(4) / one, 4.0, 0.25);
+}
+
+// ---- what is said
+
+TEST(Debrief, WhatComesLaterInAPhaseThatGoesOnIsNotLeftOutYet) {
+    const auto s = sit("lorimer-spring", Way::led, Phase::climb);
+    while (s->doNext())
+        ;
+    s->toNextAct([] { return true; });
+    s->back(30'000);
+    const auto d = s->debriefed();
+    for (const auto& a : d.acts)
+        EXPECT_NE(a.done, DrillAct::Done::leftOut) << s->aircraft().notes.controls[a.control].id << " to " << a.to;
+    EXPECT_GT(d.asked, 0u);
+}
+
+TEST(Debrief, AFaultNeverCalledIsToldApartAndAnotherRightlyCalledIsNoWrongCall) {
+    const auto& l = test::loaded("lorimer-spring");
+    rehearse::Setup setup;
+    setup.ice = false;
+    setup.from = Phase::cruise;
+    setup.traps.push_back({powerplant::Fault::oilPump, 1.0, 0, {}, 5.0, 5.0, 1.0});
+    setup.traps.push_back({powerplant::Fault::fuelPump, 1.0, 1, {}, 8.0, 8.0, 1.0});
+    Session s(l.aircraft, *l.sortie, flight::fly(*l.aircraft, *l.sortie), setup, Way::alone);
+    s.setSpeed(1);
+    while (s.rehearsal().now() < 20'000)
+        s.live(0.25);
+    s.call(powerplant::Fault::fuelPump, 1); // the second first, rightly
+    s.live(0.25);
+    const auto d = s.debriefed();
+    ASSERT_EQ(d.faults.size(), 2u);
+    EXPECT_FALSE(d.faults[0].called);
+    EXPECT_TRUE(d.faults[0].wrongly.empty()) << "the fuel pump has come, and was rightly called";
+    ASSERT_TRUE(d.faults[1].called);
+    EXPECT_NEAR(*d.faults[1].called, 12.0, 0.3);
+    const auto lines = d.lines(s.aircraft().notes);
+    const auto told = std::find_if(lines.begin(), lines.end(), [](const rehearse::DebriefLine& line) {
+        return line.about == rehearse::About::next && line.text.find("told by") != std::string::npos;
+    });
+    ASSERT_NE(told, lines.end());
+    EXPECT_EQ(told->at, 5'000);
+    // People, aircraft, engines, next: in that order.
+    EXPECT_TRUE(
+        std::is_sorted(lines.begin(), lines.end(), [](const auto& a, const auto& b) { return a.about < b.about; }));
+}
+
+TEST(Debrief, AFigureThatWasNeverSetIsLeftOutAndOneThatTheNeedleReadStoodSo) {
+    const auto s = sit("lorimer-spring", Way::alone, Phase::cruise);
+    s->setSpeed(60);
+    for (int i = 0; i < 20; ++i)
+        s->live(0.25);
+    const auto& n = s->aircraft().notes;
+    const auto d = s->debriefed();
+    const auto of = [&](Acts acts) {
+        return std::find_if(d.acts.begin(), d.acts.end(), [&](const DrillAct& a) {
+            return n.controls[a.control].acts == acts && a.phase == Phase::cruise;
+        });
+    };
+    ASSERT_NE(of(Acts::propeller), d.acts.end());
+    EXPECT_EQ(of(Acts::propeller)->done, DrillAct::Done::leftOut) << "still at climbing rpm";
+}
+
+TEST(OneByChance, IsAFaultThatTheTypeCanHaveInAPhaseToComeAndTheSameForASeed) {
+    const auto& n = test::farrier().notes;
+    std::set<powerplant::Fault> seen;
+    for (std::uint64_t seed = 1; seed <= 200; ++seed) {
+        const auto trap = rehearse::oneByChance(n, Phase::climb, seed);
+        EXPECT_TRUE(trap == rehearse::oneByChance(n, Phase::climb, seed));
+        ASSERT_TRUE(trap.phase);
+        EXPECT_GE(*trap.phase, Phase::climb);
+        EXPECT_LE(*trap.phase, Phase::letDown);
+        EXPECT_LT(trap.earliest, trap.latest);
+        seen.insert(trap.fault);
+        EXPECT_NE(trap.fault, powerplant::Fault::noSpark) << "for the start only";
+        EXPECT_NE(trap.fault, powerplant::Fault::wasteGate) << "she has no turbo";
+    }
+    EXPECT_GT(seen.size(), 15u) << "not always the same";
+}
 } // namespace

@@ -17,9 +17,12 @@ namespace amber::app {
 
 BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
     setObjectName(QStringLiteral("begin-panel"));
-    auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(20, 8, 20, 8);
-    column->setSpacing(10);
+    auto* halves = new QHBoxLayout(this);
+    halves->setContentsMargins(20, 8, 20, 8);
+    halves->setSpacing(40);
+    auto* column = new QVBoxLayout;
+    column->setSpacing(4);
+    halves->addLayout(column, 3);
     title_ = new QLabel(tr("Rehearse"), this);
     title_->setObjectName(QStringLiteral("begin-title"));
     title_->setFont(face(25, true));
@@ -29,6 +32,7 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
     explained_->setFont(face(14));
     explained_->setMaximumWidth(820);
     column->addWidget(explained_);
+    column->addSpacing(10);
 
     ways_ = new QButtonGroup(this);
     const auto way = [&](rehearse::Way which, const QString& name, const QString& said) {
@@ -40,7 +44,7 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
         auto* words = new QLabel(said, this);
         words->setFont(face(13));
         words->setWordWrap(true);
-        words->setContentsMargins(26, 0, 0, 4);
+        words->setContentsMargins(26, 0, 0, 10);
         words->setForegroundRole(QPalette::PlaceholderText);
         words->setMaximumWidth(760);
         column->addWidget(button);
@@ -55,6 +59,7 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
         tr("From memory, faults unannounced. Time runs one way: what is done is done."));
     ways_->button(static_cast<int>(rehearse::Way::led))->setChecked(true);
 
+    column->addSpacing(6);
     auto* row = new QHBoxLayout;
     row->setSpacing(18);
     from_ = new QComboBox(this);
@@ -82,6 +87,7 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
     faultsSaid_->setFont(face(13));
     faultsSaid_->setForegroundRole(QPalette::PlaceholderText);
     column->addWidget(faultsSaid_);
+    column->addSpacing(10);
     begin_ = new QPushButton(tr("&Begin"), this);
     begin_->setObjectName(QStringLiteral("begin-go"));
     begin_->setFont(face(16, true));
@@ -90,6 +96,7 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
     begin_->setMaximumWidth(180);
     column->addWidget(begin_);
     column->addStretch(1);
+    halves->addWidget(worked(), 2, Qt::AlignTop);
 
     askSetup = [this] {
         return QFileDialog::getOpenFileName(this, tr("Instructor's file"), dataFolder() + QStringLiteral("/rehearsals"),
@@ -107,6 +114,34 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
         showFaults();
     });
     connect(begin_, &QPushButton::clicked, this, &BeginPanel::begun);
+}
+
+/// How the hands are worked, for who sits here the first time.
+QLabel* BeginPanel::worked() {
+    auto* label = new RichLabel(this);
+    label->setObjectName(QStringLiteral("begin-keys"));
+    label->setFont(face(13));
+    QString html = QStringLiteral("<table cellpadding='3'>");
+    const QList<QPair<QString, QString>> keys{
+        {tr("T, P, M …"), tr("take a control by the letter beside it")},
+        {tr("1 … 4, 0"), tr("put the hand on one engine, on all")},
+        {tr("↑ ↓"), tr("move it; with Shift finely, Page Up and Page Down far")},
+        {tr("= 39 Enter"), tr("to a figure, by watching the needle")},
+        {tr("Enter"), tr("to where the drill has it")},
+        {tr("Space"), tr("works a switch, strokes the primer, holds what must be held")},
+        {tr("Home"), tr("to the control that is asked for (led)")},
+        {tr("Ctrl+Page Down"), tr("the next phase begins")},
+        {tr("Esc  ,  ."), tr("time stands; slower; faster")},
+        {tr("F8"), tr("on until something is to be done")},
+        {tr("Backspace, Ctrl+Z"), tr("ten seconds back; before the last act")},
+        {tr("F4, F5"), tr("call a fault by its name; the debrief")},
+    };
+    for (const auto& [key, does] : keys)
+        html += QStringLiteral("<tr><td style='white-space:nowrap;padding-right:10px'><b>%1</b></td><td>%2</td></tr>")
+                    .arg(key.toHtmlEscaped(), does.toHtmlEscaped());
+    label->setText(html + tr("</table><p>Everything is done with the mouse too: drag levers, click or hold switches, "
+                             "turn the wheel over what is to move.</p>"));
+    return label;
 }
 
 void BeginPanel::refresh(Phase phase) {

@@ -34,6 +34,7 @@ signals:
 private:
     enum Faults { none, chance, fromFile };
     void showFaults();
+    QLabel* worked();
     SortieDocument& document_;
     QLabel *title_, *explained_, *faultsSaid_;
     QButtonGroup* ways_;

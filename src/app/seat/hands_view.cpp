@@ -16,10 +16,10 @@
 
 namespace amber::app {
 namespace {
-constexpr int headHeight = 20, endHeight = 15, valueHeight = 18;
+constexpr int headHeight = 20, endHeight = 14, valueHeight = 19;
 constexpr double knobWidth = 20, knobHeight = 13;
-constexpr double lineHeight = 23, figureRoom = 74;
-constexpr double coarsestGoverned = 10.0; // rev/s that a lever at full coarse asks for
+constexpr double lineLeast = 19.5, lineMost = 24, figureRoom = 44; // px
+constexpr double coarsestGoverned = 10.0;                          // rev/s that a lever at full coarse asks for
 using rehearse::Act;
 } // namespace
 
@@ -102,8 +102,11 @@ void HandsView::layOut() {
         (lever ? levers : lines).push_back(i);
     }
     const std::size_t rows = (lines.size() + 1) / 2;
+    // Levers want a third of the height, the list what it needs, and what is told of the chosen one the rest.
+    const double slotHeight = std::clamp(0.34 * height(), 110.0, 230.0);
+    const double lineHeight = std::clamp(
+        (height() - slotHeight - 10 - figureRoom) / std::max(1.0, static_cast<double>(rows)), lineLeast, lineMost);
     const double listHeight = static_cast<double>(rows) * lineHeight + 4;
-    const double slotHeight = std::clamp(height() - listHeight - figureRoom, 116.0, 210.0);
     const double each = width() / std::max(1.0, static_cast<double>(levers.size()));
     for (std::size_t i = 0; i < levers.size(); ++i)
         cells_.push_back({levers[i], {static_cast<double>(i) * each, 0, each - 8, slotHeight}, true});
@@ -113,7 +116,7 @@ void HandsView::layOut() {
                           {(i / rows == 0 ? 0.0 : half), slotHeight + 6 + static_cast<double>(i % rows) * lineHeight,
                            half - 10, lineHeight},
                           false});
-    figure_->setGeometry(static_cast<int>(width() - 118), static_cast<int>(slotHeight + 10 + listHeight), 108, 26);
+    figure_->setGeometry(static_cast<int>(width() - 118), static_cast<int>(slotHeight + 8 + listHeight), 108, 26);
 }
 
 void HandsView::resizeEvent(QResizeEvent* event) {
@@ -130,7 +133,7 @@ QRectF HandsView::placeOf(std::size_t index) const {
 }
 
 QRectF HandsView::travelOf(const Cell& cell) const {
-    return cell.box.adjusted(4, headHeight + endHeight, -4, -endHeight - valueHeight);
+    return cell.box.adjusted(4, headHeight + 8, -4, -valueHeight - 8);
 }
 
 QRectF HandsView::knobOf(std::size_t index, std::size_t engine) const {
@@ -222,7 +225,20 @@ QString HandsView::valueOf(std::size_t index) const {
     QStringList all;
     for (std::size_t e = 0; e < engines; ++e)
         all << valueOf(index, e);
-    return all.count(all.front()) == all.size() ? all.front() : all.join(QStringLiteral(" · "));
+    if (all.count(all.front()) == all.size())
+        return all.front();
+    // Most alike and the odd ones out.
+    QString most = all.front();
+    for (const auto& text : all)
+        if (all.count(text) > all.count(most))
+            most = text;
+    if (all.size() < 3 || all.count(most) * 2 <= all.size())
+        return all.join(QStringLiteral(" · "));
+    QString out = most;
+    for (qsizetype e = 0; e < all.size(); ++e)
+        if (all[e] != most)
+            out += tr(", %1: %2").arg(e + 1).arg(all[e]);
+    return out;
 }
 
 QString HandsView::reading() const {
@@ -255,8 +271,8 @@ void HandsView::paintEvent(QPaintEvent*) {
     const Colours c(this);
     for (const auto& cell : cells_)
         cell.slot ? paintSlot(p, cell) : paintLine(p, cell);
-    const QRect foot(0, figure_->y() - 2, figure_->isHidden() ? width() - 8 : figure_->x() - 10,
-                     height() - figure_->y() + 2);
+    const QRect foot(7, figure_->y() + 2, figure_->isHidden() ? width() - 12 : figure_->x() - 14,
+                     height() - figure_->y());
     p.setFont(face(13));
     p.setPen(c.ink);
     p.drawText(foot, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, reading());
@@ -271,22 +287,25 @@ void HandsView::paintSlot(QPainter& p, const Cell& cell) const {
         p.fillRect(QRectF(cell.box.left(), cell.box.top(), 3, cell.box.height()), hasFocus() ? c.amber : c.faint);
     }
     const QRectF head(cell.box.left() + 8, cell.box.top(), cell.box.width() - 10, headHeight);
-    p.setFont(face(14, true));
-    p.setPen(asked ? c.amber : c.ink);
-    p.drawText(head, Qt::AlignLeft | Qt::AlignVCenter,
-               p.fontMetrics().elidedText(q(k.name), Qt::ElideRight, static_cast<int>(head.width()) - 18));
     p.setFont(face(12));
     p.setPen(c.faint);
-    p.drawText(head, Qt::AlignRight | Qt::AlignVCenter, letterOf(cell.control));
+    p.drawText(head, Qt::AlignLeft | Qt::AlignVCenter, letterOf(cell.control));
+    p.setFont(face(14, true));
+    p.setPen(asked ? c.amber : c.ink);
+    p.drawText(head.adjusted(16, 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter,
+               p.fontMetrics().elidedText(q(k.name), Qt::ElideRight, static_cast<int>(head.width()) - 18));
     const QRectF travel = travelOf(cell);
     const bool up = moreIsUp(cell.control);
     const auto end = [&](const std::vector<ControlPosition>& all, bool more) {
         return all.empty() ? QString() : q(more ? all.back().name : all.front().name);
     };
-    p.drawText(QRectF(travel.left() + 4, travel.top() - endHeight - 2, travel.width(), endHeight),
-               Qt::AlignLeft | Qt::AlignVCenter, end(k.positions, up));
-    p.drawText(QRectF(travel.left() + 4, travel.bottom() + 4, travel.width(), endHeight),
-               Qt::AlignLeft | Qt::AlignVCenter, end(k.positions, !up));
+    // What its ends are stands beside them: the upper in the head's line, the lower in the figure's.
+    p.setFont(face(11));
+    p.setPen(c.faint);
+    p.drawText(head, Qt::AlignRight | Qt::AlignVCenter, end(k.positions, up));
+    const QRectF foot(cell.box.left() + 8, cell.box.bottom() - valueHeight, cell.box.width() - 10, valueHeight);
+    p.drawText(foot, Qt::AlignRight | Qt::AlignVCenter, end(k.positions, !up));
+    const double taken = p.fontMetrics().horizontalAdvance(end(k.positions, !up)) + 6;
     p.setRenderHint(QPainter::Antialiasing);
     for (std::size_t e = 0; e < seat_.notes().engineCount(); ++e) {
         const QRectF knob = knobOf(cell.control, e);
@@ -316,7 +335,7 @@ void HandsView::paintSlot(QPainter& p, const Cell& cell) const {
     const QString wanted = plannedText(cell.control);
     p.setFont(face(13, asked));
     p.setPen(asked ? c.amber : c.ink);
-    const QRectF value(cell.box.left() + 8, cell.box.bottom() - valueHeight, cell.box.width() - 10, valueHeight);
+    const QRectF value = foot.adjusted(0, 0, -taken, 0);
     p.drawText(
         value, Qt::AlignLeft | Qt::AlignVCenter,
         p.fontMetrics().elidedText(asked ? tr("%1 → %2").arg(valueOf(cell.control), wanted) : valueOf(cell.control),

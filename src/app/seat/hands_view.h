@@ -20,7 +20,8 @@ public:
     [[nodiscard]] QSize minimumSizeHint() const override { return {330, 300}; }
     /// The letter that takes a control.
     [[nodiscard]] QChar letterOf(std::size_t control) const { return letters_.at(control); }
-    /// Where it stands in words: all engines alike once, else one by one.
+    /// Where it stands in words: all engines alike once; a position that most have, then the odd ones by their numbers;
+    /// else one by one.
     [[nodiscard]] QString valueOf(std::size_t control) const;
     /// All of the chosen control: where it stands, its sense, who works it.
     [[nodiscard]] QString reading() const;

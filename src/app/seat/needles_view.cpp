@@ -63,6 +63,8 @@ std::vector<NeedlesView::Line> NeedlesView::lines() const {
             // A standing engine is not judged.
             if (!r.state().engines[e].firing)
                 continue;
+            if (gauge == Gauge::oilPressure && r.watches()[e].awaitsOil(static_cast<double>(r.now()) / 1000.0))
+                continue; // nor the oil pressure while it has time to come
             const auto colour = watch::colourOf(band, watch::asRead(n, gauge, read));
             if (colour > line.worst) {
                 line.worst = colour;
@@ -75,7 +77,7 @@ std::vector<NeedlesView::Line> NeedlesView::lines() const {
             const QString least = q(formatValue(low, unit)), greatest = q(format(high, unit));
             line.value = least == q(formatValue(high, unit)) ? greatest : tr("%1 … %2").arg(least, greatest);
             if (line.worst != watch::Colour::normal && shown.engines.size() > 1)
-                line.value = tr("%1: %2").arg(q(n.positions[odd].name), q(format(line.engines[odd], unit)));
+                line.value = tr("%1: %2").arg(odd + 1).arg(q(format(line.engines[odd], unit)));
         }
         out.push_back(std::move(line));
     }
@@ -136,18 +138,19 @@ void NeedlesView::paintEvent(QPaintEvent*) {
         if (numbers.size() < 2)
             continue;
         std::stable_sort(numbers.begin(), numbers.end(), [](const At& a, const At& b) { return a.x < b.x; });
-        double sum = 0.0;
-        for (const auto& at : numbers)
-            sum += at.x;
-        const bool together = numbers.back().x - numbers.front().x < apart * static_cast<double>(numbers.size() - 1);
         p.setFont(face(10));
         p.setPen(c.faint);
-        for (std::size_t i = 0; i < numbers.size(); ++i) {
-            const double x = together
-                                 ? sum / static_cast<double>(numbers.size()) +
-                                       apart * (static_cast<double>(i) - static_cast<double>(numbers.size() - 1) / 2)
-                                 : numbers[i].x;
-            p.drawText(QRectF(x - 8, bar.top() - 20, 16, 12), Qt::AlignCenter, QString::number(numbers[i].engine + 1));
+        for (std::size_t i = 0; i < numbers.size();) {
+            std::size_t end = i + 1;
+            while (end < numbers.size() && numbers[end].x - numbers[end - 1].x < apart)
+                ++end;
+            const double middle = (numbers[i].x + numbers[end - 1].x) / 2;
+            const auto count = static_cast<double>(end - i);
+            for (std::size_t k = i; k < end; ++k)
+                p.drawText(
+                    QRectF(middle + apart * (static_cast<double>(k - i) - (count - 1) / 2) - 8, bar.top() - 20, 16, 12),
+                    Qt::AlignCenter, QString::number(numbers[k].engine + 1));
+            i = end;
         }
     }
 }

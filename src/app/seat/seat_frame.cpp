@@ -304,12 +304,14 @@ void SeatFrame::refreshSlowly() {
     shownActs_ = r.acts().size();
     showSpeed();
     title_->setText(q(titleOf(r.phase())));
-    QString air = tr("rehearsed %1").arg(q(rehearse::nameOf(s.way())));
-    if (r.phase() >= Phase::takeOff && r.phase() <= Phase::landing)
-        air += tr("  ·  %1, %2, %3 %4 a minute")
+    QString air = q(rehearse::nameOf(s.way()));
+    if (r.phase() >= Phase::takeOff && r.phase() <= Phase::landing) {
+        constexpr double readTo = 3.048; // m a minute: ten feet
+        const double rate = std::round(r.state().rate * 60.0 / readTo) * readTo;
+        air += tr("  ·  %1  ·  %2  ·  %3%4/min")
                    .arg(q(format(r.state().height, *n.cockpit.height)), q(format(r.state().ias, *n.cockpit.speed)),
-                        r.state().rate < 0 ? tr("down") : tr("up"),
-                        q(format(std::abs(std::round(r.state().rate * 60.0 / 3.048) * 3.048), *n.cockpit.height)));
+                        rate < 0 ? tr("−") : tr("+"), q(format(std::abs(rate), *n.cockpit.height)));
+    }
     headline_->setText(headline_->fontMetrics().elidedText(air, Qt::ElideRight, std::max(60, headline_->width())));
     headline_->setToolTip(air);
     const bool more = r.phase() < Phase::stop;

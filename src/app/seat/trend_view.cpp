@@ -10,7 +10,7 @@
 namespace amber::app {
 namespace {
 constexpr double span = 180.0; // s
-constexpr int numberRoom = 22, scaleRoom = 44, footRoom = 16;
+constexpr int numberRoom = 34, scaleRoom = 44, footRoom = 16;
 } // namespace
 
 TrendView::TrendView(Seat& seat, QWidget* parent) : QWidget(parent), seat_(seat) {
@@ -89,6 +89,12 @@ void TrendView::paintEvent(QPaintEvent*) {
             plan << QPointF(x(t), y(v));
     p.setPen(QPen(c.faint, 1.2));
     p.drawPolyline(plan);
+    struct Number {
+        double y;
+        std::size_t engine;
+        QColor colour;
+    };
+    std::vector<Number> numbers;
     for (std::size_t e = 0; e < n.engineCount(); ++e) {
         QPolygonF line;
         for (auto k = first; k != trace.end(); ++k)
@@ -98,18 +104,27 @@ void TrendView::paintEvent(QPaintEvent*) {
         if (std::isnan(v))
             continue;
         line << QPointF(x(now), y(v));
-        const auto colour =
-            r.state().engines[e].firing ? watch::colourOf(band, watch::asRead(n, gauge, v)) : watch::Colour::normal;
+        const bool awaited = gauge == Gauge::oilPressure && r.watches()[e].awaitsOil(now);
+        const auto colour = r.state().engines[e].firing && !awaited ? watch::colourOf(band, watch::asRead(n, gauge, v))
+                                                                    : watch::Colour::normal;
         const bool odd = colour != watch::Colour::normal;
         p.setPen(QPen(odd ? c.of(colour) : c.ink, odd ? 2.2 : 1.3));
         p.drawPolyline(line);
-        if (n.engineCount() > 1) {
-            p.setFont(face(11, odd));
-            p.drawText(QRectF(box.right() + 3 + 8 * static_cast<double>(e % 2), y(v) - 8, 14, 16),
-                       Qt::AlignVCenter | Qt::AlignLeft, QString::number(e + 1));
-        }
+        numbers.push_back({y(v), e, odd ? c.of(colour) : c.ink});
     }
     p.setClipping(false);
+    // Numbers at the lines' ends: those that end together stand side by side.
+    std::stable_sort(numbers.begin(), numbers.end(), [](const Number& a, const Number& b) { return a.y < b.y; });
+    p.setFont(face(11));
+    double last = -100.0, along = 0.0;
+    for (std::size_t i = 0; n.engineCount() > 1 && i < numbers.size(); ++i) {
+        const bool together = numbers[i].y - last < 11.0;
+        along = together ? along + 8.0 : 0.0;
+        last = together ? last : numbers[i].y;
+        p.setPen(numbers[i].colour);
+        p.drawText(QRectF(box.right() + 3 + along, last - 8, 12, 16), Qt::AlignVCenter | Qt::AlignLeft,
+                   QString::number(numbers[i].engine + 1));
+    }
     p.setRenderHint(QPainter::Antialiasing, false);
     p.setPen(QPen(c.rule, 1));
     p.drawRect(box);

@@ -19,6 +19,7 @@
 #include <array>
 #include <cstdio>
 #include <fmt/format.h>
+#include <tuple>
 
 namespace amber::app {
 
@@ -31,6 +32,7 @@ struct ExtraPage {
     bool failed = false;  ///< a first try that does not catch; of the sheet, engines that are not well
     bool trouble = false; ///< a page of trouble, opened from that phase
     bool hot = false;     ///< on a hot day, as heavy as she may be
+    enum class Sat { no, begins, led, alone, debriefed } sat = Sat::no; ///< a rehearsal, from that phase
 };
 const std::vector<ExtraPage>& extraPages() {
     static const std::vector<ExtraPage> all = [] {
@@ -49,6 +51,12 @@ const std::vector<ExtraPage>& extraPages() {
                                                      : Phase::cruise,
                            row.key, false, true});
         out.push_back({"trouble-hot-and-heavy", Phase::takeOff, "engine-fails", false, true, true});
+        using Sat = ExtraPage::Sat;
+        for (const auto& [name, phase, sat] : {std::tuple{"rehearse-begin", Phase::start, Sat::begins},
+                                               {"rehearse-led", Phase::start, Sat::led},
+                                               {"rehearse-alone", Phase::climb, Sat::alone},
+                                               {"rehearse-debrief", Phase::climb, Sat::debriefed}})
+            out.push_back({name, phase, "settings", false, false, false, sat});
         return out;
     }();
     return all;
@@ -76,6 +84,60 @@ void fillSheet(SortieDocument& document, bool sick) {
                 changed.runUpFound[line.cells[i].key] = watch::sheetKept(line, text);
         }
     document.edit(changed, QStringLiteral("run-up reading"));
+}
+/// A rehearsal as it stands after a while: led, the first engine's start; alone, a climb in which an oil pump fails on
+/// the last engine and a throttle is pushed too far.
+void rehearse(MainWindow& window, const ExtraPage& extra) {
+    using Sat = ExtraPage::Sat;
+    window.openRehearsal();
+    if (extra.sat == Sat::begins)
+        return;
+    Seat& seat = window.seat();
+    rehearse::Setup setup;
+    setup.from = extra.phase;
+    const bool led = extra.sat == Sat::led;
+    const std::size_t engines = window.document().aircraft().notes.engineCount();
+    if (!led) {
+        rehearse::Trap trap;
+        trap.fault = powerplant::Fault::oilPump;
+        trap.engine = static_cast<int>(engines) - 1;
+        trap.earliest = trap.latest = 110.0;
+        setup.traps.push_back(trap);
+    }
+    window.seatFrame().beginPanel().setWay(led ? rehearse::Way::led : rehearse::Way::alone);
+    seat.sit(setup, led ? rehearse::Way::led : rehearse::Way::alone);
+    window.seatFrame().showHands();
+    auto& session = seat.session();
+    constexpr int actsOfTheStart = 11;
+    constexpr double soLong = 126.0, moment = 0.25; // s
+    for (int i = 0; led && i < actsOfTheStart; ++i) {
+        session.toNextAct({});
+        session.doNext();
+    }
+    if (led)
+        session.toNextAct({});
+    seat.chooseAsked();
+    if (!led) {
+        while (session.doNext())
+            ;
+        seat.chooseGauge(Gauge::oilPressure);
+        seat.setSpeed(20);
+        for (double t = 0; t < soLong; t += moment * std::max(1, session.speed()))
+            seat.live(moment);
+        rehearse::Act act;
+        act.share = 1.0;
+        if (engines > 1)
+            seat.chooseEngines({engines - 2});
+        seat.put(act);
+        seat.setSpeed(1);
+        for (double t = 0; t < 6.0; t += moment)
+            seat.live(moment);
+    }
+    seat.pause(true);
+    if (extra.sat == Sat::debriefed) {
+        seat.call(powerplant::Fault::oilPump, static_cast<int>(engines) - 1);
+        window.seatFrame().showDebrief();
+    }
 }
 } // namespace
 
@@ -151,6 +213,8 @@ QImage drawView(const std::string& view, int width, int height, bool hangar, int
             timeline->failOnceMore(
                 timeline->timeline().order[std::min<std::size_t>(1, timeline->timeline().order.size() - 1)]);
     }
+    if (extra && extra->sat != ExtraPage::Sat::no)
+        rehearse(window, *extra);
     // Layout, then the queued repaint of the picture.
     for (int i = 0; i < 4; ++i)
         QApplication::processEvents();

@@ -337,6 +337,8 @@ std::string whereTo(const Act& act, const TypeNotes& n) {
         return fmt::format("{} strokes", formatNumber(act.strokes, 1));
     if (act.to.kind == Target::Kind::quantity)
         return format(act.to.si, *unitOf(act.to.dimension, n));
+    if (const auto* position = c.position(act.to.word))
+        return position->name;
     return act.to.word;
 }
 

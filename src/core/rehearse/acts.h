@@ -51,7 +51,7 @@ advice::Figure figureOf(const Act& act);
 bool noStrokes(const hand::Put& put, const TypeNotes& notes);
 /// One control that a hand has put somewhere, as an act.
 Act actOf(const hand::Put& put);
-/// "rich", "39 inHg", "40 %": where a control is put, in this cockpit's units.
+/// "auto rich", "39 inHg", "40 %": where a control is put, as engraved and in this cockpit's units.
 std::string whereTo(const Act& act, const TypeNotes& notes);
 /// "No. 2 mixture to rich": what was done, in words.
 std::string said(const Act& act, const TypeNotes& notes);

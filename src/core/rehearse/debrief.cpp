@@ -16,7 +16,7 @@ constexpr double never = std::numeric_limits<double>::quiet_NaN();
 struct Deed {
     std::size_t control = 0, engine = 0;
     advice::Figure to;
-    double at = 0.0;
+    double at = 0.0; ///< s, of the rehearsal; of what is asked for, since its phase began
     std::string words;
 };
 hand::At placeOf(const advice::Figure& figure) {
@@ -109,7 +109,9 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
             const auto& p = reference.put[d.firstPut + i];
             if (p.linked || noStrokes(p, n))
                 continue;
-            Deed deed{p.control, p.engine, p.to, 0.0, whereTo(actOf(p), n)};
+            const double began =
+                phaseOf > Phase::walkRound ? reference[static_cast<Phase>(static_cast<int>(phaseOf) - 1)].time : 0.0;
+            Deed deed{p.control, p.engine, p.to, d.time - began, whereTo(actOf(p), n)};
             if (phaseOf < first) {
                 theirs.put(deed);
                 mine.put(deed);
@@ -129,6 +131,7 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
                 done[phase].push_back({a.control, e, figure, static_cast<double>(a.at) / 1000.0, {}});
     }
 
+    const double inLast = static_cast<double>(r.now() - r.phaseBegan()) / 1000.0;
     for (const auto& [p, wanted] : asked) {
         const auto& own = done[p];
         const auto turn = inBoth(wanted, own, n);
@@ -168,6 +171,9 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
                     act.done = DrillAct::Done::stood;
             }
             theirs.put(wanted[i]);
+            // What comes later in a phase that still goes on has not been asked for yet.
+            if (act.done == DrillAct::Done::leftOut && p == last && wanted[i].at > inLast)
+                continue;
             out.inTurn += act.done == DrillAct::Done::inTurn ? 1 : 0;
             out.stood += act.done == DrillAct::Done::stood ? 1 : 0;
             out.acts.push_back(std::move(act));

@@ -102,8 +102,11 @@ private:
                 if (p.id == f.engine && n_.engineCount() > 1)
                     engine = p.name + ": ";
             const bool red = f.verdict.colour() == watch::Colour::red;
+            std::string sentence = f.verdict.sentence();
+            if (sentence.ends_with('.'))
+                sentence.pop_back();
             add(About::engine, momentOf(f.begin),
-                fmt::format("{}{} ({}, until {}){}", engine, f.verdict.sentence(), wordOf(f.verdict.colour()),
+                fmt::format("{}{} ({}, until {}).{}", engine, sentence, wordOf(f.verdict.colour()),
                             formatMinutesSeconds(f.end), red ? " To be written up for the engineer." : ""),
                 f.verdict.colour());
         }

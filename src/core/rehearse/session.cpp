@@ -14,6 +14,7 @@ constexpr double longestStall = 0.25;           // s of real time that is made g
 constexpr Milliseconds farthest = 6 * 3600'000; // that a jump looks for an act
 constexpr Milliseconds asksEvery = 10'000;
 constexpr Milliseconds littleByLittle = 2'000; // between two moves of one hand
+constexpr double hair = 1e-9;      // s, of sums
 constexpr double leastFlow = 1e-9;             // m³/s: under it nothing is burnt
 constexpr double felt = 0.12;                  // of shaking
 } // namespace
@@ -48,7 +49,7 @@ bool Session::live(double realSeconds) {
         return false;
     pending_ += std::min(realSeconds, longestStall) * speed_;
     bool moved = false;
-    while (pending_ >= static_cast<double>(shortStep) / 1000.0) {
+    while (pending_ >= static_cast<double>(shortStep) / 1000.0 - hair) {
         if (standsStill()) {
             pending_ = 0.0;
             break;
@@ -127,25 +128,52 @@ bool Session::doNext() {
         begin(ask->phase);
         return true;
     }
-    for (const auto& wanted : guide_.wanting(rehearsal_))
-        rehearsal_.act(actOf(wanted));
-    guide_.follow(rehearsal_);
+    perform(guide_.wanting(rehearsal_));
     return true;
 }
 
+void Session::perform(const std::vector<hand::Put>& puts) {
+    const TypeNotes& n = aircraft_->notes;
+    const auto withoutEngine = [](const hand::Put& put) {
+        Act act = actOf(put);
+        act.engine = -1;
+        act.at = 0;
+        return act;
+    };
+    std::vector<Act> done;
+    for (const auto& put : puts) {
+        Act act = withoutEngine(put);
+        if (std::find(done.begin(), done.end(), act) != done.end())
+            continue;
+        done.push_back(act);
+        std::vector<std::size_t> engines;
+        for (const auto& other : puts)
+            if (withoutEngine(other) == act)
+                engines.push_back(other.engine);
+        const Control& control = n.controls[act.control];
+        const bool all = engines.size() == n.engineCount() || (!control.each && control.acts != Acts::primer);
+        if (all)
+            rehearsal_.act(act);
+        for (const std::size_t e : all ? std::vector<std::size_t>{} : engines) {
+            act.engine = static_cast<int>(e);
+            rehearsal_.act(act);
+        }
+    }
+    guide_.follow(rehearsal_);
+}
+
 bool Session::putAsPlanned(std::size_t control, const std::vector<std::size_t>& engines) {
-    bool any = false;
+    std::vector<hand::Put> puts;
     for (const std::size_t e : engines)
         if (const auto to = guide_.planned(control, e)) {
             hand::Put put;
             put.control = control;
             put.engine = e;
             put.to = *to;
-            rehearsal_.act(actOf(put));
-            any = true;
+            puts.push_back(std::move(put));
         }
-    guide_.follow(rehearsal_);
-    return any;
+    perform(puts);
+    return !puts.empty();
 }
 
 void Session::begin(Phase phase) {
@@ -192,10 +220,9 @@ std::vector<ClockNow> Session::clocks() const {
     const Phase phase = rehearsal_.phase();
     std::vector<ClockNow> out;
     const double gone = static_cast<double>(rehearsal_.now() - rehearsal_.phaseBegan()) / 1000.0;
-    out.push_back(
-        {std::string(titleOf(phase)),
-         fmt::format("{}, planned {}", formatMinutesSeconds(gone), formatMinutesSeconds(plan_[phase].duration)),
-         {}});
+    out.push_back({std::string(titleOf(phase)),
+                   fmt::format("{} of {}", formatMinutesSeconds(gone), formatMinutesSeconds(plan_[phase].duration)),
+                   {}});
     for (const auto& clock : rehearsal_.ratings().clocks())
         if (const auto allowed = clock.allowed(); allowed && clock.used().si() > 0)
             out.push_back(
@@ -216,10 +243,9 @@ std::vector<ClockNow> Session::clocks() const {
     for (const auto& engine : rehearsal_.readings().engines)
         if (const double one = engine[Gauge::fuelFlow]; one > 0)
             flow += one;
-    out.push_back({"Fuel",
-                   format(left, *n.cockpit.fuel) +
-                       (flow > leastFlow ? fmt::format(", {} at this rate", formatHoursMinutes(left / flow)) : ""),
-                   {}});
+    out.push_back({"Fuel", format(left, *n.cockpit.fuel), {}});
+    if (flow > leastFlow)
+        out.push_back({"Lasts at this rate", formatHoursMinutes(left / flow) + " h", {}});
     for (const auto& change : plan_.tankChanges)
         if (change.kind == flight::TankChange::Kind::feed && change.phase == phase &&
             change.time > planTime(rehearsal_.now())) {

@@ -88,6 +88,8 @@ public:
 
 private:
     void step();
+    /// Puts as acts: engines of one control that are put alike are one.
+    void perform(const std::vector<hand::Put>& puts);
     /// Whether an act goes on with the one before it: a lever moved little by little.
     [[nodiscard]] bool goesOn(const Act& before, const Act& act) const;
     std::shared_ptr<const powerplant::Aircraft> aircraft_;

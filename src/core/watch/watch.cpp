@@ -71,6 +71,10 @@ bool Watch::oilIsAwaited(const Followed& f, double time, Phase phase, double pre
     return !oilCame_ && time - *runsFrom_ <= notes_->start.oilPressureWithin.si();
 }
 
+bool Watch::awaitsOil(double time) const {
+    return !runsFrom_ || (!oilCame_ && time - *runsFrom_ <= notes_->start.oilPressureWithin.si());
+}
+
 void Watch::ground(double time, Phase phase, const Readings& now) {
     // A reading holds until the next: levers move between two moments, not from one to the other.
     if (fast_)

@@ -33,6 +33,8 @@ public:
         Verdict verdict;
     };
     [[nodiscard]] std::optional<StarterNow> starterNow(double time) const;
+    /// Whether its oil pressure has still some seconds to come in: it has not been seen to run, or only just.
+    [[nodiscard]] bool awaitsOil(double time) const;
     /// s that the engine has been at or above the notes' rpm of high power on the ground, before the take-off.
     [[nodiscard]] double highPower() const { return highPower_; }
 
