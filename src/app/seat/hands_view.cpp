@@ -8,7 +8,6 @@
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
-#include <QSet>
 #include <QToolTip>
 #include <algorithm>
 #include <cmath>
@@ -18,8 +17,8 @@ namespace amber::app {
 namespace {
 constexpr int headHeight = 20, endHeight = 14, valueHeight = 19;
 constexpr double knobWidth = 20, knobHeight = 13;
-constexpr double lineLeast = 19.5, lineMost = 24, figureRoom = 44; // px
-constexpr double coarsestGoverned = 10.0;                          // rev/s that a lever at full coarse asks for
+constexpr double lineLeast = 19.5, lineMost = 24, figureRoom = 44, figureLeast = 30; // px
+constexpr double coarsestGoverned = 10.0; // rev/s that a lever at full coarse asks for
 using rehearse::Act;
 } // namespace
 
@@ -34,7 +33,7 @@ HandsView::HandsView(Seat& seat, QWidget* parent) : QWidget(parent), seat_(seat)
     figure_->setFont(face(14));
     figure_->setToolTip(tr("A figure in this cockpit's units (=); Enter puts the control there"));
     figure_->hide();
-    connect(figure_, &QLineEdit::returnPressed, this, &HandsView::typed);
+    figure_->installEventFilter(this);
     connect(&seat_, &Seat::seated, this, [this] {
         if (seat_.isTaken()) {
             nameLetters();
@@ -57,22 +56,31 @@ void HandsView::refresh() {
     update();
 }
 
-/// The usual letters for the three levers; for the rest the first of their name that is free.
+/// The levers first, so that they have their own; each the first letter of its name that is free, or any that is.
 void HandsView::nameLetters() {
     const auto& all = seat_.notes().controls;
     letters_.assign(all.size(), QChar());
-    QSet<QChar> taken;
-    for (std::size_t i = 0; i < all.size(); ++i) {
-        const QString name = q(all[i].name).toUpper();
-        for (const QChar letter : name)
-            if (letter >= QLatin1Char('A') && letter <= QLatin1Char('Z') && !taken.contains(letter)) {
-                letters_[i] = letter;
-                taken.insert(letter);
-                break;
-            }
-        if (letters_[i].isNull()) // all are taken: pressed again it goes from one to the next
-            letters_[i] = name.isEmpty() ? QLatin1Char('?') : name.front();
-    }
+    QString left = QStringLiteral("XZQVJKYWUHNGDBLFRCSOIAEMPT");
+    std::vector<std::size_t> order(all.size());
+    std::iota(order.begin(), order.end(), std::size_t{0});
+    std::stable_partition(order.begin(), order.end(), [&](std::size_t i) { return isSlot(i); });
+    const auto take = [&](std::size_t i, QChar letter) {
+        letters_[i] = letter;
+        left.remove(letter);
+    };
+    for (const std::size_t i : order)
+        for (const QChar letter : q(all[i].name).toUpper())
+            if (letters_[i].isNull() && left.contains(letter))
+                take(i, letter);
+    for (const std::size_t i : order)
+        if (letters_[i].isNull()) // more controls than letters: pressed again it goes from one to the next
+            take(i, left.isEmpty() ? q(all[i].name).toUpper().front() : left.front());
+}
+
+bool HandsView::isSlot(std::size_t index) const {
+    const Control& c = control(index);
+    return c.kind == ControlKind::lever &&
+           (c.acts == Acts::throttle || c.acts == Acts::mixture || c.acts == Acts::propeller);
 }
 
 bool HandsView::governs(std::size_t index) const {
@@ -95,15 +103,12 @@ void HandsView::layOut() {
     cells_.clear();
     const TypeNotes& n = seat_.notes();
     std::vector<std::size_t> levers, lines;
-    for (std::size_t i = 0; i < n.controls.size(); ++i) {
-        const Acts acts = n.controls[i].acts;
-        const bool lever = n.controls[i].kind == ControlKind::lever &&
-                           (acts == Acts::throttle || acts == Acts::mixture || acts == Acts::propeller);
-        (lever ? levers : lines).push_back(i);
-    }
+    for (std::size_t i = 0; i < n.controls.size(); ++i)
+        (isSlot(i) ? levers : lines).push_back(i);
     const std::size_t rows = (lines.size() + 1) / 2;
     // Levers want a third of the height, the list what it needs, and what is told of the chosen one the rest.
-    const double slotHeight = std::clamp(0.34 * height(), 110.0, 230.0);
+    const double wants = static_cast<double>(rows) * lineLeast + 12 + figureLeast;
+    const double slotHeight = std::clamp(std::min(0.34 * height(), height() - wants), 96.0, 230.0);
     const double lineHeight = std::clamp(
         (height() - slotHeight - 10 - figureRoom) / std::max(1.0, static_cast<double>(rows)), lineLeast, lineMost);
     const double listHeight = static_cast<double>(rows) * lineHeight + 4;
@@ -611,6 +616,18 @@ void HandsView::keyPressEvent(QKeyEvent* event) {
     default:
         QWidget::keyPressEvent(event);
     }
+}
+
+bool HandsView::eventFilter(QObject* watched, QEvent* event) {
+    // What a field does not want goes on to what it stands in: there Enter and the arrows move the control.
+    if (watched == figure_ && event->type() == QEvent::KeyPress) {
+        const int key = static_cast<QKeyEvent*>(event)->key();
+        if (key == Qt::Key_Return || key == Qt::Key_Enter)
+            typed();
+        if (key == Qt::Key_Return || key == Qt::Key_Enter || key == Qt::Key_Up || key == Qt::Key_Down)
+            return true;
+    }
+    return QWidget::eventFilter(watched, event);
 }
 
 void HandsView::keyReleaseEvent(QKeyEvent* event) {

@@ -41,6 +41,7 @@ protected:
     void mouseReleaseEvent(QMouseEvent* event) override;
     void wheelEvent(QWheelEvent* event) override;
     bool event(QEvent* event) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
     struct Cell {
@@ -58,6 +59,7 @@ private:
     [[nodiscard]] QString plannedText(std::size_t control) const;
     [[nodiscard]] bool isAsked(std::size_t control) const;
     [[nodiscard]] bool governs(std::size_t control) const;
+    [[nodiscard]] bool isSlot(std::size_t control) const;
     [[nodiscard]] std::pair<double, double> revs() const;
     [[nodiscard]] bool moreIsUp(std::size_t control) const;
     [[nodiscard]] const Cell* cellAt(QPointF place) const;

@@ -74,8 +74,8 @@ std::vector<NeedlesView::Line> NeedlesView::lines() const {
         if (low > high) {
             line.value = tr("—");
         } else {
-            const QString least = q(formatValue(low, unit)), greatest = q(format(high, unit));
-            line.value = least == q(formatValue(high, unit)) ? greatest : tr("%1 … %2").arg(least, greatest);
+            const QString from = q(formatValue(low, unit)), to = q(format(high, unit));
+            line.value = from == q(formatValue(high, unit)) ? to : tr("%1 … %2").arg(from, to);
             if (line.worst != watch::Colour::normal && shown.engines.size() > 1)
                 line.value = tr("%1: %2").arg(odd + 1).arg(q(format(line.engines[odd], unit)));
         }

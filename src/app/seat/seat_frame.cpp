@@ -288,6 +288,7 @@ void SeatFrame::refresh() {
     hands_->update();
     needles_->update();
     trend_->update();
+    showSpeed();
     const qint64 second = r.now() / 1000;
     if (second != shownSecond_ || shownActs_ != r.acts().size() || s.speed() == 0)
         refreshSlowly();
@@ -302,7 +303,6 @@ void SeatFrame::refreshSlowly() {
     const Colours c(this);
     shownSecond_ = r.now() / 1000;
     shownActs_ = r.acts().size();
-    showSpeed();
     title_->setText(q(titleOf(r.phase())));
     QString air = q(rehearse::nameOf(s.way()));
     if (r.phase() >= Phase::takeOff && r.phase() <= Phase::landing) {

@@ -1,0 +1,460 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Rehearse, driven as somebody who sits there: by keys, by mouse, time, the rail, the score, and the debrief.
+#include "cockpit/controls.h"
+#include "files/document.h"
+#include "window_fixture.h"
+#include <QAction>
+#include <QComboBox>
+#include <QMenu>
+#include <QPushButton>
+#include <QToolButton>
+#include <algorithm>
+
+namespace {
+using namespace amber;
+using rehearse::Act;
+using rehearse::Way;
+using test::settle;
+using test::Window;
+
+class SeatPage : public Window {
+protected:
+    void SetUp() override {
+        Window::SetUp();
+        window->askLeaveRehearsal = [this] {
+            ++leaveAsked;
+            return mayLeave;
+        };
+    }
+    void TearDown() override {
+        mayLeave = true;
+        Window::TearDown();
+    }
+    app::Seat& seat() const { return window->seat(); }
+    app::SeatFrame& frame() const { return window->seatFrame(); }
+    app::HandsView& hands() const { return frame().hands(); }
+    const rehearse::Rehearsal& rehearsal() const { return seat().session().rehearsal(); }
+    const TypeNotes& notes() const { return seat().notes(); }
+    /// Sits down; time stands.
+    void sit(const char* demo, Phase from, Way way = Way::alone, rehearse::Setup setup = {}) const {
+        window->openPath(scratch.filePath(QStringLiteral("demo/%1.toml").arg(QLatin1String(demo))));
+        window->openRehearsal();
+        setup.from = from;
+        setup.ice = false;
+        seat().sit(std::move(setup), way);
+        seat().pause(true);
+        frame().showHands();
+        settle();
+        ASSERT_TRUE(hands().hasFocus());
+    }
+    void key(int k, Qt::KeyboardModifiers with = {}) const {
+        QTest::keyClick(QApplication::focusWidget(), static_cast<Qt::Key>(k), with);
+        settle();
+    }
+    std::size_t control(Acts acts) const {
+        const auto* found = cockpit::acting(notes().controls, acts);
+        EXPECT_NE(found, nullptr);
+        return static_cast<std::size_t>(found - notes().controls.data());
+    }
+    void take(Acts acts) const { seat().chooseControl(control(acts)); }
+    std::string position(Acts acts, std::size_t engine = 0) const {
+        return rehearsal().hands().at(control(acts), engine).position;
+    }
+    double throttle(std::size_t engine) const { return rehearsal().hands().levers().engines[engine].throttle.value; }
+    template <class W>
+    W& in(const char* name) const {
+        auto* found = frame().findChild<W*>(QLatin1String(name));
+        if (!found)
+            throw std::runtime_error(name);
+        return *found;
+    }
+    int leaveAsked = 0;
+    bool mayLeave = true;
+};
+
+TEST_F(SeatPage, TheModeIsOneKeyAwayAndThePlanIsFrozenWhileSomebodySitsThere) {
+    auto& plan = *window->findChild<QToolButton*>(QStringLiteral("mode-plan"));
+    auto& rehearse = *window->findChild<QToolButton*>(QStringLiteral("mode-rehearse"));
+    EXPECT_TRUE(plan.isChecked());
+    window->showPhase(Phase::climb);
+    key(Qt::Key_F7);
+    EXPECT_TRUE(rehearse.isChecked());
+    EXPECT_FALSE(seat().isTaken()) << "first it asks how";
+    EXPECT_EQ(in<QComboBox>("begin-from").currentText(), QStringLiteral("Climb")) << "where one was";
+    EXPECT_TRUE(field("oat")->isEnabled());
+    key(Qt::Key_Space); // Begin has the focus
+    ASSERT_TRUE(seat().isTaken());
+    seat().pause(true);
+    EXPECT_EQ(rehearsal().phase(), Phase::climb);
+    EXPECT_EQ(seat().session().way(), Way::led);
+    EXPECT_FALSE(field("oat")->isEnabled());
+    const auto before = document().sortie();
+
+    // Nothing has been done: it is left without a word. Then with one.
+    key(Qt::Key_F6);
+    EXPECT_FALSE(seat().isTaken());
+    EXPECT_EQ(leaveAsked, 0);
+    EXPECT_TRUE(plan.isChecked());
+    EXPECT_TRUE(field("oat")->isEnabled());
+    sit("lorimer-spring", Phase::climb);
+    seat().putAsPlanned();
+    mayLeave = false;
+    rehearse.click();
+    plan.click();
+    EXPECT_EQ(leaveAsked, 1);
+    EXPECT_TRUE(seat().isTaken());
+    EXPECT_TRUE(rehearse.isChecked()) << "and the switch says so";
+    EXPECT_FALSE(window->openPath(farrier())) << "another sortie would end it too";
+    EXPECT_TRUE(seat().isTaken());
+    mayLeave = true;
+    EXPECT_TRUE(window->openPath(farrier()));
+    EXPECT_FALSE(seat().isTaken());
+    EXPECT_FALSE(window->score().tracing());
+}
+
+TEST_F(SeatPage, LettersTakeControlsNumbersEnginesAndArrowsMoveThem) {
+    sit("mercer-frost", Phase::climb);
+    key(Qt::Key_T);
+    EXPECT_EQ(seat().control(), control(Acts::throttle));
+    key(Qt::Key_P);
+    EXPECT_EQ(seat().control(), control(Acts::propeller));
+    key(Qt::Key_M);
+    EXPECT_EQ(seat().control(), control(Acts::mixture));
+    // Every control has a letter; pressed again it goes on to the next that shares it.
+    for (std::size_t i = 0; i < notes().controls.size(); ++i) {
+        bool reached = false;
+        for (std::size_t press = 0; press < notes().controls.size() && !reached; ++press) {
+            key(hands().letterOf(i).unicode());
+            reached = seat().control() == i;
+        }
+        EXPECT_TRUE(reached) << notes().controls[i].name;
+    }
+    take(Acts::throttle);
+    Act half;
+    half.control = control(Acts::throttle);
+    half.share = 0.5;
+    seat().put(half);
+    key(Qt::Key_3);
+    EXPECT_EQ(seat().engines(), std::vector<std::size_t>{2});
+    key(Qt::Key_Up);
+    EXPECT_NEAR(throttle(2), 0.52, 0.003);
+    EXPECT_NEAR(throttle(1), 0.50, 0.003) << "the others stay";
+    key(Qt::Key_Down, Qt::ShiftModifier);
+    EXPECT_NEAR(throttle(2), 0.515, 0.003) << "finely";
+    key(Qt::Key_PageUp);
+    EXPECT_NEAR(throttle(2), 0.615, 0.003);
+    key(Qt::Key_0);
+    EXPECT_EQ(seat().engines().size(), 4u);
+    key(Qt::Key_Up);
+    EXPECT_NEAR(throttle(2) - throttle(1), 0.115, 0.006) << "moved together they keep apart";
+    EXPECT_TRUE(hands().reading().contains(QStringLiteral("All engines"))) << hands().reading().toStdString();
+    const auto rpm = rehearsal().hands().levers().engines[0].rpm;
+    take(Acts::propeller);
+    key(Qt::Key_Down);
+    EXPECT_NEAR((rpm - rehearsal().hands().levers().engines[0].rpm) * 60, 50, 6) << "rpm";
+    take(Acts::coolingFlap);
+    const double flap = rehearsal().hands().levers().engines[0].coolingFlap;
+    key(Qt::Key_Up);
+    EXPECT_GT(rehearsal().hands().levers().engines[0].coolingFlap, std::min(0.99, flap + 0.01));
+}
+
+TEST_F(SeatPage, AFigureIsTypedInTheCockpitsUnitsAndNonsenseIsRefused) {
+    sit("lorimer-spring", Phase::climb);
+    key(Qt::Key_T);
+    key(Qt::Key_Equal);
+    ASSERT_TRUE(hands().figure()->hasFocus());
+    QTest::keyClicks(hands().figure(), QStringLiteral("36"));
+    QTest::keyClick(hands().figure(), Qt::Key_Return);
+    settle();
+    EXPECT_NEAR(throttle(0), 36 * 3386.39, 20) << "Pa";
+    EXPECT_NEAR(throttle(1), 36 * 3386.39, 20);
+    EXPECT_TRUE(hands().hasFocus());
+    const auto acts = rehearsal().acts().size();
+    for (const char* wrong : {"high", "-5", "4000", ""}) {
+        key(Qt::Key_Equal);
+        QTest::keyClicks(hands().figure(), QString::fromLatin1(wrong));
+        QTest::keyClick(hands().figure(), Qt::Key_Return);
+        settle();
+        EXPECT_EQ(rehearsal().acts().size(), acts) << wrong;
+        EXPECT_FALSE(window->message().isEmpty()) << wrong;
+        EXPECT_TRUE(hands().figure()->hasFocus()) << wrong << ": to be mended";
+        key(Qt::Key_Escape);
+    }
+    key(Qt::Key_P);
+    key(Qt::Key_Equal);
+    QTest::keyClicks(hands().figure(), QStringLiteral("2200"));
+    QTest::keyClick(hands().figure(), Qt::Key_Return);
+    settle();
+    EXPECT_NEAR(rehearsal().hands().levers().engines[0].rpm * 60, 2200, 0.5);
+}
+
+TEST_F(SeatPage, SpaceWorksSwitchesStrokesThePrimerAndHoldsWhatMustBeHeld) {
+    sit("farrier-summer", Phase::walkRound);
+    take(Acts::battery);
+    key(Qt::Key_Space);
+    EXPECT_EQ(position(Acts::battery), "on");
+    key(Qt::Key_Space);
+    EXPECT_EQ(position(Acts::battery), "off");
+    // The booster coil is a push: on while the key is down, whatever repeats.
+    take(Acts::boosterCoil);
+    QTest::keyPress(&hands(), Qt::Key_Space);
+    EXPECT_EQ(position(Acts::boosterCoil), "on");
+    EXPECT_TRUE(rehearsal().hands().levers().engines[0].boosterCoil);
+    QTest::keyRelease(&hands(), Qt::Key_Space);
+    EXPECT_EQ(position(Acts::boosterCoil), "off");
+    QTest::keyPress(&hands(), Qt::Key_Space);
+    window->rail().setFocus(); // a hand that is taken away holds nothing
+    settle();
+    EXPECT_EQ(position(Acts::boosterCoil), "off");
+    hands().setFocus();
+    // The primer is unlocked first; then each stroke is a dose.
+    take(Acts::primer);
+    key(Qt::Key_Space);
+    EXPECT_EQ(position(Acts::primer), "unlocked");
+    key(Qt::Key_Space);
+    key(Qt::Key_Space);
+    EXPECT_EQ(rehearsal().acts().back().strokes, 1.0);
+    EXPECT_EQ(position(Acts::primer), "unlocked") << "strokes leave it where it is";
+}
+
+TEST_F(SeatPage, LeversAreDraggedSwitchesClickedAndTheWheelMovesWhatItIsOver) {
+    sit("mercer-frost", Phase::climb);
+    const std::size_t c = control(Acts::throttle);
+    Act quarter;
+    quarter.control = c;
+    quarter.share = 0.25;
+    seat().put(quarter);
+    settle();
+    const QPointF from = hands().knobOf(c, 0).center();
+    quarter.share = 0.75;
+    seat().put(quarter);
+    const QPointF to = hands().knobOf(c, 0).center();
+    quarter.share = 0.25;
+    seat().put(quarter);
+    EXPECT_LT(to.y(), from.y() - 20) << "open is up";
+    QTest::mousePress(&hands(), Qt::LeftButton, {}, from.toPoint());
+    QTest::mouseMove(&hands(), to.toPoint());
+    QTest::mouseRelease(&hands(), Qt::LeftButton, {}, to.toPoint());
+    for (std::size_t e = 0; e < 4; ++e)
+        EXPECT_NEAR(throttle(e), 0.75, 0.02) << e;
+    // With Shift only the lever that is under the hand.
+    const QPointF second = hands().knobOf(c, 1).center();
+    QTest::mousePress(&hands(), Qt::LeftButton, Qt::ShiftModifier, second.toPoint());
+    QTest::mouseMove(&hands(), QPointF(second.x(), from.y()).toPoint());
+    QTest::mouseRelease(&hands(), Qt::LeftButton, {}, QPointF(second.x(), from.y()).toPoint());
+    EXPECT_NEAR(throttle(1), 0.25, 0.02);
+    EXPECT_NEAR(throttle(0), 0.75, 0.02);
+    key(Qt::Key_0);
+    const std::size_t pump = control(Acts::pump);
+    const QString before = hands().valueOf(pump);
+    const QRectF line = hands().placeOf(pump);
+    QTest::mouseClick(&hands(), Qt::LeftButton, {},
+                      QPoint(static_cast<int>(line.right()) - 10, line.center().toPoint().y()));
+    settle();
+    EXPECT_NE(hands().valueOf(pump), before);
+    EXPECT_EQ(seat().control(), pump);
+}
+
+TEST_F(SeatPage, TimeRunsByKeysGoesBackAndBeforeTheLastAct) {
+    sit("farrier-summer", Phase::cruise);
+    key(Qt::Key_Period);
+    EXPECT_EQ(seat().session().speed(), 1);
+    key(Qt::Key_Period);
+    EXPECT_EQ(seat().session().speed(), 5);
+    EXPECT_TRUE(in<QToolButton>("seat-speed-5").isChecked());
+    key(Qt::Key_Comma);
+    key(Qt::Key_Escape);
+    EXPECT_EQ(seat().session().speed(), 0);
+    EXPECT_TRUE(in<QToolButton>("seat-speed-0").isChecked());
+    seat().session().setSpeed(60);
+    for (int i = 0; i < 4; ++i)
+        seat().live(0.25);
+    seat().setSpeed(0);
+    const auto now = rehearsal().now();
+    EXPECT_GE(now, 60'000);
+    key(Qt::Key_Backspace);
+    EXPECT_EQ(rehearsal().now(), now - 10'000);
+    take(Acts::mixture);
+    const std::string was = position(Acts::mixture);
+    key(Qt::Key_Down);
+    if (position(Acts::mixture) == was) // at its end: the other way
+        key(Qt::Key_Up);
+    EXPECT_NE(position(Acts::mixture), was);
+    seat().session().setSpeed(1);
+    seat().live(0.2);
+    seat().setSpeed(0);
+    key(Qt::Key_Z, Qt::ControlModifier);
+    EXPECT_EQ(position(Acts::mixture), was);
+    EXPECT_EQ(rehearsal().now(), now - 10'000);
+    EXPECT_FALSE(document().isModified()) << "the sortie was not touched";
+    key(Qt::Key_Z, Qt::ControlModifier);
+    EXPECT_TRUE(window->message().contains(QStringLiteral("Nothing has been done"))) << window->message().toStdString();
+}
+
+TEST_F(SeatPage, TheRailBeginsTheNextPhaseGoesBackToAnEarlierAndSkipsNone) {
+    sit("farrier-summer", Phase::climb);
+    EXPECT_EQ(window->rail().selected(), Phase::climb);
+    seat().session().setSpeed(60);
+    seat().live(0.25);
+    seat().setSpeed(0);
+    window->rail().select(Phase::landing);
+    settle();
+    EXPECT_EQ(rehearsal().phase(), Phase::climb);
+    EXPECT_EQ(window->rail().selected(), Phase::climb);
+    EXPECT_TRUE(window->message().contains(QStringLiteral("Cruise comes next"))) << window->message().toStdString();
+    window->rail().select(Phase::cruise);
+    settle();
+    EXPECT_EQ(rehearsal().phase(), Phase::cruise);
+    EXPECT_TRUE(in<QLabel>("seat-title").text() == QStringLiteral("Cruise"));
+    key(Qt::Key_PageDown, Qt::ControlModifier);
+    EXPECT_EQ(rehearsal().phase(), Phase::letDown);
+    window->rail().select(Phase::climb);
+    settle();
+    EXPECT_EQ(rehearsal().phase(), Phase::climb);
+    EXPECT_EQ(rehearsal().now(), 0);
+}
+
+TEST_F(SeatPage, TheScoreDrawsTheTraceAndAClickOnWhatHasBeenGoesBackToIt) {
+    sit("farrier-summer", Phase::climb);
+    seat().session().setSpeed(60);
+    for (int i = 0; i < 16; ++i)
+        seat().live(0.25);
+    seat().setSpeed(0);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return window->score().traceLength() == rehearsal().trace().size(); }));
+    const double began = seat().session().planTime(0), now = seat().session().planTime(rehearsal().now());
+    const auto at = [&](double t) { return QPoint(static_cast<int>(window->score().xOf(t)), 80); };
+    QTest::mouseClick(&window->score(), Qt::LeftButton, {}, at(0.5 * (began + now)));
+    settle();
+    EXPECT_NEAR(seat().session().planTime(rehearsal().now()), 0.5 * (began + now), 25.0);
+    EXPECT_EQ(window->score().traceLength(), rehearsal().trace().size()) << "what was after it is gone";
+    const auto stands = rehearsal().now();
+    QTest::mouseClick(&window->score(), Qt::LeftButton, {}, at(now + 1200));
+    settle();
+    EXPECT_EQ(rehearsal().now(), stands) << "what has not been is not gone to";
+}
+
+TEST_F(SeatPage, AFaultIsCalledByItsNameAndTheDebriefTellsIt) {
+    rehearse::Setup setup;
+    setup.traps.push_back({powerplant::Fault::oilPump, 1.0, 1, {}, 2.0, 2.0, 1.0});
+    sit("lorimer-spring", Phase::cruise, Way::alone, setup);
+    EXPECT_TRUE(frame().asked().contains(QStringLiteral("Nothing is said"))) << frame().asked().toStdString();
+    seat().session().setSpeed(1);
+    for (int i = 0; i < 40; ++i)
+        seat().live(0.25);
+    seat().setSpeed(0);
+    EXPECT_FALSE(frame().saidAndDone().contains(QStringLiteral("il pressure"))) << "nothing is said to who is alone";
+    const auto needles = frame().needles().lines();
+    const auto oil =
+        std::find_if(needles.begin(), needles.end(), [](const auto& line) { return line.gauge == Gauge::oilPressure; });
+    ASSERT_NE(oil, needles.end());
+    EXPECT_EQ(oil->worst, watch::Colour::red);
+    EXPECT_TRUE(oil->value.startsWith(QStringLiteral("2: "))) << "the odd one out: " << oil->value.toStdString();
+    key(Qt::Key_2);
+    key(Qt::Key_F4);
+    auto* menu = frame().findChild<QMenu*>(QStringLiteral("seat-call-menu"));
+    ASSERT_NE(menu, nullptr);
+    QAction* pump = nullptr;
+    for (auto* action : menu->actions())
+        if (action->text() == QStringLiteral("Oil pump failed"))
+            pump = action;
+    ASSERT_NE(pump, nullptr);
+    pump->trigger();
+    menu->close();
+    settle();
+    EXPECT_EQ(rehearsal().acts().back().kind, Act::Kind::call);
+    EXPECT_EQ(rehearsal().acts().back().engine, 1);
+    key(Qt::Key_F5);
+    const QString said = frame().debriefView().text();
+    EXPECT_TRUE(said.contains(QRegularExpression(QStringLiteral("Oil pump failed, called after [78] s"))))
+        << said.toStdString();
+    EXPECT_LT(said.indexOf(QStringLiteral("People")), said.indexOf(QStringLiteral("Engines")));
+    EXPECT_TRUE(said.contains(QStringLiteral("instructor"))) << "the caution stands where it is read";
+    EXPECT_EQ(seat().session().speed(), 0) << "time stands while it is read";
+}
+
+TEST_F(SeatPage, TheDebriefIsPrintedAndItsActsAreReadAgain) {
+    sit("farrier-summer", Phase::climb, Way::led);
+    while (seat().session().doNext())
+        ;
+    seat().session().setSpeed(5);
+    seat().live(0.25);
+    frame().showDebrief();
+    const QString pdf = scratch.filePath(QStringLiteral("d.pdf")), acts = scratch.filePath(QStringLiteral("a.csv"));
+    frame().debriefView().askFile = [&](const QString&, const QString&, const QString& filter) {
+        return filter.contains(QStringLiteral("pdf")) ? pdf : acts;
+    };
+    in<QPushButton>("debrief-pdf").click();
+    in<QPushButton>("debrief-acts").click();
+    EXPECT_TRUE(contents(pdf).startsWith("%PDF-"));
+    EXPECT_GT(contents(pdf).size(), 5'000);
+    Problems problems;
+    const auto read = rehearse::readActs(contents(acts).toStdString(), "a.csv", notes(), problems);
+    ASSERT_TRUE(read) << (problems.empty() ? "" : problems.front().text());
+    EXPECT_EQ(read->size(), rehearsal().acts().size());
+    frame().debriefView().askFile = [&](const QString&, const QString&, const QString&) {
+        return scratch.filePath(QStringLiteral("no/where/a.csv"));
+    };
+    in<QPushButton>("debrief-acts").click();
+    EXPECT_FALSE(window->message().isEmpty()) << "what cannot be written is told";
+    in<QPushButton>("debrief-back").click();
+    settle();
+    EXPECT_TRUE(hands().isVisible());
+}
+
+TEST_F(SeatPage, AnInstructorsFileIsTakenAndAWrongOneTellsItsLine) {
+    window->openRehearsal();
+    auto& begin = frame().beginPanel();
+    EXPECT_TRUE(
+        begin.takeSetup(QString::fromStdString(test::dataFolder() + "/rehearsals/oil-pressure-alone.toml")).empty());
+    EXPECT_EQ(begin.setup().from, Phase::cruise);
+    EXPECT_EQ(begin.setup().traps.size(), 2u);
+    EXPECT_TRUE(in<QLabel>("begin-faults-said").text().contains(QStringLiteral("Oil pressure falls alone")));
+    const QString wrong = scratch.filePath(QStringLiteral("wrong.toml"));
+    write(wrong, "format = 1\n\n[rehearsal]\ntitle = \"x\"\nfrom = \"the moon\"\n");
+    const auto problems = begin.takeSetup(wrong);
+    ASSERT_FALSE(problems.empty());
+    EXPECT_NE(problems.front().text().find(":5"), std::string::npos) << problems.front().text();
+    EXPECT_EQ(begin.setup().traps.size(), 2u) << "the one taken before stays";
+}
+
+TEST_F(SeatPage, LedByKeysAloneTheWholeStartIsDone) {
+    sit("farrier-summer", Phase::walkRound, Way::led);
+    int acts = 0;
+    while (rehearsal().phase() < Phase::warmUp && acts < 100) {
+        key(Qt::Key_F8);
+        seat().setSpeed(0);
+        const auto* next = seat().session().guide().next();
+        ASSERT_NE(next, nullptr);
+        if (next->begins) {
+            key(Qt::Key_PageDown, Qt::ControlModifier);
+        } else {
+            EXPECT_TRUE(frame().asked().contains(QStringLiteral("Next:"))) << frame().asked().toStdString();
+            key(Qt::Key_Home);
+            key(Qt::Key_Return);
+        }
+        ++acts;
+    }
+    EXPECT_EQ(rehearsal().phase(), Phase::warmUp);
+    EXPECT_TRUE(rehearsal().state().engines[0].firing);
+    EXPECT_LT(acts, 60);
+    EXPECT_FALSE(frame().clocks().isEmpty());
+}
+
+TEST_F(SeatPage, OnEveryTypeEveryControlHasItsPlaceWithinTheHands) {
+    for (const char* demo : {"lorimer-spring", "mercer-frost", "tinker-damp", "thatcher-lesson", "collier-high"}) {
+        sit(demo, Phase::start);
+        QRectF all(hands().rect());
+        std::vector<QRectF> places;
+        for (std::size_t i = 0; i < notes().controls.size(); ++i) {
+            const QRectF place = hands().placeOf(i);
+            EXPECT_TRUE(all.contains(place)) << demo << " " << notes().controls[i].name;
+            for (const auto& other : places)
+                EXPECT_FALSE(other.adjusted(1, 1, -1, -1).intersects(place)) << demo << " " << notes().controls[i].name;
+            places.push_back(place);
+            EXPECT_LT(place.bottom(), hands().figure()->y()) << demo;
+        }
+        EXPECT_LE(hands().figure()->geometry().bottom(), hands().height()) << demo;
+        seat().leave();
+    }
+}
+} // namespace
