@@ -20,7 +20,7 @@ public:
 
     /// @return what is wrong afterwards; empty when nothing is
     QString act() {
-        switch (below(19)) {
+        switch (below(22)) {
         case 0:
         case 1:
             window_.showPhase(phaseNames[below(plannedPhases)].phase);
@@ -43,6 +43,13 @@ public:
                                                                     : Qt::Key_Right);
                 window_.trouble().reckonNow();
             }
+            break;
+        case 19:
+            window_.rehearsing() && below(3) == 0 ? window_.closeRehearsal() : window_.openRehearsal();
+            break;
+        case 20:
+        case 21:
+            sitAndRehearse();
             break;
         case 4: {
             const auto files = QDir(demos_).entryInfoList({QStringLiteral("*.toml")}, QDir::Files);
@@ -105,6 +112,44 @@ private:
             if (w->isVisible() && w->isEnabled())
                 all << w;
         return all.isEmpty() ? nullptr : all.at(static_cast<int>(below(static_cast<std::size_t>(all.size()))));
+    }
+    /// Whoever sits there puts a hand on something, lets time go, takes it back, looks at the debrief.
+    void sitAndRehearse() {
+        auto& seat = window_.seat();
+        if (!seat.isTaken()) {
+            if (window_.rehearsing()) {
+                rehearse::Setup setup;
+                setup.from = phaseNames[1 + below(plannedPhases - 1)].phase;
+                setup.seed = random_() % 1'000'000;
+                setup.traps.push_back(
+                    rehearse::oneByChance(window_.document().aircraft().notes, setup.from, setup.seed));
+                seat.sit(std::move(setup), static_cast<rehearse::Way>(below(3)));
+                window_.seatFrame().showHands();
+            }
+            return;
+        }
+        auto& hands = window_.seatFrame().hands();
+        static const Qt::Key keys[] = {Qt::Key_Up,    Qt::Key_Down,   Qt::Key_Space,     Qt::Key_Return, Qt::Key_Home,
+                                       Qt::Key_1,     Qt::Key_2,      Qt::Key_0,         Qt::Key_Equal,  Qt::Key_Right,
+                                       Qt::Key_Comma, Qt::Key_Period, Qt::Key_Backspace, Qt::Key_Escape, Qt::Key_F5};
+        for (std::size_t i = 1 + below(6); i-- > 0 && seat.isTaken();) {
+            hands.setFocus();
+            QTest::keyClick(&hands, below(3) ? keys[below(std::size(keys))]
+                                             : static_cast<Qt::Key>(Qt::Key_A + static_cast<int>(below(26))));
+        }
+        if (!seat.isTaken())
+            return;
+        if (below(8) == 0)
+            seat.begin(phaseNames[1 + below(plannedPhases - 1)].phase);
+        if (below(8) == 0)
+            seat.call(static_cast<powerplant::Fault>(below(std::size(powerplant::faultRegister))), -1);
+        const int speed = seat.session().speed();
+        seat.session().setSpeed(60);
+        for (std::size_t i = below(6); i-- > 0;)
+            seat.live(0.25);
+        seat.session().setSpeed(speed);
+        if (below(3) == 0)
+            window_.seatFrame().showHands();
     }
     void typeSomewhere() {
         static const char* texts[] = {"5",         "-40",     "1013",  "60000 ft", "abc",  "7,5",   "",

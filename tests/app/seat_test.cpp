@@ -19,17 +19,6 @@ using test::Window;
 
 class SeatPage : public Window {
 protected:
-    void SetUp() override {
-        Window::SetUp();
-        window->askLeaveRehearsal = [this] {
-            ++leaveAsked;
-            return mayLeave;
-        };
-    }
-    void TearDown() override {
-        mayLeave = true;
-        Window::TearDown();
-    }
     app::Seat& seat() const { return window->seat(); }
     app::SeatFrame& frame() const { return window->seatFrame(); }
     app::HandsView& hands() const { return frame().hands(); }
@@ -68,8 +57,6 @@ protected:
             throw std::runtime_error(name);
         return *found;
     }
-    int leaveAsked = 0;
-    bool mayLeave = true;
 };
 
 TEST_F(SeatPage, TheModeIsOneKeyAwayAndThePlanIsFrozenWhileSomebodySitsThere) {
@@ -98,7 +85,7 @@ TEST_F(SeatPage, TheModeIsOneKeyAwayAndThePlanIsFrozenWhileSomebodySitsThere) {
     EXPECT_TRUE(field("oat")->isEnabled());
     sit("lorimer-spring", Phase::climb);
     seat().putAsPlanned();
-    mayLeave = false;
+    mayLeaveRehearsal = false;
     rehearse.click();
     plan.click();
     EXPECT_EQ(leaveAsked, 1);
@@ -106,7 +93,7 @@ TEST_F(SeatPage, TheModeIsOneKeyAwayAndThePlanIsFrozenWhileSomebodySitsThere) {
     EXPECT_TRUE(rehearse.isChecked()) << "and the switch says so";
     EXPECT_FALSE(window->openPath(farrier())) << "another sortie would end it too";
     EXPECT_TRUE(seat().isTaken());
-    mayLeave = true;
+    mayLeaveRehearsal = true;
     EXPECT_TRUE(window->openPath(farrier()));
     EXPECT_FALSE(seat().isTaken());
     EXPECT_FALSE(window->score().tracing());

@@ -44,6 +44,10 @@ protected:
             ++asked;
             return answer;
         };
+        window->askLeaveRehearsal = [this] {
+            ++leaveAsked;
+            return mayLeaveRehearsal;
+        };
         window->askFile = [this](const QString&, const QString&, const QString&, bool) { return file; };
         window->resize(1280, 800);
         ASSERT_TRUE(window->openPath(lorimer()));
@@ -55,6 +59,7 @@ protected:
     }
     void TearDown() override {
         answer = app::MainWindow::Unsaved::discard;
+        mayLeaveRehearsal = true;
         window.reset();
     }
 
@@ -121,7 +126,8 @@ protected:
     QTemporaryDir scratch;
     std::unique_ptr<app::MainWindow> window;
     app::MainWindow::Unsaved answer = app::MainWindow::Unsaved::cancel;
-    int asked = 0;
+    int asked = 0, leaveAsked = 0;
+    bool mayLeaveRehearsal = true;
     QString file;
 };
 

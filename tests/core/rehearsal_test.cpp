@@ -389,7 +389,7 @@ TEST(Debrief, WhatStoodSoIsNotLeftOutAndEnginesAlikeAreOneLine) {
         EXPECT_EQ(a.done, n.controls[a.control].acts == Acts::lock ? DrillAct::Done::leftOut : DrillAct::Done::stood)
             << n.controls[a.control].name;
     const auto said = d.sentences(n);
-    ASSERT_EQ(said.size(), 2u);
+    ASSERT_EQ(said.size(), 5u) << "people two, aircraft, engines and what next one each";
     EXPECT_NE(said[0].find("stood so already"), std::string::npos) << said[0];
     EXPECT_NE(said[1].find("Walk-round: Control locks to out was left out."), std::string::npos) << said[1];
 }

@@ -6,8 +6,6 @@
 #include "kit/theme.h"
 #include "kit/words.h"
 #include "rehearse/setup.h"
-#include "store/data_folder.h"
-#include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QRadioButton>
@@ -98,10 +96,7 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
     column->addStretch(1);
     halves->addWidget(worked(), 2, Qt::AlignTop);
 
-    askSetup = [this] {
-        return QFileDialog::getOpenFileName(this, tr("Instructor's file"), dataFolder() + QStringLiteral("/rehearsals"),
-                                            tr("Rehearsals (*.toml);;All files (*)"));
-    };
+    askSetup = [] { return QString(); };
     connect(faults_, &QComboBox::activated, this, [this](int which) {
         if (which == fromFile) {
             const QString path = askSetup();

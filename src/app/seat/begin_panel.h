@@ -24,7 +24,7 @@ public:
     [[nodiscard]] rehearse::Way way() const;
     void setWay(rehearse::Way way);
     [[nodiscard]] rehearse::Setup setup() const;
-    /// How a file is asked for; tests answer themselves.
+    /// How a file is asked for: the window knows.
     std::function<QString()> askSetup;
 
 signals:

@@ -6,7 +6,6 @@
 #include "script/script.h"
 #include "units/text.h"
 #include <QBuffer>
-#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPdfWriter>
@@ -47,9 +46,7 @@ DebriefView::DebriefView(Seat& seat, QWidget* parent) : QWidget(parent), seat_(s
     connect(text_, &QTextBrowser::anchorClicked, this,
             [this](const QUrl& link) { emit momentWanted(link.toString().section(QLatin1Char(':'), 1).toLongLong()); });
     column->addWidget(text_, 1);
-    askFile = [this](const QString& title_, const QString& suggestion, const QString& filter) {
-        return QFileDialog::getSaveFileName(this, title_, suggestion, filter);
-    };
+    askFile = [](const QString&, const QString&, const QString&) { return QString(); };
 }
 
 void DebriefView::refresh() {

@@ -15,7 +15,7 @@ public:
     explicit DebriefView(Seat& seat, QWidget* parent = nullptr);
     void refresh();
     [[nodiscard]] QString text() const { return text_->toPlainText(); }
-    /// How a file is asked for; tests answer themselves.
+    /// How a file is asked for: the window knows.
     std::function<QString(const QString& title, const QString& suggestion, const QString& filter)> askFile;
 
 signals:

@@ -236,6 +236,13 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
         return saving ? QFileDialog::getSaveFileName(this, title, suggestion, filter)
                       : QFileDialog::getOpenFileName(this, title, suggestion, filter);
     };
+    seatFrame_->beginPanel().askSetup = [this] {
+        return askFile(tr("Instructor's file"), dataFolder() + QStringLiteral("/rehearsals"),
+                       tr("Rehearsals (*.toml);;All files (*)"), false);
+    };
+    seatFrame_->debriefView().askFile = [this](const QString& title, const QString& name, const QString& filter) {
+        return askFile(title, QFileInfo(document_.path()).absolutePath() + QLatin1Char('/') + name, filter, true);
+    };
     setTheme(settings_.theme());
     if (const auto geometry = settings_.geometry(); !geometry.isEmpty())
         restoreGeometry(geometry);
