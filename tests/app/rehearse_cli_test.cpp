@@ -96,7 +96,7 @@ TEST_F(RehearseCommand, FaultsAreGivenInOneWordAndTheTextIsForPeople) {
         << r.out.toStdString();
     EXPECT_TRUE(r.out.contains("0:20: Tachometer failed, never called"));
     EXPECT_TRUE(r.out.contains("Mixture to weak was left out"));
-    EXPECT_TRUE(r.out.contains("(red)"));
+    EXPECT_TRUE(r.out.contains("(red, until "));
     EXPECT_TRUE(r.out.contains("Propellers are live, always"));
 }
 

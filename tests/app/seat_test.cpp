@@ -9,6 +9,7 @@
 #include <QPushButton>
 #include <QToolButton>
 #include <algorithm>
+#include <set>
 
 namespace {
 using namespace amber;
@@ -443,5 +444,75 @@ TEST_F(SeatPage, OnEveryTypeEveryControlHasItsPlaceWithinTheHands) {
         EXPECT_LE(hands().figure()->geometry().bottom(), hands().height()) << demo;
         seat().leave();
     }
+}
+
+TEST_F(SeatPage, WhoIsExaminedIsAskedAndNothingIsSaidUntilTheDebrief) {
+    sit("farrier-summer", Phase::cruise, Way::examined);
+    seat().session().setSpeed(60);
+    for (int i = 0; i < 40 && !seat().session().question(); ++i)
+        seat().live(0.25);
+    seat().setSpeed(0);
+    settle();
+    ASSERT_TRUE(seat().session().question());
+    ASSERT_TRUE(frame().examiner().isVisible());
+    const auto& q = seat().session().questions()[*seat().session().question()];
+    EXPECT_TRUE(frame().examiner().said().contains(QString::fromStdString(q.text)));
+    if (q.si) {
+        QTest::keyClicks(frame().examiner().field(), QStringLiteral("nothing"));
+        key(Qt::Key_Return);
+        EXPECT_FALSE(window->message().isEmpty());
+        EXPECT_TRUE(frame().examiner().isVisible());
+        frame().examiner().field()->clear();
+        QTest::keyClicks(frame().examiner().field(), QString::fromStdString(rehearse::answerOf(q)));
+        key(Qt::Key_Return);
+    } else {
+        key(Qt::Key_1 + static_cast<int>(q.right));
+    }
+    EXPECT_TRUE(hands().isVisible()) << "back to work";
+    EXPECT_EQ(seat().session().asked().size(), 1u);
+    const auto now = rehearsal().now();
+    key(Qt::Key_Backspace);
+    EXPECT_EQ(rehearsal().now(), now);
+    EXPECT_TRUE(window->message().contains(QStringLiteral("cannot take time back")));
+    key(Qt::Key_F5);
+    EXPECT_TRUE(frame().debriefView().text().contains(QStringLiteral("1 of 1 questions")))
+        << frame().debriefView().text().toStdString();
+}
+
+TEST_F(SeatPage, CardsAreKeptFromOneRunToTheNextAndWhatIsKnownRests) {
+    window->openRehearsal();
+    qint64 day = 2'460'000;
+    frame().today = [&day] { return day; };
+    frame().beginPanel().chooseQuestions();
+    in<QPushButton>("begin-go").click();
+    settle();
+    ASSERT_TRUE(frame().cards().isVisible());
+    EXPECT_FALSE(seat().isTaken());
+    const auto all = rehearse::questionsOf(document().aircraft().notes);
+    std::set<QString> seen;
+    for (int i = 0; i < 6; ++i) {
+        const QString text = frame().cards().findChild<QLabel*>(QStringLiteral("question-text"))->text();
+        EXPECT_TRUE(seen.insert(text).second) << "what was known does not come again today: " << text.toStdString();
+        const auto q =
+            std::find_if(all.begin(), all.end(), [&](const auto& a) { return QString::fromStdString(a.text) == text; });
+        ASSERT_NE(q, all.end());
+        if (q->si) {
+            QTest::keyClicks(frame().cards().field(), QString::fromStdString(rehearse::answerOf(*q)));
+            key(Qt::Key_Return);
+        } else
+            key(Qt::Key_1 + static_cast<int>(q->right));
+        EXPECT_TRUE(frame().cards().said().contains(QStringLiteral("Right."))) << frame().cards().said().toStdString();
+        key(Qt::Key_Return);
+    }
+    EXPECT_EQ(frame().boxes().cards().size(), 6u);
+    // Another window of the same user, the next day: they are due again.
+    app::MainWindow other(scratch.filePath(QStringLiteral("settings.ini")), autosaves());
+    ASSERT_TRUE(other.openPath(lorimer()));
+    other.openRehearsal();
+    other.seatFrame().today = [&day] { return day; };
+    other.seatFrame().openCards();
+    EXPECT_TRUE(other.seatFrame().boxes().cards() == frame().boxes().cards());
+    EXPECT_EQ(other.seatFrame().boxes().dueOf(all, day), all.size() - 6);
+    EXPECT_EQ(other.seatFrame().boxes().dueOf(all, day + 1), all.size());
 }
 } // namespace

@@ -119,6 +119,25 @@ TEST_P(SizesOf, EveryPageOfEveryTypeFits) {
             }
         if (!looksAt(d, plannedPhases))
             continue;
+        // Whoever rehearses: how it begins, hands in a start that is led, the debrief, a question.
+        window->openRehearsal();
+        const std::string size = std::to_string(width) + " × " + std::to_string(height);
+        const auto seated = [&](const char* what) {
+            test::settle();
+            holds(std::string(demo.file) + " rehearse, " + what + " at " + size, window->seatFrame());
+        };
+        seated("begin");
+        rehearse::Setup setup;
+        setup.from = Phase::start;
+        window->seat().sit(setup, rehearse::Way::led);
+        window->seat().pause(true);
+        window->seatFrame().showHands();
+        seated("hands");
+        window->seatFrame().showDebrief();
+        seated("debrief");
+        window->seatFrame().openCards();
+        seated("question");
+        window->closeRehearsal();
         window->openTrouble();
         for (const auto& row : app::troubleTable()) {
             window->trouble().showPage(row.key);

@@ -17,7 +17,7 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
     setObjectName(QStringLiteral("begin-panel"));
     auto* halves = new QHBoxLayout(this);
     halves->setContentsMargins(20, 8, 20, 8);
-    halves->setSpacing(40);
+    halves->setSpacing(28);
     auto* column = new QVBoxLayout;
     column->setSpacing(4);
     halves->addLayout(column, 3);
@@ -33,12 +33,12 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
     column->addSpacing(10);
 
     ways_ = new QButtonGroup(this);
-    const auto way = [&](rehearse::Way which, const QString& name, const QString& said) {
+    const auto add = [&](int which, const QString& id, const QString& name, const QString& said) {
         auto* button = new QRadioButton(name, this);
-        button->setObjectName(QStringLiteral("way-") + q(rehearse::nameOf(which)));
+        button->setObjectName(QStringLiteral("way-") + id);
         button->setFont(face(15, true));
         button->setAccessibleDescription(said);
-        ways_->addButton(button, static_cast<int>(which));
+        ways_->addButton(button, which);
         auto* words = new QLabel(said, this);
         words->setFont(face(13));
         words->setWordWrap(true);
@@ -48,17 +48,25 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
         column->addWidget(button);
         column->addWidget(words);
     };
+    const auto way = [&](rehearse::Way which, const QString& name, const QString& said) {
+        add(static_cast<int>(which), q(rehearse::nameOf(which)), name, said);
+    };
     way(rehearse::Way::led, tr("&Led"),
         tr("The next act is pointed out with its reason. Time stands still while it waits for you: prime, starter and "
            "battery too."));
     way(rehearse::Way::alone, tr("&Alone"),
         tr("From memory. Nothing is said until the debrief; time may be taken back."));
     way(rehearse::Way::examined, tr("E&xamined"),
-        tr("From memory, faults unannounced. Time runs one way: what is done is done."));
+        tr("From memory, faults unannounced, a question every few minutes. Time runs one way: what is done is done."));
+    add(questions, QStringLiteral("questions"), tr("&Questions"),
+        tr("Limits, ratings, speeds, which way a lever moves, what first: from these notes. What is missed comes again "
+           "today, what is known after 1, 2, 4, 8, 16 days."));
     ways_->button(static_cast<int>(rehearse::Way::led))->setChecked(true);
 
     column->addSpacing(6);
-    auto* row = new QHBoxLayout;
+    setupRow_ = new QWidget(this);
+    auto* row = new QHBoxLayout(setupRow_);
+    row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(18);
     from_ = new QComboBox(this);
     from_->setObjectName(QStringLiteral("begin-from"));
@@ -79,7 +87,7 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
     seed_->setToolTip(tr("The same number draws the same faults: write it down to do it again"));
     row->addWidget(seed_, 0, Qt::AlignBottom);
     row->addStretch(1);
-    column->addLayout(row);
+    column->addWidget(setupRow_);
     faultsSaid_ = new RichLabel(this);
     faultsSaid_->setObjectName(QStringLiteral("begin-faults-said"));
     faultsSaid_->setFont(face(13));
@@ -109,6 +117,10 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
         showFaults();
     });
     connect(begin_, &QPushButton::clicked, this, &BeginPanel::begun);
+    connect(ways_, &QButtonGroup::idToggled, this, [this] {
+        setupRow_->setVisible(!wantsQuestions());
+        faultsSaid_->setVisible(!wantsQuestions());
+    });
 }
 
 /// How the hands are worked, for who sits here the first time.

@@ -22,6 +22,9 @@ public:
     /// Takes an instructor's file. @return the problems that it has; empty: taken
     Problems takeSetup(const QString& path);
     [[nodiscard]] rehearse::Way way() const;
+    /// Questions are wanted, no rehearsal.
+    [[nodiscard]] bool wantsQuestions() const { return ways_->checkedId() == questions; }
+    void chooseQuestions() { ways_->button(questions)->setChecked(true); }
     void setWay(rehearse::Way way);
     [[nodiscard]] rehearse::Setup setup() const;
     /// How a file is asked for: the window knows.
@@ -33,6 +36,7 @@ signals:
 
 private:
     enum Faults { none, chance, fromFile };
+    static constexpr int questions = 3; ///< beside the ways
     void showFaults();
     QLabel* worked();
     SortieDocument& document_;
@@ -40,6 +44,7 @@ private:
     QButtonGroup* ways_;
     QComboBox *from_, *faults_;
     QSpinBox* seed_;
+    QWidget* setupRow_;
     QPushButton* begin_;
     std::optional<rehearse::Setup> file_;
     QString fileName_;

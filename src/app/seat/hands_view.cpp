@@ -37,6 +37,7 @@ HandsView::HandsView(Seat& seat, QWidget* parent) : QWidget(parent), seat_(seat)
     connect(&seat_, &Seat::seated, this, [this] {
         if (seat_.isTaken()) {
             nameLetters();
+            updateGeometry();
             layOut();
         }
         refresh();
@@ -122,6 +123,13 @@ void HandsView::layOut() {
                            half - 10, lineHeight},
                           false});
     figure_->setGeometry(static_cast<int>(width() - 118), static_cast<int>(slotHeight + 8 + listHeight), 108, 26);
+}
+
+QSize HandsView::minimumSizeHint() const {
+    constexpr int leastWidth = 316, leastSlot = 96;
+    const auto lines = seat_.isTaken() ? seat_.notes().controls.size() : std::size_t{20};
+    return {leastWidth, leastSlot + static_cast<int>(std::ceil(static_cast<double>((lines + 1) / 2) * lineLeast)) + 12 +
+                            static_cast<int>(figureLeast)};
 }
 
 void HandsView::resizeEvent(QResizeEvent* event) {

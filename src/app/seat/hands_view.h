@@ -17,7 +17,7 @@ public:
     explicit HandsView(Seat& seat, QWidget* parent = nullptr);
     void refresh();
     [[nodiscard]] QSize sizeHint() const override { return {430, 420}; }
-    [[nodiscard]] QSize minimumSizeHint() const override { return {330, 300}; }
+    [[nodiscard]] QSize minimumSizeHint() const override;
     /// The letter that takes a control.
     [[nodiscard]] QChar letterOf(std::size_t control) const { return letters_.at(control); }
     /// Where it stands in words: all engines alike once; a position that most have, then the odd ones by their numbers;

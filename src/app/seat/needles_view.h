@@ -12,7 +12,7 @@ class NeedlesView : public QWidget {
 public:
     explicit NeedlesView(Seat& seat, QWidget* parent = nullptr);
     [[nodiscard]] QSize sizeHint() const override;
-    [[nodiscard]] QSize minimumSizeHint() const override { return {260, 6 * 24}; }
+    [[nodiscard]] QSize minimumSizeHint() const override { return {230, 6 * 24}; }
     /// One line of it as it stands now.
     struct Line {
         Gauge gauge = Gauge::rpm;

@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "seat/seat_frame.h"
 #include "kit/html.h"
+#include "kit/page_scroll.h"
 #include "kit/rich_label.h"
 #include "kit/theme.h"
 #include "kit/words.h"
 #include "symptoms/patterns.h"
 #include "units/text.h"
+#include <QDate>
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QMenu>
@@ -16,8 +18,7 @@
 
 namespace amber::app {
 namespace {
-constexpr int handsLeast = 400, sideWidth = 250; // px
-constexpr std::size_t mostLines = 40;            // of what was said and done
+constexpr std::size_t mostLines = 40; // of what was said and done
 
 QLabel* heading(const QString& text, QWidget* parent) {
     auto* label = new QLabel(text, parent);
@@ -43,21 +44,64 @@ SeatFrame::SeatFrame(Seat& seat, QWidget* parent) : QWidget(parent), seat_(seat)
     setAccessibleName(tr("Rehearse"));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
-    stack_ = new QStackedWidget(this);
-    column->addWidget(stack_);
+    auto* scroll = new PageScroll(this); // of a window too low for it
+    stack_ = new QStackedWidget(scroll);
+    scroll->hold(stack_);
+    column->addWidget(scroll);
     begin_ = new BeginPanel(seat_.document(), stack_);
     work_ = workPage();
     debrief_ = new DebriefView(seat_, stack_);
-    for (auto* page : {static_cast<QWidget*>(begin_), work_, static_cast<QWidget*>(debrief_)})
+    examiner_ = new QuestionView(tr("You are asked"), stack_);
+    examiner_->findChild<QPushButton*>(QStringLiteral("question-leave"))
+        ->hide(); // it is answered, or one is not examined
+    cards_ = new QuestionView(tr("Questions"), stack_);
+    for (auto* page : {static_cast<QWidget*>(begin_), work_, static_cast<QWidget*>(debrief_),
+                       static_cast<QWidget*>(examiner_), static_cast<QWidget*>(cards_)})
         stack_->addWidget(page);
+    loadCards = [](const QString&) { return rehearse::CardBoxes(); };
+    keepCards = [](const QString&, const rehearse::CardBoxes&) {};
+    today = [] { return QDate::currentDate().toJulianDay(); };
 
     connect(begin_, &BeginPanel::begun, this, [this] {
+        if (begin_->wantsQuestions()) {
+            openCards();
+            return;
+        }
         seat_.sit(begin_->setup(), begin_->way());
         showHands();
     });
     connect(debrief_, &DebriefView::backWanted, this, &SeatFrame::showHands);
     connect(debrief_, &DebriefView::leaveWanted, this, &SeatFrame::leaveWanted);
     connect(debrief_, &DebriefView::momentWanted, this, &SeatFrame::momentWanted);
+    connect(examiner_, &QuestionView::answered, this, [this](const QString& text) {
+        if (!seat_.isTaken())
+            return;
+        if (seat_.session().answer(text.toStdString())) {
+            emit seat_.refused({});
+            showHands(); // nothing is said until the debrief
+        } else
+            emit seat_.refused(tr("Write a figure, as 245, or the number of an answer."));
+    });
+    connect(cards_, &QuestionView::answered, this, [this](const QString& text) {
+        const auto& question = questions_[card_];
+        const auto right = rehearse::isRight(question, text.toStdString());
+        if (!right) {
+            emit seat_.refused(tr("Write a figure, as 245, or the number of an answer."));
+            return;
+        }
+        emit seat_.refused({});
+        ++cardsAsked_;
+        cardsRight_ += *right ? 1 : 0;
+        lastCard_ = question.key;
+        boxes_.answered(question.key, *right, today());
+        keepCards(q(seat_.document().aircraft().notes.name), boxes_);
+        cards_->tell(question, *right);
+    });
+    connect(cards_, &QuestionView::goOn, this, &SeatFrame::nextCard);
+    connect(cards_, &QuestionView::leaveWanted, this, [this] {
+        emit seat_.refused({});
+        stack_->setCurrentWidget(begin_);
+    });
     connect(&seat_, &Seat::moved, this, &SeatFrame::refresh);
     connect(&seat_, &Seat::chosen, this, [this] {
         needles_->update();
@@ -170,7 +214,6 @@ QWidget* SeatFrame::workPage() {
     auto* left = new QVBoxLayout;
     left->setSpacing(2);
     hands_ = new HandsView(seat_, page);
-    hands_->setMinimumWidth(handsLeast);
     left->addWidget(heading(tr("Hands"), page));
     left->addWidget(hands_, 1);
     columns->addLayout(left, 43);
@@ -194,6 +237,8 @@ QWidget* SeatFrame::workPage() {
     signs_ = rich("seat-signs", page);
     said_ = rich("seat-said", page);
     said_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Ignored);
+    for (auto* label : {clocks_, signs_})
+        label->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     right->addWidget(heading(tr("Clocks"), page));
     right->addWidget(clocks_);
     right->addSpacing(6);
@@ -242,6 +287,41 @@ void SeatFrame::showDebrief() {
     stack_->setCurrentWidget(debrief_);
 }
 
+void SeatFrame::openCards() {
+    const auto& n = seat_.document().aircraft().notes;
+    questions_ = rehearse::questionsOf(n);
+    boxes_ = loadCards(q(n.name));
+    cardsAsked_ = cardsRight_ = 0;
+    lastCard_.clear();
+    stack_->setCurrentWidget(cards_);
+    nextCard();
+}
+
+void SeatFrame::nextCard() {
+    const auto due = boxes_.dueOf(questions_, today());
+    const auto next =
+        boxes_.next(questions_, today(), static_cast<std::uint64_t>(today()) * 1'000 + cardsAsked_, lastCard_);
+    if (!next) {
+        cards_->rest(tr("Nothing more is due today. %1 of %2 were right.").arg(cardsRight_).arg(cardsAsked_));
+        return;
+    }
+    card_ = *next;
+    cards_->ask(questions_[card_], tr("%1  ·  %2 of %3 right  ·  %4 due today")
+                                       .arg(q(seat_.document().aircraft().notes.name))
+                                       .arg(cardsRight_)
+                                       .arg(cardsAsked_)
+                                       .arg(due));
+}
+
+/// Who is examined is asked, while time stands.
+void SeatFrame::examine() {
+    const auto question = seat_.session().question();
+    if (!question || stack_->currentWidget() != work_)
+        return;
+    stack_->setCurrentWidget(examiner_);
+    examiner_->ask(seat_.session().questions()[*question], tr("time stands; nothing is said until the debrief"));
+}
+
 void SeatFrame::beginNext() {
     const auto phase = seat_.session().rehearsal().phase();
     if (phase < Phase::stop)
@@ -278,6 +358,7 @@ void SeatFrame::showSpeed() {
 void SeatFrame::refresh() {
     if (!seat_.isTaken())
         return;
+    examine();
     const auto& s = seat_.session();
     const auto& r = s.rehearsal();
     const qint64 gone = r.now() / 1000;

@@ -4,6 +4,7 @@
 #include "seat/debrief_view.h"
 #include "seat/hands_view.h"
 #include "seat/needles_view.h"
+#include "seat/question_view.h"
 #include "seat/seat.h"
 #include "seat/trend_view.h"
 #include <QButtonGroup>
@@ -11,6 +12,7 @@
 #include <QStackedWidget>
 #include <QToolButton>
 #include <QWidget>
+#include <functional>
 
 namespace amber::app {
 
@@ -30,6 +32,15 @@ public:
     [[nodiscard]] HandsView& hands() { return *hands_; }
     [[nodiscard]] NeedlesView& needles() { return *needles_; }
     [[nodiscard]] DebriefView& debriefView() { return *debrief_; }
+    [[nodiscard]] QuestionView& examiner() { return *examiner_; }
+    [[nodiscard]] QuestionView& cards() { return *cards_; }
+    [[nodiscard]] const rehearse::CardBoxes& boxes() const { return boxes_; }
+    /// Questions from the notes, spaced by what was missed.
+    void openCards();
+    /// Where the boxes of a type are kept, and which day it is: the window knows.
+    std::function<rehearse::CardBoxes(const QString& type)> loadCards;
+    std::function<void(const QString& type, const rehearse::CardBoxes& boxes)> keepCards;
+    std::function<qint64()> today;
     [[nodiscard]] QString asked() const { return asked_->text(); }
     [[nodiscard]] QString saidAndDone() const { return said_->text(); }
     [[nodiscard]] QString clocks() const { return clocks_->text(); }
@@ -46,12 +57,19 @@ private:
     void refreshSlowly();
     void showSpeed();
     void beginNext();
+    void examine();
+    void nextCard();
     QWidget* workPage();
 
     Seat& seat_;
     QStackedWidget* stack_;
     BeginPanel* begin_;
     DebriefView* debrief_;
+    QuestionView *examiner_, *cards_;
+    std::vector<rehearse::Question> questions_; ///< of the cards
+    rehearse::CardBoxes boxes_;
+    std::size_t card_ = 0, cardsAsked_ = 0, cardsRight_ = 0;
+    std::string lastCard_;
     QWidget* work_;
     HandsView* hands_;
     NeedlesView* needles_;

@@ -13,7 +13,7 @@ public:
     explicit TrendView(Seat& seat, QWidget* parent = nullptr);
     [[nodiscard]] QString title() const;
     [[nodiscard]] QSize sizeHint() const override { return {330, 150}; }
-    [[nodiscard]] QSize minimumSizeHint() const override { return {240, 84}; }
+    [[nodiscard]] QSize minimumSizeHint() const override { return {200, 84}; }
 
 protected:
     void paintEvent(QPaintEvent* event) override;

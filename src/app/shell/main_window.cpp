@@ -240,6 +240,26 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
         return askFile(tr("Instructor's file"), dataFolder() + QStringLiteral("/rehearsals"),
                        tr("Rehearsals (*.toml);;All files (*)"), false);
     };
+    seatFrame_->loadCards = [this](const QString& type) {
+        rehearse::CardBoxes out;
+        for (const QString& line : settings_.cards(type)) {
+            const QStringList parts = line.split(QLatin1Char(' '));
+            bool box = false, due = false;
+            if (parts.size() != 3)
+                continue;
+            const rehearse::CardBoxes::Card card{std::clamp(parts[1].toInt(&box), 0, rehearse::CardBoxes::boxes - 1),
+                                                 parts[2].toLongLong(&due)};
+            if (box && due)
+                out.put(parts[0].toStdString(), card);
+        }
+        return out;
+    };
+    seatFrame_->keepCards = [this](const QString& type, const rehearse::CardBoxes& boxes) {
+        QStringList lines;
+        for (const auto& [key, card] : boxes.cards())
+            lines << QStringLiteral("%1 %2 %3").arg(QString::fromStdString(key)).arg(card.box).arg(card.due);
+        settings_.setCards(type, lines);
+    };
     seatFrame_->debriefView().askFile = [this](const QString& title, const QString& name, const QString& filter) {
         return askFile(title, QFileInfo(document_.path()).absolutePath() + QLatin1Char('/') + name, filter, true);
     };

@@ -49,6 +49,13 @@ QByteArray Settings::geometry() const {
 void Settings::setGeometry(const QByteArray& geometry) {
     store_->setValue(QStringLiteral("geometry"), geometry);
 }
+QStringList Settings::cards(const QString& type) const {
+    return store_->value(QStringLiteral("cards/") + QString::fromLatin1(type.toUtf8().toHex())).toStringList();
+}
+void Settings::setCards(const QString& type, const QStringList& cards) {
+    store_->setValue(QStringLiteral("cards/") + QString::fromLatin1(type.toUtf8().toHex()), cards);
+}
+
 QByteArray Settings::halves() const {
     return store_->value(QStringLiteral("halves")).toByteArray();
 }

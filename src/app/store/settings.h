@@ -20,6 +20,9 @@ public:
     void setTheme(ThemeKind theme);
     [[nodiscard]] QByteArray geometry() const;
     void setGeometry(const QByteArray& geometry);
+    /// What was answered of the questions of a type, card by card: "limit/head/most 3 2461023".
+    [[nodiscard]] QStringList cards(const QString& type) const;
+    void setCards(const QString& type, const QStringList& cards);
     /// Where the border between page and score was left.
     [[nodiscard]] QByteArray halves() const;
     void setHalves(const QByteArray& halves);

@@ -57,6 +57,13 @@ struct Debrief {
     std::vector<DrillAct> acts; ///< of the drill, in its order: every one that was asked for in the phases rehearsed
     std::vector<watch::Finding> findings;
     std::vector<FaultMet> faults;
+    /// What was asked on the way.
+    struct Answered {
+        Milliseconds at = 0;
+        std::string question, answer, rightly;
+        bool right = false;
+    };
+    std::vector<Answered> questions;
     /// Line by line: people first, then the aircraft, then the engines and what the engineer is told, then what to
     /// practise next. What went well is said once.
     [[nodiscard]] std::vector<DebriefLine> lines(const TypeNotes& notes) const;

@@ -59,6 +59,16 @@ private:
             add(About::people, f.came.at, std::move(line),
                 f.called && f.wrongly.empty() ? watch::Colour::normal : watch::Colour::amber);
         }
+        if (!d_.questions.empty())
+            add(About::people, std::nullopt,
+                fmt::format(
+                    "{} of {} questions were answered rightly.",
+                    std::count_if(d_.questions.begin(), d_.questions.end(), [](const auto& a) { return a.right; }),
+                    d_.questions.size()));
+        for (const auto& a : d_.questions)
+            if (!a.right)
+                add(About::people, a.at, fmt::format("{} “{}”: it is {}.", a.question, a.answer, a.rightly),
+                    watch::Colour::amber);
         for (std::size_t i = 0; i < d_.acts.size(); ++i) {
             const auto& a = d_.acts[i];
             if (isWell(a))

@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "rehearse/session.h"
 #include "cockpit/controls.h"
+#include "powerplant/generator.h"
 #include "units/text.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
 #include <numeric>
+#include <set>
 
 namespace amber::rehearse {
 namespace {
@@ -13,10 +15,11 @@ using powerplant::shortStep;
 constexpr double longestStall = 0.25;           // s of real time that is made good, no more
 constexpr Milliseconds farthest = 6 * 3600'000; // that a jump looks for an act
 constexpr Milliseconds asksEvery = 10'000;
-constexpr Milliseconds littleByLittle = 2'000; // between two moves of one hand
-constexpr double hair = 1e-9;      // s, of sums
-constexpr double leastFlow = 1e-9;             // m³/s: under it nothing is burnt
-constexpr double felt = 0.12;                  // of shaking
+constexpr Milliseconds littleByLittle = 2'000;   // between two moves of one hand
+constexpr double soonest = 60.0, latest = 240.0; // s between two questions
+constexpr double hair = 1e-9;                    // s, of sums
+constexpr double leastFlow = 1e-9;               // m³/s: under it nothing is burnt
+constexpr double felt = 0.12;                    // of shaking
 } // namespace
 
 std::string_view nameOf(Way way) {
@@ -30,9 +33,65 @@ Session::Session(std::shared_ptr<const powerplant::Aircraft> aircraft, Sortie so
       rehearsal_(*aircraft_, sortie_, plan_, std::move(setup)),
       guide_(aircraft_->notes, reference_, rehearsal_.setup().from), way_(way) {
     guide_.follow(rehearsal_);
+    questions_ = questionsOf(aircraft_->notes);
+    drawQuestion();
+}
+
+void Session::drawQuestion() {
+    if (questions_.empty())
+        return;
+    // Each question once before any comes again: a step through them that meets all, from a drawn place.
+    const auto draw = [&](std::uint64_t what) {
+        return powerplant::uniformAt(rehearsal_.setup().seed, 2'000 + what, asked_.size());
+    };
+    std::set<std::size_t> was;
+    for (const auto& a : asked_)
+        was.insert(a.question);
+    if (was.size() >= questions_.size())
+        was.clear();
+    nextQuestion_ =
+        std::min(questions_.size() - 1, static_cast<std::size_t>(draw(1) * static_cast<double>(questions_.size())));
+    while (was.contains(nextQuestion_))
+        nextQuestion_ = (nextQuestion_ + 1) % questions_.size();
+    questionAt_ = rehearsal_.now() +
+                  static_cast<Milliseconds>(std::llround((soonest + draw(2) * (latest - soonest)) * 10.0)) * shortStep;
+}
+
+std::optional<std::size_t> Session::question() const {
+    if (way_ != Way::examined || questions_.empty() || rehearsal_.now() < questionAt_)
+        return std::nullopt;
+    // Hands are not held up while something is wrong that has not been called.
+    for (const auto& came : rehearsal_.came())
+        if (std::none_of(rehearsal_.acts().begin(), rehearsal_.acts().end(), [&](const Act& a) {
+                return a.kind == Act::Kind::call && a.called == came.fault && a.at >= came.at;
+            }))
+            return std::nullopt;
+    return nextQuestion_;
+}
+
+std::optional<bool> Session::answer(std::string_view text) {
+    const auto now = question();
+    if (!now)
+        return std::nullopt;
+    const auto right = isRight(questions_[*now], text);
+    if (right) {
+        asked_.push_back({rehearsal_.now(), *now, std::string(text), *right});
+        drawQuestion();
+    }
+    return right;
+}
+
+Debrief Session::debriefed() const {
+    Debrief out = debrief(rehearsal_, reference_);
+    for (const auto& a : asked_)
+        out.questions.push_back(
+            {a.at, questions_[a.question].text, a.answer, answerOf(questions_[a.question]), a.right});
+    return out;
 }
 
 bool Session::standsStill() const {
+    if (question())
+        return true;
     return way_ == Way::led && guide_.next() && guide_.due() && !guide_.waits();
 }
 
@@ -68,7 +127,7 @@ bool Session::toNextAct(const std::function<bool()>& goOn) {
     const Milliseconds end = rehearsal_.now() + farthest;
     const auto faults = rehearsal_.came().size();
     while (guide_.next() && rehearsal_.now() < end) {
-        if (guide_.due() && !guide_.waits())
+        if ((guide_.due() && !guide_.waits()) || question())
             return true;
         step();
         if (rehearsal_.came().size() > faults)

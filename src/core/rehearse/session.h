@@ -2,6 +2,7 @@
 #pragma once
 #include "rehearse/debrief.h"
 #include "rehearse/guide.h"
+#include "rehearse/questions.h"
 #include "rehearse/rehearsal.h"
 #include <memory>
 #include <string>
@@ -23,6 +24,14 @@ struct Said {
     std::string text;
     watch::Colour colour = watch::Colour::normal;
     bool operator==(const Said&) const = default;
+};
+
+/// A question that was asked on the way, and what was answered.
+struct Asked {
+    Milliseconds at = 0;
+    std::size_t question = 0; ///< index into Session::questions()
+    std::string answer;
+    bool right = false;
 };
 
 /// One line of the clocks.
@@ -68,6 +77,15 @@ public:
     void begin(Phase phase);
     void call(powerplant::Fault fault, int engine);
 
+    // ---- questions
+    [[nodiscard]] const std::vector<Question>& questions() const { return questions_; }
+    /// The question that wants an answer now: who is examined is asked every few minutes, by the seed, and not while a
+    /// fault goes uncalled. Time stands until it is answered.
+    [[nodiscard]] std::optional<std::size_t> question() const;
+    /// @return whether it was right; nothing: it cannot be read as an answer, and is asked still
+    std::optional<bool> answer(std::string_view text);
+    [[nodiscard]] const std::vector<Asked>& asked() const { return asked_; }
+
     // ---- what there is to see
     [[nodiscard]] const Rehearsal& rehearsal() const { return rehearsal_; }
     [[nodiscard]] const Guide& guide() const { return guide_; }
@@ -84,10 +102,11 @@ public:
     [[nodiscard]] std::vector<ClockNow> clocks() const;
     /// What is seen, heard, felt and smelt of the engines beside their needles: "No. 3: rough, black smoke".
     [[nodiscard]] std::vector<std::string> signs() const;
-    [[nodiscard]] Debrief debriefed() const { return debrief(rehearsal_, reference_); }
+    [[nodiscard]] Debrief debriefed() const;
 
 private:
     void step();
+    void drawQuestion();
     /// Puts as acts: engines of one control that are put alike are one.
     void perform(const std::vector<hand::Put>& puts);
     /// Whether an act goes on with the one before it: a lever moved little by little.
@@ -99,6 +118,10 @@ private:
     Rehearsal rehearsal_;
     Guide guide_;
     Way way_;
+    std::vector<Question> questions_;
+    std::vector<Asked> asked_;
+    std::size_t nextQuestion_ = 0; ///< index
+    Milliseconds questionAt_ = 0;
     int speed_ = 0;
     double pending_ = 0.0; ///< s of the rehearsal that are owed
 };
