@@ -17,7 +17,7 @@ namespace amber::app {
 namespace {
 constexpr int headHeight = 20, endHeight = 14, valueHeight = 19;
 constexpr double knobWidth = 20, knobHeight = 13;
-constexpr double lineLeast = 19.5, lineMost = 24, figureRoom = 44, figureLeast = 30; // px
+constexpr double lineLeast = 19.5, lineMost = 24, figureRoom = 44, figureLeast = 38; // px
 constexpr double coarsestGoverned = 10.0; // rev/s that a lever at full coarse asks for
 using rehearse::Act;
 } // namespace
@@ -315,7 +315,9 @@ void HandsView::paintSlot(QPainter& p, const Cell& cell) const {
     // What its ends are stands beside them: the upper in the head's line, the lower in the figure's.
     p.setFont(face(11));
     p.setPen(c.faint);
-    p.drawText(head, Qt::AlignRight | Qt::AlignVCenter, end(k.positions, up));
+    const int nameWidth = QFontMetrics(face(14, true)).horizontalAdvance(q(k.name));
+    if (p.fontMetrics().horizontalAdvance(end(k.positions, up)) < head.width() - 16 - nameWidth - 6)
+        p.drawText(head, Qt::AlignRight | Qt::AlignVCenter, end(k.positions, up));
     const QRectF foot(cell.box.left() + 8, cell.box.bottom() - valueHeight, cell.box.width() - 10, valueHeight);
     p.drawText(foot, Qt::AlignRight | Qt::AlignVCenter, end(k.positions, !up));
     const double taken = p.fontMetrics().horizontalAdvance(end(k.positions, !up)) + 6;

@@ -95,7 +95,7 @@ void NeedlesView::paintEvent(QPaintEvent*) {
     int valueWidth = 84;
     for (const auto& line : all)
         valueWidth = std::max(valueWidth, QFontMetrics(face(14, true)).horizontalAdvance(line.value) + 6);
-    valueWidth = std::min(valueWidth, width() / 2 - titleWidth / 2);
+    valueWidth = std::min(valueWidth, width() - titleWidth - 40);
     int y = 0;
     for (const auto& line : all) {
         const QRect r(0, y, width(), high);

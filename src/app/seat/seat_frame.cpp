@@ -18,6 +18,7 @@
 
 namespace amber::app {
 namespace {
+constexpr qint64 wordsEvery = 100;    // ms
 constexpr std::size_t mostLines = 40; // of what was said and done
 
 QLabel* heading(const QString& text, QWidget* parent) {
@@ -45,19 +46,24 @@ SeatFrame::SeatFrame(Seat& seat, QWidget* parent) : QWidget(parent), seat_(seat)
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     auto* scroll = new PageScroll(this); // of a window too low for it
-    stack_ = new QStackedWidget(scroll);
-    scroll->hold(stack_);
+    body_ = new QWidget(scroll);
+    auto* pages = new QVBoxLayout(body_);
+    pages->setContentsMargins(0, 0, 0, 0);
+    scroll->hold(body_);
     column->addWidget(scroll);
-    begin_ = new BeginPanel(seat_.document(), stack_);
+    begin_ = new BeginPanel(seat_.document(), body_);
     work_ = workPage();
-    debrief_ = new DebriefView(seat_, stack_);
-    examiner_ = new QuestionView(tr("You are asked"), stack_);
+    debrief_ = new DebriefView(seat_, body_);
+    examiner_ = new QuestionView(tr("You are asked"), body_);
     examiner_->findChild<QPushButton*>(QStringLiteral("question-leave"))
         ->hide(); // it is answered, or one is not examined
-    cards_ = new QuestionView(tr("Questions"), stack_);
+    cards_ = new QuestionView(tr("Questions"), body_);
     for (auto* page : {static_cast<QWidget*>(begin_), work_, static_cast<QWidget*>(debrief_),
-                       static_cast<QWidget*>(examiner_), static_cast<QWidget*>(cards_)})
-        stack_->addWidget(page);
+                       static_cast<QWidget*>(examiner_), static_cast<QWidget*>(cards_)}) {
+        page->hide();
+        pages->addWidget(page);
+    }
+    turnTo(begin_);
     loadCards = [](const QString&) { return rehearse::CardBoxes(); };
     keepCards = [](const QString&, const rehearse::CardBoxes&) {};
     today = [] { return QDate::currentDate().toJulianDay(); };
@@ -100,7 +106,7 @@ SeatFrame::SeatFrame(Seat& seat, QWidget* parent) : QWidget(parent), seat_(seat)
     connect(cards_, &QuestionView::goOn, this, &SeatFrame::nextCard);
     connect(cards_, &QuestionView::leaveWanted, this, [this] {
         emit seat_.refused({});
-        stack_->setCurrentWidget(begin_);
+        turnTo(begin_);
     });
     connect(&seat_, &Seat::moved, this, &SeatFrame::refresh);
     connect(&seat_, &Seat::chosen, this, [this] {
@@ -136,7 +142,7 @@ SeatFrame::SeatFrame(Seat& seat, QWidget* parent) : QWidget(parent), seat_(seat)
 }
 
 QWidget* SeatFrame::workPage() {
-    auto* page = new QWidget(stack_);
+    auto* page = new QWidget(body_);
     page->setObjectName(QStringLiteral("seat-work"));
     auto* column = new QVBoxLayout(page);
     column->setContentsMargins(20, 8, 20, 8);
@@ -253,6 +259,16 @@ QWidget* SeatFrame::workPage() {
     return page;
 }
 
+/// Only the page that is shown asks for room.
+void SeatFrame::turnTo(QWidget* page) {
+    if (page == shown_)
+        return;
+    if (shown_)
+        shown_->hide();
+    shown_ = page;
+    shown_->show();
+}
+
 bool SeatFrame::eventFilter(QObject* watched, QEvent* event) {
     if (watched == said_ && event->type() == QEvent::Resize) {
         shownSecond_ = -1;
@@ -268,11 +284,11 @@ void SeatFrame::open(Phase phase) {
         return;
     }
     begin_->refresh(phase);
-    stack_->setCurrentWidget(begin_);
+    turnTo(begin_);
 }
 
 void SeatFrame::showHands() {
-    stack_->setCurrentWidget(work_);
+    turnTo(work_);
     shownSecond_ = -1;
     hands_->refresh();
     refresh();
@@ -284,7 +300,7 @@ void SeatFrame::showDebrief() {
         return;
     seat_.pause(true);
     debrief_->refresh();
-    stack_->setCurrentWidget(debrief_);
+    turnTo(debrief_);
 }
 
 void SeatFrame::openCards() {
@@ -293,7 +309,7 @@ void SeatFrame::openCards() {
     boxes_ = loadCards(q(n.name));
     cardsAsked_ = cardsRight_ = 0;
     lastCard_.clear();
-    stack_->setCurrentWidget(cards_);
+    turnTo(cards_);
     nextCard();
 }
 
@@ -316,9 +332,9 @@ void SeatFrame::nextCard() {
 /// Who is examined is asked, while time stands.
 void SeatFrame::examine() {
     const auto question = seat_.session().question();
-    if (!question || stack_->currentWidget() != work_)
+    if (!question || shown_ != work_)
         return;
-    stack_->setCurrentWidget(examiner_);
+    turnTo(examiner_);
     examiner_->ask(seat_.session().questions()[*question], tr("time stands; nothing is said until the debrief"));
 }
 
@@ -370,9 +386,12 @@ void SeatFrame::refresh() {
     needles_->update();
     trend_->update();
     showSpeed();
-    const qint64 second = r.now() / 1000;
-    if (second != shownSecond_ || shownActs_ != r.acts().size() || s.speed() == 0)
+    // Words are read, not watched: some times a second at the most, however fast time runs.
+    const bool mayWait = s.speed() > 1 && slowly_.isValid() && slowly_.elapsed() < wordsEvery;
+    if (shownActs_ != r.acts().size() || s.speed() == 0 || (!mayWait && r.now() / 1000 != shownSecond_)) {
         refreshSlowly();
+        slowly_.start();
+    }
 }
 
 void SeatFrame::refreshSlowly() {

@@ -8,8 +8,8 @@
 #include "seat/seat.h"
 #include "seat/trend_view.h"
 #include <QButtonGroup>
+#include <QElapsedTimer>
 #include <QLabel>
-#include <QStackedWidget>
 #include <QToolButton>
 #include <QWidget>
 #include <functional>
@@ -60,9 +60,10 @@ private:
     void examine();
     void nextCard();
     QWidget* workPage();
+    void turnTo(QWidget* page);
 
     Seat& seat_;
-    QStackedWidget* stack_;
+    QWidget *body_, *shown_ = nullptr;
     BeginPanel* begin_;
     DebriefView* debrief_;
     QuestionView *examiner_, *cards_;
@@ -78,6 +79,7 @@ private:
     QToolButton *beginNext_, *back_;
     QButtonGroup* speeds_;
     qint64 shownSecond_ = -1;
+    QElapsedTimer slowly_;
     std::size_t shownActs_ = 0;
 };
 

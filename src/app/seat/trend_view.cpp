@@ -22,7 +22,7 @@ TrendView::TrendView(Seat& seat, QWidget* parent) : QWidget(parent), seat_(seat)
 QString TrendView::title() const {
     if (!seat_.isTaken())
         return {};
-    return tr("%1, %2, the last three minutes; the plan in grey")
+    return tr("%1, %2, three minutes; the plan in grey")
         .arg(q(nameOf(seat_.gauge()).title), q(seat_.notes().unitOf(seat_.gauge()).symbol));
 }
 

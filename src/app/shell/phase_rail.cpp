@@ -51,7 +51,7 @@ public:
     QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         const int rows = index.model()->rowCount();
         const auto* view = static_cast<const QListView*>(option.widget);
-        return {100, view && rows > 0 ? std::clamp(view->viewport()->height() / rows, 28, 48) : 40};
+        return {100, view && rows > 0 ? std::clamp(view->viewport()->height() / rows, 24, 48) : 40};
     }
     void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         const auto* model = static_cast<const Model*>(index.model());

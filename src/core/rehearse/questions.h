@@ -33,9 +33,9 @@ std::string answerOf(const Question& question);
 /// where that is coarser); a choice by its number from 1 or its words. Nothing where it cannot be read as an answer.
 std::optional<bool> isRight(const Question& question, std::string_view answer);
 
-/// Boxes of cards: what is answered rightly goes one box on and rests for twice as long; what is missed goes back to the
-/// first box and comes again today. (The card boxes of S. Leitner's learning rule, 1972, with rests of 1, 2, 4, 8 and 16
-/// days.)
+/// Boxes of cards: what is answered rightly goes one box on and rests for twice as long; what is missed goes back to
+/// the first box and comes again today. (The card boxes of S. Leitner's learning rule, 1972, with rests of 1, 2, 4, 8
+/// and 16 days.)
 class CardBoxes {
 public:
     struct Card {
