@@ -4,24 +4,17 @@
 // is a sixtieth of a second; the score is drawn anew every fifteenth. Prints a Markdown table, median and worst.
 // Usage: amber-seat [DEMO] [FRAMES, 600]
 #include "data_folder.h"
+#include "processor.h"
 #include "shell/main_window.h"
 #include <QApplication>
 #include <QTemporaryDir>
 #include <algorithm>
 #include <cstdlib>
-#include <ctime>
 #include <fmt/format.h>
 #include <vector>
 
 using namespace amber;
-
-namespace {
-double processorSeconds() {
-    timespec t{};
-    clock_gettime(CLOCK_PROCESS_CPUTIME_ID, &t);
-    return static_cast<double>(t.tv_sec) + 1e-9 * static_cast<double>(t.tv_nsec);
-}
-} // namespace
+using bench::processorSeconds;
 
 int main(int argc, char** argv) {
     if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM"))

@@ -4,6 +4,7 @@
 // first. With a phase, its pages alone, without trouble. Usage: amber-window [DEMO] [EDITS, 24] [PHASE]
 #include "data_folder.h"
 #include "kit/theme.h"
+#include "processor.h"
 #include "shell/main_window.h"
 #include <QApplication>
 #include <QKeyEvent>
@@ -11,18 +12,13 @@
 #include <QTemporaryDir>
 #include <algorithm>
 #include <cstdlib>
-#include <ctime>
 #include <fmt/format.h>
 #include <vector>
 
 using namespace amber;
+using bench::processorSeconds;
 
 namespace {
-double processorSeconds() {
-    timespec t{};
-    clock_gettime(CLOCK_PROCESS_CPUTIME_ID, &t);
-    return static_cast<double>(t.tv_sec) + 1e-9 * static_cast<double>(t.tv_nsec);
-}
 void press(QWidget* widget, int key) {
     QKeyEvent down(QEvent::KeyPress, key, Qt::NoModifier), up(QEvent::KeyRelease, key, Qt::NoModifier);
     QCoreApplication::sendEvent(widget, &down);

@@ -515,4 +515,64 @@ TEST_F(SeatPage, CardsAreKeptFromOneRunToTheNextAndWhatIsKnownRests) {
     EXPECT_EQ(other.seatFrame().boxes().dueOf(all, day), all.size() - 6);
     EXPECT_EQ(other.seatFrame().boxes().dueOf(all, day + 1), all.size());
 }
+
+TEST_F(SeatPage, PracticeFromMemoryIsLoggedByPersonAndASavedRehearsalIsDoneAgain) {
+    window->openRehearsal();
+    in<QComboBox>("begin-who").setEditText(QStringLiteral("Ada"));
+    frame().beginPanel().setWay(Way::alone);
+    in<QComboBox>("begin-from").setCurrentIndex(in<QComboBox>("begin-from").findText(QStringLiteral("Climb")));
+    in<QPushButton>("begin-go").click();
+    seat().setSpeed(0);
+    ASSERT_TRUE(seat().isTaken());
+    while (seat().session().doNext())
+        ;
+    seat().session().setSpeed(20);
+    for (int i = 0; i < 8; ++i)
+        seat().live(0.25);
+    seat().setSpeed(0);
+    const auto state = rehearsal().state();
+    const double seconds = static_cast<double>(rehearsal().now()) / 1000.0;
+    frame().showDebrief();
+    EXPECT_TRUE(frame().debriefView().text().contains(QStringLiteral("Climb: 100 % lately")))
+        << frame().debriefView().text().toStdString();
+    const QString acts = scratch.filePath(QStringLiteral("acts.csv")),
+                  trace = scratch.filePath(QStringLiteral("trace.csv"));
+    file = acts;
+    in<QPushButton>("debrief-acts").click();
+    file = trace;
+    in<QPushButton>("debrief-trace").click();
+    EXPECT_EQ(contents(trace).count('\n'), static_cast<int>(seconds) + 1) << "its head, and a line a second";
+    in<QPushButton>("debrief-leave").click();
+    settle();
+    EXPECT_FALSE(seat().isTaken());
+    const QString log = scratch.filePath(QStringLiteral("practice.csv"));
+    EXPECT_TRUE(contents(log).contains("\"Ada\",\"Lorimer L.4\",climb,")) << contents(log).toStdString();
+    const auto lines = contents(log).count('\n');
+
+    // Led is not counted; the log is whole.
+    sit("lorimer-spring", Phase::climb, Way::led);
+    seat().session().doNext();
+    window->closeRehearsal();
+    EXPECT_EQ(contents(log).count('\n'), lines);
+
+    // Done again from its file: the same state, and nobody's practice.
+    window->openRehearsal();
+    EXPECT_TRUE(in<QLabel>("begin-history").text().contains(QStringLiteral("Climb"))) << "Ada is remembered";
+    file = acts;
+    in<QPushButton>("begin-acts").click();
+    settle();
+    EXPECT_FALSE(frame().beginPanel().acts().empty());
+    in<QComboBox>("begin-from").setCurrentIndex(in<QComboBox>("begin-from").findText(QStringLiteral("Climb")));
+    in<QPushButton>("begin-go").click();
+    seat().session().setSpeed(20);
+    while (static_cast<double>(rehearsal().now()) / 1000.0 < seconds - 0.05)
+        seat().live(0.005);
+    seat().setSpeed(0);
+    EXPECT_TRUE(rehearsal().state() == state);
+    window->closeRehearsal();
+    EXPECT_EQ(contents(log).count('\n'), lines);
+    const QString wrong = scratch.filePath(QStringLiteral("wrong.csv"));
+    write(wrong, "time,engine,what,to,over\n1,all,throttle,sideways,\n");
+    EXPECT_FALSE(frame().beginPanel().takeActs(wrong).empty());
+}
 } // namespace

@@ -194,6 +194,14 @@ TEST(Guide, AnEngineThatDoesNotCatchInItsTimeBeginsItsStartAgain) {
         }
     }
     ASSERT_TRUE(inVain) << place(*s);
+    // The starter is let go and has its rest; then the engine's own line begins again.
+    ASSERT_TRUE(s->toNextAct({}));
+    s->doNext();
+    EXPECT_TRUE(s->guide().waits());
+    EXPECT_NEAR(s->guide().left(s->rehearsal()).value_or(0.0), n.start.rest.si(), 0.2);
+    const auto rested = s->rehearsal().now();
+    ASSERT_TRUE(s->toNextAct({}));
+    EXPECT_GE(static_cast<double>(s->rehearsal().now() - rested) / 1000.0, n.start.rest.si() - 0.2);
     EXPECT_EQ(s->guide().next()->step, first) << place(*s);
     EXPECT_FALSE(s->rehearsal().state().engines[0].firing);
 }

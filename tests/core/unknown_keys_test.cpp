@@ -41,6 +41,7 @@ std::size_t eachInline(const std::vector<std::string>& files, Read&& read) {
         const auto lines = linesOf(file);
         const std::regex list(R"(^\s*([a-z_-]+) = \[\s*$)"), member(R"(^\s*\{.*)");
         std::string under, of;
+        std::set<std::size_t> spoilt;
         for (std::size_t i = 0; i < lines.size(); ++i) {
             std::smatch m;
             if (std::regex_match(lines[i], m, header))
@@ -50,18 +51,23 @@ std::size_t eachInline(const std::vector<std::string>& files, Read&& read) {
             const bool one = std::regex_match(lines[i], member), own = !one && std::regex_match(lines[i], m, table);
             if ((!one && !own) || !seen.insert(under + "." + (one ? of : std::string(m[1]))).second)
                 continue;
-            std::string text;
-            for (std::size_t k = 0; k < lines.size(); ++k) {
-                std::string line = lines[k];
-                if (k == i)
-                    line.insert(line.find('{') + 1, " nonsense = 1,");
-                text += line + "\n";
-            }
-            const Problems problems = read(text, file);
+            spoilt.insert(i);
+        }
+        // All of a file's at once: each is told on its own line.
+        std::string text;
+        for (std::size_t k = 0; k < lines.size(); ++k) {
+            std::string line = lines[k];
+            if (spoilt.contains(k))
+                line.insert(line.find('{') + 1, " nonsense = 1,");
+            text += line + "\n";
+        }
+        if (spoilt.empty())
+            continue;
+        const Problems problems = read(text, file);
+        for (const std::size_t i : spoilt)
             EXPECT_TRUE(std::any_of(problems.begin(), problems.end(),
                                     [&](const Problem& p) { return p.line == static_cast<int>(i) + 1; }))
                 << file << ":" << i + 1 << ": " << lines[i] << " takes it";
-        }
     }
     return seen.size();
 }
@@ -72,21 +78,31 @@ std::size_t eachHeader(const std::vector<std::string>& files, Read&& read) {
     std::set<std::string> seen;
     for (const auto& file : files) {
         const auto lines = linesOf(file);
+        std::set<std::size_t> spoilt;
         for (std::size_t i = 0; i < lines.size(); ++i) {
             std::smatch m;
-            if (!std::regex_match(lines[i], m, header) || !seen.insert(m[1]).second)
-                continue;
-            std::string text;
-            for (std::size_t k = 0; k < lines.size(); ++k)
-                text += lines[k] + "\n" + (k == i ? "nonsense = 1\n" : "");
-            const Problems problems = read(text, file);
-            EXPECT_TRUE(std::any_of(problems.begin(), problems.end(),
-                                    [&](const Problem& p) {
-                                        return p.line == static_cast<int>(i) + 2 &&
-                                               p.text().find("nonsense") != std::string::npos;
-                                    }))
-                << file << ": " << lines[i] << (problems.empty() ? " takes it" : ": " + problems.front().text());
+            if (std::regex_match(lines[i], m, header) && seen.insert(m[1]).second)
+                spoilt.insert(i);
         }
+        if (spoilt.empty())
+            continue;
+        std::string text;
+        std::vector<std::pair<std::size_t, int>> nonsense; // line of the header, line of what stands under it
+        int line = 0;
+        for (std::size_t k = 0; k < lines.size(); ++k) {
+            text += lines[k] + "\n";
+            ++line;
+            if (spoilt.contains(k)) {
+                text += "nonsense = 1\n";
+                nonsense.emplace_back(k, ++line);
+            }
+        }
+        const Problems problems = read(text, file);
+        for (const auto& [i, at] : nonsense)
+            EXPECT_TRUE(std::any_of(
+                problems.begin(), problems.end(),
+                [at = at](const Problem& p) { return p.line == at && p.text().find("nonsense") != std::string::npos; }))
+                << file << ": " << lines[i] << (problems.empty() ? " takes it" : ": " + problems.front().text());
     }
     return seen.size();
 }
@@ -99,9 +115,10 @@ TEST(UnknownKeys, NoTableOfNotesTakesOne) {
     const auto told = [&](const std::string& text, const std::string& file) {
         Problems all = readNotes(text, file).problems;
         // What a variant changes is read with it, as `check` does for each.
-        if (all.empty())
-            for (std::sregex_iterator v(text.begin(), text.end(), variant), end; v != end && all.empty(); ++v)
-                all = readNotes(text, file, (*v)[1]).problems;
+        for (std::sregex_iterator v(text.begin(), text.end(), variant), end; v != end; ++v) {
+            const Problems more = readNotes(text, file, (*v)[1]).problems;
+            all.insert(all.end(), more.begin(), more.end());
+        }
         return all;
     };
     EXPECT_GT(eachHeader(files, told), 40u);

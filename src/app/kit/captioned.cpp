@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "kit/captioned.h"
 #include "kit/theme.h"
-#include <QLabel>
 #include <QVBoxLayout>
 
 namespace amber::app {
@@ -22,6 +21,17 @@ QWidget* captioned(const QString& caption, QComboBox* box, QWidget* parent) {
     layout->addWidget(label);
     layout->addWidget(box);
     return holder;
+}
+
+QLabel* heading(const QString& text, QWidget* parent) {
+    auto* label = new QLabel(text, parent);
+    QFont font = captionFace();
+    font.setBold(true);
+    font.setPixelSize(12);
+    label->setFont(font);
+    label->setForegroundRole(QPalette::Link);
+    label->setFixedHeight(20);
+    return label;
 }
 
 } // namespace amber::app

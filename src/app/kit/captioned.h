@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include <QComboBox>
+#include <QLabel>
 #include <QWidget>
 
 namespace amber::app {
 
 /// A combo box under a small caption, set on the same lines as the inline fields beside it.
 QWidget* captioned(const QString& caption, QComboBox* box, QWidget* parent);
+/// The head of a column, in small capitals.
+QLabel* heading(const QString& text, QWidget* parent);
 
 } // namespace amber::app

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/page.h"
+#include "kit/captioned.h"
 #include "kit/rich_label.h"
 #include "kit/theme.h"
 #include <QHBoxLayout>
@@ -61,13 +62,7 @@ RowView* Page::rowsUnder(QBoxLayout& columns, const char* name, const QString& t
 }
 
 QLabel* Page::heading(const QString& text) {
-    auto* label = new QLabel(text, this);
-    QFont font = captionFace();
-    font.setBold(true);
-    font.setPixelSize(12);
-    label->setFont(font);
-    label->setForegroundRole(QPalette::Link);
-    label->setFixedHeight(20);
+    auto* label = app::heading(text, this);
     label->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
     return label;
 }

@@ -86,6 +86,14 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
     seed_->setAccessibleName(tr("Number that draws what is left to chance"));
     seed_->setToolTip(tr("The same number draws the same faults: write it down to do it again"));
     row->addWidget(seed_, 0, Qt::AlignBottom);
+    who_ = new QComboBox(this);
+    who_->setObjectName(QStringLiteral("begin-who"));
+    who_->setEditable(true);
+    who_->setInsertPolicy(QComboBox::NoInsert);
+    who_->setMinimumWidth(120);
+    who_->setToolTip(tr("Whose practice it is: alone and examined are written into a log, by skill"));
+    connect(who_, &QComboBox::currentTextChanged, this, &BeginPanel::showHistory);
+    row->addWidget(captioned(tr("Who"), who_, this));
     row->addStretch(1);
     column->addWidget(setupRow_);
     faultsSaid_ = new RichLabel(this);
@@ -100,11 +108,36 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
     begin_->setDefault(true);
     begin_->setMinimumHeight(36);
     begin_->setMaximumWidth(180);
-    column->addWidget(begin_);
+    auto* go = new QHBoxLayout;
+    go->addWidget(begin_, 1);
+    auto* again = new QPushButton(tr("&Acts from a file…"), this);
+    again->setObjectName(QStringLiteral("begin-acts"));
+    again->setFont(face(14));
+    again->setMinimumHeight(36);
+    again->setToolTip(tr("A rehearsal that was saved is done again, to be looked at: alone, from where it began"));
+    go->addWidget(again);
+    go->addStretch(1);
+    column->addLayout(go);
     column->addStretch(1);
-    halves->addWidget(worked(), 2, Qt::AlignTop);
+    auto* side = new QVBoxLayout;
+    side->setSpacing(10);
+    side->addWidget(worked());
+    history_ = new RichLabel(this);
+    history_->setObjectName(QStringLiteral("begin-history"));
+    history_->setFont(face(13));
+    side->addWidget(history_);
+    side->addStretch(1);
+    halves->addLayout(side, 2);
+    connect(again, &QPushButton::clicked, this, [this] {
+        const QString path = askActs();
+        if (path.isEmpty())
+            return;
+        if (const Problems wrong = takeActs(path); !wrong.empty())
+            emit problems(QFileInfo(path).fileName(), wrong);
+    });
+    history = [](const QString&) { return QString(); };
 
-    askSetup = [] { return QString(); };
+    askSetup = askActs = [] { return QString(); };
     connect(faults_, &QComboBox::activated, this, [this](int which) {
         if (which == fromFile) {
             const QString path = askSetup();
@@ -162,6 +195,8 @@ void BeginPanel::refresh(Phase phase) {
         from_->addItem(q(titleOf(static_cast<Phase>(i))), static_cast<int>(i));
     from_->setCurrentIndex(std::max(0, from_->findData(static_cast<int>(std::max(phase, Phase::walkRound)))));
     file_.reset();
+    acts_.clear();
+    showHistory();
     faults_->setCurrentIndex(none);
     showFaults();
     begin_->setFocus(Qt::OtherFocusReason);
@@ -182,6 +217,10 @@ void BeginPanel::showFaults() {
     default:
         faultsSaid_->setText(tr("Nothing goes wrong that you do not do."));
     }
+    if (!acts_.empty())
+        faultsSaid_->setText(faultsSaid_->text() + tr(" <b>%1</b>: %2 acts are done again at their moments.")
+                                                       .arg(actsName_.toHtmlEscaped())
+                                                       .arg(acts_.size()));
     seed_->setVisible(faults_->currentIndex() != none);
 }
 
@@ -196,6 +235,30 @@ Problems BeginPanel::takeSetup(const QString& path) {
             showFaults();
         }
     return wrong;
+}
+
+Problems BeginPanel::takeActs(const QString& path) {
+    Problems wrong;
+    if (const auto text = document::readFile(path.toStdString(), wrong))
+        if (auto read = rehearse::readActs(*text, path.toStdString(), document_.aircraft().notes, wrong)) {
+            acts_ = std::move(*read);
+            actsName_ = QFileInfo(path).fileName();
+            setWay(rehearse::Way::alone);
+            showFaults();
+        }
+    return wrong;
+}
+
+void BeginPanel::setWho(const QString& who, const QStringList& others) {
+    who_->clear();
+    who_->addItems(others);
+    who_->setCurrentText(who);
+}
+
+void BeginPanel::showHistory() {
+    const QString text = history(who());
+    history_->setText(text);
+    history_->setVisible(!text.isEmpty());
 }
 
 rehearse::Way BeginPanel::way() const {

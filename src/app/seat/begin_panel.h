@@ -27,8 +27,16 @@ public:
     void chooseQuestions() { ways_->button(questions)->setChecked(true); }
     void setWay(rehearse::Way way);
     [[nodiscard]] rehearse::Setup setup() const;
+    /// Takes acts of a file, to be looked at as they are done again. @return the problems that it has; empty: taken
+    Problems takeActs(const QString& path);
+    [[nodiscard]] const std::vector<rehearse::Act>& acts() const { return acts_; }
+    /// Who practises, as they call themselves; may be empty.
+    [[nodiscard]] QString who() const { return who_->currentText().trimmed(); }
+    void setWho(const QString& who, const QStringList& others);
+    /// What is known of who practises, under the keys.
+    std::function<QString(const QString& who)> history;
     /// How a file is asked for: the window knows.
-    std::function<QString()> askSetup;
+    std::function<QString()> askSetup, askActs;
 
 signals:
     void begun();
@@ -38,11 +46,15 @@ private:
     enum Faults { none, chance, fromFile };
     static constexpr int questions = 3; ///< beside the ways
     void showFaults();
+    void showHistory();
     QLabel* worked();
     SortieDocument& document_;
     QLabel *title_, *explained_, *faultsSaid_;
     QButtonGroup* ways_;
-    QComboBox *from_, *faults_;
+    QComboBox *from_, *faults_, *who_;
+    QLabel* history_;
+    std::vector<rehearse::Act> acts_;
+    QString actsName_;
     QSpinBox* seed_;
     QWidget* setupRow_;
     QPushButton* begin_;

@@ -35,6 +35,7 @@ DebriefView::DebriefView(Seat& seat, QWidget* parent) : QWidget(parent), seat_(s
     button("debrief-back", tr("&Go on"), [this] { emit backWanted(); });
     button("debrief-pdf", tr("As &PDF…"), [this] { write(QStringLiteral("pdf")); });
     button("debrief-acts", tr("&Acts as CSV…"), [this] { write(QStringLiteral("acts.csv")); });
+    button("debrief-trace", tr("&Trace as CSV…"), [this] { write(QStringLiteral("trace.csv")); });
     button("debrief-leave", tr("&Leave"), [this] { emit leaveWanted(); });
     column->addLayout(head);
     text_ = new QTextBrowser(this);
@@ -46,6 +47,7 @@ DebriefView::DebriefView(Seat& seat, QWidget* parent) : QWidget(parent), seat_(s
     connect(text_, &QTextBrowser::anchorClicked, this,
             [this](const QUrl& link) { emit momentWanted(link.toString().section(QLatin1Char(':'), 1).toLongLong()); });
     column->addWidget(text_, 1);
+    overTime = [] { return QString(); };
     askFile = [](const QString&, const QString&, const QString&) { return QString(); };
 }
 
@@ -87,14 +89,37 @@ QString DebriefView::written() const {
                                      : QString();
         html += QStringLiteral("<div style='margin-bottom:3px'>%1%2%3</div>").arg(mark, when, html::text(line.text));
     }
+    const QString over = overTime();
+    if (!over.isEmpty())
+        html += QStringLiteral("<h3 style='color:%1;margin-bottom:2px'>%2</h3>").arg(c.amber.name(), tr("Over time")) +
+                over;
     return html;
+}
+
+/// Once more from its acts: a line a second in the recorder's format.
+QByteArray DebriefView::trace() const {
+    const auto& r = seat_.session().rehearsal();
+    rehearse::Rehearsal again(seat_.session().aircraft(), r.sortie(), r.plan(), r.setup());
+    again.script(r.acts());
+    std::string out = powerplant::traceHeader(again.powerplant());
+    again.advance(r.now(), [&](const hand::Moment& m) {
+        if (again.now() % 1000 == 0)
+            out += powerplant::traceLine(again.powerplant(), m.state,
+                                         powerplant::trembling(m.readings, r.setup().seed, m.state.now));
+    });
+    return QByteArray::fromStdString(out);
 }
 
 void DebriefView::write(const QString& kind) {
     const bool pdf = kind == QLatin1String("pdf");
-    const QString path =
-        askFile(pdf ? tr("Debrief as PDF") : tr("What was done, to be done again"),
-                pdf ? tr("debrief.pdf") : tr("rehearsal.csv"), pdf ? QStringLiteral("*.pdf") : QStringLiteral("*.csv"));
+    const bool traced = kind == QLatin1String("trace.csv");
+    const QString path = askFile(pdf      ? tr("Debrief as PDF")
+                                 : traced ? tr("What the engines did, second by second")
+                                          : tr("What was done, to be done again"),
+                                 pdf      ? tr("debrief.pdf")
+                                 : traced ? tr("trace.csv")
+                                          : tr("rehearsal.csv"),
+                                 pdf ? QStringLiteral("*.pdf") : QStringLiteral("*.csv"));
     if (path.isEmpty())
         return;
     QString error;
@@ -112,6 +137,8 @@ void DebriefView::write(const QString& kind) {
             document.print(&writer);
         }
         error = writeAtomically(path, bytes);
+    } else if (traced) {
+        error = writeAtomically(path, trace());
     } else {
         error = writeAtomically(
             path, QByteArray::fromStdString(rehearse::writeActs(seat_.session().rehearsal().acts(), seat_.notes())));

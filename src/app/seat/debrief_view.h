@@ -15,6 +15,8 @@ public:
     explicit DebriefView(Seat& seat, QWidget* parent = nullptr);
     void refresh();
     [[nodiscard]] QString text() const { return text_->toPlainText(); }
+    /// How skills went over time, rich text: the frame knows.
+    std::function<QString()> overTime;
     /// How a file is asked for: the window knows.
     std::function<QString(const QString& title, const QString& suggestion, const QString& filter)> askFile;
 
@@ -25,6 +27,7 @@ signals:
 
 private:
     [[nodiscard]] QString written() const; ///< rich text
+    [[nodiscard]] QByteArray trace() const;
     void write(const QString& kind);
     Seat& seat_;
     QTextBrowser* text_;

@@ -389,6 +389,14 @@ void HandsView::paintLine(QPainter& p, const Cell& cell) const {
 
 // ---- hands
 
+std::size_t HandsView::positionOf(std::size_t index) const {
+    const Control& c = control(index);
+    const auto& at = seat_.session().rehearsal().hands().at(index, seat_.engines().front());
+    const auto found = std::find_if(c.positions.begin(), c.positions.end(),
+                                    [&](const ControlPosition& p) { return p.is == at.position; });
+    return found == c.positions.end() ? 0 : static_cast<std::size_t>(found - c.positions.begin());
+}
+
 void HandsView::putPosition(std::size_t position) {
     const Control& c = control(seat_.control());
     if (c.positions.empty())
@@ -452,10 +460,7 @@ void HandsView::move(int up, Step step) {
     }
     if (c.positions.size() < 2)
         return;
-    const auto& at = seat_.session().rehearsal().hands().at(index, seat_.engines().front());
-    const auto found = std::find_if(c.positions.begin(), c.positions.end(),
-                                    [&](const ControlPosition& p) { return p.is == at.position; });
-    const int now = found == c.positions.end() ? 0 : static_cast<int>(found - c.positions.begin());
+    const int now = static_cast<int>(positionOf(index));
     const int to = std::clamp(now + towards, 0, static_cast<int>(c.positions.size()) - 1);
     if (to != now)
         putPosition(static_cast<std::size_t>(to));
@@ -497,12 +502,7 @@ void HandsView::work(bool pressed) {
         putPosition(1);
         return;
     }
-    const auto& at = seat_.session().rehearsal().hands().at(index, seat_.engines().front());
-    const auto found = std::find_if(c.positions.begin(), c.positions.end(),
-                                    [&](const ControlPosition& p) { return p.is == at.position; });
-    const auto now =
-        found == c.positions.end() ? std::size_t{0} : static_cast<std::size_t>(found - c.positions.begin());
-    putPosition((now + 1) % c.positions.size());
+    putPosition((positionOf(index) + 1) % c.positions.size());
 }
 
 void HandsView::typed() {

@@ -65,6 +65,8 @@ private:
     [[nodiscard]] const Cell* cellAt(QPointF place) const;
     void move(int up, Step step);
     void moveTo(double share);
+    /// Index of the position in which a control of the first engine of the hand stands.
+    [[nodiscard]] std::size_t positionOf(std::size_t control) const;
     void putPosition(std::size_t position);
     void work(bool pressed);
     void typed();

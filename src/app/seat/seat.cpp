@@ -17,12 +17,13 @@ Seat::Seat(SortieDocument& document, QObject* parent) : QObject(parent), documen
     connect(&tick_, &QTimer::timeout, this, [this] { live(static_cast<double>(since_.restart()) / 1000.0); });
 }
 
-void Seat::sit(rehearse::Setup setup, rehearse::Way way) {
+void Seat::sit(rehearse::Setup setup, rehearse::Way way, std::vector<rehearse::Act> acts) {
     // A careful hand shows the way, and comes to a later beginning: a second or two for four engines.
     QApplication::setOverrideCursor(Qt::WaitCursor);
     session_ = std::make_unique<rehearse::Session>(document_.sharedAircraft(), document_.sortie(),
                                                    document_.plan().flown, std::move(setup), way);
     QApplication::restoreOverrideCursor();
+    session_->play(std::move(acts));
     engines_.resize(notes().engineCount());
     std::iota(engines_.begin(), engines_.end(), std::size_t{0});
     control_ = 0;

@@ -18,7 +18,8 @@ public:
 
     [[nodiscard]] bool isTaken() const { return session_ != nullptr; }
     /// Sits down: the plan as it now stands is frozen. The document must be open.
-    void sit(rehearse::Setup setup, rehearse::Way way);
+    /// @param acts of a file, that are done at their moments
+    void sit(rehearse::Setup setup, rehearse::Way way, std::vector<rehearse::Act> acts = {});
     void leave();
     [[nodiscard]] rehearse::Session& session() { return *session_; }
     [[nodiscard]] const rehearse::Session& session() const { return *session_; }

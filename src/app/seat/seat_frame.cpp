@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "seat/seat_frame.h"
+#include "kit/captioned.h"
 #include "kit/html.h"
 #include "kit/page_scroll.h"
 #include "kit/rich_label.h"
@@ -21,16 +22,6 @@ namespace {
 constexpr qint64 wordsEvery = 100;    // ms
 constexpr std::size_t mostLines = 40; // of what was said and done
 
-QLabel* heading(const QString& text, QWidget* parent) {
-    auto* label = new QLabel(text, parent);
-    QFont font = captionFace();
-    font.setBold(true);
-    font.setPixelSize(12);
-    label->setFont(font);
-    label->setForegroundRole(QPalette::Link);
-    label->setFixedHeight(20);
-    return label;
-}
 QLabel* rich(const char* name, QWidget* parent) {
     auto* label = new RichLabel(parent);
     label->setObjectName(QLatin1String(name));
@@ -64,6 +55,19 @@ SeatFrame::SeatFrame(Seat& seat, QWidget* parent) : QWidget(parent), seat_(seat)
         pages->addWidget(page);
     }
     turnTo(begin_);
+    loadLog = [] { return std::vector<rehearse::Practised>(); };
+    keepLog = [](const std::vector<rehearse::Practised>&) { return QString(); };
+    begin_->history = [this](const QString& who) {
+        const QString said = skills(who, loadLog());
+        return said.isEmpty() ? said
+                              : tr("<b>So far</b>, alone and examined on this type:") + QStringLiteral("<br>") + said;
+    };
+    debrief_->overTime = [this] {
+        auto log = loadLog();
+        for (auto& line : practised())
+            log.push_back(std::move(line));
+        return skills(who_, log);
+    };
     loadCards = [](const QString&) { return rehearse::CardBoxes(); };
     keepCards = [](const QString&, const rehearse::CardBoxes&) {};
     today = [] { return QDate::currentDate().toJulianDay(); };
@@ -73,7 +77,8 @@ SeatFrame::SeatFrame(Seat& seat, QWidget* parent) : QWidget(parent), seat_(seat)
             openCards();
             return;
         }
-        seat_.sit(begin_->setup(), begin_->way());
+        who_ = begin_->who();
+        seat_.sit(begin_->setup(), begin_->way(), begin_->acts());
         showHands();
     });
     connect(debrief_, &DebriefView::backWanted, this, &SeatFrame::showHands);
@@ -283,6 +288,11 @@ void SeatFrame::open(Phase phase) {
         showHands();
         return;
     }
+    QStringList others;
+    for (const auto& line : loadLog())
+        if (const QString name = q(line.who); !name.isEmpty() && !others.contains(name))
+            others << name;
+    begin_->setWho(who_.isEmpty() && !others.isEmpty() ? others.last() : who_, others);
     begin_->refresh(phase);
     turnTo(begin_);
 }
@@ -301,6 +311,42 @@ void SeatFrame::showDebrief() {
     seat_.pause(true);
     debrief_->refresh();
     turnTo(debrief_);
+}
+
+std::vector<rehearse::Practised> SeatFrame::practised() const {
+    // Who is led shows what can be read, not what is known; acts of a file are another's.
+    if (!seat_.isTaken() || seat_.session().way() == rehearse::Way::led || seat_.session().rehearsal().acts().empty() ||
+        !begin_->acts().empty())
+        return {};
+    return rehearse::practised(seat_.session().debriefed(), seat_.notes(),
+                               QDate::currentDate().toString(Qt::ISODate).toStdString(), who_.toStdString());
+}
+
+void SeatFrame::log() {
+    const auto lines = practised();
+    if (lines.empty())
+        return;
+    if (const QString error = keepLog(lines); !error.isEmpty())
+        emit seat_.refused(error);
+}
+
+/// The weakest first: "Start: 86 % lately, of 4 rehearsals".
+QString SeatFrame::skills(const QString& who, const std::vector<rehearse::Practised>& log) const {
+    if (!seat_.document().isOpen())
+        return {};
+    QString out;
+    for (const auto& skill : rehearse::skillsOf(log, who.toStdString(), seat_.document().aircraft().notes.name)) {
+        QStringList shares;
+        constexpr std::size_t shown = 6; // rehearsals
+        for (std::size_t i = skill.shares.size() > shown ? skill.shares.size() - shown : 0; i < skill.shares.size();
+             ++i)
+            shares << QString::number(std::lround(skill.shares[i] * 100.0));
+        out += tr("<div>%1: <b>%2 %</b> lately; rehearsal by rehearsal %3</div>")
+                   .arg(q(rehearse::titleOfSkill(skill.skill)))
+                   .arg(std::lround(skill.lately * 100.0))
+                   .arg(shares.join(QStringLiteral(", ")));
+    }
+    return out;
 }
 
 void SeatFrame::openCards() {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "rehearse/practice_log.h"
 #include "seat/begin_panel.h"
 #include "seat/debrief_view.h"
 #include "seat/hands_view.h"
@@ -41,6 +42,11 @@ public:
     std::function<rehearse::CardBoxes(const QString& type)> loadCards;
     std::function<void(const QString& type, const rehearse::CardBoxes& boxes)> keepCards;
     std::function<qint64()> today;
+    /// The log of practice: what was kept, and lines to be added to it. @return an error, or empty
+    std::function<std::vector<rehearse::Practised>()> loadLog;
+    std::function<QString(const std::vector<rehearse::Practised>& more)> keepLog;
+    /// Writes what was rehearsed into the log, where it was from memory and something was done; once.
+    void log();
     [[nodiscard]] QString asked() const { return asked_->text(); }
     [[nodiscard]] QString saidAndDone() const { return said_->text(); }
     [[nodiscard]] QString clocks() const { return clocks_->text(); }
@@ -57,6 +63,8 @@ private:
     void refreshSlowly();
     void showSpeed();
     void beginNext();
+    [[nodiscard]] std::vector<rehearse::Practised> practised() const;
+    [[nodiscard]] QString skills(const QString& who, const std::vector<rehearse::Practised>& log) const;
     void examine();
     void nextCard();
     QWidget* workPage();
@@ -71,6 +79,7 @@ private:
     rehearse::CardBoxes boxes_;
     std::size_t card_ = 0, cardsAsked_ = 0, cardsRight_ = 0;
     std::string lastCard_;
+    QString who_; ///< practises now
     QWidget* work_;
     HandsView* hands_;
     NeedlesView* needles_;

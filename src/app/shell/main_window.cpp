@@ -18,6 +18,7 @@
 #include <QClipboard>
 #include <QCloseEvent>
 #include <QDialogButtonBox>
+#include <QDir>
 #include <QDragEnterEvent>
 #include <QFileDialog>
 #include <QFileInfo>
@@ -239,6 +240,29 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     seatFrame_->beginPanel().askSetup = [this] {
         return askFile(tr("Instructor's file"), dataFolder() + QStringLiteral("/rehearsals"),
                        tr("Rehearsals (*.toml);;All files (*)"), false);
+    };
+    seatFrame_->beginPanel().askActs = [this] {
+        return askFile(tr("Acts of a rehearsal"), QFileInfo(document_.path()).absolutePath(),
+                       tr("Acts (*.csv);;All files (*)"), false);
+    };
+    // The log of practice lies beside the folder of unsaved work, in the user's own data.
+    const QString log = QFileInfo(autosaveFolder_).absolutePath() + QStringLiteral("/practice.csv");
+    seatFrame_->loadLog = [log] {
+        QFile file(log);
+        Problems ignored; // lines that are none are left as they are
+        return file.open(QIODevice::ReadOnly)
+                   ? rehearse::readLog(file.readAll().toStdString(), log.toStdString(), ignored)
+                   : std::vector<rehearse::Practised>();
+    };
+    seatFrame_->keepLog = [log](const std::vector<rehearse::Practised>& more) {
+        QFile file(log);
+        QByteArray text = file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray();
+        if (text.isEmpty())
+            text = QByteArray::fromStdString(std::string(rehearse::logHead));
+        if (!text.endsWith('\n'))
+            text += '\n';
+        QDir().mkpath(QFileInfo(log).absolutePath());
+        return writeAtomically(log, text + QByteArray::fromStdString(rehearse::writeLog(more)));
     };
     seatFrame_->loadCards = [this](const QString& type) {
         rehearse::CardBoxes out;
@@ -492,6 +516,7 @@ bool MainWindow::endRehearsal() {
         showMode();
         return false;
     }
+    seatFrame_->log();
     seat_->leave();
     return true;
 }

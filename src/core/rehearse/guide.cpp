@@ -71,6 +71,24 @@ Guide::Guide(const TypeNotes& notes, const hand::HandRun& reference, Phase from)
             asks_.push_back(std::move(ask));
     }
     turnTo(Phase::stop);
+    for (std::size_t e = 0; e < engines; ++e) {
+        Ask rest;
+        rest.phase = Phase::start;
+        rest.engines = {e};
+        rest.turn = static_cast<int>(e);
+        rest.wait.lasts = notes.start.rest.si();
+        for (std::size_t c = 0; c < notes.controls.size(); ++c)
+            if (const Acts acts = notes.controls[c].acts;
+                acts == Acts::starter || acts == Acts::mesh || acts == Acts::airValve || acts == Acts::boosterCoil)
+                if (const auto& positions = notes.controls[c].positions; !positions.empty()) {
+                    hand::Put put;
+                    put.control = c;
+                    put.engine = e;
+                    put.to.position = positions.front().is;
+                    rest.puts.push_back(std::move(put));
+                }
+        rest_.push_back(std::move(rest));
+    }
     places_.push_back({});
 }
 
@@ -109,7 +127,7 @@ bool Guide::reads(const Ask& ask, const Rehearsal& r) const {
 void Guide::go(const Rehearsal& r, std::size_t to) {
     at_ = to;
     came_ = r.now();
-    put_ = false;
+    put_ = rests_ = false;
     strokes_.assign(strokes_.size(), 0.0);
 }
 
@@ -135,8 +153,8 @@ void Guide::hear(const Rehearsal& r) {
 void Guide::follow(const Rehearsal& r) {
     hear(r);
     while (at_ < asks_.size()) {
-        const Ask& ask = asks_[at_];
-        if (ask.begins || !isDue(r))
+        const Ask& ask = current();
+        if (ask.begins || (!rests_ && !isDue(r)))
             break;
         if (!put_) {
             if (!wanting(r).empty())
@@ -152,21 +170,27 @@ void Guide::follow(const Rehearsal& r) {
             // In vain: in the start its engine begins again, else the line goes on.
             const std::string otherwise = ask.wait.otherwise;
             std::size_t to = at_ + 1;
-            if (ask.phase == Phase::start && ask.turn >= 0)
+            const bool again = ask.phase == Phase::start && ask.turn >= 0;
+            if (again)
                 for (to = at_; to > 0 && asks_[to - 1].turn == ask.turn && asks_[to - 1].phase == Phase::start;)
                     --to;
             go(r, to);
+            rests_ = again;
             inVain_ = otherwise;
             break;
+        }
+        if (rests_) { // the engine's own line begins again
+            go(r, at_);
+            continue;
         }
         const bool said = !ask.puts.empty();
         go(r, at_ + 1);
         if (said)
             inVain_.clear();
     }
-    due_ = at_ < asks_.size() && isDue(r);
-    if (const Place& p = places_.back(); p.at != at_ || p.put != put_ || p.came != came_)
-        places_.push_back({r.now(), at_, came_, done_, put_, inVain_});
+    due_ = at_ < asks_.size() && (rests_ || isDue(r));
+    if (const Place& p = places_.back(); p.at != at_ || p.put != put_ || p.came != came_ || p.rests != rests_)
+        places_.push_back({r.now(), at_, came_, done_, put_, rests_, inVain_});
 }
 
 void Guide::back(const Rehearsal& r) {
@@ -177,6 +201,7 @@ void Guide::back(const Rehearsal& r) {
     came_ = p.came;
     done_ = p.done;
     put_ = p.put;
+    rests_ = p.rests;
     inVain_ = p.inVain;
     strokes_.assign(strokes_.size(), 0.0);
     phaseBegan_ = r.phaseBegan();
@@ -190,7 +215,7 @@ void Guide::back(const Rehearsal& r) {
 std::vector<hand::Put> Guide::wanting(const Rehearsal& r) const {
     std::vector<hand::Put> out;
     if (at_ < asks_.size())
-        for (const auto& put : asks_[at_].puts)
+        for (const auto& put : current().puts)
             if (!stands(put, r))
                 out.push_back(put);
     return out;
@@ -199,7 +224,7 @@ std::vector<hand::Put> Guide::wanting(const Rehearsal& r) const {
 std::optional<double> Guide::left(const Rehearsal& r) const {
     if (at_ >= asks_.size() || !put_)
         return std::nullopt;
-    const auto& wait = asks_[at_].wait;
+    const auto& wait = current().wait;
     const double gone = seconds(done_, r.now());
     if (gone < wait.lasts)
         return wait.lasts - gone;
@@ -213,6 +238,9 @@ std::optional<advice::Figure> Guide::planned(std::size_t control, std::size_t en
                 return put.to;
         return std::nullopt;
     };
+    if (at_ < asks_.size())
+        if (auto figure = of(current()))
+            return figure;
     for (std::size_t i = std::min(at_ + 1, asks_.size()); i-- > 0;)
         if (auto figure = of(asks_[i]))
             return figure;

@@ -35,7 +35,7 @@ public:
     void back(const Rehearsal& rehearsal);
 
     /// What is asked for; null when the drill is over.
-    [[nodiscard]] const Ask* next() const { return at_ < asks_.size() ? &asks_[at_] : nullptr; }
+    [[nodiscard]] const Ask* next() const { return at_ < asks_.size() ? &current() : nullptr; }
     /// Its moment has come: height or time.
     [[nodiscard]] bool due() const { return due_; }
     /// It has been done, and only what it waits for is wanting.
@@ -58,9 +58,12 @@ private:
         Milliseconds from = 0;
         std::size_t at = 0;
         Milliseconds came = 0, done = 0;
-        bool put = false;
+        bool put = false, rests = false;
         std::string inVain;
     };
+    [[nodiscard]] const Ask& current() const {
+        return rests_ ? rest_[static_cast<std::size_t>(asks_[at_].turn)] : asks_[at_];
+    }
     void hear(const Rehearsal& rehearsal);
     void prime(const Act& act);
     [[nodiscard]] bool stands(const hand::Put& put, const Rehearsal& rehearsal) const;
@@ -71,10 +74,11 @@ private:
 
     const TypeNotes* notes_;
     std::vector<Ask> asks_;
+    std::vector<Ask> rest_;       ///< after a try in vain, engine by engine: the starter let go, and its rest
     std::vector<double> strokes_; ///< of the primer since the ask came, engine by engine
     std::size_t at_ = 0, seen_ = 0;
     Milliseconds came_ = 0, done_ = 0, phaseBegan_ = 0;
-    bool put_ = false, due_ = true;
+    bool put_ = false, due_ = true, rests_ = false;
     std::string inVain_;
     std::vector<Place> places_; ///< each place of the line since the beginning, to go back to
 };

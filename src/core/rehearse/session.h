@@ -74,6 +74,8 @@ public:
     bool doNext();
     /// A control of some engines to where the drill has it. @return whether it has it anywhere
     bool putAsPlanned(std::size_t control, const std::vector<std::size_t>& engines);
+    /// Acts of a file, done at their moments.
+    void play(std::vector<Act> acts) { rehearsal_.script(std::move(acts)); }
     void begin(Phase phase);
     void call(powerplant::Fault fault, int engine);
 
