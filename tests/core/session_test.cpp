@@ -61,6 +61,13 @@ TEST_P(LedThrough, WhoDoesWhatIsAskedWhenItIsAskedDoesTheWholeDrillInItsTurn) {
                           << a.to << " " << static_cast<int>(a.done);
     for (const auto& e : s->rehearsal().state().engines)
         EXPECT_FALSE(e.firing);
+    // Nor is the starter asked for longer than the careful hand does it.
+    const auto tired = [](const std::vector<watch::Finding>& all) {
+        return std::count_if(all.begin(), all.end(),
+                             [](const watch::Finding& f) { return f.rule == watch::Rule::starterDuty; });
+    };
+    EXPECT_LE(tired(s->rehearsal().findings()),
+              tired(hand::doDrill(s->aircraft(), s->sortie(), s->plan(), hand::byThePlansClock).findings));
 }
 INSTANTIATE_TEST_SUITE_P(Demos, LedThrough, testing::ValuesIn(test::demoNames()), [](const auto& info) {
     std::string name = info.param;
@@ -173,13 +180,10 @@ TEST(Guide, AnEngineThatDoesNotCatchInItsTimeBeginsItsStartAgain) {
     // Everything is done but the fuel: it cannot fire.
     const auto& n = s->aircraft().notes;
     bool inVain = false;
-    std::string first;
     for (int i = 0; i < 60 && !inVain; ++i) {
         ASSERT_TRUE(s->toNextAct({})) << place(*s);
         const auto* ask = s->guide().next();
         ASSERT_NE(ask, nullptr);
-        if (ask->phase == Phase::start && ask->turn >= 0 && first.empty())
-            first = ask->step;
         s->doNext();
         Act off;
         off.control = static_cast<std::size_t>(cockpit::acting(n.controls, Acts::fuel) - n.controls.data());
@@ -199,11 +203,22 @@ TEST(Guide, AnEngineThatDoesNotCatchInItsTimeBeginsItsStartAgain) {
     s->doNext();
     EXPECT_TRUE(s->guide().waits());
     EXPECT_NEAR(s->guide().left(s->rehearsal()).value_or(0.0), n.start.rest.si(), 0.2);
+    EXPECT_FALSE(s->rehearsal().state().engines[0].firing);
     const auto rested = s->rehearsal().now();
+    Act on;
+    on.control = static_cast<std::size_t>(cockpit::acting(n.controls, Acts::fuel) - n.controls.data());
+    on.to.kind = Target::Kind::position;
+    on.to.word = n.fuel.tanks.front().id;
+    s->put(on, {0});
     ASSERT_TRUE(s->toNextAct({}));
     EXPECT_GE(static_cast<double>(s->rehearsal().now() - rested) / 1000.0, n.start.rest.si() - 0.2);
-    EXPECT_EQ(s->guide().next()->step, first) << place(*s);
-    EXPECT_FALSE(s->rehearsal().state().engines[0].firing);
+    EXPECT_EQ(s->guide().next()->phase, Phase::start);
+    EXPECT_EQ(s->guide().next()->turn, 0) << place(*s);
+    EXPECT_FALSE(s->guide().next()->step.empty()) << "its own line again: " << place(*s);
+    led(*s, Phase::start);
+    EXPECT_TRUE(s->rehearsal().state().engines[0].firing) << "with fuel it catches";
+    for (const auto& f : s->rehearsal().findings())
+        EXPECT_NE(f.rule, watch::Rule::starterDuty) << f.verdict.sentence();
 }
 
 TEST(Guide, AChangeOfTheClimbIsDueAtItsHeightAndATankAtItsTime) {
