@@ -32,7 +32,7 @@ struct ExtraPage {
     bool failed = false;  ///< a first try that does not catch; of the sheet, engines that are not well
     bool trouble = false; ///< a page of trouble, opened from that phase
     bool hot = false;     ///< on a hot day, as heavy as she may be
-    enum class Sat { no, begins, led, alone, debriefed } sat = Sat::no; ///< a rehearsal, from that phase
+    enum class Sat { no, begins, led, alone, debriefed, asked } sat = Sat::no; ///< a rehearsal, from that phase
 };
 const std::vector<ExtraPage>& extraPages() {
     static const std::vector<ExtraPage> all = [] {
@@ -55,7 +55,8 @@ const std::vector<ExtraPage>& extraPages() {
         for (const auto& [name, phase, sat] : {std::tuple{"rehearse-begin", Phase::start, Sat::begins},
                                                {"rehearse-led", Phase::start, Sat::led},
                                                {"rehearse-alone", Phase::climb, Sat::alone},
-                                               {"rehearse-debrief", Phase::climb, Sat::debriefed}})
+                                               {"rehearse-debrief", Phase::climb, Sat::debriefed},
+                                               {"rehearse-question", Phase::climb, Sat::asked}})
             out.push_back({name, phase, "settings", false, false, false, sat});
         return out;
     }();
@@ -92,6 +93,10 @@ void rehearse(MainWindow& window, const ExtraPage& extra) {
     window.openRehearsal();
     if (extra.sat == Sat::begins)
         return;
+    if (extra.sat == Sat::asked) {
+        window.seatFrame().openCards();
+        return;
+    }
     Seat& seat = window.seat();
     rehearse::Setup setup;
     setup.from = extra.phase;
