@@ -7,6 +7,7 @@
 #include <QComboBox>
 #include <QMenu>
 #include <QPushButton>
+#include <QTimer>
 #include <QToolButton>
 #include <algorithm>
 #include <set>
@@ -574,5 +575,31 @@ TEST_F(SeatPage, PracticeFromMemoryIsLoggedByPersonAndASavedRehearsalIsDoneAgain
     const QString wrong = scratch.filePath(QStringLiteral("wrong.csv"));
     write(wrong, "time,engine,what,to,over\n1,all,throttle,sideways,\n");
     EXPECT_FALSE(frame().beginPanel().takeActs(wrong).empty());
+}
+
+TEST_F(SeatPage, NobodyLeavesWhileTimeRunsOnToTheNextAct) {
+    sit("farrier-summer", Phase::cruise, Way::alone);
+    while (seat().session().doNext())
+        ;
+    // What comes between, as a window that is closed, is turned away; then it is there.
+    int turnedAway = 0;
+    QTimer between;
+    between.setInterval(0);
+    QObject::connect(&between, &QTimer::timeout, &between, [&] {
+        if (seat().isBusy()) {
+            turnedAway += window->openPath(lorimer()) ? 0 : 1;
+            window->closeRehearsal();
+        }
+    });
+    between.start();
+    const auto before = rehearsal().now();
+    key(Qt::Key_F8);
+    between.stop();
+    ASSERT_TRUE(seat().isTaken());
+    EXPECT_GT(turnedAway, 0);
+    EXPECT_GT(rehearsal().now(), before + 60'000);
+    EXPECT_FALSE(seat().isBusy());
+    EXPECT_TRUE(window->openPath(lorimer()));
+    EXPECT_FALSE(seat().isTaken());
 }
 } // namespace

@@ -79,6 +79,8 @@ void Seat::undo() {
 }
 
 void Seat::toNextAct() {
+    if (busy_)
+        return;
     if (!session_->guide().next()) {
         emit refused(tr("The drill is over."));
         return;
@@ -88,13 +90,16 @@ void Seat::toNextAct() {
     progress.setMinimumDuration(500);
     const bool ticked = tick_.isActive();
     tick_.stop();
+    busy_ = true;
     session_->toNextAct([&] {
         progress.setLabelText(
             tr("On to the next act: %1")
                 .arg(q(formatMinutesSeconds(static_cast<double>(session_->rehearsal().now()) / 1000.0))));
-        QApplication::processEvents();
+        // Until its dialogue stands between, what is typed and clicked waits: it would act on what is moving.
+        QApplication::processEvents(progress.isVisible() ? QEventLoop::AllEvents : QEventLoop::ExcludeUserInputEvents);
         return !progress.wasCanceled();
     });
+    busy_ = false;
     since_.start();
     if (ticked)
         tick_.start();

@@ -35,6 +35,8 @@ public:
     void undo();
     /// On until something is to be done. It can be cancelled while it goes on.
     void toNextAct();
+    /// While it goes on to the next act nobody may leave or sit down.
+    [[nodiscard]] bool isBusy() const { return busy_; }
 
     // ---- hands
     [[nodiscard]] const std::vector<std::size_t>& engines() const { return engines_; }
@@ -65,6 +67,7 @@ private:
     QTimer tick_;
     QElapsedTimer since_;
     int before_ = 1; ///< speed before it stood
+    bool busy_ = false;
     std::vector<std::size_t> engines_;
     std::size_t control_ = 0;
     Gauge gauge_ = Gauge::rpm;

@@ -511,6 +511,8 @@ void MainWindow::openRehearsal() {
 bool MainWindow::endRehearsal() {
     if (!seat_->isTaken())
         return true;
+    if (seat_->isBusy())
+        return false;
     seat_->pause(true);
     if (!seat_->session().rehearsal().acts().empty() && !askLeaveRehearsal()) {
         showMode();
