@@ -2,6 +2,7 @@
 // Rehearse, driven as somebody who sits there: by keys, by mouse, time, the rail, the score, and the debrief.
 #include "cockpit/controls.h"
 #include "files/document.h"
+#include "thorough.h"
 #include "window_fixture.h"
 #include <QAction>
 #include <QComboBox>
@@ -62,6 +63,7 @@ protected:
 };
 
 TEST_F(SeatPage, TheModeIsOneKeyAwayAndThePlanIsFrozenWhileSomebodySitsThere) {
+    ASSERT_TRUE(window->openPath(farrier()));
     auto& plan = *window->findChild<QToolButton*>(QStringLiteral("mode-plan"));
     auto& rehearse = *window->findChild<QToolButton*>(QStringLiteral("mode-rehearse"));
     EXPECT_TRUE(plan.isChecked());
@@ -85,7 +87,7 @@ TEST_F(SeatPage, TheModeIsOneKeyAwayAndThePlanIsFrozenWhileSomebodySitsThere) {
     EXPECT_EQ(leaveAsked, 0);
     EXPECT_TRUE(plan.isChecked());
     EXPECT_TRUE(field("oat")->isEnabled());
-    sit("lorimer-spring", Phase::climb);
+    sit("farrier-summer", Phase::climb);
     seat().putAsPlanned();
     mayLeaveRehearsal = false;
     rehearse.click();
@@ -93,16 +95,16 @@ TEST_F(SeatPage, TheModeIsOneKeyAwayAndThePlanIsFrozenWhileSomebodySitsThere) {
     EXPECT_EQ(leaveAsked, 1);
     EXPECT_TRUE(seat().isTaken());
     EXPECT_TRUE(rehearse.isChecked()) << "and the switch says so";
-    EXPECT_FALSE(window->openPath(farrier())) << "another sortie would end it too";
+    EXPECT_FALSE(window->openPath(lorimer())) << "another sortie would end it too";
     EXPECT_TRUE(seat().isTaken());
     mayLeaveRehearsal = true;
-    EXPECT_TRUE(window->openPath(farrier()));
+    EXPECT_TRUE(window->openPath(lorimer()));
     EXPECT_FALSE(seat().isTaken());
     EXPECT_FALSE(window->score().tracing());
 }
 
 TEST_F(SeatPage, LettersTakeControlsNumbersEnginesAndArrowsMoveThem) {
-    sit("mercer-frost", Phase::climb);
+    sit("mercer-frost", Phase::walkRound);
     key(Qt::Key_T);
     EXPECT_EQ(seat().control(), control(Acts::throttle));
     key(Qt::Key_P);
@@ -207,7 +209,7 @@ TEST_F(SeatPage, SpaceWorksSwitchesStrokesThePrimerAndHoldsWhatMustBeHeld) {
 }
 
 TEST_F(SeatPage, LeversAreDraggedSwitchesClickedAndTheWheelMovesWhatItIsOver) {
-    sit("mercer-frost", Phase::climb);
+    sit("mercer-frost", Phase::walkRound);
     const std::size_t c = control(Acts::throttle);
     Act quarter;
     quarter.control = c;
@@ -430,8 +432,14 @@ TEST_F(SeatPage, LedByKeysAloneTheWholeStartIsDone) {
 }
 
 TEST_F(SeatPage, OnEveryTypeEveryControlHasItsPlaceWithinTheHands) {
-    for (const char* demo : {"lorimer-spring", "mercer-frost", "tinker-damp", "thatcher-lesson", "collier-high"}) {
-        sit(demo, Phase::start);
+    // The one with most controls, the one with least, and one between; a thorough run looks at all.
+    std::vector<std::string> demos{"lorimer-spring", "tinker-damp", "thatcher-lesson"};
+    if (test::thorough())
+        demos = {"lorimer-spring", "mercer-frost",       "ostler-bush",    "chandler-haven",
+                 "collier-high",   "wheelwright-height", "farrier-summer", "sexton-meadow",
+                 "tanner-winter",  "thatcher-lesson",    "tinker-damp"};
+    for (const auto& demo : demos) {
+        sit(demo.c_str(), Phase::walkRound);
         QRectF all(hands().rect());
         std::vector<QRectF> places;
         for (std::size_t i = 0; i < notes().controls.size(); ++i) {
@@ -518,6 +526,7 @@ TEST_F(SeatPage, CardsAreKeptFromOneRunToTheNextAndWhatIsKnownRests) {
 }
 
 TEST_F(SeatPage, PracticeFromMemoryIsLoggedByPersonAndASavedRehearsalIsDoneAgain) {
+    ASSERT_TRUE(window->openPath(farrier()));
     window->openRehearsal();
     in<QComboBox>("begin-who").setEditText(QStringLiteral("Ada"));
     frame().beginPanel().setWay(Way::alone);
@@ -547,11 +556,13 @@ TEST_F(SeatPage, PracticeFromMemoryIsLoggedByPersonAndASavedRehearsalIsDoneAgain
     settle();
     EXPECT_FALSE(seat().isTaken());
     const QString log = scratch.filePath(QStringLiteral("practice.csv"));
-    EXPECT_TRUE(contents(log).contains("\"Ada\",\"Lorimer L.4\",climb,")) << contents(log).toStdString();
+    EXPECT_TRUE(contents(log).contains("\"Ada\",\"" + QByteArray::fromStdString(document().aircraft().notes.name) +
+                                       "\",climb,"))
+        << contents(log).toStdString();
     const auto lines = contents(log).count('\n');
 
     // Led is not counted; the log is whole.
-    sit("lorimer-spring", Phase::climb, Way::led);
+    sit("farrier-summer", Phase::climb, Way::led);
     seat().session().doNext();
     window->closeRehearsal();
     EXPECT_EQ(contents(log).count('\n'), lines);

@@ -114,7 +114,7 @@ private:
                 trace += powerplant::traceLine(r.powerplant(), m.state,
                                                powerplant::trembling(m.readings, setup.seed, m.state.now));
         });
-        const auto debrief = rehearse::debrief(r, hand::doDrill(aircraft, sortie, plan));
+        const auto debrief = rehearse::debrief(r, hand::doDrill(aircraft, sortie, plan, hand::byThePlansClock));
         if (const int code = write(trace, r.acts(), aircraft.notes); code != exitOk)
             return code;
         if (json_) {
