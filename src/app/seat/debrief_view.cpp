@@ -53,13 +53,12 @@ DebriefView::DebriefView(Seat& seat, QWidget* parent) : QWidget(parent), seat_(s
 
 void DebriefView::refresh() {
     if (seat_.isTaken())
-        text_->setHtml(written());
+        text_->setHtml(written(Colours(this)));
 }
 
-QString DebriefView::written() const {
+QString DebriefView::written(const Colours& c) const {
     const auto& s = seat_.session();
     const auto debrief = s.debriefed();
-    const Colours c(this);
     QString html;
     html +=
         QStringLiteral("<p style='color:%1'>%2</p>")
@@ -133,7 +132,8 @@ void DebriefView::write(const QString& kind) {
             writer.setCreator(QStringLiteral("Amber Throttle " AMBER_VERSION));
             QTextDocument document;
             document.setDefaultFont(face(14));
-            document.setHtml(QStringLiteral("<h1>%1</h1>").arg(tr("Debrief")) + written());
+            document.setHtml(QStringLiteral("<h1>%1</h1>").arg(tr("Debrief")) +
+                             written(Colours(paletteFor(ThemeKind::day))));
             document.print(&writer);
         }
         error = writeAtomically(path, bytes);

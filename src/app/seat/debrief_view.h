@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "kit/theme.h"
 #include "seat/seat.h"
 #include <QPushButton>
 #include <QTextBrowser>
@@ -26,7 +27,8 @@ signals:
     void momentWanted(qint64 milliseconds); ///< of a line that was clicked
 
 private:
-    [[nodiscard]] QString written() const; ///< rich text
+    /// Rich text. @param colours of the screen, or of paper
+    [[nodiscard]] QString written(const Colours& colours) const;
     [[nodiscard]] QByteArray trace() const;
     void write(const QString& kind);
     Seat& seat_;
