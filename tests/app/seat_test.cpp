@@ -400,6 +400,11 @@ TEST_F(SeatPage, AnInstructorsFileIsTakenAndAWrongOneTellsItsLine) {
     EXPECT_EQ(begin.setup().from, Phase::cruise);
     EXPECT_EQ(begin.setup().traps.size(), 2u);
     EXPECT_TRUE(in<QLabel>("begin-faults-said").text().contains(QStringLiteral("Oil pressure falls alone")));
+    const QString far = scratch.filePath(QStringLiteral("far.toml"));
+    write(far, contents(QString::fromStdString(test::dataFolder() + "/rehearsals/oil-pressure-alone.toml"))
+                   .replace("seed = 1", "seed = 5000000000"));
+    EXPECT_TRUE(begin.takeSetup(far).empty());
+    EXPECT_EQ(begin.setup().seed, 5'000'000'000u) << "longer than the field shows, and kept";
     const QString wrong = scratch.filePath(QStringLiteral("wrong.toml"));
     write(wrong, "format = 1\n\n[rehearsal]\ntitle = \"x\"\nfrom = \"the moon\"\n");
     const auto problems = begin.takeSetup(wrong);

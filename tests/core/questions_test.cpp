@@ -76,6 +76,22 @@ TEST(Questions, AReversedLeverIsAskedFirstAndAChoiceOutOfRangeIsNoAnswer) {
     EXPECT_GT(reversed, 0u);
 }
 
+TEST(Questions, WhatOurEstimatesStandInForIsNotAsked) {
+    TypeNotes n = test::lorimer().notes;
+    const auto has = [&](const std::string& key) {
+        const auto all = rehearse::questionsOf(n);
+        return std::any_of(all.begin(), all.end(), [&](const Question& q) { return q.key == key; });
+    };
+    for (const auto& [path, key] : {std::pair{"warming.oil_run_up", "warm-up/oil-run-up"},
+                                    {"limits.oil.normal", "limit/oil/normal-to"},
+                                    {"limits.oil-pressure.min", "limit/oil-pressure/least"},
+                                    {"engine_start.rest", "start/rest"}}) {
+        EXPECT_TRUE(has(key)) << key;
+        n.estimated.push_back({path, "", ""});
+        EXPECT_FALSE(has(key)) << key;
+    }
+}
+
 TEST(CardBoxes, WhatIsKnownRestsTwiceAsLongEachTimeAndWhatIsMissedComesAgainToday) {
     CardBoxes boxes;
     std::int64_t day = 1'000;

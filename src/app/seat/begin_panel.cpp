@@ -12,6 +12,12 @@
 #include <QVBoxLayout>
 
 namespace amber::app {
+namespace {
+constexpr int greatestShown = 999'999;
+int shownSeed(std::uint64_t seed) {
+    return static_cast<int>(std::min<std::uint64_t>(seed, greatestShown));
+}
+} // namespace
 
 BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(parent), document_(document) {
     setObjectName(QStringLiteral("begin-panel"));
@@ -80,7 +86,8 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
     row->addWidget(captioned(tr("Faults"), faults_, this));
     seed_ = new QSpinBox(this);
     seed_->setObjectName(QStringLiteral("begin-seed"));
-    seed_->setRange(1, 999'999);
+    seed_->setRange(0, greatestShown);
+    seed_->setValue(1);
     seed_->setPrefix(tr("no. "));
     seed_->setFont(face(14));
     seed_->setAccessibleName(tr("Number that draws what is left to chance"));
@@ -230,7 +237,7 @@ Problems BeginPanel::takeSetup(const QString& path) {
         if (auto read = rehearse::readSetup(*text, path.toStdString(), document_.aircraft().notes, wrong)) {
             file_ = std::move(*read);
             fileName_ = QFileInfo(path).fileName();
-            seed_->setValue(static_cast<int>(std::min<std::uint64_t>(file_->seed, 999'999)));
+            seed_->setValue(shownSeed(file_->seed));
             faults_->setCurrentIndex(fromFile);
             showFaults();
         }
@@ -271,10 +278,12 @@ void BeginPanel::setWay(rehearse::Way way) {
 
 rehearse::Setup BeginPanel::setup() const {
     rehearse::Setup out;
-    if (faults_->currentIndex() == fromFile && file_)
+    const bool file = faults_->currentIndex() == fromFile && file_;
+    if (file)
         out = *file_;
     out.from = static_cast<Phase>(from_->currentData().toInt());
-    out.seed = static_cast<std::uint64_t>(seed_->value());
+    if (!file || seed_->value() != shownSeed(out.seed)) // else the file's own, however long
+        out.seed = static_cast<std::uint64_t>(seed_->value());
     if (faults_->currentIndex() == chance)
         out.traps = {rehearse::oneByChance(document_.aircraft().notes, out.from, out.seed)};
     return out;

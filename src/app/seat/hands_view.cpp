@@ -18,7 +18,6 @@ namespace {
 constexpr int headHeight = 20, endHeight = 14, valueHeight = 19;
 constexpr double knobWidth = 20, knobHeight = 13;
 constexpr double lineLeast = 19.5, lineMost = 24, figureRoom = 44, figureLeast = 38; // px
-constexpr double coarsestGoverned = 10.0; // rev/s that a lever at full coarse asks for
 using rehearse::Act;
 } // namespace
 
@@ -89,10 +88,7 @@ bool HandsView::governs(std::size_t index) const {
 }
 
 std::pair<double, double> HandsView::revs() const {
-    double most = coarsestGoverned + 1;
-    for (const auto& rating : seat_.notes().ratings)
-        most = std::max(most, rating.rpm.si());
-    return {coarsestGoverned, most};
+    return seat_.session().rehearsal().hands().governed();
 }
 
 bool HandsView::moreIsUp(std::size_t index) const {

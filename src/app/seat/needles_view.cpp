@@ -50,7 +50,6 @@ std::vector<NeedlesView::Line> NeedlesView::lines() const {
         line.gauge = gauge;
         line.title = q(nameOf(gauge).title);
         const UnitSpec& unit = n.unitOf(gauge);
-        const Band& band = n.gauges.at(gauge).in(r.phase());
         double low = 1e300, high = -1e300;
         std::size_t odd = 0;
         for (std::size_t e = 0; e < shown.engines.size(); ++e) {
@@ -60,12 +59,8 @@ std::vector<NeedlesView::Line> NeedlesView::lines() const {
                 continue;
             low = std::min(low, read);
             high = std::max(high, read);
-            // A standing engine is not judged.
-            if (!r.state().engines[e].firing)
-                continue;
-            if (gauge == Gauge::oilPressure && r.watches()[e].awaitsOil(static_cast<double>(r.now()) / 1000.0))
-                continue; // nor the oil pressure while it has time to come
-            const auto colour = watch::colourOf(band, watch::asRead(n, gauge, read));
+            const auto colour = r.watches()[e].colourAt(static_cast<double>(r.now()) / 1000.0, r.phase(), gauge, read,
+                                                        r.state().engines[e].firing);
             if (colour > line.worst) {
                 line.worst = colour;
                 odd = e;

@@ -250,10 +250,10 @@ QWidget* SeatFrame::workPage() {
     said_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Ignored);
     for (auto* label : {clocks_, signs_})
         label->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
-    right->addWidget(heading(tr("Clocks"), page));
+    right->addWidget(heading(tr("Clocks (model)"), page));
     right->addWidget(clocks_);
     right->addSpacing(6);
-    right->addWidget(heading(tr("Seen, heard and felt"), page));
+    right->addWidget(heading(tr("Seen, heard and felt (model)"), page));
     right->addWidget(signs_);
     right->addSpacing(6);
     right->addWidget(heading(tr("Said and done"), page));
@@ -454,7 +454,7 @@ void SeatFrame::refreshSlowly() {
     if (r.phase() >= Phase::takeOff && r.phase() <= Phase::landing) {
         constexpr double readTo = 3.048; // m a minute: ten feet
         const double rate = std::round(r.state().rate * 60.0 / readTo) * readTo;
-        air += tr("  ·  %1  ·  %2  ·  %3%4/min")
+        air += tr("  ·  %1  ·  %2  ·  %3%4/min  (model)")
                    .arg(q(format(r.state().height, *n.cockpit.height)), q(format(r.state().ias, *n.cockpit.speed)),
                         rate < 0 ? tr("−") : tr("+"), q(format(std::abs(rate), *n.cockpit.height)));
     }

@@ -104,9 +104,7 @@ void TrendView::paintEvent(QPaintEvent*) {
         if (std::isnan(v))
             continue;
         line << QPointF(x(now), y(v));
-        const bool awaited = gauge == Gauge::oilPressure && r.watches()[e].awaitsOil(now);
-        const auto colour = r.state().engines[e].firing && !awaited ? watch::colourOf(band, watch::asRead(n, gauge, v))
-                                                                    : watch::Colour::normal;
+        const auto colour = r.watches()[e].colourAt(now, r.phase(), gauge, v, r.state().engines[e].firing);
         const bool odd = colour != watch::Colour::normal;
         p.setPen(QPen(odd ? c.of(colour) : c.ink, odd ? 2.2 : 1.3));
         p.drawPolyline(line);

@@ -130,7 +130,7 @@ private:
         while (first > 0 && turns[first - 1].engine == engine)
             --first;
         for (int tries = 1; tries < n_.start.tries; ++tries) {
-            for (const Acts acts : {Acts::starter, Acts::mesh, Acts::airValve, Acts::boosterCoil})
+            for (const Acts acts : startingControls)
                 note(hands_.put(acts, "off", static_cast<std::size_t>(engine), state_));
             go(n_.start.rest.si());
             const auto before = out_.missed;
@@ -190,7 +190,6 @@ private:
             done.step = s.id;
             done.engine = turn.engine >= 0 ? n_.positions[static_cast<std::size_t>(turn.engine)].id : "";
             done.control = act.control;
-            done.over = act.over;
             done.height = state_.height;
             done.later = later_ || from > 0;
             done.firstPut = out_.put.size();

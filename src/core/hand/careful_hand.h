@@ -36,7 +36,6 @@ struct Done {
     double waited = 0.0;                ///< s
     std::size_t firstPut = 0, puts = 0; ///< of HandRun::put
     std::vector<std::size_t> engines;
-    double over = 0.0; ///< s, moved gradually
     Wait wait;
     double height = 0.0; ///< m
     bool later = false;  ///< it waited for its moment: a height, a time, or the end of its phase

@@ -103,7 +103,7 @@ void Hands::move(const Control& c, const advice::Figure& to, std::size_t e, doub
         l.coarse = is == "coarse";
         if (n.propeller.control == PropellerControl::constantSpeed)
             ramp(e, false, l.rpm,
-                 is == "fine"     ? finest()
+                 is == "fine"     ? governed().second
                  : is == "coarse" ? coarsestGoverned
                                   : to.si.value_or(l.rpm),
                  over, state.now);
@@ -195,12 +195,14 @@ void Hands::move(const Control& c, const advice::Figure& to, std::size_t e, doub
     }
 }
 
-double Hands::finest() const {
+std::pair<double, double> Hands::governed() const {
     const auto& ratings = plant_->aircraft().notes.ratings;
-    return ratings.empty() ? 100.0
-                           : std::max_element(ratings.begin(), ratings.end(), [](const Rating& x, const Rating& y) {
-                                 return x.rpm < y.rpm;
-                             })->rpm.si();
+    const double finest = ratings.empty()
+                              ? 100.0
+                              : std::max_element(ratings.begin(), ratings.end(), [](const Rating& x, const Rating& y) {
+                                    return x.rpm < y.rpm;
+                                })->rpm.si();
+    return {coarsestGoverned, finest};
 }
 
 void Hands::throttle(const advice::Figure& to, std::size_t e, double over, const AircraftState& state) {

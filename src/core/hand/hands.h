@@ -2,8 +2,10 @@
 #pragma once
 #include "advice/figures.h"
 #include "powerplant/powerplant.h"
+#include <array>
 #include <optional>
 #include <string>
+#include <utility>
 #include <vector>
 
 /// Hands on the controls of an aircraft, and the path that is flown with them.
@@ -25,6 +27,9 @@ struct At {
     std::optional<double> share, si; ///< of its travel; SI
     bool operator==(const At&) const = default;
 };
+
+/// What turns an engine for its start: let go between two tries.
+inline constexpr std::array startingControls{Acts::starter, Acts::mesh, Acts::airValve, Acts::boosterCoil};
 
 /// What the controls of a cockpit do to the levers that its engines feel: the one way from a control put in a position,
 /// at a share of its travel or to a figure, to powerplant::Levers. The careful hand and the rehearsal both move through
@@ -48,6 +53,9 @@ public:
     /// Levers on their way stay where they are.
     void letGo() { ramps_.clear(); }
 
+    /// rev/s that a governed propeller's lever asks for at full coarse (an estimate) and at full fine: the notes'
+    /// fastest rating.
+    [[nodiscard]] std::pair<double, double> governed() const;
     /// Where a control was put last, or is found.
     [[nodiscard]] const At& at(std::size_t control, std::size_t engine) const {
         return at_[control * levers_.engines.size() + engine];
@@ -71,7 +79,6 @@ private:
               const powerplant::AircraftState& state);
     void throttle(const advice::Figure& to, std::size_t engine, double over, const powerplant::AircraftState& state);
     void ramp(std::size_t engine, bool throttle, double from, double to, double over, powerplant::Milliseconds now);
-    [[nodiscard]] double finest() const;
 
     const powerplant::Powerplant* plant_;
     powerplant::Levers levers_;

@@ -56,7 +56,6 @@ Guide::Guide(const TypeNotes& notes, const hand::HandRun& reference, Phase from)
         Ask ask;
         ask.phase = phase;
         ask.step = done.step;
-        ask.over = done.over;
         ask.wait = done.wait;
         ask.engines = done.engines;
         for (std::size_t i = 0; i < done.puts; ++i)
@@ -78,8 +77,8 @@ Guide::Guide(const TypeNotes& notes, const hand::HandRun& reference, Phase from)
         rest.turn = static_cast<int>(e);
         rest.wait.lasts = notes.start.rest.si();
         for (std::size_t c = 0; c < notes.controls.size(); ++c)
-            if (const Acts acts = notes.controls[c].acts;
-                acts == Acts::starter || acts == Acts::mesh || acts == Acts::airValve || acts == Acts::boosterCoil)
+            if (std::find(hand::startingControls.begin(), hand::startingControls.end(), notes.controls[c].acts) !=
+                hand::startingControls.end())
                 if (const auto& positions = notes.controls[c].positions; !positions.empty()) {
                     hand::Put put;
                     put.control = c;
@@ -112,7 +111,7 @@ bool Guide::stands(const hand::Put& put, const Rehearsal& r) const {
 
 bool Guide::isDue(const Rehearsal& r) const {
     const Ask& ask = asks_[at_];
-    return !(ask.after && seconds(phaseBegan_, r.now()) < *ask.after - 0.05) &&
+    return !(ask.after && seconds(r.phaseBegan(), r.now()) < *ask.after - 0.05) &&
            !(ask.above && r.state().height < *ask.above - onHeight) &&
            !(ask.below && r.state().height > *ask.below + onHeight);
 }
@@ -132,7 +131,6 @@ void Guide::go(const Rehearsal& r, std::size_t to) {
 }
 
 void Guide::toPhase(const Rehearsal& r, Phase phase) {
-    phaseBegan_ = r.now();
     const auto found =
         std::find_if(asks_.begin(), asks_.end(), [&](const Ask& a) { return a.begins && a.phase == phase; });
     const auto after = found == asks_.end() ? 0 : static_cast<std::size_t>(found - asks_.begin()) + 1;
@@ -204,7 +202,6 @@ void Guide::back(const Rehearsal& r) {
     rests_ = p.rests;
     inVain_ = p.inVain;
     strokes_.assign(strokes_.size(), 0.0);
-    phaseBegan_ = r.phaseBegan();
     for (const Act& act : r.acts())
         if (act.kind == Act::Kind::control && act.at >= came_)
             prime(act);

@@ -14,7 +14,6 @@ struct Ask {
     std::vector<hand::Put> puts;      ///< one an engine; none: only waited for
     std::vector<std::size_t> engines; ///< whose needles are waited for
     std::string step;                 ///< id of the step in the notes
-    double over = 0.0;                ///< s, moved gradually
     hand::Wait wait;                  ///< after it is put
     /// When it is due: s since its phase began, or the height come to; neither: at once.
     std::optional<double> after, above, below;
@@ -44,8 +43,6 @@ public:
     [[nodiscard]] const std::string& inVain() const { return inVain_; }
     /// The puts of it that still want doing.
     [[nodiscard]] std::vector<hand::Put> wanting(const Rehearsal& rehearsal) const;
-    [[nodiscard]] const std::vector<Ask>& asks() const { return asks_; }
-    [[nodiscard]] std::size_t index() const { return at_; }
     /// s until a wait of so long is over, or until it is in vain; nothing: it has no such end.
     [[nodiscard]] std::optional<double> left(const Rehearsal& rehearsal) const;
 
@@ -77,7 +74,7 @@ private:
     std::vector<Ask> rest_;       ///< after a try in vain, engine by engine: the starter let go, and its rest
     std::vector<double> strokes_; ///< of the primer since the ask came, engine by engine
     std::size_t at_ = 0, seen_ = 0;
-    Milliseconds came_ = 0, done_ = 0, phaseBegan_ = 0;
+    Milliseconds came_ = 0, done_ = 0;
     bool put_ = false, due_ = true, rests_ = false;
     std::string inVain_;
     std::vector<Place> places_; ///< each place of the line since the beginning, to go back to

@@ -51,14 +51,15 @@ private:
             const auto& row = nameOf(gauge);
             const std::string name(row.title);
             const UnitSpec& unit = n_.unitOf(gauge);
-            const auto ask = [&](const char* what, const std::optional<double>& si, const char* text) {
-                if (si)
+            const auto ask = [&](const char* what, const std::optional<double>& si, const char* path,
+                                 const char* text) {
+                if (si && !isEstimated(fmt::format("limits.{}.{}", row.key, path)))
                     figure(fmt::format("limit/{}/{}", row.key, what), fmt::format("{}: {}", name, text), *si, unit,
                            fmt::format("[limits.{}] of the notes.", row.key));
             };
-            ask("most", g.band.limitHigh, "the most that is allowed?");
-            ask("least", g.band.limitLow, "the least that is allowed?");
-            ask("normal-to", g.band.normalHigh, "the end of the normal range?");
+            ask("most", g.band.limitHigh, "max", "the most that is allowed?");
+            ask("least", g.band.limitLow, "min", "the least that is allowed?");
+            ask("normal-to", g.band.normalHigh, "normal", "the end of the normal range?");
         }
     }
     void ratings() {
@@ -75,6 +76,8 @@ private:
         }
     }
     void speeds() {
+        if (isEstimated("speeds.entry"))
+            return;
         for (const auto& s : n_.speeds.entries)
             figure(fmt::format("speed/{}", s.id),
                    fmt::format("{} at {}: what speed?", s.name, format(n_.speeds.heavyWeight.si(), *n_.cockpit.weight)),
@@ -98,11 +101,11 @@ private:
             *units::second.spec);
         const auto& w = n_.warmUp;
         const UnitSpec& temperature = *n_.cockpit.temperature;
-        const char* warm = "[warm_up] of the notes.";
-        if (w.oilRunUp.si() > 0)
+        const char* warm = "[warming] of the notes.";
+        if (w.oilRunUp.si() > 0 && !isEstimated("warming.oil_run_up"))
             figure("warm-up/oil-run-up", "Oil temperature: the least for the run-up?", w.oilRunUp.si(), temperature,
                    warm);
-        if (w.oilTakeOff.si() > 0)
+        if (w.oilTakeOff.si() > 0 && !isEstimated("warming.oil_take_off"))
             figure("warm-up/oil-take-off", "Oil temperature: the least for the take-off?", w.oilTakeOff.si(),
                    temperature, warm);
     }

@@ -71,8 +71,13 @@ bool Watch::oilIsAwaited(const Followed& f, double time, Phase phase, double pre
     return !oilCame_ && time - *runsFrom_ <= notes_->start.oilPressureWithin.si();
 }
 
-bool Watch::awaitsOil(double time) const {
-    return !runsFrom_ || (!oilCame_ && time - *runsFrom_ <= notes_->start.oilPressureWithin.si());
+Colour Watch::colourAt(double time, Phase phase, Gauge gauge, double value, bool running) const {
+    const auto found = notes_->gauges.find(gauge);
+    const bool awaitsOil = gauge == Gauge::oilPressure &&
+                           (!runsFrom_ || (!oilCame_ && time - *runsFrom_ <= notes_->start.oilPressureWithin.si()));
+    return !running || awaitsOil || found == notes_->gauges.end() || std::isnan(value)
+               ? Colour::normal
+               : colourOf(found->second.in(phase), asRead(*notes_, gauge, value));
 }
 
 void Watch::ground(double time, Phase phase, const Readings& now) {

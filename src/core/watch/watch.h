@@ -33,8 +33,9 @@ public:
         Verdict verdict;
     };
     [[nodiscard]] std::optional<StarterNow> starterNow(double time) const;
-    /// Whether its oil pressure has still some seconds to come in: it has not been seen to run, or only just.
-    [[nodiscard]] bool awaitsOil(double time) const;
+    /// The colour of a needle at a moment, s, as see() judges it: a standing engine is not judged, nor oil pressure
+    /// that has still some seconds to come in.
+    [[nodiscard]] Colour colourAt(double time, Phase phase, Gauge gauge, double value, bool running) const;
     /// s that the engine has been at or above the notes' rpm of high power on the ground, before the take-off.
     [[nodiscard]] double highPower() const { return highPower_; }
 
