@@ -11,9 +11,9 @@
 
 namespace {
 using namespace amber;
-using test::Window;
+using test::KeptWindow;
 
-class EnginePages : public Window {
+class EnginePages : public KeptWindow {
 protected:
     QString text(const char* label) { return window->page().findChild<QLabel*>(QLatin1String(label))->text(); }
 };

@@ -11,9 +11,9 @@
 
 namespace {
 using namespace amber;
-using test::Window;
+using test::KeptWindow;
 
-class EveryField : public Window {
+class EveryField : public KeptWindow {
 protected:
     [[nodiscard]] std::string text() const {
         return writeSortie(document().sortie(), document().aircraft().notes.cockpit);

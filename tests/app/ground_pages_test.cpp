@@ -9,9 +9,9 @@
 
 namespace {
 using namespace amber;
-using test::Window;
+using test::KeptWindow;
 
-class GroundPages : public Window {
+class GroundPages : public KeptWindow {
 protected:
     void SetUp() override {
         Window::SetUp();

@@ -11,10 +11,10 @@
 namespace {
 using namespace amber;
 using test::command;
+using test::KeptWindow;
 using test::notesOf;
-using test::Window;
 
-class HeatPages : public Window {
+class HeatPages : public KeptWindow {
 protected:
     app::RunUpPage& sheet() { return pageAs<app::RunUpPage>(); }
     /// Types into the sheet at a line and engine, as with the keyboard.

@@ -16,9 +16,9 @@
 namespace {
 using namespace amber;
 using test::command;
-using test::Window;
+using test::KeptWindow;
 
-class HeatViews : public Window {
+class HeatViews : public KeptWindow {
 protected:
     QCustomPlot* plot() { return on<app::HeatChart>().findChild<QCustomPlot*>(); }
 };

@@ -17,9 +17,9 @@
 namespace {
 using namespace amber;
 using test::command;
-using test::Window;
+using test::KeptWindow;
 
-class LoadPages : public Window {
+class LoadPages : public KeptWindow {
 protected:
     [[nodiscard]] const Sortie& sortie() const { return window->document().sortie(); }
     [[nodiscard]] double ramp() const { return window->document().plan().flown.rampWeight / 0.45359237; }

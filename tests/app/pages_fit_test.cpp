@@ -6,9 +6,9 @@
 
 namespace {
 using namespace amber;
-using test::Window;
+using test::KeptWindow;
 
-class PagesFit : public Window {
+class PagesFit : public KeptWindow {
 protected:
     /// Every text of a plot that shows, with its place.
     static std::vector<std::pair<QRectF, QString>> texts(QCustomPlot& plot) {

@@ -17,10 +17,10 @@ namespace {
 using namespace amber;
 using rehearse::Act;
 using rehearse::Way;
+using test::KeptWindow;
 using test::settle;
-using test::Window;
 
-class SeatPage : public Window {
+class SeatPage : public KeptWindow {
 protected:
     app::Seat& seat() const { return window->seat(); }
     app::SeatFrame& frame() const { return window->seatFrame(); }

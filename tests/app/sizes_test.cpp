@@ -10,12 +10,12 @@
 
 namespace {
 using namespace amber;
-using test::Window;
+using test::KeptWindow;
 
 constexpr std::array<std::pair<int, int>, 5> sizes{{{1024, 600}, {1280, 720}, {1366, 768}, {1920, 1080}, {3840, 2160}}};
 const QString longName = QStringLiteral("A name of no fewer than sixty letters, as some of them have");
 
-class Sizes : public Window {
+class Sizes : public KeptWindow {
 protected:
     /// Labels, fields, lists and pictures that show on the page and hold nothing of the page themselves.
     static std::vector<QWidget*> leaves(const QWidget& page) {

@@ -13,9 +13,9 @@
 namespace {
 using namespace amber;
 using test::command;
-using test::Window;
+using test::KeptWindow;
 
-class TroublePages : public Window {
+class TroublePages : public KeptWindow {
 protected:
     app::TroubleFrame& trouble() const { return window->trouble(); }
     void key(Qt::Key k, Qt::KeyboardModifiers with = {}) const {

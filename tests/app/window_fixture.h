@@ -19,6 +19,7 @@
 #include <QFile>
 #include <QTemporaryDir>
 #include <QtTest>
+#include <filesystem>
 #include <gtest/gtest.h>
 #include <stdexcept>
 #include <string>
@@ -26,29 +27,22 @@
 
 namespace amber::test {
 
+/// A folder of somebody's files and the window that is open on them.
+struct Desk {
+    QTemporaryDir folder;
+    std::unique_ptr<app::MainWindow> window;
+};
+
 /// A real window on a copy of the demo files.
 class Window : public testing::Test {
 protected:
+    explicit Window(std::shared_ptr<Desk> at = std::make_shared<Desk>())
+        : desk(std::move(at)), scratch(desk->folder), window(desk->window) {}
+
     void SetUp() override {
-        ASSERT_TRUE(scratch.isValid());
-        for (const char* folder : {"notes", "demo", "airframes"}) {
-            QDir().mkpath(scratch.filePath(QLatin1String(folder)));
-            for (const auto& info :
-                 QDir(QString::fromStdString(dataFolder()) + QLatin1Char('/') + QLatin1String(folder))
-                     .entryInfoList(QDir::Files))
-                ASSERT_TRUE(QFile::copy(info.absoluteFilePath(),
-                                        scratch.filePath(QLatin1String(folder) + QLatin1Char('/') + info.fileName())));
-        }
+        layOut();
         window = std::make_unique<app::MainWindow>(scratch.filePath(QStringLiteral("settings.ini")), autosaves());
-        window->askUnsaved = [this] {
-            ++asked;
-            return answer;
-        };
-        window->askLeaveRehearsal = [this] {
-            ++leaveAsked;
-            return mayLeaveRehearsal;
-        };
-        window->askFile = [this](const QString&, const QString&, const QString&, bool) { return file; };
+        attend();
         window->resize(1280, 800);
         ASSERT_TRUE(window->openPath(lorimer()));
         window->show();
@@ -61,6 +55,27 @@ protected:
         answer = app::MainWindow::Unsaved::discard;
         mayLeaveRehearsal = true;
         window.reset();
+    }
+    /// The demo files as they ship, and no other of ours.
+    void layOut() const {
+        ASSERT_TRUE(scratch.isValid());
+        const std::filesystem::path here = scratch.path().toStdString();
+        for (const auto& entry : std::filesystem::directory_iterator(here))
+            std::filesystem::remove_all(entry);
+        for (const char* folder : {"notes", "demo", "airframes"})
+            std::filesystem::copy(std::filesystem::path(dataFolder()) / folder, here / folder);
+    }
+    /// Answers what the window asks.
+    void attend() {
+        window->askUnsaved = [this] {
+            ++asked;
+            return answer;
+        };
+        window->askLeaveRehearsal = [this] {
+            ++leaveAsked;
+            return mayLeaveRehearsal;
+        };
+        window->askFile = [this](const QString&, const QString&, const QString&, bool) { return file; };
     }
 
     [[nodiscard]] QString autosaves() const { return scratch.filePath(QStringLiteral("autosave")); }
@@ -123,12 +138,63 @@ protected:
         QTest::keyClicks(edit, text);
     }
 
-    QTemporaryDir scratch;
-    std::unique_ptr<app::MainWindow> window;
+    const std::shared_ptr<Desk> desk;
+    QTemporaryDir& scratch;
+    std::unique_ptr<app::MainWindow>& window;
     app::MainWindow::Unsaved answer = app::MainWindow::Unsaved::cancel;
     int asked = 0, leaveAsked = 0;
     bool mayLeaveRehearsal = true;
     QString file;
+};
+
+/// The same window from one test of a suite to the next, as of somebody who goes on working in it: half of what a test
+/// of a page costs is to build a window and take it down. Files, settings, theme, size and what is open are put back.
+class KeptWindow : public Window {
+protected:
+    KeptWindow() : Window(kept() ? kept() : kept() = std::make_shared<Desk>()) {}
+    static void TearDownTestSuite() { kept().reset(); }
+
+    void SetUp() override {
+        if (!window)
+            return Window::SetUp();
+        answer = app::MainWindow::Unsaved::discard;
+        attend();
+        layOut();
+        QSettings(scratch.filePath(QStringLiteral("settings.ini")), QSettings::IniFormat).clear();
+        window->closeTrouble();
+        window->closeRehearsal();
+        if (window->theme() != app::ThemeKind::day)
+            window->setTheme(app::ThemeKind::day);
+        window->resize(1280, 800);
+        ASSERT_TRUE(window->openPath(lorimer()));
+        window->showPhase(Phase::walkRound);
+        window->page().showPage("settings");
+        window->trouble().showPage(app::troubleTable().front().key);
+        window->activateWindow();
+        ASSERT_TRUE(QTest::qWaitForWindowActive(window.get()));
+        settle();
+        answer = app::MainWindow::Unsaved::cancel;
+        asked = leaveAsked = 0;
+    }
+    void TearDown() override {
+        // Whatever a test has left hanging in the window ends with it.
+        if (HasFailure())
+            kept().reset();
+        for (auto* dialog : window->findChildren<QDialog*>())
+            delete dialog;
+        answer = app::MainWindow::Unsaved::discard;
+        mayLeaveRehearsal = true;
+        window->closeRehearsal();
+        window->askUnsaved = [] { return app::MainWindow::Unsaved::discard; };
+        window->askLeaveRehearsal = [] { return true; };
+        window->askFile = [](const QString&, const QString&, const QString&, bool) { return QString(); };
+    }
+
+private:
+    static std::shared_ptr<Desk>& kept() {
+        static std::shared_ptr<Desk> desk;
+        return desk;
+    }
 };
 
 } // namespace amber::test

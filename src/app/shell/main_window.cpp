@@ -45,6 +45,7 @@ const QString sortieFilter = QStringLiteral("Sorties (*.toml);;All files (*)");
 MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolder, QWidget* parent)
     : QMainWindow(parent), settings_(settingsFile), autosaveFolder_(autosaveFolder), document_(autosaveFolder) {
     setObjectName(QStringLiteral("main-window"));
+    setTheme(settings_.theme()); // before there is much to dress
     setAcceptDrops(true);
     auto* centre = new QWidget(this);
     auto* column = new QVBoxLayout(centre);
@@ -287,7 +288,6 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     seatFrame_->debriefView().askFile = [this](const QString& title, const QString& name, const QString& filter) {
         return askFile(title, QFileInfo(document_.path()).absolutePath() + QLatin1Char('/') + name, filter, true);
     };
-    setTheme(settings_.theme());
     if (const auto geometry = settings_.geometry(); !geometry.isEmpty())
         restoreGeometry(geometry);
     halves_->setSizes({522, 186});
@@ -296,8 +296,9 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
 }
 
 MainWindow::~MainWindow() {
-    // The widgets look at the document, even while they lose the focus: they go first.
-    delete takeCentralWidget();
+    // The widgets look at the document, even while they lose the focus: they go first. (Taken out of the window before,
+    // each would be dressed anew.)
+    delete centralWidget();
 }
 
 void MainWindow::buildMenus() {
@@ -655,11 +656,14 @@ void MainWindow::showPhase(Phase phase) {
 void MainWindow::setTheme(ThemeKind theme) {
     theme_ = theme;
     const QPalette palette = paletteFor(theme);
-    // The style sheet goes first: taking one off gives widgets back the palette they had before it.
-    qApp->setStyleSheet({});
-    qApp->setPalette(palette);
-    setPalette(palette);
-    qApp->setStyleSheet(styleSheetFor(palette));
+    if (const QString sheet = styleSheetFor(palette); qApp->styleSheet() != sheet) {
+        // The style sheet goes first: taking one off gives widgets back the palette they had before it.
+        qApp->setStyleSheet({});
+        qApp->setPalette(palette);
+        setPalette(palette);
+        qApp->setStyleSheet(sheet);
+    } else
+        setPalette(palette);
     if (document_.isOpen())
         refresh();
 }

@@ -3,6 +3,7 @@
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
 #include <algorithm>
+#include <boost/container/small_vector.hpp>
 #include <cmath>
 
 namespace amber::powerplant {
@@ -248,28 +249,35 @@ void Powerplant::shared(const AircraftState& s, AircraftReadings& out) const {
 
 AircraftReadings Powerplant::step(AircraftState& s, const Levers& l, const Run& run, Milliseconds ms) const {
     AircraftReadings out;
+    step(s, l, run, ms, out);
+    return out;
+}
+
+void Powerplant::step(AircraftState& s, const Levers& l, const Run& run, Milliseconds ms, AircraftReadings& out) const {
     out.engines.resize(engines_.size());
     const double dt = static_cast<double>(ms) / 1000.0;
-    const std::vector<EngineState> before = s.engines;
     const auto conditionOf = [&](std::size_t i) -> const Condition& {
         return i < run.conditions.size() ? run.conditions[i] : sound;
     };
+    // Of which earlier engine each is the like, before any of them has moved.
+    boost::container::small_vector<std::size_t, 4> likeOf(engines_.size());
+    for (std::size_t i = 0; i < engines_.size(); ++i) {
+        likeOf[i] = i;
+        for (std::size_t j = 0; j < i && likeOf[i] == i; ++j)
+            if (likeOf[j] == j && s.engines[j] == s.engines[i] && l.engines[j] == l.engines[i] &&
+                conditionOf(j) == conditionOf(i) && engines_[j].alike(engines_[i]))
+                likeOf[i] = j;
+    }
     Surroundings here = around(s, l, run, 0);
     for (std::size_t i = 0; i < engines_.size(); ++i) {
+        const double taken = s.engines[i].taken;
         const int tank = l.engines[i].tank;
         here.fuelAtTank = tank >= 0 && static_cast<std::size_t>(tank) < s.tanks.size() &&
                           s.tanks[static_cast<std::size_t>(tank)] > 1e-9;
         const Condition& condition = conditionOf(i);
-        const std::size_t like = [&] {
-            for (std::size_t j = 0; j < i; ++j)
-                if (before[j] == before[i] && l.engines[j] == l.engines[i] && conditionOf(j) == condition &&
-                    engines_[j].alike(engines_[i]))
-                    return j;
-            return i;
-        }();
-        if (like < i) {
-            s.engines[i] = s.engines[like];
-            out.engines[i] = out.engines[like];
+        if (likeOf[i] < i) {
+            s.engines[i] = s.engines[likeOf[i]];
+            out.engines[i] = out.engines[likeOf[i]];
         } else if (condition == sound) {
             out.engines[i] = engines_[i].step(s.engines[i], l.engines[i], noEffects, sound.learnt, here, ms);
         } else {
@@ -277,7 +285,7 @@ AircraftReadings Powerplant::step(AircraftState& s, const Levers& l, const Run& 
                                               effectsOf(condition, s.now, aircraft_->notes.engine.cylinders),
                                               condition.learnt, here, ms);
         }
-        drawFuel(s, l, i, before[i].taken);
+        drawFuel(s, l, i, taken);
     }
     for (const auto& e : out.engines)
         s.airBottle = std::max(0.0, s.airBottle - e.airDrawn * dt);
@@ -287,13 +295,12 @@ AircraftReadings Powerplant::step(AircraftState& s, const Levers& l, const Run& 
     fly(s, l, run, out, dt, false);
     s.now += ms;
     shared(s, out);
-    return out;
 }
 
 AircraftReadings Powerplant::steps(AircraftState& s, const Levers& l, const Run& run, Milliseconds time) const {
     AircraftReadings out;
     for (Milliseconds done = 0; done < time; done += shortStep)
-        out = step(s, l, run, std::min(shortStep, time - done));
+        step(s, l, run, std::min(shortStep, time - done), out);
     return out;
 }
 

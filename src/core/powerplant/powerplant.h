@@ -91,6 +91,7 @@ public:
     [[nodiscard]] double arm(std::size_t engine) const;
 
 private:
+    void step(AircraftState& state, const Levers& levers, const Run& run, Milliseconds dt, AircraftReadings& out) const;
     void drawFuel(AircraftState& state, const Levers& levers, std::size_t engine, double before) const;
     void electrics(AircraftState& state, const Levers& levers, AircraftReadings& out, double seconds) const;
     void fly(AircraftState& state, const Levers& levers, const Run& run, const AircraftReadings& out, double seconds,
