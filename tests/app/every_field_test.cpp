@@ -32,33 +32,31 @@ protected:
 };
 
 TEST_F(EveryField, AStepByKeyIsOneUndoAndComesBackExactly) {
-    for (const char* demo : {"lorimer-spring", "tinker-damp"}) {
-        open(demo);
-        int stepped = 0;
-        eachPage([&](Phase phase, std::string_view page) {
-            for (auto* field : window->page().findChildren<app::InlineField*>()) {
-                if (!field->isVisible())
-                    continue;
-                auto* edit = field->findChild<QLineEdit*>();
-                ASSERT_NE(edit, nullptr) << field->objectName().toStdString();
-                const std::string before = text();
-                const int index = document().undoStack().index();
-                edit->setFocus();
-                QTest::keyClick(edit, Qt::Key_Up);
-                window->setFocus();
-                if (document().undoStack().index() == index)
-                    continue; // at its end, or asked of the page and not of the sortie
-                ++stepped;
-                EXPECT_NE(text(), before) << field->objectName().toStdString() << " " << keyOf(phase);
-                document().undoStack().undo();
-                EXPECT_EQ(text(), before)
-                    << field->objectName().toStdString() << " on " << keyOf(phase) << " page " << page;
-                EXPECT_EQ(document().undoStack().index(), index);
-            }
-        });
-        EXPECT_GT(stepped, 8) << demo;
-        EXPECT_EQ(document().undoStack().index(), 0);
-    }
+    open("lorimer-spring");
+    int stepped = 0;
+    eachPage([&](Phase phase, std::string_view page) {
+        for (auto* field : window->page().findChildren<app::InlineField*>()) {
+            if (!field->isVisible())
+                continue;
+            auto* edit = field->findChild<QLineEdit*>();
+            ASSERT_NE(edit, nullptr) << field->objectName().toStdString();
+            const std::string before = text();
+            const int index = document().undoStack().index();
+            edit->setFocus();
+            QTest::keyClick(edit, Qt::Key_Up);
+            window->setFocus();
+            if (document().undoStack().index() == index)
+                continue; // at its end, or asked of the page and not of the sortie
+            ++stepped;
+            EXPECT_NE(text(), before) << field->objectName().toStdString() << " " << keyOf(phase);
+            document().undoStack().undo();
+            EXPECT_EQ(text(), before) << field->objectName().toStdString() << " on " << keyOf(phase) << " page "
+                                      << page;
+            EXPECT_EQ(document().undoStack().index(), index);
+        }
+    });
+    EXPECT_GT(stepped, 8);
+    EXPECT_EQ(document().undoStack().index(), 0);
 }
 
 TEST_F(EveryField, AChoiceThatIsMadeIsUndone) {

@@ -22,6 +22,17 @@ using test::settle;
 
 class SeatPage : public KeptWindow {
 protected:
+    void SetUp() override {
+        KeptWindow::SetUp();
+        asksFile_ = frame().debriefView().askFile;
+        today_ = frame().today;
+        frame().beginPanel().setWay(Way::led);
+    }
+    void TearDown() override {
+        frame().debriefView().askFile = asksFile_;
+        frame().today = today_;
+        KeptWindow::TearDown();
+    }
     app::Seat& seat() const { return window->seat(); }
     app::SeatFrame& frame() const { return window->seatFrame(); }
     app::HandsView& hands() const { return frame().hands(); }
@@ -60,6 +71,10 @@ protected:
             throw std::runtime_error(name);
         return *found;
     }
+
+private:
+    decltype(app::DebriefView::askFile) asksFile_;
+    decltype(app::SeatFrame::today) today_;
 };
 
 TEST_F(SeatPage, TheModeIsOneKeyAwayAndThePlanIsFrozenWhileSomebodySitsThere) {
@@ -87,7 +102,7 @@ TEST_F(SeatPage, TheModeIsOneKeyAwayAndThePlanIsFrozenWhileSomebodySitsThere) {
     EXPECT_EQ(leaveAsked, 0);
     EXPECT_TRUE(plan.isChecked());
     EXPECT_TRUE(field("oat")->isEnabled());
-    sit("farrier-summer", Phase::climb);
+    sit("farrier-summer", Phase::climb, Way::led);
     seat().putAsPlanned();
     mayLeaveRehearsal = false;
     rehearse.click();
@@ -101,6 +116,11 @@ TEST_F(SeatPage, TheModeIsOneKeyAwayAndThePlanIsFrozenWhileSomebodySitsThere) {
     EXPECT_TRUE(window->openPath(lorimer()));
     EXPECT_FALSE(seat().isTaken());
     EXPECT_FALSE(window->score().tracing());
+    // And begun again by two keys.
+    key(Qt::Key_F6);
+    key(Qt::Key_F7);
+    key(Qt::Key_Space);
+    EXPECT_TRUE(seat().isTaken());
 }
 
 TEST_F(SeatPage, LettersTakeControlsNumbersEnginesAndArrowsMoveThem) {
@@ -413,6 +433,26 @@ TEST_F(SeatPage, AnInstructorsFileIsTakenAndAWrongOneTellsItsLine) {
     EXPECT_EQ(begin.setup().traps.size(), 2u) << "the one taken before stays";
 }
 
+TEST_F(SeatPage, WhoIsNotLedIsToldNeitherTheDrillsMarkNorWhenSomethingIsDue) {
+    for (const Way way : {Way::alone, Way::examined}) {
+        sit("farrier-summer", Phase::climb, way);
+        take(Acts::throttle);
+        const auto state = rehearsal().state();
+        const auto at = throttle(0);
+        key(Qt::Key_Return);
+        EXPECT_EQ(throttle(0), at);
+        EXPECT_TRUE(rehearsal().acts().empty());
+        EXPECT_TRUE(window->message().contains(QStringLiteral("who is led"))) << window->message().toStdString();
+        key(Qt::Key_F8);
+        EXPECT_TRUE(rehearsal().state() == state) << "time stands where it stood";
+        EXPECT_TRUE(window->message().contains(QStringLiteral("who is led"))) << window->message().toStdString();
+        EXPECT_FALSE(in<QToolButton>("seat-next").isVisible());
+        window->closeRehearsal();
+    }
+    sit("farrier-summer", Phase::climb, Way::led);
+    EXPECT_TRUE(in<QToolButton>("seat-next").isVisible());
+}
+
 TEST_F(SeatPage, LedByKeysAloneTheWholeStartIsDone) {
     sit("farrier-summer", Phase::walkRound, Way::led);
     int acts = 0;
@@ -594,7 +634,7 @@ TEST_F(SeatPage, PracticeFromMemoryIsLoggedByPersonAndASavedRehearsalIsDoneAgain
 }
 
 TEST_F(SeatPage, NobodyLeavesWhileTimeRunsOnToTheNextAct) {
-    sit("farrier-summer", Phase::cruise, Way::alone);
+    sit("farrier-summer", Phase::cruise, Way::led);
     while (seat().session().doNext())
         ;
     // What comes between, as a window that is closed, is turned away; then it is there.

@@ -101,12 +101,13 @@ protected:
         window->closeRehearsal();
     }
     /// Whether a type's pages of a phase (the last of all: trouble) are looked at in this size. A thorough
-    /// run looks at all of them; else the smallest sees every other pair of type and phase, each of the others an
-    /// eighth, so that every phase and every type comes to each size.
+    /// run looks at all of them; else the smallest sees a third of the pairs of type and phase, each of the others half
+    /// the phases of a quarter of the types.
+    static bool opens(std::size_t type) { return test::thorough() || GetParam() == 0 || type % 4 == GetParam() - 1; }
     static bool looksAt(std::size_t type, std::size_t phase) {
         if (test::thorough())
             return true;
-        return GetParam() == 0 ? (type + phase) % 2 == 0 : (type + 3 * phase + GetParam()) % 8 == 0;
+        return GetParam() == 0 ? (type + phase) % 3 == 0 : (type / 4 + phase) % 2 == 0;
     }
 };
 
@@ -115,6 +116,8 @@ TEST_P(SizesOf, EveryPageOfEveryTypeFits) {
     answer = app::MainWindow::Unsaved::discard;
     const auto all = app::demoSorties();
     for (std::size_t d = 0; d < all.size(); ++d) {
+        if (!opens(d))
+            continue;
         const auto& demo = all[d];
         ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/%1.toml").arg(QLatin1String(demo.file)))));
         // Names as long as they come.
@@ -137,7 +140,7 @@ TEST_P(SizesOf, EveryPageOfEveryTypeFits) {
                 if (HasFatalFailure())
                     return;
             }
-        if (test::thorough() || d % 4 == GetParam() % 4)
+        if (test::thorough() || d / 4 == GetParam() % 3)
             rehearseFits(std::string(demo.file) + " at " + std::to_string(width) + " × " + std::to_string(height));
         if (!looksAt(d, plannedPhases))
             continue;

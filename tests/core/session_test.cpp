@@ -3,6 +3,7 @@
 #include "cockpit/controls.h"
 #include "rehearse/session.h"
 #include "test_data.h"
+#include "thorough.h"
 #include <algorithm>
 #include <cmath>
 #include <set>
@@ -69,7 +70,14 @@ TEST_P(LedThrough, WhoDoesWhatIsAskedWhenItIsAskedDoesTheWholeDrillInItsTurn) {
     EXPECT_LE(tired(s->rehearsal().findings()),
               tired(hand::doDrill(s->aircraft(), s->sortie(), s->plan(), hand::byThePlansClock).findings));
 }
-INSTANTIATE_TEST_SUITE_P(Demos, LedThrough, testing::ValuesIn(test::demoNames()), [](const auto& info) {
+/// All types where a run is thorough; else one of each starter, propeller and number of engines.
+std::vector<std::string> ledTypes() {
+    if (test::thorough())
+        return test::demoNames();
+    return {"farrier-summer", "mercer-frost", "ostler-bush", "tinker-damp", "wheelwright-height", "collier-high"};
+}
+
+INSTANTIATE_TEST_SUITE_P(Demos, LedThrough, testing::ValuesIn(ledTypes()), [](const auto& info) {
     std::string name = info.param;
     std::replace(name.begin(), name.end(), '-', '_');
     return name;

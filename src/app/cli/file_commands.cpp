@@ -153,14 +153,15 @@ public:
         return "What each figure of a file or an option may be, and why, as Markdown";
     }
     void declare(Arguments& a) override {
-        a.choice("whose", whose_, {"notes", "sortie", "airframe", "rehearsal", "command"},
-                 "notes, sortie, airframe, rehearsal or command");
+        a.choice("whose", whose_, {"notes", "sortie", "airframe", "rehearsal", "log", "command"},
+                 "notes, sortie, airframe, rehearsal, log or command");
     }
     int run(const CommandActions&) override {
         fmt::print("{}", rangesAsMarkdown(whose_ == "notes"       ? FileFormat::notes
                                           : whose_ == "sortie"    ? FileFormat::sortie
                                           : whose_ == "airframe"  ? FileFormat::airframe
                                           : whose_ == "rehearsal" ? FileFormat::rehearsal
+                                          : whose_ == "log"       ? FileFormat::log
                                                                   : FileFormat::command));
         return exitOk;
     }

@@ -81,6 +81,11 @@ void Seat::undo() {
 void Seat::toNextAct() {
     if (busy_)
         return;
+    if (session_->way() != rehearse::Way::led) {
+        emit refused(
+            tr("On to the next act goes who is led: it tells when something is due. The full stop runs time faster."));
+        return;
+    }
     if (!session_->guide().next()) {
         emit refused(tr("The drill is over."));
         return;
@@ -143,7 +148,9 @@ void Seat::putEach(const std::vector<rehearse::Act>& acts) {
 }
 
 void Seat::putAsPlanned() {
-    if (session_->putAsPlanned(control_, engines_))
+    if (session_->way() != rehearse::Way::led)
+        emit refused(tr("The drill's mark is told to who is led."));
+    else if (session_->putAsPlanned(control_, engines_))
         changed();
     else
         emit refused(tr("The drill has not put this control anywhere yet."));

@@ -193,9 +193,9 @@ QWidget* SeatFrame::workPage() {
         speeds_->addButton(made, speed);
         head->addWidget(made, 0, Qt::AlignBottom);
     }
-    head->addWidget(button("seat-next", tr("to the next act ▸"), tr("On until something is to be done (F8)"),
-                           [this] { seat_.toNextAct(); }),
-                    0, Qt::AlignBottom);
+    next_ = button("seat-next", tr("to the next act ▸"), tr("On until something is to be done (F8)"),
+                   [this] { seat_.toNextAct(); });
+    head->addWidget(next_, 0, Qt::AlignBottom);
     clock_ = new QLabel(page);
     clock_->setObjectName(QStringLiteral("seat-clock"));
     clock_->setFont(face(20, true));
@@ -468,6 +468,7 @@ void SeatFrame::refreshSlowly() {
     // ---- what is asked
     QString ask;
     const auto* next = s.guide().next();
+    next_->setVisible(s.way() == rehearse::Way::led);
     if (s.way() != rehearse::Way::led) {
         ask = tr("Nothing is said until the debrief. F4 calls a fault when you know it; F5 is the debrief.");
     } else if (!next) {

@@ -85,7 +85,7 @@ private:
     NeedlesView* needles_;
     TrendView* trend_;
     QLabel *title_, *headline_, *clock_, *asked_, *clocks_, *signs_, *said_, *trendTitle_;
-    QToolButton *beginNext_, *back_;
+    QToolButton *beginNext_, *back_, *next_;
     QButtonGroup* speeds_;
     qint64 shownSecond_ = -1;
     QElapsedTimer slowly_;

@@ -887,7 +887,7 @@ void MainWindow::showShortcuts() {
         {tr("Up, Down, Shift, = figure"),
          tr("moves it; finely; to a figure. Enter: to the planned mark. Home: to what is asked")},
         {tr("Space"), tr("works a switch, strokes the primer, holds what must be held")},
-        {tr("Escape, comma, full stop"), tr("in a rehearsal: time stands; slower; faster. F8: to the next act")},
+        {tr("Escape, comma, full stop"), tr("in a rehearsal: time stands; slower; faster. F8: to the next act (led)")},
         {tr("Backspace, Ctrl+Z"), tr("in a rehearsal: ten seconds back; before the last act")},
         {tr("F4, F5"), tr("in a rehearsal: call a fault; the debrief")},
         {tr("Up, Down"), tr("on the power chart: boost")},

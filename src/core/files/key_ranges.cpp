@@ -329,6 +329,44 @@ const KeyRange rehearsalTable[] = {
     {"fault.until", minutes, 0, 720, "nobody rehearses longer"},
 };
 
+const KeyRange logTable[] = {
+    {"boost", inHg, 0.6, 118, charged},
+    {"rpm", rpm, 0, 6000, turns},
+    {"height", feet, -1400, 60000, high},
+    {"head", celsius, -60, 500, "frost to melting alloy"},
+    {"coolant", celsius, -60, 200, "frost to boiling under pressure"},
+    {"oil", celsius, -60, 250, oilTemp},
+    {"oil-pressure", psi, 0, 400, "pumps have relief valves far below"},
+    {"fuel-pressure", psi, 0, 150, "pumps have relief valves far below"},
+    {"charge", celsius, -80, 300, "colder than any air, hotter than any charge that does not knock"},
+    {"torque", psi, 0, 600, "more than any piston engine's mean pressure"},
+    {"power", kilowatts, 0, 5000, "of one engine; more than any that flew"},
+    {"airspeed", knots, 0, 580, flown},
+    {"fuel", litres, 0, 50000, "more than any of them carries"},
+    {"fuel-flow", litresPerHour, 0, 3000, "of one engine; more than any that flew"},
+    {"carburettor-air", celsius, -80, 150, "colder than any air, hotter than any heater"},
+    {"oil-contents", litres, 0, 1000, "more than any tank"},
+    {"water-pressure", psi, 0, 200, "pumps have relief valves far below"},
+    {"volts", volts, 0, 60, "buses of 12 and 24 V"},
+    {"amperes", amperes, -1000, 1000, "more than any generator"},
+    {"hydraulic-pressure", psi, 0, 5000, "more than any of them"},
+    {"exhaust", celsius, -60, 1200, "frost to red heat"},
+    {"weight", kilograms, 50, 150000, weights},
+    {"balance", metres, -50, 100, "longer than any of them"},
+    {"prime", plain, 0, 100, "strokes or seconds of a primer; more floods any engine"},
+    {"tries", plain, 0, 50, "no battery lasts longer"},
+    {"crank", seconds, 0, 600, brief},
+    {"fire", seconds, 0, 600, brief},
+    {"oil-pressure-up", seconds, 0, 300, "stopped long before"},
+    {"warm-up", minutes, 0, 120, "nobody warms up longer"},
+    {"magneto-left", rpm, -200, 1500, "the engine stops before"},
+    {"magneto-right", rpm, -200, 1500, "the engine stops before"},
+    {"static-rpm", rpm, 60, 6000, turns},
+    {"run-down", seconds, 0, 600, brief},
+    {"oil-added", litres, 0, 1000, "more than any tank"},
+    {"fuel-added", litres, 0, 50000, "more than any of them carries"},
+};
+
 const KeyRange sortieTable[] = {
     {"format", plain, 1, 1, "the only one there is"},
     {"airframe.extra_prime", plain, -20, 20, "doses more or less than the notes"},
@@ -426,6 +464,8 @@ std::span<const KeyRange> keyRanges(FileFormat format) {
         return airframeTable;
     case FileFormat::rehearsal:
         return rehearsalTable;
+    case FileFormat::log:
+        return logTable;
     case FileFormat::command:
         break;
     }
@@ -440,8 +480,8 @@ const KeyRange* rangeOf(FileFormat format, std::string_view path) {
             out.emplace(row.key, &row);
         return out;
     };
-    static const Index all[] = {index(notesTable), index(sortieTable), index(commandTable), index(airframeTable),
-                                index(rehearsalTable)};
+    static const Index all[] = {index(notesTable),    index(sortieTable),    index(commandTable),
+                                index(airframeTable), index(rehearsalTable), index(logTable)};
     const Index& table = all[static_cast<std::size_t>(format)];
     const auto found = table.find(plainPath(format, path));
     return found == table.end() ? nullptr : found->second;

@@ -24,9 +24,9 @@ struct KeyRange {
     [[nodiscard]] std::string expected() const;
 };
 
-/// Whose figures: of type notes, of a sortie, an airframe or a rehearsal, or of the command line's options where
+/// Whose figures: of type notes, of a sortie, an airframe, a rehearsal or a log, or of the command line's options where
 /// neither has them.
-enum class FileFormat { notes, sortie, command, airframe, rehearsal };
+enum class FileFormat { notes, sortie, command, airframe, rehearsal, log };
 
 std::span<const KeyRange> keyRanges(FileFormat format);
 /// The range of a figure by its path, "limits.oil.climb.max" or "climb.ias"; null when it has none.

@@ -1,0 +1,121 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "record/entry.h"
+#include "files/key_ranges.h"
+#include "record/what.h"
+#include <array>
+#include <cmath>
+#include <fmt/format.h>
+#include <memory>
+
+namespace amber::record {
+namespace {
+struct KindRow {
+    Entry::Kind kind;
+    std::string_view key;
+};
+constexpr std::array<KindRow, 4> kinds{{
+    {Entry::Kind::figure, "figure"},
+    {Entry::Kind::looked, "looked"},
+    {Entry::Kind::words, "words"},
+    {Entry::Kind::withdrawn, "withdrawn"},
+}};
+constexpr std::size_t longest = 64;                           // of an id
+constexpr std::size_t mostWords = 20'000;                     // characters
+constexpr std::int64_t first = 0, last = 253'402'300'799'000; // 1970 to the end of 9999
+
+std::string wrongId(const std::string& id, const char* of) {
+    if (id.empty() || id.size() > longest)
+        return fmt::format("{} has no id of 1 to {} characters", of, longest);
+    for (const char c : id)
+        if (!(c >= '0' && c <= '9') && !(c >= 'a' && c <= 'z') && c != '-')
+            return fmt::format("the id \"{}\" has other characters than 0-9, a-z and -", id);
+    return {};
+}
+bool isTime(std::int64_t at) {
+    return at > first && at <= last;
+}
+} // namespace
+
+std::string_view keyOf(Entry::Kind kind) {
+    return kinds[static_cast<std::size_t>(kind)].key;
+}
+
+std::optional<Entry::Kind> kindFromKey(std::string_view key) {
+    for (const auto& row : kinds)
+        if (row.key == key)
+            return row.kind;
+    return std::nullopt;
+}
+
+Ids idsFrom(std::function<std::uint64_t()> chance) {
+    struct Last {
+        std::int64_t at = -1;
+        std::uint32_t count = 0;
+    };
+    return [chance = std::move(chance), last = std::make_shared<Last>()](std::int64_t now) {
+        // A clock that is set back goes on counting in the time it had, so that ids still sort as they were given.
+        if (now > last->at) {
+            last->at = now;
+            last->count = 0;
+        } else if (++last->count > 0xffff) {
+            ++last->at;
+            last->count = 0;
+        }
+        return fmt::format("{:012x}-{:04x}-{:016x}", static_cast<std::uint64_t>(last->at) & 0xffff'ffff'ffffULL,
+                           last->count, chance());
+    };
+}
+
+std::string wrongWith(const Run& r) {
+    if (auto wrong = wrongId(r.id, "a run"); !wrong.empty())
+        return wrong;
+    if (r.airframe.empty())
+        return fmt::format("run {} names no airframe", r.id);
+    if (!isTime(r.began))
+        return fmt::format("run {} began at no time between 1970 and 9999", r.id);
+    return {};
+}
+
+std::string wrongWith(const Entry& e) {
+    if (auto wrong = wrongId(e.id, "an entry"); !wrong.empty())
+        return wrong;
+    if (auto wrong = wrongId(e.run, "the run of an entry"); !wrong.empty())
+        return wrong;
+    if (e.supersedes == e.id)
+        return fmt::format("entry {} supersedes itself", e.id);
+    if (!e.supersedes.empty())
+        if (auto wrong = wrongId(e.supersedes, "what an entry supersedes"); !wrong.empty())
+            return wrong;
+    if (!isTime(e.at) || !isTime(e.entered))
+        return fmt::format("entry {} was at no time between 1970 and 9999", e.id);
+    if (e.words.size() > mostWords)
+        return fmt::format("entry {} has over {} characters of words", e.id, mostWords);
+    const bool words = takesWords(e.what);
+    if (!words && !whatOf(e.what))
+        return fmt::format("entry {}: \"{}\" is nothing that a log takes", e.id, e.what);
+    switch (e.kind) {
+    case Entry::Kind::figure:
+        if (words)
+            return fmt::format("entry {}: {} is words, not a figure", e.id, e.what);
+        if (const auto* range = rangeOf(FileFormat::log, e.what);
+            !std::isfinite(e.value) || (range && !range->holds(e.value)))
+            return fmt::format("entry {}: this figure of {} is not plausible. {}", e.id, e.what,
+                               range ? range->expected() : std::string());
+        break;
+    case Entry::Kind::words:
+        if (!words || e.words.empty())
+            return fmt::format("entry {}: a defect or a note has words", e.id);
+        break;
+    case Entry::Kind::looked:
+        if (words)
+            return fmt::format("entry {}: only a needle is looked at", e.id);
+        break;
+    case Entry::Kind::withdrawn:
+        if (e.supersedes.empty())
+            return fmt::format("entry {} withdraws nothing", e.id);
+        break;
+    }
+    return {};
+}
+
+} // namespace amber::record

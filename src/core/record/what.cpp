@@ -1,0 +1,92 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "record/what.h"
+#include "files/key_ranges.h"
+#include "units/text.h"
+#include "units/unit_table.h"
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+#include <vector>
+
+namespace amber::record {
+namespace {
+
+std::vector<WhatRow> allRows() {
+    std::vector<WhatRow> out;
+    for (const auto& row : gaugeRegister)
+        out.push_back({row.key, row.title, row.dimension, row.gauge});
+    const WhatRow more[] = {
+        {"prime", "Primer, strokes", {}, {}},
+        {"tries", "Tries to start", {}, {}},
+        {"crank", "Starter turned", Dimension::duration, {}},
+        {"fire", "Seconds to fire", Dimension::duration, {}},
+        {"oil-pressure-up", "Seconds to oil pressure", Dimension::duration, {}},
+        {"warm-up", "Warm-up", Dimension::duration, {}},
+        {"magneto-left", "Left magneto, drop", Dimension::rotation, {}},
+        {"magneto-right", "Right magneto, drop", Dimension::rotation, {}},
+        {"static-rpm", "Static rpm", Dimension::rotation, {}},
+        {"run-down", "Run-down", Dimension::duration, {}},
+        {"oil-added", "Oil added", Dimension::volume, {}},
+        {"fuel-added", "Fuel added", Dimension::volume, {}},
+    };
+    out.insert(out.end(), std::begin(more), std::end(more));
+    return out;
+}
+
+} // namespace
+
+const UnitSpec* unitOf(const WhatRow& row) {
+    if (!row.dimension)
+        return nullptr;
+    switch (*row.dimension) {
+    case Dimension::pressure:
+        return units::psi.spec;
+    case Dimension::duration:
+        return units::second.spec;
+    default:
+        return &unitsOf(*row.dimension).front();
+    }
+}
+
+std::span<const WhatRow> whatRows() {
+    static const std::vector<WhatRow> rows = allRows();
+    return rows;
+}
+
+const WhatRow* whatOf(std::string_view key) {
+    const auto rows = whatRows();
+    const auto found = std::find_if(rows.begin(), rows.end(), [&](const WhatRow& r) { return r.key == key; });
+    return found == rows.end() ? nullptr : &*found;
+}
+
+Result<double> readFigure(std::string_view key, std::string_view text, const UnitSpec* assumed) {
+    const WhatRow* row = whatOf(key);
+    if (!row)
+        return Failure{fmt::format("\"{}\" is nothing that a log takes figures of", key)};
+    double si = 0.0;
+    if (row->dimension) {
+        const auto read = readQuantity(*row->dimension, text, assumed);
+        if (!read)
+            return Failure{fmt::format("{}: {}", row->title, read.error())};
+        si = read.value().si;
+    } else {
+        std::string_view rest;
+        const auto read = readNumber(text, rest);
+        if (!read || rest.find_first_not_of(" \t") != std::string_view::npos ||
+            read.value() != std::floor(read.value()))
+            return Failure{fmt::format("{}: a whole number is expected", row->title)};
+        si = read.value();
+    }
+    if (const auto* range = rangeOf(FileFormat::log, key); range && !range->holds(si))
+        return Failure{fmt::format("{}: {} is not plausible. {}", row->title, text, range->expected())};
+    return si;
+}
+
+std::string figureText(std::string_view key, double si, const UnitSpec* unit) {
+    const WhatRow* row = whatOf(key);
+    if (!row || !row->dimension)
+        return formatNumber(si, row ? 0 : 3);
+    return format(si, unit ? *unit : *unitOf(*row));
+}
+
+} // namespace amber::record
