@@ -129,6 +129,7 @@ TEST(Output, TheFormatPagesHoldTheTableThatIsChecked) {
     };
     EXPECT_TRUE(page("type-notes.md").contains(command({"ranges", "notes"}).out)) << "amber-throttle ranges notes";
     EXPECT_TRUE(page("sortie.md").contains(command({"ranges", "sortie"}).out)) << "amber-throttle ranges sortie";
+    EXPECT_TRUE(page("log.md").contains(command({"ranges", "log"}).out)) << "made by amber-throttle ranges log";
     EXPECT_TRUE(page("rehearsal.md").contains(command({"ranges", "rehearsal"}).out))
         << "amber-throttle ranges rehearsal";
     EXPECT_TRUE(page("command-line.md").contains(command({"ranges", "command"}).out))

@@ -73,7 +73,8 @@ TEST(Log, ACorrectionStandsInThePlaceOfWhatItCorrectsAndTheOldValueIsKept) {
 TEST(Log, WhatIsWithdrawnStandsNoMoreAndIsStillThere) {
     auto out = head("b", 0, "a");
     out.kind = Entry::Kind::withdrawn;
-    const auto now = standing(logOf({head("a", 205), out}), "r1");
+    const auto log = logOf({head("a", 205), out});
+    const auto now = standing(log, "r1");
     ASSERT_EQ(now.size(), 1u);
     EXPECT_TRUE(now[0].last.empty());
     EXPECT_EQ(now[0].was.size(), 2u);
@@ -102,7 +103,8 @@ TEST(Log, AnIdWithAnotherContentIsRefusedAndTold) {
 }
 
 TEST(Log, ACircleOfCorrectionsAndOneWithoutItsOriginalStillStand) {
-    const auto now = standing(logOf({head("a", 205, "b"), head("b", 206, "a"), head("c", 207, "nowhere")}), "r1");
+    const auto log = logOf({head("a", 205, "b"), head("b", 206, "a"), head("c", 207, "nowhere")});
+    const auto now = standing(log, "r1");
     std::set<std::string> ids;
     for (const auto& s : now)
         for (const auto* e : s.last)

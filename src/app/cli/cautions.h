@@ -13,4 +13,9 @@ inline constexpr std::string_view airCaution =
     "!  A model, an estimate: full-throttle seconds, shock cooling, ice and the safe speed on fewer engines are the "
     "approved manual's, which comes first.\n";
 
+/// And of one about what a log tells.
+inline constexpr std::string_view logCaution = "!  Against a model's plan, an estimate: a hint where to look. What an "
+                                               "engine needs, a licensed engineer judges; what the "
+                                               "law wants written belongs in its own papers.\n";
+
 } // namespace amber::app

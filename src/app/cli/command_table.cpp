@@ -23,6 +23,8 @@ std::unique_ptr<Command> stepCommand();
 std::unique_ptr<Command> notesCommand();
 std::unique_ptr<Command> drillCommand();
 std::unique_ptr<Command> rehearseCommand();
+std::unique_ptr<Command> logCommand();
+std::unique_ptr<Command> trendCommand();
 std::unique_ptr<Command> checkCommand();
 std::unique_ptr<Command> rangesCommand();
 std::unique_ptr<Command> snapshotCommand();
@@ -33,7 +35,7 @@ std::vector<std::unique_ptr<Command>> allCommands() {
          {planCommand,    pointCommand,    primeCommand,    startOrderCommand, calibrateCommand, cruiseCommand,
           chartCommand,   loadCommand,     fuelCommand,     tanksCommand,      bestCommand,      warmUpCommand,
           letDownCommand, coolDownCommand, troubleCommand,  stepCommand,       drillCommand,     notesCommand,
-          checkCommand,   rangesCommand,   snapshotCommand, rehearseCommand})
+          checkCommand,   rangesCommand,   snapshotCommand, rehearseCommand,   logCommand,       trendCommand})
         out.push_back(make());
     return out;
 }

@@ -35,18 +35,19 @@ Merged merge(Log& into, const Log& from) {
     return out;
 }
 
-std::vector<Standing> standing(const Log& log, const std::string& run) {
-    std::map<std::string, std::vector<const Entry*>> corrections; // by what they supersede
+namespace {
+/// Of the entries of one run, by id.
+std::vector<Standing> standingOf(const std::vector<const Entry*>& entries) {
+    std::map<std::string_view, const Entry*> byId;
+    for (const Entry* e : entries)
+        byId.emplace(e->id, e);
+    std::map<std::string_view, std::vector<const Entry*>> corrections; // by what they supersede
     std::vector<const Entry*> roots;
-    for (const auto& [id, e] : log.entries) {
-        if (e.run != run)
-            continue;
-        const auto original = e.supersedes.empty() ? log.entries.end() : log.entries.find(e.supersedes);
-        if (original != log.entries.end() && original->second.run == run)
-            corrections[e.supersedes].push_back(&e);
+    for (const Entry* e : entries)
+        if (!e->supersedes.empty() && byId.contains(e->supersedes))
+            corrections[e->supersedes].push_back(e);
         else
-            roots.push_back(&e);
-    }
+            roots.push_back(e);
     std::vector<Standing> out;
     std::set<const Entry*> seen;
     const auto follow = [&](const Entry* root) {
@@ -70,9 +71,9 @@ std::vector<Standing> standing(const Log& log, const std::string& run) {
             s.was.push_back(e);
             open.insert(open.end(), next->second.begin(), next->second.end());
         }
-        const auto byId = [](const Entry* a, const Entry* b) { return a->id < b->id; };
-        std::sort(s.last.begin(), s.last.end(), byId);
-        std::sort(s.was.begin(), s.was.end(), byId);
+        const auto inOrder = [](const Entry* a, const Entry* b) { return a->id < b->id; };
+        std::sort(s.last.begin(), s.last.end(), inOrder);
+        std::sort(s.was.begin(), s.was.end(), inOrder);
         s.disagrees = ends > 1;
         if (ends == 0) { // a circle
             s.last.push_back(root);
@@ -82,14 +83,33 @@ std::vector<Standing> standing(const Log& log, const std::string& run) {
     };
     for (const Entry* root : roots)
         follow(root);
-    for (const auto& [id, e] : log.entries)
-        if (e.run == run && !seen.contains(&e))
-            follow(&e);
+    for (const Entry* e : entries)
+        if (!seen.contains(e))
+            follow(e);
     const auto place = [](const Standing& s) {
         const Entry* e = s.last.empty() ? s.was.back() : s.last.front();
         return std::tie(e->at, e->id);
     };
     std::sort(out.begin(), out.end(), [&](const Standing& a, const Standing& b) { return place(a) < place(b); });
+    return out;
+}
+} // namespace
+
+std::vector<Standing> standing(const Log& log, const std::string& run) {
+    std::vector<const Entry*> entries;
+    for (const auto& [id, e] : log.entries)
+        if (e.run == run)
+            entries.push_back(&e);
+    return standingOf(entries);
+}
+
+std::map<std::string, std::vector<Standing>> standing(const Log& log) {
+    std::map<std::string, std::vector<const Entry*>> byRun;
+    for (const auto& [id, e] : log.entries)
+        byRun[e.run].push_back(&e);
+    std::map<std::string, std::vector<Standing>> out;
+    for (const auto& [run, entries] : byRun)
+        out.emplace(run, standingOf(entries));
     return out;
 }
 

@@ -33,5 +33,9 @@ struct Standing {
 /// Everything of a run by when it was so, withdrawn lines too. A correction whose original is in no log yet stands by
 /// itself, and of a circle the one of the first id.
 std::vector<Standing> standing(const Log& log, const std::string& run);
+std::vector<Standing> standing(Log&&, const std::string&) = delete; // what stands points into the log
+/// The same of every run, by its id.
+std::map<std::string, std::vector<Standing>> standing(const Log& log);
+std::map<std::string, std::vector<Standing>> standing(Log&&) = delete;
 
 } // namespace amber::record

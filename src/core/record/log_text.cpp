@@ -216,8 +216,9 @@ std::optional<std::int64_t> timeFrom(std::string_view text) {
 std::string logCsv(const Log& log) {
     std::string out =
         "airframe,day,run,time,rough,phase,engine,what,figure,unit,planned,looked,words,who,disagrees,id\n";
+    const auto all = standing(log);
     for (const auto& [id, run] : log.runs)
-        for (const auto& s : standing(log, id))
+        for (const auto& s : all.contains(id) ? all.at(id) : std::vector<Standing>())
             for (const Entry* e : s.last) {
                 const WhatRow* row = whatOf(e->what);
                 const UnitSpec* unit = row ? unitOf(*row) : nullptr;

@@ -13,18 +13,22 @@ namespace {
 constexpr std::size_t mostPoints = 500;
 constexpr double dayLength = 86'400'000.0; // ms
 
-double medianOf(std::vector<double>& all) {
-    std::sort(all.begin(), all.end());
-    const std::size_t n = all.size();
-    return n == 0 ? 0.0 : n % 2 == 1 ? all[n / 2] : 0.5 * (all[n / 2 - 1] + all[n / 2]);
+/// The value that would stand at a place, from 0, were they sorted.
+double placed(std::vector<double>& all, std::size_t place) {
+    std::nth_element(all.begin(), all.begin() + static_cast<std::ptrdiff_t>(place), all.end());
+    return all[place];
 }
-/// Sorted values: the interval about their median that leaves `spread` of them on either side of the middle.
-std::pair<double, double> between(const std::vector<double>& sorted, double spread) {
-    const auto n = static_cast<double>(sorted.size());
+double medianOf(std::vector<double>& all) {
+    const std::size_t n = all.size();
+    return n == 0 ? 0.0 : n % 2 == 1 ? placed(all, n / 2) : 0.5 * (placed(all, n / 2 - 1) + placed(all, n / 2));
+}
+/// The interval about the median of all that leaves `spread` of them on either side of the middle.
+std::pair<double, double> between(std::vector<double>& all, double spread) {
+    const auto n = static_cast<double>(all.size());
     const double low = std::floor((n - spread) / 2.0), high = n + 1.0 - low;
     if (low < 1.0)
         return {-HUGE_VAL, HUGE_VAL};
-    return {sorted[static_cast<std::size_t>(low) - 1], sorted[static_cast<std::size_t>(high) - 1]};
+    return {placed(all, static_cast<std::size_t>(low) - 1), placed(all, static_cast<std::size_t>(high) - 1)};
 }
 double quantile(double level) {
     return boost::math::quantile(boost::math::normal(), 0.5 + level / 2.0);
@@ -62,9 +66,11 @@ Trend trendOf(std::span<const Point> points, double level) {
         days.push_back(p.day);
         residuals.push_back(p.residual);
     }
+    const auto [first, last] = std::minmax_element(days.begin(), days.end());
+    const double begin = *first, end = *last;
     const double day = medianOf(days), residual = medianOf(residuals);
-    out.begins = residual + out.slope * (days.front() - day);
-    out.ends = residual + out.slope * (days.back() - day);
+    out.begins = residual + out.slope * (begin - day);
+    out.ends = residual + out.slope * (end - day);
     return out;
 }
 
@@ -90,10 +96,11 @@ Change changeAt(std::span<const Point> points, double day, double level) {
 
 std::vector<Series> seriesOf(const Log& log, const std::string& airframe) {
     std::map<std::tuple<std::string, Phase, std::string, bool>, std::vector<Point>> by;
-    for (const auto& [id, run] : log.runs) {
-        if (run.airframe != airframe)
+    for (const auto& [id, all] : standing(log)) {
+        const auto run = log.runs.find(id);
+        if (run == log.runs.end() || run->second.airframe != airframe)
             continue;
-        for (const auto& s : standing(log, id))
+        for (const auto& s : all)
             for (const Entry* e : s.last)
                 if (e->kind == Entry::Kind::figure && !s.disagrees)
                     by[{e->what, e->phase, e->engine, e->planned.has_value()}].push_back(

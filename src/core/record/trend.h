@@ -23,6 +23,7 @@ struct Trend {
     static constexpr std::size_t least = 8; ///< readings, under which nothing is said
 };
 /// @param level share of intervals that hold the true slope: 0.99, for a log has many series
+/// @param points those of one day stand together
 Trend trendOf(std::span<const Point> points, double level = 0.99);
 
 /// How much a series has changed at an event (plugs changed, overhaul): the median of all differences of a reading

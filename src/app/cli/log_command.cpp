@@ -1,0 +1,452 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The log without a window: runs, entries, export, import, merge; and what it tells.
+#include "cli/cautions.h"
+#include "cli/command.h"
+#include "cli/exit_codes.h"
+#include "files/document.h"
+#include "flight/open_files.h"
+#include "record/log_text.h"
+#include "record/planned.h"
+#include "record/trend.h"
+#include "record/what.h"
+#include "sortie/airframe_file.h"
+#include "store/log_file.h"
+#include "store/sortie_document.h"
+#include <QCoreApplication>
+#include <QDateTime>
+#include <QFileInfo>
+#include <QRandomGenerator>
+#include <algorithm>
+#include <cmath>
+#include <cstdio>
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+
+namespace amber::app {
+namespace {
+
+int usage(const std::string& why) {
+    fmt::print(stderr, "{}\n", why);
+    return exitUsage;
+}
+int problemsTold(const Problems& problems, int code) {
+    for (const auto& p : problems)
+        fmt::print(stderr, "{}\n", p.text());
+    return code;
+}
+
+/// A log, and what drivers need about them.
+class Open {
+public:
+    explicit Open(const std::string& path, LogFile::Check check = LogFile::Check::usual) {
+        if (!QCoreApplication::instance())
+            application_ = std::make_unique<QCoreApplication>(count_, names_);
+        auto opened = LogFile::open(path.empty() ? LogFile::usual() : QString::fromStdString(path), check);
+        if (!opened) {
+            why_ = opened.error();
+            return;
+        }
+        file_ = std::move(opened.value());
+        for (const auto& line : file_->told())
+            fmt::print(stderr, "{}\n", line.toStdString());
+    }
+    explicit operator bool() const { return file_ != nullptr; }
+    LogFile* operator->() { return file_.get(); }
+    [[nodiscard]] const std::string& why() const { return why_; }
+
+private:
+    int count_ = 1;
+    char name_[15] = "amber-throttle";
+    char* names_[2] = {name_, nullptr};
+    std::unique_ptr<QCoreApplication> application_;
+    std::unique_ptr<LogFile> file_;
+    std::string why_;
+};
+
+class LogCommand : public Command {
+public:
+    [[nodiscard]] const char* name() const override { return "log"; }
+    [[nodiscard]] const char* help() const override {
+        return "The log: runs, begin a run, add what was read, list, export, import, merge with another, check";
+    }
+    void declare(Arguments& a) override {
+        a.choice("does", does_, {"runs", "begin", "add", "list", "export", "import", "merge", "check"},
+                 "runs, begin, add, list, export, import, merge or check");
+        a.text("--log", log_, "The log (SQLite); without: your own");
+        a.text("--sortie", sortie_, "begin: the sortie (TOML) that is flown");
+        a.text("--run", run_, "add, list: of this run; add without: the latest one");
+        a.text("--airframe", airframe_, "runs, list: of this registration");
+        a.text("--phase", phase_, "add: phase it was read in");
+        a.text("--engine", engine_, "add: position of the engine, as the notes name it; without: of the aircraft");
+        a.text("--what", what_, "add: what was read (head, oil-pressure, tries, …), defect or note");
+        a.text("--figure", figure_, "add: what it read, with its unit");
+        a.flag("--looked", looked_, "add: it was in its band, no figure was taken");
+        a.text("--words", words_, "add: words, of a defect or a note");
+        a.text("--corrects", corrects_, "add: id of the entry that this one corrects");
+        a.flag("--withdraw", withdraw_, "add: what --corrects names should not have been written");
+        a.text("--at", at_, "begin, add: when, UTC: 2026-11-29 14:05; without: now");
+        a.flag("--rough", rough_, "add: about then");
+        a.text("--who", who_, "add: who read it");
+        a.text("--file", file_, "export, import, merge: the other file (JSON; merge: a log)");
+        a.flag("--json", json_, "list: as JSON, SI");
+        a.flag("--csv", csv_, "list: as CSV");
+        a.oneOf({"--json", "--csv"});
+        a.oneOf({"--figure", "--looked", "--words", "--withdraw"});
+    }
+    int run(const CommandActions&) override {
+        Open log(log_, does_ == "check" ? LogFile::Check::thorough : LogFile::Check::usual);
+        if (!log)
+            return wrongFile(log.why());
+        if (does_ == "check") {
+            fmt::print("{}: {}\n", log->path().toStdString(), log->told().isEmpty() ? "in order" : "as told");
+            return log->told().isEmpty() ? exitOk : exitProblems;
+        }
+        if (!at_.empty() && !record::timeFrom(at_))
+            return usage("--at: write a time as 2026-11-29 14:05, UTC");
+        if (does_ == "runs")
+            return listRuns(log);
+        if (does_ == "begin")
+            return begin(log);
+        if (does_ == "add")
+            return add(log);
+        if (does_ == "list")
+            return list(log);
+        if (does_ == "export")
+            return exportAll(log);
+        return does_ == "import" ? importAll(log) : merge(log);
+    }
+
+private:
+    static int wrongFile(const std::string& why) {
+        fmt::print(stderr, "{}\n", why);
+        return exitProblems;
+    }
+    [[nodiscard]] std::int64_t now() const { return QDateTime::currentMSecsSinceEpoch(); }
+    [[nodiscard]] std::int64_t when() const { return at_.empty() ? now() : *record::timeFrom(at_); }
+    static record::Ids ids() {
+        return record::idsFrom([] { return QRandomGenerator::system()->generate64(); });
+    }
+
+    int listRuns(Open& log) const {
+        const auto latest = log->runs(QString::fromStdString(airframe_), 200);
+        if (!latest)
+            return wrongFile(latest.error());
+        for (const auto& r : latest.value())
+            fmt::print("{}  {}  {}  {}  {}\n", r.id, record::timeText(r.began), r.airframe, r.type, r.title);
+        return exitOk;
+    }
+
+    int begin(Open& log) const {
+        if (sortie_.empty())
+            return usage("begin: --sortie FILE tells which aircraft and day");
+        const auto loaded = flight::loadSortie(sortie_);
+        if (!loaded.ok())
+            return problemsTold(loaded.problems, exitProblems);
+        record::Run r;
+        r.id = ids()(now());
+        r.airframe = loaded.sortie->airframe.registration;
+        r.type = loaded.aircraft->notes.name;
+        r.title = loaded.sortie->title;
+        r.began = when();
+        // As it was planned, whole; the files it names by where they are.
+        Sortie s = *loaded.sortie;
+        const auto whole = [](const std::string& path) {
+            return QFileInfo(QString::fromStdString(path)).absoluteFilePath().toStdString();
+        };
+        if (!s.airframe.file.empty())
+            s.airframe.file = whole(airframePathOf(s, sortie_));
+        else
+            s.airframe.notes = whole(flight::notesPathOf(s, sortie_));
+        r.sortie = writeSortie(s, loaded.aircraft->notes.cockpit);
+        if (r.airframe.empty())
+            return usage(sortie_ + ": the airframe has no registration: [airframe] registration = \"…\"");
+        if (const QString why = log->add(r); !why.isEmpty())
+            return notKept(why);
+        fmt::print("{}\n", r.id);
+        return exitOk;
+    }
+
+    static int notKept(const QString& why) {
+        fmt::print(stderr, "It was not kept: {}\n", why.toStdString());
+        return exitWrite;
+    }
+
+    int add(Open& log) const {
+        const auto last = log->runs({}, 1);
+        if (!last)
+            return wrongFile(last.error());
+        const std::string run = !run_.empty() ? run_ : last.value().empty() ? std::string() : last.value().front().id;
+        LogFile::Wanted wanted;
+        wanted.run = QString::fromStdString(run);
+        const auto read = run.empty() ? Result<record::Log>(record::Log()) : log->read(wanted);
+        if (!read)
+            return wrongFile(read.error());
+        const auto of = read.value().runs.find(run);
+        if (of == read.value().runs.end())
+            return usage(run.empty() ? "add: the log has no run yet: log begin --sortie FILE"
+                                     : fmt::format("add: there is no run {}: log runs lists them", run));
+        record::Entry e;
+        const auto original = read.value().entries.find(corrects_);
+        if (!corrects_.empty()) {
+            if (original == read.value().entries.end())
+                return usage(fmt::format("--corrects: run {} has no entry {}", run, corrects_));
+            e = original->second; // what is not said anew stays
+            e.supersedes = corrects_;
+        }
+        e.id = ids()(now());
+        e.run = run;
+        e.entered = now();
+        if (corrects_.empty() || !at_.empty())
+            e.at = when();
+        e.rough = rough_ || (e.rough && at_.empty());
+        if (!who_.empty())
+            e.who = who_;
+        if (!phase_.empty()) {
+            const auto phase = phaseFromKey(phase_);
+            if (!phase)
+                return usage(fmt::format("--phase: \"{}\" is no phase", phase_));
+            e.phase = *phase;
+        } else if (corrects_.empty()) {
+            return usage("add: --phase tells when it was read: climb, run-up, …");
+        }
+        if (!engine_.empty())
+            e.engine = engine_;
+        if (!what_.empty())
+            e.what = what_;
+        if (e.what.empty())
+            return usage("add: --what tells what was read: head, oil-pressure, tries, …, defect or note");
+        const auto plan = planOf(of->second);
+        if (!engine_.empty() && !positions_.empty()) {
+            // By its number or by its name, as the notes have them.
+            const auto is = std::find_if(positions_.begin(), positions_.end(), [&](const Position& p) {
+                return p.id == e.engine || QString::fromStdString(p.name).compare(QString::fromStdString(e.engine),
+                                                                                  Qt::CaseInsensitive) == 0;
+            });
+            if (is == positions_.end()) {
+                std::string all;
+                for (const auto& p : positions_)
+                    all += fmt::format("{}{} ({})", all.empty() ? "" : ", ", p.id, p.name);
+                return usage(fmt::format("--engine: \"{}\" is none of {}", e.engine, all));
+            }
+            e.engine = is->id;
+        }
+        e.planned = plan ? record::plannedOf(*plan, e.phase, e.what) : e.planned;
+        if (withdraw_) {
+            if (corrects_.empty())
+                return usage("--withdraw: --corrects ID tells what");
+            e.kind = record::Entry::Kind::withdrawn;
+        } else if (looked_) {
+            e.kind = record::Entry::Kind::looked;
+            e.value = 0.0;
+        } else if (!words_.empty()) {
+            e.kind = record::Entry::Kind::words;
+            e.words = words_;
+            e.planned.reset();
+        } else if (!figure_.empty()) {
+            const auto value = record::readFigure(e.what, figure_);
+            if (!value)
+                return usage("--figure: " + value.error());
+            e.kind = record::Entry::Kind::figure;
+            e.value = value.value();
+        } else if (corrects_.empty()) {
+            return usage("add: one of --figure, --looked or --words");
+        }
+        if (const auto no = record::wrongWith(e); !no.empty())
+            return usage(no);
+        if (const QString why = log->add(e); !why.isEmpty())
+            return notKept(why);
+        fmt::print("{}\n", e.id);
+        if (e.kind == record::Entry::Kind::figure && e.planned)
+            fmt::print(stderr, "The plan of the day expected {} (model or notes).\n",
+                       record::figureText(e.what, *e.planned));
+        return exitOk;
+    }
+    /// The plan of a run's day; none where its files are not there any more.
+    std::optional<plan::Plan> planOf(const record::Run& run) const {
+        if (run.sortie.empty())
+            return std::nullopt;
+        const auto loaded = flight::loadSortieText(run.sortie, "run.toml");
+        if (!loaded.ok()) {
+            fmt::print(stderr, "The plan of that day cannot be reckoned again: {}\n",
+                       loaded.problems.empty() ? std::string("its notes are not there")
+                                               : loaded.problems.front().text());
+            return std::nullopt;
+        }
+        positions_ = loaded.aircraft->notes.positions;
+        return plan::makePlan(*loaded.aircraft, *loaded.sortie);
+    }
+
+    int list(Open& log) const {
+        LogFile::Wanted wanted;
+        wanted.airframe = QString::fromStdString(airframe_);
+        wanted.run = QString::fromStdString(run_);
+        const auto read = log->read(wanted);
+        if (!read)
+            return wrongFile(read.error());
+        if (json_)
+            fmt::print("{}", record::logJson(read.value()));
+        else if (csv_)
+            fmt::print("{}", record::logCsv(read.value()));
+        else {
+            const auto all = record::standing(read.value());
+            for (const auto& [id, r] : read.value().runs) {
+                fmt::print("{}  {}  {}  {}\n", record::timeText(r.began), r.airframe, r.type, r.title);
+                if (const auto of = all.find(id); of != all.end())
+                    for (const auto& s : of->second)
+                        print(s);
+            }
+        }
+        return exitOk;
+    }
+    static void print(const record::Standing& s) {
+        for (const auto* e : s.last) {
+            const auto* row = record::whatOf(e->what);
+            std::string text = e->words;
+            if (e->kind == record::Entry::Kind::figure) {
+                text = record::figureText(e->what, e->value);
+                if (e->planned)
+                    text += fmt::format("  (planned {})", record::figureText(e->what, *e->planned));
+            } else if (e->kind == record::Entry::Kind::looked) {
+                text = "looked: in its band";
+            }
+            fmt::print("  {}{}  {:<10} {:<10} {:<24} {}{}  {}\n", e->rough ? "about " : "",
+                       record::timeText(e->at).substr(11, 5), keyOf(e->phase), e->engine,
+                       row ? std::string(row->title) : e->what, text,
+                       s.disagrees ? "  [corrected apart: see the others]" : "", e->id);
+            for (const auto* old : s.was)
+                if (old->kind == record::Entry::Kind::figure)
+                    fmt::print("      was {}, corrected  {}\n", record::figureText(old->what, old->value), old->id);
+        }
+    }
+
+    int exportAll(Open& log) const {
+        const auto read = log->read();
+        if (!read)
+            return wrongFile(read.error());
+        const std::string text = record::logJson(read.value());
+        if (file_.empty()) {
+            fmt::print("{}", text);
+            return exitOk;
+        }
+        if (const QString why = writeAtomically(QString::fromStdString(file_), QByteArray::fromStdString(text));
+            !why.isEmpty())
+            return notKept(why);
+        return exitOk;
+    }
+    int importAll(Open& log) const {
+        Problems problems;
+        if (file_.empty())
+            return usage("import: --file FILE, a log in JSON");
+        const auto text = document::readFile(file_, problems);
+        if (!text)
+            return problemsTold(problems, exitProblems);
+        const auto from = record::readLogJson(*text, file_, problems);
+        const int code = problemsTold(problems, problems.empty() ? exitOk : exitProblems);
+        return takeIn(log, from, code);
+    }
+    int merge(Open& log) const {
+        if (file_.empty())
+            return usage("merge: --file FILE, another log (SQLite)");
+        if (!QFileInfo::exists(QString::fromStdString(file_)))
+            return usage(fmt::format("merge: there is no {}", file_));
+        Open other(file_);
+        if (!other)
+            return wrongFile(other.why());
+        const auto from = other->read();
+        if (!from)
+            return wrongFile(from.error());
+        return takeIn(log, from.value(), exitOk);
+    }
+    static int takeIn(Open& log, const record::Log& from, int code) {
+        const auto merged = log->merge(from);
+        if (!merged)
+            return notKept(QString::fromStdString(merged.error()));
+        fmt::print("{} runs and {} entries were new.\n", merged.value().runs, merged.value().entries);
+        for (const auto& line : merged.value().told)
+            fmt::print("{}\n", line);
+        return code;
+    }
+
+    std::string does_, log_, sortie_, run_, airframe_, phase_, engine_, what_, figure_, words_, corrects_, at_, who_,
+        file_;
+    bool looked_ = false, withdraw_ = false, rough_ = false, json_ = false, csv_ = false;
+    mutable std::vector<Position> positions_;
+};
+
+class TrendCommand : public Command {
+public:
+    [[nodiscard]] const char* name() const override { return "trend"; }
+    [[nodiscard]] const char* help() const override {
+        return "What creeps on an airframe: every reading of the log against the plan of its own day";
+    }
+    void declare(Arguments& a) override {
+        a.text("airframe", airframe_, "Registration", Arguments::Need::required);
+        a.text("--log", log_, "The log (SQLite); without: your own");
+        a.flag("--all", all_, "What does not change, too");
+        a.flag("--json", json_, "As JSON, SI, slopes a day");
+    }
+    int run(const CommandActions&) override {
+        Open log(log_);
+        if (!log) {
+            fmt::print(stderr, "{}\n", log.why());
+            return exitProblems;
+        }
+        LogFile::Wanted wanted;
+        wanted.airframe = QString::fromStdString(airframe_);
+        wanted.latest = mostRuns;
+        const auto read = log->read(wanted);
+        if (!read) {
+            fmt::print(stderr, "{}\n", read.error());
+            return exitProblems;
+        }
+        if (read.value().runs.empty())
+            return usage(fmt::format("the log has no run of {}", airframe_));
+        nlohmann::ordered_json out = nlohmann::ordered_json::array();
+        std::size_t quiet = 0;
+        for (const auto& s : record::seriesOf(read.value(), airframe_)) {
+            const auto t = record::trendOf(s.points);
+            const auto bound = [](double v) {
+                return std::isfinite(v) ? nlohmann::ordered_json(v) : nlohmann::ordered_json();
+            };
+            if (json_)
+                out.push_back({{"what", s.what},
+                               {"phase", keyOf(s.phase)},
+                               {"engine", s.engine},
+                               {"readings", t.readings},
+                               {"against_plan", s.againstPlan},
+                               {"slope_a_day", t.slope},
+                               {"low", bound(t.low)},
+                               {"high", bound(t.high)},
+                               {"level", t.level},
+                               {"tells", t.tells()}});
+            else if (t.tells() || all_)
+                fmt::print("{}\n", record::trendText(s, t));
+            else
+                ++quiet;
+        }
+        if (json_)
+            fmt::print("{}\n", out.dump(1));
+        else {
+            if (quiet > 0)
+                fmt::print("{} other series do not tell that anything changes (--all lists them).\n", quiet);
+            fmt::print("{}", logCaution);
+        }
+        return exitOk;
+    }
+
+private:
+    static constexpr int mostRuns = 500; ///< what was before is another engine's life
+    std::string airframe_, log_;
+    bool all_ = false, json_ = false;
+};
+
+} // namespace
+
+std::unique_ptr<Command> logCommand() {
+    return std::make_unique<LogCommand>();
+}
+std::unique_ptr<Command> trendCommand() {
+    return std::make_unique<TrendCommand>();
+}
+
+} // namespace amber::app

@@ -1,0 +1,21 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "record/planned.h"
+#include "record/what.h"
+
+namespace amber::record {
+
+std::optional<double> plannedOf(const plan::Plan& plan, Phase phase, std::string_view what) {
+    if (static_cast<std::size_t>(phase) >= plannedPhases)
+        return std::nullopt;
+    if (what == "warm-up")
+        return plan[Phase::warmUp].duration;
+    const WhatRow* row = whatOf(what);
+    if (!row || !row->gauge)
+        return std::nullopt;
+    for (const auto& line : plan[phase].expect)
+        if (line.gauge == *row->gauge)
+            return line.value;
+    return std::nullopt;
+}
+
+} // namespace amber::record

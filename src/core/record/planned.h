@@ -1,0 +1,13 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "plan/plan.h"
+#include <optional>
+#include <string_view>
+
+namespace amber::record {
+
+/// What the plan of a day expects of something that is read in a phase, SI: the needles of its Expect column, and the
+/// minutes of the warm-up. Nothing of what it does not foresee.
+std::optional<double> plannedOf(const plan::Plan& plan, Phase phase, std::string_view what);
+
+} // namespace amber::record
