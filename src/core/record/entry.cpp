@@ -19,9 +19,9 @@ constexpr std::array<KindRow, 4> kinds{{
     {Entry::Kind::words, "words"},
     {Entry::Kind::withdrawn, "withdrawn"},
 }};
-constexpr std::size_t longest = 64;                           // of an id
-constexpr std::size_t mostWords = 20'000;                     // characters
-constexpr std::int64_t first = 0, last = 253'402'300'799'000; // 1970 to the end of 9999
+constexpr std::size_t longest = 64;                                   // of an id
+constexpr std::size_t mostWords = 20'000;                             // characters
+constexpr std::int64_t firstTime = 0, lastTime = 253'402'300'799'000; // 1970 to the end of 9999
 
 std::string wrongId(const std::string& id, const char* of) {
     if (id.empty() || id.size() > longest)
@@ -32,7 +32,7 @@ std::string wrongId(const std::string& id, const char* of) {
     return {};
 }
 bool isTime(std::int64_t at) {
-    return at > first && at <= last;
+    return at > firstTime && at <= lastTime;
 }
 } // namespace
 
