@@ -166,6 +166,7 @@ protected:
         if (window->theme() != app::ThemeKind::day)
             window->setTheme(app::ThemeKind::day);
         window->resize(1280, 800);
+        window->show(); // a test may have closed it
         ASSERT_TRUE(window->openPath(lorimer()));
         window->showPhase(Phase::walkRound);
         window->page().showPage("settings");

@@ -58,6 +58,7 @@ TEST(Trend, IsSilentWhereTheDataCannotTell) {
     EXPECT_FALSE(trendOf({}).tells());
     EXPECT_FALSE(trendOf(points({1})).tells());
     EXPECT_FALSE(trendOf(points({0, 1, 2, 3, 4, 5, 6})).tells()) << "seven readings are too few";
+    EXPECT_TRUE(trendOf(points({0, 1, 2, 3, 4, 5, 6, 7})).tells());
     EXPECT_FALSE(trendOf(points({3, -1, 2, -2, 1, 0, -3, 2, -1, 1, -2, 3})).tells());
     const std::vector<Point> oneDay(12, Point{5.0, 1.0});
     EXPECT_FALSE(trendOf(oneDay).tells());
@@ -110,6 +111,22 @@ TEST(Change, IsTheMedianOfTheDifferencesAndTellsAStepFromNone) {
     EXPECT_FALSE(changeAt(points(level), 10.0).tells());
     EXPECT_FALSE(changeAt(points(stepped), 2.0).tells()) << "two readings before it are too few";
     EXPECT_FALSE(changeAt(points(stepped), 100.0).tells());
+}
+
+TEST(Change, TheIntervalTakesTheRanksOfMannAndWhitney) {
+    // Ten before, 0 to 9, and ten after, 100 to 190 by tens: the differences are the whole numbers from 91 to 190. At
+    // 99 % 2.576 × √(10·10·21/12) = 34.1 ranks to either side of the middle: the 15th and the 86th.
+    std::vector<double> all;
+    for (int i = 0; i < 10; ++i)
+        all.push_back(i);
+    for (int i = 0; i < 10; ++i)
+        all.push_back(100 + 10 * i);
+    const auto c = changeAt(points(all), 10.0);
+    EXPECT_DOUBLE_EQ(c.by, 140.5);
+    EXPECT_DOUBLE_EQ(c.low, 105.0);
+    EXPECT_DOUBLE_EQ(c.high, 176.0);
+    EXPECT_EQ(c.before, 10u);
+    EXPECT_EQ(c.after, 10u);
 }
 
 TEST(Series, AreResidualsFromThePlanOfTheDaySoThatAHotDayIsNoTrend) {

@@ -36,7 +36,7 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
     explained_->setFont(face(14));
     explained_->setMaximumWidth(820);
     column->addWidget(explained_);
-    column->addSpacing(10);
+    column->addSpacing(4);
 
     ways_ = new QButtonGroup(this);
     const auto add = [&](int which, const QString& id, const QString& name, const QString& said) {
@@ -48,7 +48,7 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
         auto* words = new QLabel(said, this);
         words->setFont(face(13));
         words->setWordWrap(true);
-        words->setContentsMargins(26, 0, 0, 10);
+        words->setContentsMargins(26, 0, 0, 5);
         words->setForegroundRole(QPalette::PlaceholderText);
         words->setMaximumWidth(760);
         column->addWidget(button);
@@ -69,7 +69,7 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
            "today, what is known after 1, 2, 4, 8, 16 days."));
     ways_->button(static_cast<int>(rehearse::Way::led))->setChecked(true);
 
-    column->addSpacing(6);
+    column->addSpacing(2);
     setupRow_ = new QWidget(this);
     auto* row = new QHBoxLayout(setupRow_);
     row->setContentsMargins(0, 0, 0, 0);

@@ -150,8 +150,8 @@ QWidget* SeatFrame::workPage() {
     auto* page = new QWidget(body_);
     page->setObjectName(QStringLiteral("seat-work"));
     auto* column = new QVBoxLayout(page);
-    column->setContentsMargins(20, 8, 20, 8);
-    column->setSpacing(6);
+    column->setContentsMargins(20, 6, 20, 2);
+    column->setSpacing(4);
     auto* head = new QHBoxLayout;
     head->setSpacing(8);
     title_ = new QLabel(page);
@@ -208,7 +208,7 @@ QWidget* SeatFrame::workPage() {
     line->setSpacing(8);
     asked_ = rich("seat-asked", page);
     asked_->setFont(face(14));
-    asked_->setMinimumHeight(40);
+    asked_->setMinimumHeight(38);
     asked_->setAlignment(Qt::AlignVCenter | Qt::AlignLeft);
     line->addWidget(asked_, 1);
     beginNext_ =

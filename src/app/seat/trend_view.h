@@ -12,7 +12,7 @@ class TrendView : public QWidget {
 public:
     explicit TrendView(Seat& seat, QWidget* parent = nullptr);
     [[nodiscard]] QString title() const;
-    [[nodiscard]] QSize sizeHint() const override { return {330, 150}; }
+    [[nodiscard]] QSize sizeHint() const override { return {330, 136}; }
     [[nodiscard]] QSize minimumSizeHint() const override { return {200, 84}; }
 
 protected:
