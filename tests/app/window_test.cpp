@@ -223,6 +223,29 @@ TEST_F(Window, TheVariantChangesTheLimits) {
     EXPECT_TRUE(shown(rows("set")).contains(QStringLiteral("45 inHg")));
 }
 
+TEST_F(Window, AThemeChangesColoursAndMovesNothing) {
+    window->showPhase(Phase::climb);
+    test::settle();
+    const auto places = [&] {
+        std::vector<std::pair<QString, QRect>> out;
+        for (auto* label : window->findChildren<QLabel*>())
+            if (label->isVisible())
+                out.emplace_back(label->objectName(), QRect(label->mapTo(window.get(), label->contentsRect().topLeft()),
+                                                            label->contentsRect().size()));
+        return out;
+    };
+    const auto day = places();
+    ASSERT_GT(day.size(), 10u);
+    for (const auto theme : {app::ThemeKind::hangar, app::ThemeKind::day}) {
+        window->setTheme(theme);
+        test::settle();
+        const auto now = places();
+        ASSERT_EQ(now.size(), day.size());
+        for (std::size_t i = 0; i < day.size(); ++i)
+            EXPECT_EQ(now[i].second, day[i].second) << day[i].first.toStdString();
+    }
+}
+
 TEST_F(Window, BothThemesPaintTheirOwnPaper) {
     const auto corner = [this] { return window->grab().toImage().pixelColor(1270, 120); };
     window->setTheme(app::ThemeKind::day);

@@ -113,7 +113,7 @@ TEST(Change, IsTheMedianOfTheDifferencesAndTellsAStepFromNone) {
     EXPECT_FALSE(changeAt(points(stepped), 100.0).tells());
 }
 
-TEST(Change, TheIntervalTakesTheRanksOfMannAndWhitney) {
+TEST(Change, TheIntervalTakesTheRanksOfTheRankSum) {
     // Ten before, 0 to 9, and ten after, 100 to 190 by tens: the differences are the whole numbers from 91 to 190. At
     // 99 % 2.576 × √(10·10·21/12) = 34.1 ranks to either side of the middle: the 15th and the 86th.
     std::vector<double> all;

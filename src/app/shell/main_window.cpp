@@ -657,11 +657,17 @@ void MainWindow::setTheme(ThemeKind theme) {
     theme_ = theme;
     const QPalette palette = paletteFor(theme);
     if (const QString sheet = styleSheetFor(palette); qApp->styleSheet() != sheet) {
+        // A frame that is dressed anew forgets its margins (QFrame::setFrameRect).
+        std::vector<std::pair<QFrame*, QMargins>> margins;
+        for (auto* frame : findChildren<QFrame*>())
+            margins.emplace_back(frame, frame->contentsMargins());
         // The style sheet goes first: taking one off gives widgets back the palette they had before it.
         qApp->setStyleSheet({});
         qApp->setPalette(palette);
         setPalette(palette);
         qApp->setStyleSheet(sheet);
+        for (const auto& [frame, margin] : margins)
+            frame->setContentsMargins(margin);
     } else
         setPalette(palette);
     if (document_.isOpen())

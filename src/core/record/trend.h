@@ -27,7 +27,7 @@ struct Trend {
 Trend trendOf(std::span<const Point> points, double level = 0.99);
 
 /// How much a series has changed at an event (plugs changed, overhaul): the median of all differences of a reading
-/// after from one before (Hodges and Lehmann 1963), its interval from the Mann-Whitney statistic.
+/// after from one before (Hodges and Lehmann 1963), its interval from the rank-sum statistic.
 struct Change {
     std::size_t before = 0, after = 0;
     double by = 0.0, low = 0.0, high = 0.0; ///< SI
