@@ -658,16 +658,16 @@ void MainWindow::setTheme(ThemeKind theme) {
     const QPalette palette = paletteFor(theme);
     if (const QString sheet = styleSheetFor(palette); qApp->styleSheet() != sheet) {
         // A frame that is dressed anew forgets its margins (QFrame::setFrameRect).
-        std::vector<std::pair<QFrame*, QMargins>> framed;
-        for (auto* frame : findChildren<QFrame*>())
-            framed.emplace_back(frame, frame->contentsMargins());
+        std::vector<std::pair<QFrame*, QMargins>> kept;
+        for (auto* framed : findChildren<QFrame*>())
+            kept.emplace_back(framed, framed->contentsMargins());
         // The style sheet goes first: taking one off gives widgets back the palette they had before it.
         qApp->setStyleSheet({});
         qApp->setPalette(palette);
         setPalette(palette);
         qApp->setStyleSheet(sheet);
-        for (const auto& [frame, was] : framed)
-            frame->setContentsMargins(was);
+        for (const auto& [framed, was] : kept)
+            framed->setContentsMargins(was);
     } else
         setPalette(palette);
     if (document_.isOpen())
