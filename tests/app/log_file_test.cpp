@@ -241,6 +241,37 @@ TEST_F(Kept, ANewerLogAndAnotherFileAreRefusedAndUntouched) {
     EXPECT_FALSE(LogFile::open(folder.path()));
 }
 
+TEST_F(Kept, AnotherProgramsSqliteFileAndALogThatIsInUseAreLeftAsTheyAre) {
+    ASSERT_EQ(sql(path("theirs.sqlite"), {QStringLiteral("CREATE TABLE version (number BIGINT)"),
+                                          QStringLiteral("CREATE TABLE songs (title TEXT)")}),
+              QString());
+    const QByteArray before = bytes(path("theirs.sqlite"));
+    const auto theirs = LogFile::open(path("theirs.sqlite"));
+    ASSERT_FALSE(theirs);
+    EXPECT_NE(theirs.error().find("another program's"), std::string::npos) << theirs.error();
+    EXPECT_EQ(bytes(path("theirs.sqlite")), before);
+    EXPECT_FALSE(QFileInfo::exists(path("theirs.sqlite.damaged")));
+
+    // Held by somebody: refused for now, and not taken for damaged.
+    ASSERT_EQ(sql(path(), {QStringLiteral("CREATE TABLE version (number BIGINT)"),
+                           QStringLiteral("INSERT INTO version VALUES (1)"),
+                           QStringLiteral("CREATE TABLE entries (id TEXT PRIMARY KEY)")}),
+              QString());
+    {
+        auto db = QSqlDatabase::addDatabase(QStringLiteral("QSQLITE"), QStringLiteral("holds it"));
+        db.setDatabaseName(path());
+        ASSERT_TRUE(db.open());
+        ASSERT_TRUE(QSqlQuery(db).exec(QStringLiteral("BEGIN EXCLUSIVE")));
+        const auto held = LogFile::open(path());
+        ASSERT_FALSE(held);
+        EXPECT_NE(held.error().find("locked"), std::string::npos) << held.error();
+        db.close();
+    }
+    QSqlDatabase::removeDatabase(QStringLiteral("holds it"));
+    EXPECT_TRUE(QFileInfo::exists(path()));
+    EXPECT_FALSE(QFileInfo::exists(path("log.sqlite.damaged")));
+}
+
 TEST_F(Kept, OfADamagedFileTheRestIsRescuedAndItIsTold) {
     record::Log many;
     many.runs.emplace("r1", run());

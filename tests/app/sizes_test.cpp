@@ -100,10 +100,11 @@ protected:
         seated("question");
         window->closeRehearsal();
     }
+    /// Whether a type is opened in this size at all.
+    static bool opens(std::size_t type) { return test::thorough() || GetParam() == 0 || type % 4 == GetParam() - 1; }
     /// Whether a type's pages of a phase (the last of all: trouble) are looked at in this size. A thorough
     /// run looks at all of them; else the smallest sees a third of the pairs of type and phase, each of the others half
     /// the phases of a quarter of the types.
-    static bool opens(std::size_t type) { return test::thorough() || GetParam() == 0 || type % 4 == GetParam() - 1; }
     static bool looksAt(std::size_t type, std::size_t phase) {
         if (test::thorough())
             return true;

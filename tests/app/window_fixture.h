@@ -147,8 +147,9 @@ protected:
     QString file;
 };
 
-/// The same window from one test of a suite to the next, as of somebody who goes on working in it: half of what a test
-/// of a page costs is to build a window and take it down. Files, settings, theme, size and what is open are put back.
+/// The same window from one test of a suite to the next, as of somebody who goes on working in it: two fifths of what
+/// a test of a page costs is to build a window and take it down. Files, settings, theme, size and what is open are put
+/// back.
 class KeptWindow : public Window {
 protected:
     KeptWindow() : Window(kept() ? kept() : kept() = std::make_shared<Desk>()) {}

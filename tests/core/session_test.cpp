@@ -70,7 +70,7 @@ TEST_P(LedThrough, WhoDoesWhatIsAskedWhenItIsAskedDoesTheWholeDrillInItsTurn) {
     EXPECT_LE(tired(s->rehearsal().findings()),
               tired(hand::doDrill(s->aircraft(), s->sortie(), s->plan(), hand::byThePlansClock).findings));
 }
-/// All types where a run is thorough; else one of each starter, propeller and number of engines.
+/// All types where a run is thorough; else six of the eleven.
 std::vector<std::string> ledTypes() {
     if (test::thorough())
         return test::demoNames();

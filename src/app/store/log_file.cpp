@@ -29,6 +29,7 @@ QString q(const std::string& text) {
 }
 
 constexpr auto corrupt = "11";      // SQLITE_CORRUPT
+constexpr auto noDatabase = "26";   // SQLITE_NOTADB
 constexpr qint64 small = 4'000'000; // bytes: read in some tens of milliseconds
 
 QString said(const QSqlError& error) {
@@ -183,12 +184,14 @@ QString LogFile::connect() {
     db.setConnectOptions(QStringLiteral("QSQLITE_BUSY_TIMEOUT=5000"));
     if (!db.open())
         return said(db.lastError());
-    for (const auto* pragma : {"PRAGMA journal_mode = WAL", "PRAGMA synchronous = FULL"}) {
-        QSqlQuery query(db);
-        if (!query.exec(QLatin1String(pragma)))
-            return said(query.lastError());
-    }
     return {};
+}
+
+/// Why it went no further; remembers whether that was because pages of the file are not what they should be.
+QString LogFile::stopped(const QSqlError& error) {
+    damaged_ =
+        error.nativeErrorCode() == QLatin1String(corrupt) || error.nativeErrorCode() == QLatin1String(noDatabase);
+    return said(error);
 }
 
 QString LogFile::prepare(bool thorough) {
@@ -196,19 +199,33 @@ QString LogFile::prepare(bool thorough) {
     if (thorough) {
         QSqlQuery sound(db);
         if (!sound.exec(QStringLiteral("PRAGMA quick_check(1)")) || !sound.next())
-            return said(sound.lastError());
-        if (sound.value(0).toString() != QLatin1String("ok"))
+            return stopped(sound.lastError());
+        damaged_ = sound.value(0).toString() != QLatin1String("ok");
+        if (damaged_)
             return sound.value(0).toString();
     }
+    // Nothing is written before it is known whose file it is.
     int at = 0;
-    if (db.tables().contains(QStringLiteral("version"))) {
+    const QStringList tables = db.tables();
+    if (tables.contains(QStringLiteral("version")) && tables.contains(QStringLiteral("entries"))) {
         QSqlQuery number(db);
-        if (!number.exec(QStringLiteral("SELECT number FROM version")) || !number.next())
+        if (!number.exec(QStringLiteral("SELECT number FROM version")))
+            return stopped(number.lastError());
+        if (!number.next())
             return tr("it does not say of which version it is");
         at = number.value(0).toInt();
+    } else if (!tables.isEmpty()) {
+        return tr("this SQLite file is another program's, no log. Nothing was changed.");
     }
     if (at > version)
-        return {}; // told by open
+        return tr("it was written by a newer program (version %1, this one knows %2). Nothing was changed.")
+            .arg(at)
+            .arg(version);
+    for (const auto* pragma : {"PRAGMA journal_mode = WAL", "PRAGMA synchronous = FULL"}) {
+        QSqlQuery query(db);
+        if (!query.exec(QLatin1String(pragma)))
+            return stopped(query.lastError());
+    }
     if (at == version)
         return {};
     if (at > 0) {
@@ -217,7 +234,7 @@ QString LogFile::prepare(bool thorough) {
         into.prepare(QStringLiteral("VACUUM INTO ?"));
         into.addBindValue(copy);
         if (!into.exec())
-            return said(into.lastError());
+            return stopped(into.lastError());
         told_ << tr("The log was of version %1; a copy as it was is %2.").arg(at).arg(copy);
     }
     return inOneGo(db, [&](QSqlDatabase& d, QString& why) {
@@ -225,7 +242,7 @@ QString LogFile::prepare(bool thorough) {
             for (const auto& sql : migrations[static_cast<std::size_t>(v)]) {
                 QSqlQuery query(d);
                 if (!query.exec(sql)) {
-                    why = said(query.lastError());
+                    why = stopped(query.lastError());
                     return false;
                 }
             }
@@ -338,8 +355,8 @@ Result<std::unique_ptr<LogFile>> LogFile::open(const QString& path, Check check)
     QString why = out->connect();
     if (why.isEmpty())
         why = out->prepare(thorough);
-    if (!why.isEmpty() && wasThere) {
-        // Only of a file that is an SQLite log by its first bytes: anything else is somebody's other file.
+    if (!why.isEmpty() && wasThere && out->damaged_) {
+        // Only of a file that is SQLite by its first bytes: anything else is somebody's other file.
         QFile file(out->path_);
         const bool sqlite = file.open(QIODevice::ReadOnly) && file.read(15) == QByteArrayLiteral("SQLite format 3");
         file.close();
@@ -349,14 +366,6 @@ Result<std::unique_ptr<LogFile>> LogFile::open(const QString& path, Check check)
     }
     if (!why.isEmpty())
         return failed(why);
-    QSqlQuery number(out->database());
-    if (!number.exec(QStringLiteral("SELECT number FROM version")) || !number.next())
-        return failed(tr("it does not say of which version it is"));
-    if (number.value(0).toInt() > version)
-        return failed(tr("it was written by a newer program (version %1, this one knows %2). Nothing was changed.")
-                          .arg(number.value(0).toInt())
-                          .arg(version));
-    number.finish();
     return out;
 }
 

@@ -7,6 +7,7 @@
 #include <memory>
 
 class QSqlDatabase;
+class QSqlError;
 
 namespace amber::app {
 
@@ -59,8 +60,10 @@ private:
     QString connect();
     QString prepare(bool thorough);
     QString rescue();
+    QString stopped(const QSqlError& error);
 
     QString path_, connection_;
+    bool damaged_ = false;
     QStringList told_;
 };
 
