@@ -181,7 +181,7 @@ QString LogFile::connect() {
     if (!db.isValid())
         return tr("Qt's driver for SQLite is missing: install libqt6sql6-sqlite.");
     db.setDatabaseName(path_);
-    db.setConnectOptions(QStringLiteral("QSQLITE_BUSY_TIMEOUT=5000"));
+    db.setConnectOptions(QStringLiteral("QSQLITE_BUSY_TIMEOUT=%1").arg(patience));
     if (!db.open())
         return said(db.lastError());
     return {};
