@@ -77,6 +77,24 @@ private:
     decltype(app::SeatFrame::today) today_;
 };
 
+TEST_F(SeatPage, WhoSitsDownAgainToTheSameSortieIsNotShownItAnew) {
+    rehearse::Setup setup;
+    setup.from = Phase::walkRound;
+    seat().sit(setup, rehearse::Way::led);
+    const auto shown = seat().session().reference();
+    seat().leave();
+    setup.from = Phase::start;
+    seat().sit(setup, rehearse::Way::alone);
+    EXPECT_EQ(seat().session().reference(), shown) << "the hand flies the same, however one begins";
+    seat().leave();
+    Sortie warmer = document().sortie();
+    warmer.day.oat = Temperature::si(warmer.day.oat.si() + 5.0);
+    ASSERT_EQ(document().edit(warmer, QStringLiteral("warmer")), QString());
+    seat().sit(setup, rehearse::Way::alone);
+    EXPECT_NE(seat().session().reference(), shown);
+    EXPECT_NE(seat().session().reference()->fuel, shown->fuel) << "another day, another flight";
+}
+
 TEST_F(SeatPage, TheModeIsOneKeyAwayAndThePlanIsFrozenWhileSomebodySitsThere) {
     ASSERT_TRUE(window->openPath(farrier()));
     auto& plan = *window->findChild<QToolButton*>(QStringLiteral("mode-plan"));

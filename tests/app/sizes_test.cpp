@@ -82,6 +82,12 @@ class SizesOf : public Sizes, public testing::WithParamInterface<std::size_t> {
 protected:
     /// Whoever rehearses: how it begins, hands in a start that is led, the debrief, a question.
     void rehearseFits(const std::string& where) {
+        // A short way: a hand that flies for hours lays nothing out otherwise.
+        Sortie near = document().sortie();
+        near.flight.distance = Distance::of(40, units::nauticalMile);
+        near.flight.legs.clear();
+        near.flight.over.clear();
+        ASSERT_EQ(document().edit(near, QStringLiteral("near")), QString());
         window->openRehearsal();
         const auto seated = [&](const char* what) {
             test::settle();
@@ -99,6 +105,7 @@ protected:
         window->seatFrame().openCards();
         seated("question");
         window->closeRehearsal();
+        document().undoStack().undo();
     }
     /// Whether a type is opened in this size at all.
     static bool opens(std::size_t type) { return test::thorough() || GetParam() == 0 || type % 4 == GetParam() - 1; }

@@ -6,6 +6,7 @@
 #include "thorough.h"
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <set>
 
 namespace {
@@ -21,7 +22,13 @@ std::unique_ptr<Session> sit(const std::string& demo, Way way = Way::led, Phase 
     rehearse::Setup setup;
     setup.ice = false;
     setup.from = from;
-    return std::make_unique<Session>(l.aircraft, *l.sortie, flight::fly(*l.aircraft, *l.sortie), setup, way);
+    static std::map<std::string, std::pair<flight::Flown, std::shared_ptr<const hand::HandRun>>> shown;
+    auto& [plan, reference] = shown[demo];
+    if (!reference)
+        plan = flight::fly(*l.aircraft, *l.sortie);
+    auto out = std::make_unique<Session>(l.aircraft, *l.sortie, plan, setup, way, reference);
+    reference = out->reference();
+    return out;
 }
 std::string place(const Session& s) {
     const auto* ask = s.guide().next();

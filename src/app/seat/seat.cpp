@@ -20,9 +20,14 @@ Seat::Seat(SortieDocument& document, QObject* parent) : QObject(parent), documen
 void Seat::sit(rehearse::Setup setup, rehearse::Way way, std::vector<rehearse::Act> acts) {
     // A careful hand shows the way, and comes to a later beginning: a second or two for four engines.
     QApplication::setOverrideCursor(Qt::WaitCursor);
-    session_ = std::make_unique<rehearse::Session>(document_.sharedAircraft(), document_.sortie(),
-                                                   document_.plan().flown, std::move(setup), way);
+    const auto aircraft = document_.sharedAircraft();
+    const bool again = shownOf_ == aircraft && shownFor_ == document_.sortie();
+    session_ = std::make_unique<rehearse::Session>(aircraft, document_.sortie(), document_.plan().flown,
+                                                   std::move(setup), way, again ? shown_ : nullptr);
     QApplication::restoreOverrideCursor();
+    shownOf_ = aircraft;
+    shownFor_ = document_.sortie();
+    shown_ = session_->reference();
     session_->play(std::move(acts));
     engines_.resize(notes().engineCount());
     std::iota(engines_.begin(), engines_.end(), std::size_t{0});

@@ -64,6 +64,10 @@ private:
     void changed();
     SortieDocument& document_;
     std::unique_ptr<rehearse::Session> session_;
+    /// What the careful hand has shown of a sortie, for whoever sits down to it again.
+    std::shared_ptr<const hand::HandRun> shown_;
+    std::shared_ptr<const powerplant::Aircraft> shownOf_;
+    Sortie shownFor_;
     QTimer tick_;
     QElapsedTimer since_;
     int before_ = 1; ///< speed before it stood

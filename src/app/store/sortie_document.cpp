@@ -99,7 +99,7 @@ Problems SortieDocument::load(const QString& path) {
     auto text = document::readFile(path.toStdString(), problems);
     if (!text)
         return problems;
-    auto loaded = flight::loadSortieText(*text, path.toStdString());
+    auto loaded = flight::loadSortieText(*text, path.toStdString(), &shelf_);
     if (!loaded.ok())
         return loaded.problems;
     recovered_ = false;
@@ -112,8 +112,8 @@ Problems SortieDocument::recover(const QString& autosaveFile, const QString& ori
     const auto kept = document::readFile(autosaveFile.toStdString(), problems);
     if (!kept)
         return problems;
-    auto loaded =
-        flight::loadSortieText(*kept, original.isEmpty() ? autosaveFile.toStdString() : original.toStdString());
+    auto loaded = flight::loadSortieText(
+        *kept, original.isEmpty() ? autosaveFile.toStdString() : original.toStdString(), &shelf_);
     if (!loaded.ok())
         return loaded.problems;
     Problems ignored;
@@ -130,7 +130,7 @@ Problems SortieDocument::recover(const QString& autosaveFile, const QString& ori
 
 Problems SortieDocument::startNew(const QString& notesPath) {
     flight::LoadedSortie loaded;
-    auto aircraft = flight::loadAircraft(notesPath.toStdString(), {});
+    auto aircraft = shelf_.aircraft(notesPath.toStdString(), {});
     if (!aircraft.aircraft)
         return aircraft.problems;
     const TypeNotes& notes = aircraft.aircraft->notes;
@@ -156,10 +156,13 @@ void SortieDocument::open(flight::LoadedSortie loaded, const QString& path, std:
 void SortieDocument::put(const Sortie& sortie, std::shared_ptr<const powerplant::Aircraft> aircraft) {
     const bool reading =
         isOpen() && (sortie.walk.found != sortie_.walk.found || sortie.runUpFound != sortie_.runUpFound);
+    const bool asItWas = aircraft == aircraft_ && sortie == sortie_; // opened again: its plan is the same
     sortie_ = sortie;
     aircraft_ = std::move(aircraft);
-    traces_.reset();
-    plan_ = plan::makePlan(*aircraft_, sortie_);
+    if (!asItWas) {
+        traces_.reset();
+        plan_ = plan::makePlan(*aircraft_, sortie_);
+    }
     keepSoon_ = reading;
     if (!autosaveTimer_.isActive())
         autosaveTimer_.start();
@@ -192,8 +195,7 @@ QString SortieDocument::refusal(const Sortie& proposed) const {
 QString SortieDocument::edit(const Sortie& proposed, const QString& what, int gesture) {
     auto aircraft = aircraft_;
     if (proposed.airframe.notes != sortie_.airframe.notes || proposed.airframe.variant != sortie_.airframe.variant) {
-        auto loaded =
-            flight::loadAircraft(flight::notesPathOf(proposed, path_.toStdString()), proposed.airframe.variant);
+        auto loaded = shelf_.aircraft(flight::notesPathOf(proposed, path_.toStdString()), proposed.airframe.variant);
         if (!loaded.aircraft)
             return loaded.problems.empty() ? tr("The notes could not be read.")
                                            : QString::fromStdString(loaded.problems.front().text());

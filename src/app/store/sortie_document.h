@@ -84,6 +84,7 @@ private:
     void dropAutosave();
     [[nodiscard]] QString autosavePath() const;
 
+    flight::Shelf shelf_;
     Sortie sortie_;
     std::shared_ptr<const powerplant::Aircraft> aircraft_;
     plan::Plan plan_;

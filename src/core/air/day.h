@@ -15,6 +15,7 @@ struct Ambient {
 struct Wind {
     int fromDegrees = 0; ///< true, 0 to 360
     Speed speed;
+    bool operator==(const Wind&) const = default;
 };
 
 /// The day at the field (J01). Away from the field the temperature keeps its deviation from standard and the dew point
@@ -26,6 +27,7 @@ struct Day {
     Temperature oat = Temperature::si(288.15);
     Temperature dewPoint = Temperature::si(283.15);
     Wind wind;
+    bool operator==(const Day&) const = default;
 
     [[nodiscard]] Pressure fieldPressure() const;
     [[nodiscard]] Length pressureAltitude() const;

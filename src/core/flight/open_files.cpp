@@ -9,14 +9,36 @@
 
 namespace amber::flight {
 
-LoadedAircraft loadAircraft(const std::string& notesPath, const std::string& variant) {
+namespace {
+LoadedAircraft assembled(NotesReading reading) {
     LoadedAircraft out;
-    auto reading = readNotesFile(notesPath, variant);
     out.problems = std::move(reading.problems);
     if (!reading.notes)
         return out;
     if (auto aircraft = powerplant::assemble(std::move(*reading.notes), out.problems))
         out.aircraft = std::make_shared<const powerplant::Aircraft>(std::move(*aircraft));
+    return out;
+}
+} // namespace
+
+LoadedAircraft loadAircraft(const std::string& notesPath, const std::string& variant) {
+    return assembled(readNotesFile(notesPath, variant));
+}
+
+LoadedAircraft Shelf::aircraft(const std::string& notesPath, const std::string& variant) {
+    LoadedAircraft out;
+    auto text = document::readFile(notesPath, out.problems);
+    if (!text)
+        return out;
+    std::erase_if(kept_, [](const Kept& k) { return k.aircraft.expired(); });
+    const auto same = [&](const Kept& k) { return k.path == notesPath && k.variant == variant && k.text == *text; };
+    if (const auto found = std::find_if(kept_.begin(), kept_.end(), same); found != kept_.end()) {
+        out.aircraft = found->aircraft.lock();
+        return out;
+    }
+    out = assembled(readNotes(*text, notesPath, variant));
+    if (out.aircraft && out.problems.empty())
+        kept_.push_back({notesPath, variant, std::move(*text), out.aircraft});
     return out;
 }
 
@@ -27,7 +49,7 @@ std::string notesPathOf(const Sortie& sortie, const std::string& sortiePath) {
     return (std::filesystem::path(sortiePath).parent_path() / notes).lexically_normal().string();
 }
 
-LoadedSortie loadSortieText(std::string_view text, const std::string& path) {
+LoadedSortie loadSortieText(std::string_view text, const std::string& path, Shelf* shelf) {
     LoadedSortie out;
     auto reading = readSortie(text, path);
     out.problems = std::move(reading.problems);
@@ -36,7 +58,9 @@ LoadedSortie loadSortieText(std::string_view text, const std::string& path) {
     joinAirframe(*reading.sortie, path, out.problems);
     if (!out.problems.empty())
         return out;
-    auto loaded = loadAircraft(notesPathOf(*reading.sortie, path), reading.sortie->airframe.variant);
+    const std::string notes = notesPathOf(*reading.sortie, path);
+    const std::string& variant = reading.sortie->airframe.variant;
+    auto loaded = shelf ? shelf->aircraft(notes, variant) : loadAircraft(notes, variant);
     out.problems.insert(out.problems.end(), loaded.problems.begin(), loaded.problems.end());
     if (!loaded.aircraft)
         return out;

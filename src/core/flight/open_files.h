@@ -4,6 +4,7 @@
 #include "sortie/sortie.h"
 #include <memory>
 #include <string>
+#include <vector>
 
 namespace amber::flight {
 
@@ -20,12 +21,26 @@ struct LoadedSortie {
 
 /// Notes read, checked and with their models settled.
 LoadedAircraft loadAircraft(const std::string& notesPath, const std::string& variant);
+/// Aircraft that have been read and that somebody still holds: the same file in the same words is the same aircraft,
+/// and is not read twice. It keeps none alive.
+class Shelf {
+public:
+    LoadedAircraft aircraft(const std::string& notesPath, const std::string& variant);
+
+private:
+    struct Kept {
+        std::string path, variant, text;
+        std::weak_ptr<const powerplant::Aircraft> aircraft;
+    };
+    std::vector<Kept> kept_;
+};
 /// Path of a sortie's notes: as written when absolute, else from the sortie's own folder.
 std::string notesPathOf(const Sortie& sortie, const std::string& sortiePath);
 /// A sortie with its notes, ready to plan; or every problem found on the way.
 LoadedSortie loadSortie(const std::string& path);
 /// The same from text that stands for the file at `path`.
-LoadedSortie loadSortieText(std::string_view text, const std::string& path);
+/// @param shelf where its aircraft may be already
+LoadedSortie loadSortieText(std::string_view text, const std::string& path, Shelf* shelf = nullptr);
 
 /// A sortie to begin with: standard day at sea level, full tanks, the best grade, a middling weight.
 Sortie plainSortie(const TypeNotes& notes);

@@ -27,11 +27,13 @@ std::string_view nameOf(Way way) {
 }
 
 Session::Session(std::shared_ptr<const powerplant::Aircraft> aircraft, Sortie sortie, flight::Flown plan, Setup setup,
-                 Way way)
+                 Way way, std::shared_ptr<const hand::HandRun> reference)
     : aircraft_(std::move(aircraft)), sortie_(std::move(sortie)), plan_(std::move(plan)),
-      reference_(hand::doDrill(*aircraft_, sortie_, plan_, hand::byThePlansClock)),
+      reference_(reference ? std::move(reference)
+                           : std::make_shared<const hand::HandRun>(
+                                 hand::doDrill(*aircraft_, sortie_, plan_, hand::byThePlansClock))),
       rehearsal_(*aircraft_, sortie_, plan_, std::move(setup)),
-      guide_(aircraft_->notes, reference_, rehearsal_.setup().from), way_(way) {
+      guide_(aircraft_->notes, *reference_, rehearsal_.setup().from), way_(way) {
     guide_.follow(rehearsal_);
     questions_ = questionsOf(aircraft_->notes);
     drawQuestion();
@@ -82,7 +84,7 @@ std::optional<bool> Session::answer(std::string_view text) {
 }
 
 Debrief Session::debriefed() const {
-    Debrief out = debrief(rehearsal_, reference_);
+    Debrief out = debrief(rehearsal_, *reference_);
     for (const auto& a : asked_)
         out.questions.push_back(
             {a.at, questions_[a.question].text, a.answer, answerOf(questions_[a.question]), a.right});

@@ -45,8 +45,11 @@ struct ClockNow {
 /// than a moment (a stall of the machine drops real time, no step).
 class Session {
 public:
+    /// @param reference what the careful hand does of this sortie by the plan's clock; null: it is done now, which
+    /// takes
+    ///     a second or two for four engines
     Session(std::shared_ptr<const powerplant::Aircraft> aircraft, Sortie sortie, flight::Flown plan, Setup setup,
-            Way way);
+            Way way, std::shared_ptr<const hand::HandRun> reference = nullptr);
     Session(const Session&) = delete; // the rehearsal points into it
     Session& operator=(const Session&) = delete;
 
@@ -105,6 +108,8 @@ public:
     /// What is seen, heard, felt and smelt of the engines beside their needles: "No. 3: rough, black smoke".
     [[nodiscard]] std::vector<std::string> signs() const;
     [[nodiscard]] Debrief debriefed() const;
+    /// For another session of the same sortie.
+    [[nodiscard]] std::shared_ptr<const hand::HandRun> reference() const { return reference_; }
 
 private:
     void step();
@@ -116,7 +121,7 @@ private:
     std::shared_ptr<const powerplant::Aircraft> aircraft_;
     Sortie sortie_;
     flight::Flown plan_;
-    hand::HandRun reference_; ///< the careful hand's
+    std::shared_ptr<const hand::HandRun> reference_; ///< the careful hand's
     Rehearsal rehearsal_;
     Guide guide_;
     Way way_;

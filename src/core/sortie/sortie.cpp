@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <tuple>
 
 namespace amber {
 // Made, copied and ended in one place: every file that holds one would compile it again.
@@ -16,6 +17,13 @@ Sortie::Sortie(Sortie&&) noexcept = default;
 Sortie& Sortie::operator=(const Sortie&) = default;
 Sortie& Sortie::operator=(Sortie&&) noexcept = default;
 Sortie::~Sortie() = default;
+bool Sortie::operator==(const Sortie&) const = default;
+bool Airframe::operator==(const Airframe& other) const {
+    const auto all = [](const Airframe& a) {
+        return std::tie(a.file, a.notes, a.variant, a.registration, a.extraPrime);
+    };
+    return all(*this) == all(other) && (facts == other.facts || (facts && other.facts && *facts == *other.facts));
+}
 
 namespace {
 using document::Node;

@@ -19,10 +19,12 @@ struct AirframeFacts {
     struct Engine {
         std::string position, serial;
         std::optional<double> hours;
+        bool operator==(const Engine&) const = default;
     };
     struct Defect {
         std::string what, since;
         bool stops = false; ///< she does not fly with it
+        bool operator==(const Defect&) const = default;
     };
     std::string notes, variant, registration, serial;
     std::optional<double> hours;
@@ -32,6 +34,7 @@ struct AirframeFacts {
     std::vector<Engine> engines;
     std::vector<Defect> defects; ///< carried
     int line = 0;
+    bool operator==(const AirframeFacts&) const = default;
 };
 
 /// One aircraft of a type, and what it has been found to like.
@@ -41,7 +44,8 @@ struct Airframe {
     std::string notes;                          ///< path of the type notes, relative to the sortie's folder
     std::string variant;
     std::string registration;
-    std::map<std::string, double> extraPrime; ///< position id → doses more than the notes say
+    std::map<std::string, double> extraPrime;     ///< position id → doses more than the notes say
+    bool operator==(const Airframe& other) const; ///< of facts what they say
 };
 
 /// One stretch of the flight on one track.
@@ -49,6 +53,7 @@ struct Leg {
     std::string to;
     Distance distance;
     std::optional<double> track; ///< ° true; none: no wind is reckoned on it
+    bool operator==(const Leg&) const = default;
 };
 
 /// Where to, how high, at which ratings.
@@ -74,6 +79,7 @@ struct Flight {
     std::string alternate;          ///< where to if the field is shut
     Distance alternateDistance;
     std::vector<std::pair<double, double>> badGround; ///< m flown from – to, over which no tank is changed
+    bool operator==(const Flight&) const = default;
 };
 
 /// How the engines are to be started today.
@@ -84,12 +90,14 @@ struct StartChoice {
     std::optional<Temperature> preheated;
     bool diluted = false; ///< oil diluted at the last stop
     bool blanks = false;  ///< oil-cooler and intake blanks fitted until take-off
+    bool operator==(const StartChoice&) const = default;
 };
 
 /// What the walk-round found, and how she stands.
 struct WalkFindings {
     watch::Found found;
     std::optional<double> attitude; ///< ° nose up; none: as the notes say
+    bool operator==(const WalkFindings&) const = default;
 };
 
 /// What is put aboard, beside the fuel.
@@ -98,6 +106,7 @@ struct LoadChoice {
     std::map<std::string, Mass> stations;     ///< station id → mass; a station not named carries its usual
     std::map<std::string, std::string> names; ///< station id → who or what
     std::optional<Volume> oil;                ///< in all tanks; none: full
+    bool operator==(const LoadChoice&) const = default;
 };
 
 /// How the fuel is to be used.
@@ -106,6 +115,7 @@ struct FuelChoice {
     std::optional<Duration> reserve;       ///< none: the notes'
     std::optional<Distance> dropAt;        ///< drop tanks let go there, once empty; none: kept
     std::optional<VolumeFlow> priceOfTime; ///< fuel that an hour is worth, for the cheapest cruise
+    bool operator==(const FuelChoice&) const = default;
 };
 
 /// The strip that is taken off from.
@@ -114,6 +124,7 @@ struct FieldChoice {
     std::optional<Length> length; ///< available
     double slope = 0.0;           ///< in a hundred, up positive
     bool grass = false, wet = false;
+    bool operator==(const FieldChoice&) const = default;
 };
 
 /// One sortie as it is saved (docs/formats/sortie.md).
@@ -124,6 +135,7 @@ struct Sortie {
     Sortie& operator=(const Sortie&);
     Sortie& operator=(Sortie&&) noexcept;
     ~Sortie();
+    bool operator==(const Sortie&) const;
     std::string title;
     Airframe airframe;
     air::Day day;
