@@ -160,6 +160,8 @@ protected:
             return Window::SetUp();
         answer = app::MainWindow::Unsaved::discard;
         attend();
+        window->closeRecord();
+        window->book().close();
         layOut();
         QSettings(scratch.filePath(QStringLiteral("settings.ini")), QSettings::IniFormat).clear();
         window->closeTrouble();

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What leaves the program as JSON and CSV says what the plan says, for every type.
+#include "exported.h"
 #include "flight/engine_traces.h"
 #include "plan/plan.h"
 #include "plan/plan_export.h"
-#include "test_data.h"
 #include <algorithm>
 #include <cmath>
 #include <nlohmann/json.hpp>
@@ -15,16 +15,10 @@ using json = nlohmann::json;
 
 class Export : public testing::TestWithParam<std::string> {
 protected:
-    void SetUp() override {
-        loaded = test::loadDemo(GetParam());
-        ASSERT_TRUE(loaded.ok());
-        plan = plan::makePlan(*loaded.aircraft, *loaded.sortie);
-        root = json::parse(plan::planJson(*loaded.aircraft, *loaded.sortie, plan));
-    }
     [[nodiscard]] const TypeNotes& notes() const { return loaded.aircraft->notes; }
-    flight::LoadedSortie loaded;
-    plan::Plan plan;
-    json root;
+    const flight::LoadedSortie& loaded = test::loaded(GetParam());
+    const plan::Plan& plan = test::exported(GetParam()).plan;
+    const json& root = test::exported(GetParam()).root;
 };
 
 /// Every number of a document, with where it stands.

@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Trends by hand, against what is known of them, and with noise whose slope is known.
+#include "record/log_text.h"
 #include "record/trend.h"
+#include "test_data.h"
 #include <gtest/gtest.h>
+#include <map>
 #include <random>
 
 namespace {
@@ -164,4 +167,33 @@ TEST(Series, AreResidualsFromThePlanOfTheDaySoThatAHotDayIsNoTrend) {
               "Head temp., Climb, port: the 12 readings do not tell that anything changes");
     EXPECT_TRUE(seriesOf(log, "XX").empty());
 }
+/// The season that ships: starboard's oil cooler clogs from the thirteenth run on, and nothing else is wrong.
+TEST(DemoSeason, FindsTheCloggingCoolerAndLeavesTheSoundEngineAlone) {
+    Problems problems;
+    const std::string file = test::dataPath("logs/lorimer-season.json");
+    const auto log = record::readLogJson(test::fileText(file), file, problems);
+    ASSERT_TRUE(problems.empty()) << problems.front().text();
+    EXPECT_EQ(log.runs.size(), 36u);
+    int sound = 0, wrong = 0;
+    std::map<Phase, double> warmer; // K over the season, starboard's oil
+    for (const auto& s : record::seriesOf(log, "HR-K")) {
+        const auto trend = record::trendOf(s.points);
+        EXPECT_TRUE(s.againstPlan);
+        if (s.engine == "2" && s.what == "oil" && trend.tells())
+            warmer[s.phase] = trend.ends - trend.begins;
+        if (s.engine != "1")
+            continue;
+        ++sound;
+        wrong += trend.tells() ? 1 : 0;
+    }
+    // Of 21 series at 99 % two or more cry wrongly in one season of fifty (binomial).
+    EXPECT_GE(sound, 18);
+    EXPECT_LE(wrong, 1);
+    // What half a clogged cooler makes, hottest where the engine works hardest.
+    ASSERT_TRUE(warmer.contains(Phase::climb));
+    ASSERT_TRUE(warmer.contains(Phase::cruise));
+    EXPECT_NEAR(warmer[Phase::climb], 18.0, 9.0);
+    EXPECT_GT(warmer[Phase::cruise], 5.0);
+}
+
 } // namespace

@@ -251,12 +251,22 @@ void Score::paintLane(QPainter& p, const Lane& lane, const QRectF& box) const {
             p.setPen(QPen(c.faint, 1, tank % 2 ? Qt::DashLine : Qt::SolidLine));
             tank % 2 ? p.drawPolyline(held) : drawSteps(p, held);
         }
-    p.setPen(tracing_ ? QPen(c.faint, 1.2) : QPen(c.ink, 1.5));
+    p.setPen(tracing_ || reading_ ? QPen(c.faint, 1.2) : QPen(c.ink, 1.5));
     p.setBrush(Qt::NoBrush);
     drawSteps(p, path);
     if (tracing_)
         paintTrace(p, lane, y);
-    else if (gauge != n.gauges.end())
+    else if (reading_) {
+        p.setPen(Qt::NoPen);
+        for (const auto& r : readings_)
+            if (r.gauge == lane.row->gauge) {
+                const bool normal = r.colour == watch::Colour::normal;
+                p.setBrush(normal ? c.ink : c.of(r.colour));
+                const double at = std::clamp(y(r.value), box.top() + 1.5, box.bottom() - 1.5);
+                p.drawEllipse(QPointF(xOf(r.time), at), normal ? 2.6 : 3.4, normal ? 2.6 : 3.4);
+            }
+        p.setBrush(Qt::NoBrush);
+    } else if (gauge != n.gauges.end())
         for (std::size_t i = 1; i < samples.size(); ++i) {
             const auto& m = samples[i];
             if (m[Gauge::rpm] <= 0 || samples[i - 1][Gauge::rpm] <= 0)
@@ -303,6 +313,19 @@ void Score::showTrace(const rehearse::Rehearsal& r, double began) {
         from_ = 0;
         to_ = total();
     }
+    update();
+}
+
+void Score::showReadings(std::vector<Reading> readings) {
+    reading_ = true;
+    readings_ = std::move(readings);
+    update();
+}
+
+void Score::endReadings() {
+    if (!std::exchange(reading_, false))
+        return;
+    readings_.clear();
     update();
 }
 

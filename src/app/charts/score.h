@@ -39,6 +39,17 @@ public:
     /// @param began s of the plan's time at which it begins
     void showTrace(const rehearse::Rehearsal& rehearsal, double began);
     void endTrace();
+    /// What was read, as dots in the judge's colour over the plan in grey.
+    struct Reading {
+        double time = 0.0; ///< s of the plan's time
+        Phase phase = Phase::climb;
+        Gauge gauge = Gauge::rpm;
+        double value = 0.0; ///< SI
+        watch::Colour colour = watch::Colour::normal;
+    };
+    void showReadings(std::vector<Reading> readings);
+    void endReadings();
+    [[nodiscard]] const std::vector<Reading>& shownReadings() const { return readings_; }
     [[nodiscard]] bool tracing() const { return tracing_; }
     [[nodiscard]] std::size_t traceLength() const { return trace_.size(); }
 
@@ -78,7 +89,8 @@ private:
     double cursor_ = -1.0;
     bool pressed_ = false, panned_ = false;
     double pressX_ = 0.0, pressFrom_ = 0.0;
-    bool tracing_ = false;
+    bool tracing_ = false, reading_ = false;
+    std::vector<Reading> readings_;
     std::vector<rehearse::Kept> trace_;
     std::size_t traceBacks_ = 0;
     double traceBegan_ = 0.0, traceNow_ = 0.0; ///< s of the plan's time

@@ -7,9 +7,9 @@
 #include "flight/open_files.h"
 #include "record/log_text.h"
 #include "record/planned.h"
+#include "record/run_of.h"
 #include "record/trend.h"
 #include "record/what.h"
-#include "sortie/airframe_file.h"
 #include "store/log_file.h"
 #include "store/sortie_document.h"
 #include <QCoreApplication>
@@ -142,22 +142,7 @@ private:
         const auto loaded = flight::loadSortie(sortie_);
         if (!loaded.ok())
             return problemsTold(loaded.problems, exitProblems);
-        record::Run r;
-        r.id = ids()(now());
-        r.airframe = loaded.sortie->airframe.registration;
-        r.type = loaded.aircraft->notes.name;
-        r.title = loaded.sortie->title;
-        r.began = when();
-        // As it was planned, whole; the files it names by where they are.
-        Sortie s = *loaded.sortie;
-        const auto whole = [](const std::string& path) {
-            return QFileInfo(QString::fromStdString(path)).absoluteFilePath().toStdString();
-        };
-        if (!s.airframe.file.empty())
-            s.airframe.file = whole(airframePathOf(s, sortie_));
-        else
-            s.airframe.notes = whole(flight::notesPathOf(s, sortie_));
-        r.sortie = writeSortie(s, loaded.aircraft->notes.cockpit);
+        const record::Run r = record::runOf(*loaded.sortie, sortie_, loaded.aircraft->notes, ids()(now()), when());
         if (r.airframe.empty())
             return usage(sortie_ + ": the airframe has no registration: [airframe] registration = \"…\"");
         if (const QString why = log->add(r); !why.isEmpty())

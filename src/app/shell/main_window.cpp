@@ -69,6 +69,10 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     seat_ = new Seat(document_, this);
     seatFrame_ = new SeatFrame(*seat_, stack_);
     stack_->addWidget(seatFrame_);
+    // The log lies beside the folder of unsaved work, in the user's own data.
+    book_ = new Book(document_, QFileInfo(autosaveFolder_).absolutePath() + QStringLiteral("/log.sqlite"), this);
+    recordFrame_ = new RecordFrame(*book_, stack_);
+    stack_->addWidget(recordFrame_);
     scoreFollows_ = new QTimer(this);
     scoreFollows_->setSingleShot(true);
     scoreFollows_->setInterval(scoreEvery);
@@ -84,14 +88,17 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     side->setContentsMargins(0, 0, 0, 0);
     side->setSpacing(0);
     auto* modes = new QHBoxLayout;
-    modes->setContentsMargins(6, 4, 4, 0);
-    modes->setSpacing(2);
+    modes->setContentsMargins(2, 4, 2, 0);
+    modes->setSpacing(1);
     const auto mode = [&](const char* name, const QString& text, const QString& tip, auto does) {
         auto* button = new QToolButton(upper);
         button->setObjectName(QLatin1String(name));
         button->setText(text);
         button->setToolTip(tip);
-        button->setFont(face(14, true));
+        button->setFont(face(12, true));
+        // Three stand in the width of the rail.
+        button->setStyleSheet(
+            QStringLiteral("QToolButton { padding: 2px 1px; } QToolButton:focus { padding: 1px 0px; }"));
         button->setCheckable(true);
         button->setEnabled(false);
         button->setFocusPolicy(Qt::TabFocus);
@@ -101,10 +108,11 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
         modes->addWidget(button);
         return button;
     };
-    planButton_ =
-        mode("mode-plan", tr("Plan"), tr("The engines' settings for today (F6)"), [this] { closeRehearsal(); });
+    planButton_ = mode("mode-plan", tr("Plan"), tr("The engines' settings for today (F6)"), [this] { toPlan(); });
     rehearseButton_ =
         mode("mode-rehearse", tr("Rehearse"), tr("Practise them on live engines (F7)"), [this] { openRehearsal(); });
+    recordButton_ = mode("mode-record", tr("Record"), tr("What the engines did, kept as it is read (F10)"),
+                         [this] { openRecord(); });
     side->addLayout(modes);
     side->addWidget(rail_, 1);
     troubleButton_ = new QToolButton(upper);
@@ -195,6 +203,13 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     connect(page_, &PhasePage::refused, this, tell);
     connect(strip_, &DayStrip::refused, this, tell);
     connect(seat_, &Seat::refused, this, tell);
+    connect(recordFrame_, &RecordFrame::refused, this, tell);
+    connect(book_, &Book::changed, this, [this] {
+        if (!recording_)
+            return;
+        showMode();
+        showDots();
+    });
 
     askUnsaved = [this] {
         QMessageBox box(
@@ -377,7 +392,12 @@ void MainWindow::buildMenus() {
         if (seat_->isTaken())
             seat_->undo();
     });
-    editMenu->addActions({undo_, redo_, undoAct_});
+    undoReading_ = new QAction(tr("&Before the last reading"), this);
+    undoReading_->setShortcut(QKeySequence::Undo);
+    undoReading_->setVisible(false);
+    undoReading_->setEnabled(false);
+    connect(undoReading_, &QAction::triggered, this, [this] { recordFrame_->undo(); });
+    editMenu->addActions({undo_, redo_, undoAct_, undoReading_});
     editMenu->addSeparator();
     add(editMenu, tr("Paste &METAR…"), QKeySequence(Qt::CTRL | Qt::Key_M), [this] { pasteMetar(); });
     add(editMenu, tr("&Field by its letter"), QKeySequence(Qt::Key_F2), [this] { fieldKeys_->offer(); });
@@ -392,8 +412,9 @@ void MainWindow::buildMenus() {
             [this, phase] { showPhase(phase); });
     }
     view->addSeparator();
-    add(view, tr("P&lan"), QKeySequence(Qt::Key_F6), [this] { closeRehearsal(); });
+    add(view, tr("P&lan"), QKeySequence(Qt::Key_F6), [this] { toPlan(); });
     add(view, tr("&Rehearse"), QKeySequence(Qt::Key_F7), [this] { openRehearsal(); });
+    add(view, tr("Re&cord"), QKeySequence(Qt::Key_F10), [this] { openRecord(); });
     add(view, tr("Tro&uble"), QKeySequence(Qt::Key_F9), [this] { inTrouble() ? closeTrouble() : openTrouble(); });
     view->addSeparator();
     add(view, tr("&Next phase"), QKeySequence(Qt::CTRL | Qt::Key_PageDown), [this] {
@@ -484,17 +505,71 @@ void MainWindow::showMode() {
     const bool open = document_.isOpen();
     planButton_->setEnabled(open);
     rehearseButton_->setEnabled(open);
-    planButton_->setChecked(!rehearsing_);
+    recordButton_->setEnabled(open);
+    planButton_->setChecked(!rehearsing_ && !recording_);
     rehearseButton_->setChecked(rehearsing_);
+    recordButton_->setChecked(recording_);
     // The plan is frozen while somebody rehearses it.
     const bool taken = seat_->isTaken();
     strip_->setEnabled(!taken);
+    undoReading_->setVisible(recording_);
+    undoReading_->setEnabled(recording_ && book_->canUndo());
     undoAct_->setVisible(taken);
     undoAct_->setEnabled(taken);
-    undo_->setVisible(!taken);
-    redo_->setVisible(!taken);
-    undo_->setEnabled(!taken && document_.undoStack().canUndo());
-    redo_->setEnabled(!taken && document_.undoStack().canRedo());
+    const bool plans = !taken && !recording_;
+    undo_->setVisible(plans);
+    redo_->setVisible(plans);
+    undo_->setEnabled(plans && document_.undoStack().canUndo());
+    redo_->setEnabled(plans && document_.undoStack().canRedo());
+}
+
+QWidget* MainWindow::frameOfMode() const {
+    return rehearsing_ ? static_cast<QWidget*>(seatFrame_) : recording_ ? static_cast<QWidget*>(recordFrame_) : page_;
+}
+
+void MainWindow::toPlan() {
+    closeRecord();
+    closeRehearsal();
+}
+
+void MainWindow::openRecord() {
+    if (!document_.isOpen())
+        return;
+    if (rehearsing_)
+        closeRehearsal();
+    if (rehearsing_)
+        return;
+    if (inTrouble())
+        closeTrouble();
+    recording_ = true;
+    stack_->setCurrentWidget(recordFrame_);
+    if (const QString why = recordFrame_->open(rail_->selected()); !why.isEmpty())
+        say(why, true);
+    showMode();
+    showDots();
+}
+
+void MainWindow::showDots() {
+    std::vector<Score::Reading> dots;
+    for (const auto& d : recordFrame_->dots())
+        dots.push_back({d.time, d.phase, d.gauge, d.value, d.colour});
+    score_->showReadings(std::move(dots));
+}
+
+void MainWindow::closeRecord() {
+    if (!recording_) {
+        showMode();
+        return;
+    }
+    if (inTrouble())
+        closeTrouble();
+    recording_ = false;
+    score_->endReadings();
+    stack_->setCurrentWidget(page_);
+    say({});
+    showMode();
+    page_->refresh();
+    rail_->setFocus(Qt::OtherFocusReason);
 }
 
 void MainWindow::openRehearsal() {
@@ -502,6 +577,7 @@ void MainWindow::openRehearsal() {
         return;
     if (inTrouble())
         closeTrouble();
+    closeRecord();
     rehearsing_ = true;
     stack_->setCurrentWidget(seatFrame_);
     seatFrame_->open(page_->phase());
@@ -558,6 +634,8 @@ void MainWindow::followSeat() {
 void MainWindow::railChose(Phase phase) {
     page_->show(phase);
     score_->select(phase);
+    if (recording_)
+        recordFrame_->show(phase);
     if (railFollows_ || !rehearsing_ || !seat_->isTaken())
         return;
     const auto& r = seat_->session().rehearsal();
@@ -635,7 +713,7 @@ void MainWindow::closeTrouble() {
         troubleButton_->setChecked(false);
         return;
     }
-    stack_->setCurrentWidget(rehearsing_ ? static_cast<QWidget*>(seatFrame_) : page_);
+    stack_->setCurrentWidget(frameOfMode());
     placeScore();
     troubleButton_->setChecked(false);
     page_->refresh();
@@ -682,6 +760,8 @@ void MainWindow::refresh() {
     troubleButton_->setEnabled(true);
     showMode();
     page_->refresh();
+    if (recording_)
+        recordFrame_->follow();
     if (inTrouble())
         trouble_->refresh();
     else
@@ -896,6 +976,10 @@ void MainWindow::showShortcuts() {
         {tr("Escape, comma, full stop"), tr("in a rehearsal: time stands; slower; faster. F8: to the next act (led)")},
         {tr("Backspace, Ctrl+Z"), tr("in a rehearsal: ten seconds back; before the last act")},
         {tr("F4, F5"), tr("in a rehearsal: call a fault; the debrief")},
+        {tr("Return, Space, Delete, S"),
+         tr("in the log: next reading; looked, in its band; not read; start or stop its clock")},
+        {tr("Alt+W, Alt+F, Ctrl+Z"),
+         tr("in the log: a whole scan in one line; a defect or note; before the last reading")},
         {tr("Up, Down"), tr("on the power chart: boost")},
         {tr("Page Up, Page Down, G"), tr("on the power chart: rpm; gear")},
         {tr("Home"), tr("on the power chart: the plan's setting")},

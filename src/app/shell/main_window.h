@@ -3,6 +3,7 @@
 #include "air/metar.h"
 #include "charts/power_chart_view.h"
 #include "charts/score.h"
+#include "log/record_frame.h"
 #include "pages/phase_page.h"
 #include "pages/trouble_frame.h"
 #include "seat/seat_frame.h"
@@ -48,6 +49,10 @@ public:
     void openRehearsal();
     void closeRehearsal();
     [[nodiscard]] bool rehearsing() const { return rehearsing_; }
+    /// Record: what was read, beside what the plan expects; and back to the plan.
+    void openRecord();
+    void closeRecord();
+    [[nodiscard]] bool recording() const { return recording_; }
     void setTheme(ThemeKind theme);
     [[nodiscard]] ThemeKind theme() const { return theme_; }
 
@@ -59,6 +64,8 @@ public:
     [[nodiscard]] Score& score() { return *score_; }
     [[nodiscard]] Seat& seat() { return *seat_; }
     [[nodiscard]] SeatFrame& seatFrame() { return *seatFrame_; }
+    [[nodiscard]] Book& book() { return *book_; }
+    [[nodiscard]] RecordFrame& recordFrame() { return *recordFrame_; }
     [[nodiscard]] QString message() const { return message_->text(); }
 
     /// How the user is asked; tests answer themselves.
@@ -88,6 +95,9 @@ private:
     void followSeat();
     void railChose(Phase phase);
     void showMode();
+    void toPlan();
+    void showDots();
+    [[nodiscard]] QWidget* frameOfMode() const;
     /// Leaves what is rehearsed, asking where something was done. @return whether it was left
     [[nodiscard]] bool endRehearsal();
     void refreshRecent();
@@ -113,10 +123,12 @@ private:
     TroubleFrame* trouble_;
     Seat* seat_;
     SeatFrame* seatFrame_;
-    QToolButton *planButton_, *rehearseButton_;
-    QAction *undo_ = nullptr, *redo_ = nullptr, *undoAct_ = nullptr;
+    Book* book_;
+    RecordFrame* recordFrame_;
+    QToolButton *planButton_, *rehearseButton_, *recordButton_;
+    QAction *undo_ = nullptr, *redo_ = nullptr, *undoAct_ = nullptr, *undoReading_ = nullptr;
     QTimer* scoreFollows_;
-    bool rehearsing_ = false, railFollows_ = false;
+    bool rehearsing_ = false, recording_ = false, railFollows_ = false;
     QStackedWidget* stack_;
     QToolButton* troubleButton_;
     QPointer<QWidget> cameFrom_; ///< had the focus when trouble was opened

@@ -33,11 +33,12 @@ constexpr double wellUnder = 8.0,
 class Hand {
 public:
     Hand(const powerplant::Powerplant& plant, const Sortie& sortie, const flight::Flown& flown, const Haste& haste,
-         const Watcher& watcher)
+         const Watcher& watcher, const std::vector<powerplant::Condition>& conditions = {})
         : a_(plant.aircraft()), n_(a_.notes), s_(sortie), f_(flown), haste_(haste), watcher_(watcher), plant_(plant),
           hands_(plant_, flight::oilThinning(n_, sortie)), path_(plant_, sortie, flown),
           state_(standingReady(plant_, sortie)), levers_(hands_.levers()) {
         run_.day = &sortie.day;
+        run_.conditions = conditions;
         run_.ice = false; // the plan's drill keeps it clear
         order_ = sortie.start.order.empty() ? n_.start.order : sortie.start.order;
         for (const auto& position : n_.positions)
@@ -607,9 +608,9 @@ powerplant::AircraftState standingReady(const powerplant::Powerplant& plant, con
 }
 
 HandRun doDrill(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown,
-                const Haste& haste, const Watcher& watcher) {
+                const Haste& haste, const Watcher& watcher, const std::vector<powerplant::Condition>& conditions) {
     const powerplant::Powerplant plant(aircraft, sortie.fuelGrade);
-    return Hand(plant, sortie, flown, haste, watcher).run();
+    return Hand(plant, sortie, flown, haste, watcher, conditions).run();
 }
 
 Come comeTo(const powerplant::Powerplant& plant, const Sortie& sortie, const flight::Flown& flown, Phase phase) {

@@ -92,8 +92,10 @@ void look(std::vector<watch::Watch>& watches, double time, const Moment& moment)
 /// Does the whole drill of a sortie from cold metal to stopped engines in short steps: each engine in the order of
 /// starting, each act held until its condition is read or its time is up. Between acts it flies the phases as planned.
 /// Nothing it does is not an act of the drill or the plan's own path. @param flown the plan that its figures come from
+/// @param conditions one an engine: what is wrong with it, which the hand does not know; empty: they are sound
 HandRun doDrill(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown,
-                const Haste& haste = {}, const Watcher& watcher = {});
+                const Haste& haste = {}, const Watcher& watcher = {},
+                const std::vector<powerplant::Condition>& conditions = {});
 
 /// The same by the plan’s clock, as far as the beginning of a phase: where everything then stands.
 struct Come {

@@ -9,6 +9,8 @@ std::optional<double> plannedOf(const plan::Plan& plan, Phase phase, std::string
         return std::nullopt;
     if (what == "warm-up")
         return plan[Phase::warmUp].duration;
+    if (what == "prime" && phase == Phase::start && plan.prime.unit.starts_with("stroke"))
+        return plan.prime.dose;
     const WhatRow* row = whatOf(what);
     if (!row || !row->gauge)
         return std::nullopt;

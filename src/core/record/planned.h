@@ -6,8 +6,8 @@
 
 namespace amber::record {
 
-/// What the plan of a day expects of something that is read in a phase, SI: the needles of its Expect column, and the
-/// minutes of the warm-up. Nothing of what it does not foresee.
+/// What the plan of a day expects of something that is read in a phase, SI: the needles of its Expect column, the
+/// minutes of the warm-up, the strokes of the primer. Nothing of what it does not foresee.
 std::optional<double> plannedOf(const plan::Plan& plan, Phase phase, std::string_view what);
 
 } // namespace amber::record

@@ -117,11 +117,11 @@ std::vector<Series> seriesOf(const Log& log, const std::string& airframe) {
     return out;
 }
 
-std::string trendText(const Series& s, const Trend& t) {
+std::string trendText(const Series& s, const Trend& t, const std::string& engine) {
     const WhatRow* row = whatOf(s.what);
     std::string name = fmt::format("{}, {}", row ? std::string(row->title) : s.what, titleOf(s.phase));
     if (!s.engine.empty())
-        name += ", " + s.engine;
+        name += ", " + (engine.empty() ? s.engine : engine);
     if (!t.tells())
         return fmt::format("{}: the {} reading{} do{} not tell that anything changes", name, t.readings,
                            t.readings == 1 ? "" : "s", t.readings == 1 ? "es" : "");

@@ -45,6 +45,7 @@ struct Series {
 std::vector<Series> seriesOf(const Log& log, const std::string& airframe);
 
 /// "Heads, climb, starboard: 9 K hotter than 62 days ago, 5 to 13 (14 readings)"; or that the data do not tell.
-std::string trendText(const Series& series, const Trend& trend);
+/// @param engine its name, where the series has only its id
+std::string trendText(const Series& series, const Trend& trend, const std::string& engine = {});
 
 } // namespace amber::record

@@ -1,0 +1,371 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "log/book.h"
+#include "files/document.h"
+#include "flight/open_files.h"
+#include "kit/words.h"
+#include "record/log_text.h"
+#include "record/planned.h"
+#include "record/run_of.h"
+#include "store/data_folder.h"
+#include <QDateTime>
+#include <QFileInfo>
+#include <QRandomGenerator>
+#include <algorithm>
+
+namespace amber::app {
+namespace {
+constexpr int seasonRuns = 500;                      // latest of the airframe, that trends are told from
+constexpr std::int64_t sameDay = 16LL * 3600 * 1000; // ms: a run so long ago is another day's
+} // namespace
+
+Book::Book(SortieDocument& document, QString logPath, QObject* parent)
+    : QObject(parent), now([] { return QDateTime::currentMSecsSinceEpoch(); }),
+      ids(record::idsFrom([] { return QRandomGenerator::system()->generate64(); })), document_(document),
+      logPath_(std::move(logPath)) {}
+
+QString Book::open() {
+    if (!file_) {
+        auto opened = LogFile::open(logPath_);
+        if (!opened)
+            return q(opened.error());
+        file_ = std::move(opened.value());
+    }
+    if (!document_.isOpen())
+        return {};
+    // Another airframe: its latest run goes on where it is of today and of this sortie.
+    if (!run_ || run_->airframe != document_.sortie().airframe.registration) {
+        anew();
+        const auto latest = runs();
+        if (!latest.empty() && now() - latest.front().began < sameDay && latest.front().began <= now() &&
+            latest.front().title == document_.sortie().title)
+            return choose(latest.front().id);
+    }
+    return {};
+}
+
+QString Book::keepDemoSeason() {
+    if (!file_)
+        return tr("The log is not open.");
+    Problems problems;
+    const std::string path = (dataFolder() + QStringLiteral("/logs/lorimer-season.json")).toStdString();
+    const auto text = document::readFile(path, problems);
+    const auto log = text ? record::readLogJson(*text, path, problems) : record::Log();
+    if (!problems.empty())
+        return q(problems.front().text());
+    const auto merged = file_->merge(log);
+    if (!merged)
+        return q(merged.error());
+    readSeries();
+    emit changed();
+    return {};
+}
+
+void Book::close() {
+    anew();
+    file_.reset();
+    season_ = {};
+    series_.clear();
+}
+
+QString Book::bringBack() {
+    if (QFileInfo::exists(logPath_))
+        return {};
+    auto all = file_->read(); // an open file can still be read though its name is gone
+    if (!all)
+        return q(all.error());
+    auto opened = LogFile::open(logPath_);
+    if (!opened)
+        return q(opened.error());
+    if (const auto merged = opened.value()->merge(all.value()); !merged)
+        return q(merged.error());
+    file_ = std::move(opened.value()); // only now is the other let go
+    return {};
+}
+
+std::string Book::airframe() const {
+    return run_ ? run_->airframe : document_.isOpen() ? document_.sortie().airframe.registration : std::string();
+}
+
+std::vector<record::Run> Book::runs() const {
+    const std::string of = document_.isOpen() ? document_.sortie().airframe.registration : airframe();
+    if (!file_ || of.empty())
+        return {};
+    auto found = file_->runs(q(of), 200);
+    return found ? std::move(found.value()) : std::vector<record::Run>();
+}
+
+void Book::anew() {
+    run_.reset();
+    plan_.reset();
+    aircraft_.reset();
+    standing_.clear();
+    log_ = {};
+    done_.clear();
+    flown_.reset();
+    readSeries();
+    emit changed();
+}
+
+QString Book::choose(const std::string& id) {
+    if (!file_)
+        return tr("The log is not open.");
+    auto read = file_->read({{}, q(id), 0});
+    if (!read)
+        return q(read.error());
+    const auto found = read.value().runs.find(id);
+    if (found == read.value().runs.end())
+        return tr("The log has no such run.");
+    QString why;
+    std::optional<plan::Plan> plan;
+    std::shared_ptr<const powerplant::Aircraft> aircraft;
+    if (!found->second.sortie.empty()) {
+        const auto loaded = flight::loadSortieText(found->second.sortie, "run.toml");
+        if (loaded.ok()) {
+            aircraft = loaded.aircraft;
+            plan = plan::makePlan(*loaded.aircraft, *loaded.sortie);
+        } else
+            why = tr("The plan of that day cannot be reckoned again (%1); beside the readings stands the plan that is "
+                     "open.")
+                      .arg(loaded.problems.empty() ? tr("its notes are not there") : q(loaded.problems.front().text()));
+    }
+    run_ = found->second;
+    plan_ = std::move(plan);
+    aircraft_ = std::move(aircraft);
+    standing_.clear();
+    log_ = std::move(read.value());
+    standing_ = record::standing(log_, run_->id);
+    done_.clear();
+    flown_.reset();
+    readSeries();
+    emit changed();
+    return why;
+}
+
+void Book::setFlown(std::optional<std::int64_t> began) {
+    if (run_)
+        return;
+    flown_ = began;
+    emit changed();
+}
+
+const plan::Plan& Book::plan() const {
+    return plan_ ? *plan_ : document_.plan();
+}
+const TypeNotes& Book::notes() const {
+    return aircraft_ ? aircraft_->notes : document_.aircraft().notes;
+}
+
+bool Book::isAfterwards() const {
+    return run_ ? now() - run_->began > sameDay : flown_.has_value();
+}
+
+std::int64_t Book::timeOf(Phase phase) const {
+    if (!isAfterwards())
+        return now();
+    const auto& p = plan()[std::min(phase, Phase::stop)];
+    return (run_ ? run_->began : *flown_) + static_cast<std::int64_t>(1000.0 * (p.start + 0.5 * p.duration));
+}
+
+const record::Entry* Book::at(const Place& place) const {
+    const record::Entry* out = nullptr;
+    for (const auto& s : standing_)
+        for (const auto* e : s.last)
+            if (e->phase == place.phase && e->what == place.what && e->engine == place.engine &&
+                (!out || e->entered >= out->entered))
+                out = e;
+    return out;
+}
+
+std::vector<const record::Entry*> Book::soFar() const {
+    std::vector<const record::Entry*> out;
+    for (const auto& s : standing_)
+        out.insert(out.end(), s.last.begin(), s.last.end());
+    std::stable_sort(out.begin(), out.end(), [](const auto* a, const auto* b) { return a->at < b->at; });
+    return out;
+}
+
+record::Entry Book::entryFor(const Place& place) const {
+    record::Entry out;
+    out.phase = place.phase;
+    out.what = place.what;
+    out.engine = place.engine;
+    out.entered = now();
+    out.at = timeOf(place.phase);
+    out.rough = isAfterwards();
+    out.who = who_;
+    if (!record::takesWords(place.what)) {
+        out.planned = record::plannedOf(plan(), place.phase, place.what);
+        if (const auto* stands = at(place)) {
+            out.supersedes = stands->id;
+            out.at = stands->at; // it was read when it was read
+            out.rough = stands->rough;
+        }
+    }
+    return out;
+}
+
+QString Book::keep(std::vector<record::Entry> entries, bool undoing) {
+    const auto refuse = [this](const QString& why) {
+        emit failed(why);
+        return why;
+    };
+    if (!file_)
+        return refuse(tr("The log is not open: nothing was kept."));
+    if (const QString why = bringBack(); !why.isEmpty())
+        return refuse(tr("The log's file has been taken away: %1").arg(why));
+    record::Log news;
+    record::Run run;
+    if (run_) {
+        run = *run_;
+    } else {
+        if (document_.sortie().airframe.registration.empty())
+            return refuse(tr("The airframe has no registration, by which a log tells one from another: give it one in "
+                             "its file ([airframe] registration = \"…\")."));
+        run = record::runOf(document_.sortie(), QFileInfo(document_.path()).absoluteFilePath().toStdString(),
+                            document_.aircraft().notes, ids(now()), flown_.value_or(now()));
+        news.runs.emplace(run.id, run);
+    }
+    std::vector<Done> done;
+    for (auto& e : entries) {
+        e.id = ids(now());
+        e.run = run.id;
+        if (const auto wrong = record::wrongWith(e); !wrong.empty())
+            return refuse(q(wrong));
+        const Place place{e.phase, e.what, e.engine};
+        const auto* before = e.supersedes.empty() ? nullptr : at(place);
+        done.push_back({place, before ? std::optional(*before) : std::nullopt});
+        news.entries.emplace(e.id, e);
+    }
+    if (const QString why = file_->append(news); !why.isEmpty())
+        return refuse(tr("It was not kept: %1").arg(why));
+    if (!run_) {
+        run_ = run;
+        aircraft_ = document_.sharedAircraft();
+        plan_ = document_.plan();
+        flown_.reset();
+        season_.runs.emplace(run.id, run);
+    }
+    standing_.clear();
+    log_.runs.emplace(run.id, run);
+    log_.entries.insert(news.entries.begin(), news.entries.end());
+    season_.runs.emplace(run.id, run);
+    season_.entries.insert(news.entries.begin(), news.entries.end());
+    standing_ = record::standing(log_, run_->id);
+    series_ = record::seriesOf(season_, run_->airframe);
+    if (!undoing)
+        done_.push_back(std::move(done));
+    emit changed();
+    emit kept(QDateTime::fromMSecsSinceEpoch(now()).toString(QStringLiteral("HH:mm:ss")));
+    return {};
+}
+
+QString Book::keepFigure(const Place& place, double value) {
+    auto e = entryFor(place);
+    e.kind = record::Entry::Kind::figure;
+    e.value = value;
+    return keep({std::move(e)});
+}
+
+QString Book::keepLooked(const Place& place) {
+    auto e = entryFor(place);
+    e.kind = record::Entry::Kind::looked;
+    return keep({std::move(e)});
+}
+
+QString Book::keepWords(const Place& place, const QString& words) {
+    auto e = entryFor(place);
+    e.kind = record::Entry::Kind::words;
+    e.words = words.trimmed().toStdString();
+    return keep({std::move(e)});
+}
+
+QString Book::keepScan(Phase phase, const std::vector<record::ReadLine>& lines,
+                       const std::vector<record::QuickRead>& scan) {
+    std::vector<record::Entry> entries;
+    for (const auto& read : scan) {
+        const auto& line = lines.at(read.line);
+        auto e = entryFor({phase, line.what, line.eachEngine ? notes().positions.at(read.engine).id : std::string()});
+        e.kind = read.value ? record::Entry::Kind::figure : record::Entry::Kind::looked;
+        e.value = read.value.value_or(0.0);
+        entries.push_back(std::move(e));
+    }
+    return keep(std::move(entries));
+}
+
+QString Book::withdraw(const Place& place) {
+    const auto* stands = at(place);
+    if (!stands)
+        return {};
+    auto e = *stands;
+    e.supersedes = stands->id;
+    e.entered = now();
+    e.who = who_;
+    e.kind = record::Entry::Kind::withdrawn;
+    return keep({std::move(e)});
+}
+
+QString Book::undo() {
+    if (done_.empty())
+        return {};
+    std::vector<record::Entry> back;
+    for (const auto& d : done_.back()) {
+        const record::Entry* stands = at(d.place);
+        if (record::takesWords(d.place.what)) {
+            // Of words there may be many in a place: the last one kept is meant.
+            stands = nullptr;
+            for (const auto& s : standing_)
+                for (const auto* e : s.last)
+                    if (e->phase == d.place.phase && e->what == d.place.what && e->engine == d.place.engine &&
+                        (!stands || e->id > stands->id))
+                        stands = e;
+        }
+        record::Entry e;
+        if (d.before)
+            e = *d.before;
+        else if (stands)
+            e = *stands;
+        else
+            continue;
+        // What was withdrawn is written again; what was written anew is withdrawn.
+        e.supersedes = stands ? stands->id : std::string();
+        e.entered = now();
+        if (!d.before)
+            e.kind = record::Entry::Kind::withdrawn;
+        back.push_back(std::move(e));
+    }
+    if (back.empty()) {
+        done_.pop_back();
+        return {};
+    }
+    const QString why = keep(std::move(back), true);
+    if (why.isEmpty()) {
+        done_.pop_back();
+        emit changed();
+    }
+    return why;
+}
+
+record::Series Book::series(const Place& place) const {
+    record::Series out{airframe(), place.engine, place.what, place.phase, false, {}};
+    // With the plan and without it are two: the longer one.
+    for (const auto& s : series_)
+        if (s.what == place.what && s.phase == place.phase && s.engine == place.engine &&
+            s.points.size() > out.points.size())
+            out = s;
+    return out;
+}
+
+void Book::readSeries() {
+    season_ = {};
+    series_.clear();
+    const std::string of = airframe();
+    if (!file_ || of.empty())
+        return;
+    auto read = file_->read({q(of), {}, seasonRuns});
+    if (!read)
+        return;
+    season_ = std::move(read.value());
+    series_ = record::seriesOf(season_, of);
+}
+
+} // namespace amber::app

@@ -1,0 +1,120 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "record/read_lines.h"
+#include "record/trend.h"
+#include "store/log_file.h"
+#include "store/sortie_document.h"
+#include <QObject>
+#include <QString>
+#include <functional>
+#include <memory>
+#include <optional>
+#include <vector>
+
+namespace amber::app {
+
+/// The log as somebody writes in it: the run that is open, its plan as it was that day, and what stands in it. A run
+/// begins with the first thing that is kept; everything is on the disk before kept() says so, and nothing that was kept
+/// is changed: a correction is another entry.
+class Book : public QObject {
+    Q_OBJECT
+public:
+    /// @param logPath SQLite file, opened when the book first is
+    Book(SortieDocument& document, QString logPath, QObject* parent = nullptr);
+
+    /// Ms since 1970, and ids; tests give their own.
+    std::function<std::int64_t()> now;
+    record::Ids ids;
+
+    /// Opens the log, and the latest run of today of the document's airframe. @return why not, or empty
+    QString open();
+    /// Lays it aside: it is opened again with `open`.
+    void close();
+    [[nodiscard]] bool isOpen() const { return file_ != nullptr; }
+    [[nodiscard]] QString path() const { return logPath_; }
+    /// What was found wrong with the file and mended.
+    [[nodiscard]] QStringList told() const { return file_ ? file_->told() : QStringList(); }
+
+    /// The season that ships with the program (made up, of one airframe) taken into this log: doing it twice changes
+    /// nothing. @return why not, or empty
+    QString keepDemoSeason();
+
+    // ---- runs
+    /// The latest runs of this airframe, newest first.
+    [[nodiscard]] std::vector<record::Run> runs() const;
+    /// The run that is written in; null: one begins with what is kept next.
+    [[nodiscard]] const record::Run* run() const { return run_ ? &*run_ : nullptr; }
+    /// An earlier run, with the plan of its day. @return why not, or empty
+    QString choose(const std::string& run);
+    /// A new run, of the sortie as it stands: it begins with what is kept next.
+    void anew();
+    /// When the run that is to begin was flown, where it is not now: ms since 1970.
+    void setFlown(std::optional<std::int64_t> began);
+    [[nodiscard]] std::optional<std::int64_t> flown() const { return flown_; }
+    void setWho(const QString& who) { who_ = who.trimmed().toStdString(); }
+    /// What was flown that day, and how it was planned.
+    [[nodiscard]] const plan::Plan& plan() const;
+    [[nodiscard]] const TypeNotes& notes() const;
+    [[nodiscard]] std::string airframe() const;
+    /// Whether it was flown at another time than now: times are rough, in the middle of their phase.
+    [[nodiscard]] bool isAfterwards() const;
+    /// When something of a phase is kept as having been.
+    [[nodiscard]] std::int64_t timeOf(Phase phase) const;
+
+    // ---- entries
+    struct Place {
+        Phase phase;
+        std::string what;
+        std::string engine; ///< position id; empty: of the aircraft
+        bool operator==(const Place&) const = default;
+    };
+    /// @return why it was not kept, or empty. What stands there already is corrected, and stays in the log.
+    QString keepFigure(const Place& place, double value);
+    QString keepLooked(const Place& place);
+    QString keepWords(const Place& place, const QString& words);
+    /// Several at once: all or none.
+    QString keepScan(Phase phase, const std::vector<record::ReadLine>& lines,
+                     const std::vector<record::QuickRead>& scan);
+    QString withdraw(const Place& place);
+    /// Takes back the last thing that was kept here, by a correction to what stood before. @return why not, or empty
+    QString undo();
+    [[nodiscard]] bool canUndo() const { return !done_.empty(); }
+    /// What stands in a place; null: nothing was read. There are two where it was corrected apart: the later one.
+    [[nodiscard]] const record::Entry* at(const Place& place) const;
+    /// All that stands in the run, by when it was.
+    [[nodiscard]] std::vector<const record::Entry*> soFar() const;
+    /// A series of this airframe over its runs, this one too; empty: never read.
+    [[nodiscard]] record::Series series(const Place& place) const;
+
+signals:
+    void changed();           ///< another run, or something was kept
+    void kept(QString);       ///< when: it is on the disk
+    void failed(QString why); ///< it is not
+
+private:
+    struct Done {
+        Place place;
+        std::optional<record::Entry> before; ///< what stood there
+    };
+    [[nodiscard]] record::Entry entryFor(const Place& place) const;
+    QString keep(std::vector<record::Entry> entries, bool undoing = false);
+    /// Where the file has been taken away under the open book, what it held is written into a new one.
+    QString bringBack();
+    void readSeries();
+
+    SortieDocument& document_;
+    QString logPath_;
+    std::unique_ptr<LogFile> file_;
+    std::optional<record::Run> run_;
+    std::shared_ptr<const powerplant::Aircraft> aircraft_; ///< of the run
+    std::optional<plan::Plan> plan_;                       ///< of the run
+    record::Log log_;                                      ///< of the run
+    std::vector<record::Standing> standing_;               ///< into it
+    record::Log season_;                                   ///< the airframe's latest runs
+    std::vector<record::Series> series_;
+    std::vector<std::vector<Done>> done_; ///< the last one last
+    std::optional<std::int64_t> flown_;
+    std::string who_;
+};
+
+} // namespace amber::app

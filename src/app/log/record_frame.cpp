@@ -1,0 +1,481 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "log/record_frame.h"
+#include "kit/captioned.h"
+#include "kit/html.h"
+#include "kit/rich_label.h"
+#include "kit/theme.h"
+#include "kit/words.h"
+#include "record/log_text.h"
+#include "units/text.h"
+#include <QDateTime>
+#include <QHBoxLayout>
+#include <QRegularExpression>
+#include <QScrollArea>
+#include <QSignalBlocker>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace amber::app {
+namespace {
+constexpr std::size_t shownLines = 40, mostClocks = 7, leastClocks = 3;
+/// What the plan has as times and nobody presses a clock for.
+constexpr std::array<std::string_view, 4> notTimed{"endurance", "time-down", "all-running", "walk-round"};
+
+QString clockOf(std::int64_t at) {
+    return q(record::timeText(at).substr(11, 5));
+}
+QString dayOf(std::int64_t at) {
+    return q(record::timeText(at).substr(0, 16));
+}
+/// A line to type in, under its caption.
+QLineEdit* typedLine(QBoxLayout& column, const char* name, const QString& caption, const QString& prompt, QWidget* in) {
+    auto* edit = new QLineEdit(in);
+    edit->setObjectName(QLatin1String(name));
+    edit->setAccessibleName(caption);
+    edit->setFont(face(14));
+    edit->setPlaceholderText(prompt);
+    auto* label = new QLabel(caption, in);
+    label->setFont(captionFace());
+    label->setForegroundRole(QPalette::PlaceholderText);
+    label->setBuddy(edit);
+    auto* both = new QVBoxLayout;
+    both->setSpacing(0);
+    both->addWidget(label);
+    both->addWidget(edit);
+    column.addLayout(both);
+    return edit;
+}
+} // namespace
+
+RecordFrame::RecordFrame(Book& book, QWidget* parent) : QWidget(parent), book_(book) {
+    setObjectName(QStringLiteral("record"));
+    auto* page = new QVBoxLayout(this);
+    page->setContentsMargins(20, 8, 20, 8);
+    page->setSpacing(6);
+
+    auto* head = new QHBoxLayout;
+    head->setSpacing(14);
+    title_ = new QLabel(this);
+    title_->setObjectName(QStringLiteral("record-title"));
+    title_->setFont(face(25, true));
+    head->addWidget(title_, 0, Qt::AlignBottom);
+    headline_ = new QLabel(this);
+    headline_->setObjectName(QStringLiteral("record-headline"));
+    headline_->setFont(face(14));
+    headline_->setContentsMargins(0, 0, 0, 4);
+    headline_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    headline_->setForegroundRole(QPalette::PlaceholderText);
+    head->addWidget(headline_, 1, Qt::AlignBottom);
+    runs_ = new QComboBox(this);
+    runs_->setObjectName(QStringLiteral("record-run"));
+    runs_->setToolTip(tr("The run that is written in: a new one, or one of this airframe's earlier ones"));
+    runs_->setMinimumWidth(170);
+    head->addWidget(captioned(tr("Run"), runs_, this), 0, Qt::AlignBottom);
+    flown_ = typedLine(*head, "record-flown", tr("Flown, UTC"), tr("now"), this);
+    flown_->setToolTip(
+        tr("When a run began that is typed in afterwards: 2026-11-29 14:05. Its times are kept as rough"));
+    flown_->setFixedWidth(150);
+    who_ = typedLine(*head, "record-who", tr("By"), tr("who reads"), this);
+    who_->setFixedWidth(110);
+    page->addLayout(head);
+
+    auto* columns = new QHBoxLayout;
+    columns->setSpacing(26);
+    auto* left = new QVBoxLayout;
+    left->setSpacing(5);
+    left->addWidget(heading(tr("Read, beside what the plan expects"), this));
+    model_ = new ReadModel(book_, this);
+    table_ = new ReadTable(this);
+    left->addWidget(table_, 3);
+    sentence_ = new RichLabel(this);
+    sentence_->setObjectName(QStringLiteral("record-sentence"));
+    sentence_->setFont(face(14));
+    left->addWidget(sentence_);
+    auto* lines = new QHBoxLayout;
+    lines->setSpacing(14);
+    quick_ = typedLine(*lines, "record-quick", tr("&Whole scan"), QString(), this);
+    quick_->setToolTip(
+        tr("Line after line. One figure is every engine's, 182/201 one each; a full stop: looked, in its "
+           "band; a dash: not read. Return keeps them all"));
+    words_ = typedLine(*lines, "record-words", tr("De&fect or note, of the chosen engine"),
+                       tr("begins with “note”: a note, else a defect"), this);
+    lines->setStretch(0, 1);
+    lines->setStretch(1, 1);
+    left->addLayout(lines);
+    seasonTitle_ = new QLabel(this);
+    seasonTitle_->setObjectName(QStringLiteral("season-title"));
+    seasonTitle_->setFont(face(13));
+    seasonTitle_->setForegroundRole(QPalette::PlaceholderText);
+    seasonTitle_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    left->addWidget(seasonTitle_);
+    season_ = new SeasonView(this);
+    left->addWidget(season_, 2);
+    columns->addLayout(left, 1);
+
+    right_ = new QWidget(this);
+    auto* right = new QVBoxLayout(right_);
+    right->setContentsMargins(0, 0, 0, 0);
+    right->setSpacing(5);
+    right->addWidget(heading(tr("Stop clocks"), right_));
+    clocks_ = new StopClocks(right_);
+    clocks_->now = [this] { return book_.now(); };
+    right->addWidget(clocks_);
+    right->addSpacing(6);
+    right->addWidget(heading(tr("Kept in this run"), right_));
+    saved_ = new QLabel(right_);
+    saved_->setObjectName(QStringLiteral("record-saved"));
+    saved_->setFont(face(13, true));
+    saved_->setWordWrap(true);
+    right->addWidget(saved_);
+    auto* scroll = new QScrollArea(right_);
+    scroll->setObjectName(QStringLiteral("record-so-far-scroll"));
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->viewport()->setAutoFillBackground(false);
+    soFar_ = new RichLabel(scroll);
+    soFar_->setObjectName(QStringLiteral("record-so-far"));
+    soFar_->setFont(face(13));
+    soFar_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+    soFar_->setAutoFillBackground(false);
+    scroll->setWidget(soFar_);
+    right->addWidget(scroll, 1);
+    // It takes the height there is: the readings beside it say how low the window may be.
+    right_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Ignored);
+    columns->addWidget(right_);
+    page->addLayout(columns, 1);
+
+    table_->setReadModel(model_);
+    connect(model_, &ReadModel::refused, this, &RecordFrame::refused);
+    connect(table_, &ReadTable::looked, this, [this](const QModelIndex& index) {
+        if (const auto where = model_->place(index))
+            book_.keepLooked(*where);
+    });
+    connect(table_, &ReadTable::clockPressed, this, [this](const QModelIndex& index) {
+        if (const auto where = model_->place(index))
+            clocks_->press(*where);
+    });
+    connect(clocks_, &StopClocks::stopped, this, [this](const Book::Place& where, double seconds) {
+        book_.keepFigure(where, std::round(seconds * 10.0) / 10.0);
+    });
+    connect(table_->selectionModel(), &QItemSelectionModel::currentChanged, this, [this] {
+        offerClocks();
+        showSentence();
+    });
+    connect(quick_, &QLineEdit::returnPressed, this, &RecordFrame::takeQuick);
+    connect(words_, &QLineEdit::returnPressed, this, &RecordFrame::takeWords);
+    connect(flown_, &QLineEdit::editingFinished, this, &RecordFrame::takeFlown);
+    connect(who_, &QLineEdit::textChanged, this, [this](const QString& text) { book_.setWho(text); });
+    connect(runs_, &QComboBox::activated, this, &RecordFrame::chooseRun);
+    connect(&book_, &Book::changed, this, &RecordFrame::refresh);
+    connect(&book_, &Book::kept, this, [this](const QString& when) {
+        saved_->setForegroundRole(QPalette::WindowText);
+        saved_->setText(tr("Saved %1").arg(when));
+        emit refused({});
+    });
+    connect(&book_, &Book::failed, this, [this](const QString& why) {
+        saved_->setText(tr("Not saved"));
+        emit refused(why);
+    });
+}
+
+QString RecordFrame::open(Phase phase) {
+    const QString why = book_.open();
+    saved_->clear();
+    show(phase);
+    if (why.isEmpty())
+        for (const auto& line : book_.told())
+            emit refused(line);
+    return why;
+}
+
+void RecordFrame::show(Phase phase) {
+    phase_ = phase;
+    title_->setText(q(titleOf(phase)));
+    model_->show(phase);
+    quick_->setPlaceholderText([this] {
+        QStringList names;
+        for (const auto& line : model_->lines())
+            names << q(line.title).toLower();
+        return names.join(QStringLiteral(" · "));
+    }());
+    makeRoom();
+    refresh();
+    table_->setFocus(Qt::OtherFocusReason);
+}
+
+void RecordFrame::follow() {
+    if (const QString why = book_.open(); !why.isEmpty())
+        emit refused(why);
+    refresh();
+}
+
+void RecordFrame::refresh() {
+    if (!isVisibleTo(parentWidget()) && !book_.isOpen())
+        return;
+    // Another run may have another plan.
+    const auto lines = record::readLines(book_.plan(), book_.notes(), phase_);
+    const auto same = [](const record::ReadLine& a, const record::ReadLine& b) {
+        return a.what == b.what && a.planned == b.planned;
+    };
+    if (std::equal(lines.begin(), lines.end(), model_->lines().begin(), model_->lines().end(), same) &&
+        book_.notes().engineCount() == model_->engines())
+        model_->refresh();
+    else
+        model_->show(phase_);
+    showRuns();
+    offerClocks();
+    showSentence();
+    showSoFar();
+}
+
+void RecordFrame::showRuns() {
+    const QSignalBlocker quiet(runs_);
+    runs_->clear();
+    runIds_.clear();
+    runs_->addItem(tr("a new run"));
+    runIds_.emplace_back();
+    int current = 0;
+    for (const auto& r : book_.runs()) {
+        if (book_.run() && r.id == book_.run()->id)
+            current = runs_->count();
+        runs_->addItem(dayOf(r.began));
+        runs_->setItemData(runs_->count() - 1, q(r.title), Qt::ToolTipRole);
+        runIds_.push_back(r.id);
+    }
+    runs_->setCurrentIndex(current);
+    flown_->setEnabled(!book_.run());
+    if (!flown_->hasFocus())
+        flown_->setText(book_.run() ? dayOf(book_.run()->began) : book_.flown() ? dayOf(*book_.flown()) : QString());
+    headline_->setText(
+        tr("%1%2").arg(q(book_.airframe()), book_.isAfterwards() ? tr("  ·  typed afterwards, times rough")
+                                            : book_.run()        ? tr("  ·  the run goes on")
+                                                                 : tr("  ·  the run begins with the first reading")));
+}
+
+std::string RecordFrame::chosenEngine() const {
+    const auto where = model_->place(table_->currentIndex());
+    return where ? where->engine : std::string();
+}
+
+void RecordFrame::offerClocks() {
+    std::vector<StopClocks::Clock> clocks;
+    constexpr int others = 180, each = 31; // px
+    const auto most = static_cast<std::size_t>(
+        std::clamp((height() - others) / each, static_cast<int>(leastClocks), static_cast<int>(mostClocks)));
+    const auto index = table_->currentIndex();
+    const auto& n = book_.notes();
+    const auto engine = static_cast<std::size_t>(
+        std::clamp(index.column() - ReadModel::firstEngine, 0, static_cast<int>(n.engineCount()) - 1));
+    for (const auto& line : model_->lines()) {
+        const auto* row = record::whatOf(line.what);
+        if (row && !row->gauge && row->dimension == Dimension::duration)
+            clocks.push_back(
+                {{phase_, line.what, n.positions.at(engine).id},
+                 n.engineCount() > 1 ? tr("%1, %2").arg(q(line.title), q(n.positions.at(engine).name)) : q(line.title),
+                 line.planned,
+                 true});
+    }
+    if (static_cast<std::size_t>(phase_) < plannedPhases)
+        for (const auto& clock : book_.plan()[phase_].clocks)
+            if (clock.fact.dimension == Dimension::duration && clock.fact.value > 0.0 && clocks.size() < most &&
+                std::find(notTimed.begin(), notTimed.end(), clock.fact.id) == notTimed.end())
+                clocks.push_back({{phase_, "plan:" + clock.what, {}}, q(clock.what), clock.fact.value, false});
+    clocks_->offer(std::move(clocks));
+}
+
+void RecordFrame::showSentence() {
+    const auto index = table_->currentIndex();
+    const auto where = model_->place(index);
+    const auto* line = model_->line(index.row());
+    if (!where || !line) {
+        sentence_->setText(tr("Nothing is read in this phase but words."));
+        season_->show({}, nullptr);
+        seasonTitle_->clear();
+        return;
+    }
+    const Colours c(this);
+    QStringList said;
+    const auto* stands = book_.at(*where);
+    if (const auto verdict = model_->verdict(index)) {
+        said << QStringLiteral("%1 %2").arg(html::mark(*verdict, c), html::text(verdict->sentence()));
+    } else if (!stands) {
+        said << tr("Return: next. Space: looked, in its band. Delete: not read. %1Each figure is on disk as you leave "
+                   "it.")
+                    .arg(line->unit == units::second.spec && !line->gauge ? tr("S: stop clock. ") : QString());
+    }
+    QString engine;
+    for (const auto& p : book_.notes().positions)
+        if (p.id == where->engine && book_.notes().engineCount() > 1)
+            engine = q(p.name);
+    const auto series = book_.series(*where);
+    const auto trend = record::trendOf(series.points);
+    if (trend.tells())
+        said << QStringLiteral("<b>%1</b>").arg(html::text(record::trendText(series, trend, engine.toStdString())));
+    if (stands && stands->planned && !line->unit)
+        said << tr("The plan of the day: %1.").arg(q(record::figureText(line->what, *stands->planned)));
+    sentence_->setText(said.join(QStringLiteral("<br>")));
+    const QString unit = line->unit ? QStringLiteral(", ") + QString::fromUtf8(line->unit->symbol) : QString();
+    if (!engine.isEmpty())
+        engine += QStringLiteral(", ");
+    seasonTitle_->setText(series.againstPlan || (series.points.empty() && line->planned)
+                              ? tr("%1%2, run by run, off the plan of each day%3; the last one in amber")
+                                    .arg(engine, q(line->title), unit)
+                              : tr("%1%2, run by run%3; the last one in amber").arg(engine, q(line->title), unit));
+    season_->show(series, line->unit);
+}
+
+void RecordFrame::showSoFar() {
+    const Colours c(this);
+    const auto& n = book_.notes();
+    // One scan of a needle is one line, all engines in it; the latest first.
+    struct Line {
+        const record::Entry* first;
+        QStringList figures;
+    };
+    std::vector<Line> lines;
+    const auto all = book_.soFar();
+    for (auto it = all.rbegin(); it != all.rend(); ++it) {
+        const auto& e = **it;
+        const auto* row = record::whatOf(e.what);
+        const bool gauge = row && row->gauge && n.gauges.contains(*row->gauge);
+        QString figure;
+        if (e.kind == record::Entry::Kind::figure) {
+            figure = html::text(record::figureText(e.what, e.value, gauge ? &n.unitOf(*row->gauge) : nullptr));
+            if (gauge)
+                if (const auto verdict = watch::judge(n, *row->gauge, e.phase, e.value);
+                    verdict.colour() != watch::Colour::normal)
+                    figure = html::mark(verdict, c) + QLatin1Char(' ') + figure;
+        } else {
+            figure = e.kind == record::Entry::Kind::looked ? tr("in its band") : html::text(e.words);
+        }
+        for (const auto& p : n.positions)
+            if (p.id == e.engine && n.engineCount() > 1)
+                figure = html::text(p.name) + QLatin1Char(' ') + figure;
+        const auto same = [&](const Line& l) {
+            return row && l.first->what == e.what && l.first->phase == e.phase && std::abs(l.first->at - e.at) < 60'000;
+        };
+        if (const auto with = std::find_if(lines.begin(), lines.end(), same); with != lines.end())
+            with->figures.prepend(figure);
+        else if (lines.size() < shownLines)
+            lines.push_back({&e, {figure}});
+    }
+    QStringList shown;
+    for (const auto& l : lines) {
+        const auto* row = record::whatOf(l.first->what);
+        shown << QStringLiteral("<span style='color:%1'>%2%3</span> %4 %5")
+                     .arg(c.faint.name(), l.first->rough ? tr("about ") : QString(), clockOf(l.first->at),
+                          row                         ? html::text(row->title) + QLatin1Char(':')
+                          : l.first->what == "defect" ? QStringLiteral("<b>%1</b>").arg(tr("Defect:"))
+                                                      : tr("Note:"),
+                          l.figures.join(QStringLiteral(", ")));
+    }
+    soFar_->setText(shown.isEmpty() ? tr("Nothing yet.") : shown.join(QStringLiteral("<br>")));
+}
+
+void RecordFrame::takeQuick() {
+    if (quick_->text().trimmed().isEmpty())
+        return;
+    const auto scan = record::readQuickLine(model_->lines(), model_->engines(), quick_->text().toStdString());
+    if (!scan) {
+        emit refused(q(scan.error()));
+        return;
+    }
+    if (!book_.keepScan(phase_, model_->lines(), scan.value()).isEmpty())
+        return;
+    quick_->clear();
+    table_->setFocus(Qt::OtherFocusReason); // where Ctrl+Z takes the scan back
+}
+
+void RecordFrame::takeWords() {
+    QString text = words_->text().trimmed();
+    if (text.isEmpty())
+        return;
+    const bool note = text.startsWith(tr("note"), Qt::CaseInsensitive);
+    if (note)
+        text = text.mid(tr("note").size()).remove(QRegularExpression(QStringLiteral("^[\\s:,.]+")));
+    if (text.isEmpty())
+        return;
+    if (!book_.keepWords({phase_, note ? "note" : "defect", chosenEngine()}, text).isEmpty())
+        return;
+    words_->clear();
+    table_->setFocus(Qt::OtherFocusReason);
+}
+
+void RecordFrame::takeFlown() {
+    if (book_.run())
+        return;
+    const QString text = flown_->text().trimmed();
+    if (text.isEmpty() || text == tr("now")) {
+        book_.setFlown(std::nullopt);
+        return;
+    }
+    const auto when = record::timeFrom(text.toStdString());
+    if (!when || *when > book_.now()) {
+        emit refused(when ? tr("Flown: %1 has not come yet.").arg(text)
+                          : tr("Flown: write the time as 2026-11-29 14:05, UTC; empty: now."));
+        return;
+    }
+    emit refused({});
+    if (book_.flown() != when)
+        book_.setFlown(when);
+}
+
+void RecordFrame::chooseRun(int index) {
+    const auto& id = runIds_.at(static_cast<std::size_t>(index));
+    saved_->clear();
+    if (id.empty())
+        book_.anew();
+    else if (const QString why = book_.choose(id); !why.isEmpty())
+        emit refused(why);
+    table_->setFocus(Qt::OtherFocusReason);
+}
+
+std::vector<RecordFrame::Dot> RecordFrame::dots() const {
+    std::vector<Dot> out;
+    if (!book_.run())
+        return out;
+    const auto& n = book_.notes();
+    for (const auto* e : book_.soFar()) {
+        const auto* row = record::whatOf(e->what);
+        if (e->kind != record::Entry::Kind::figure || !row || !row->gauge || !n.gauges.contains(*row->gauge) ||
+            static_cast<std::size_t>(e->phase) >= plannedPhases)
+            continue;
+        // A phase is compared within itself: time is never stretched.
+        const auto& p = book_.plan()[e->phase];
+        const double since = static_cast<double>(e->at - book_.run()->began) / 1000.0;
+        out.push_back({std::clamp(since, p.start, p.start + p.duration), e->phase, *row->gauge, e->value,
+                       watch::judge(n, *row->gauge, e->phase, e->value).colour()});
+    }
+    return out;
+}
+
+void RecordFrame::undo() {
+    book_.undo();
+}
+
+void RecordFrame::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    makeRoom();
+}
+
+void RecordFrame::makeRoom() {
+    right_->setFixedWidth(std::clamp(width() * 24 / 100, 190, 380));
+    // The readings come first: a low window has no room for the season under many of them.
+    constexpr int others = 300, line = 22; // px
+    const bool room = height() >= others + line * model_->rowCount();
+    season_->setVisible(room);
+    seasonTitle_->setVisible(room);
+    if (book_.isOpen())
+        offerClocks();
+}
+
+void RecordFrame::changeEvent(QEvent* event) {
+    QWidget::changeEvent(event);
+    if (event->type() == QEvent::PaletteChange && book_.isOpen())
+        refresh();
+}
+
+} // namespace amber::app

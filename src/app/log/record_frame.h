@@ -1,0 +1,77 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "log/book.h"
+#include "log/read_table.h"
+#include "log/season_view.h"
+#include "log/stop_clocks.h"
+#include <QComboBox>
+#include <QLabel>
+#include <QLineEdit>
+#include <QWidget>
+
+namespace amber::app {
+
+/// Record: what was read in a phase beside what the plan of its day expects, typed where it is expected or as one line;
+/// stop clocks; what was kept today; and the chosen reading run by run.
+class RecordFrame : public QWidget {
+    Q_OBJECT
+public:
+    explicit RecordFrame(Book& book, QWidget* parent = nullptr);
+    /// @return why the log cannot be opened, or empty
+    QString open(Phase phase);
+    void show(Phase phase);
+    /// The document has changed: another airframe has other runs.
+    void follow();
+    [[nodiscard]] Phase phase() const { return phase_; }
+    [[nodiscard]] ReadTable& table() { return *table_; }
+    [[nodiscard]] ReadModel& model() { return *model_; }
+    [[nodiscard]] StopClocks& clocks() { return *clocks_; }
+    [[nodiscard]] SeasonView& season() { return *season_; }
+    [[nodiscard]] QString sentence() const { return sentence_->text(); }
+    [[nodiscard]] QString soFar() const { return soFar_->text(); }
+    [[nodiscard]] QString saved() const { return saved_->text(); }
+    void undo();
+    /// What stands in the run and has a needle: when, on the plan's time and within its phase.
+    struct Dot {
+        double time;
+        Phase phase;
+        Gauge gauge;
+        double value; ///< SI
+        watch::Colour colour;
+    };
+    [[nodiscard]] std::vector<Dot> dots() const;
+
+signals:
+    void refused(QString why); ///< empty: mended
+
+protected:
+    void resizeEvent(QResizeEvent* event) override;
+    void changeEvent(QEvent* event) override;
+
+private:
+    void refresh();
+    void showRuns();
+    void makeRoom();
+    void showSentence();
+    void offerClocks();
+    void showSoFar();
+    void takeQuick();
+    void takeWords();
+    void takeFlown();
+    void chooseRun(int index);
+    [[nodiscard]] std::string chosenEngine() const;
+
+    Book& book_;
+    Phase phase_ = Phase::climb;
+    ReadModel* model_;
+    ReadTable* table_;
+    StopClocks* clocks_;
+    SeasonView* season_;
+    QLabel *title_, *headline_, *saved_, *sentence_, *soFar_, *seasonTitle_;
+    QLineEdit *quick_, *words_, *flown_, *who_;
+    QComboBox* runs_;
+    QWidget* right_;
+    std::vector<std::string> runIds_; ///< of the choice; empty: the new one
+};
+
+} // namespace amber::app

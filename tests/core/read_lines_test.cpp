@@ -1,0 +1,109 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What is read in a phase beside the plan, and a whole scan in one line.
+#include "record/read_lines.h"
+#include "record/run_of.h"
+#include "test_data.h"
+#include "units/unit_table.h"
+#include <filesystem>
+
+namespace {
+using namespace amber;
+using record::ReadLine;
+
+std::vector<ReadLine> linesOf(const std::string& demo, Phase phase) {
+    const auto& l = test::loaded(demo);
+    return record::readLines(plan::makePlan(*l.aircraft, *l.sortie), l.aircraft->notes, phase);
+}
+std::size_t find(const std::vector<ReadLine>& lines, std::string_view what) {
+    const auto at = std::find_if(lines.begin(), lines.end(), [&](const ReadLine& l) { return l.what == what; });
+    EXPECT_NE(at, lines.end()) << what;
+    return static_cast<std::size_t>(at - lines.begin());
+}
+
+TEST(ReadLines, EveryNeedleThatThePlanExpectsIsReadOnceWithItsFigure) {
+    for (const auto& demo : test::demoNames()) {
+        const auto& l = test::loaded(demo);
+        const auto plan = plan::makePlan(*l.aircraft, *l.sortie);
+        for (std::size_t i = 0; i < plannedPhases; ++i) {
+            const auto phase = static_cast<Phase>(i);
+            const auto lines = record::readLines(plan, l.aircraft->notes, phase);
+            std::set<std::string> seen;
+            for (const auto& line : lines) {
+                EXPECT_TRUE(seen.insert(line.what).second) << demo << " " << keyOf(phase) << " " << line.what;
+                ASSERT_TRUE(record::whatOf(line.what)) << line.what;
+            }
+            for (const auto& e : plan[phase].expect) {
+                const auto& line = lines.at(find(lines, nameOf(e.gauge).key));
+                EXPECT_EQ(line.unit, &l.aircraft->notes.unitOf(e.gauge));
+                EXPECT_GT(line.span, 0.0);
+                if (line.moment == e.moment)
+                    EXPECT_EQ(line.planned, e.value) << demo << " " << line.what;
+            }
+        }
+    }
+}
+
+TEST(ReadLines, TheStartIsTimedAndCountedAndTheMagnetosAreReadOnTheRunUp) {
+    const auto start = linesOf("lorimer-spring", Phase::start);
+    ASSERT_GE(start.size(), 5u);
+    EXPECT_EQ(start[0].what, "prime");
+    const auto& l = test::loaded("lorimer-spring");
+    EXPECT_EQ(start[0].planned, plan::makePlan(*l.aircraft, *l.sortie).prime.dose);
+    EXPECT_EQ(start[2].unit, units::second.spec);
+    const auto runUp = linesOf("lorimer-spring", Phase::runUp);
+    EXPECT_LT(find(runUp, "magneto-left"), find(runUp, "static-rpm"));
+    EXPECT_FALSE(linesOf("lorimer-spring", Phase::load).back().eachEngine) << "fuel is the aircraft's";
+}
+
+TEST(QuickLine, OneFigureIsEveryEnginesAndStrokesAreOneEach) {
+    const auto lines = linesOf("lorimer-spring", Phase::cruise);
+    const auto head = find(lines, "head"), rpm = find(lines, "rpm");
+    std::string text;
+    for (std::size_t i = 0; i < lines.size(); ++i)
+        text += i == head ? "182/201 " : i == rpm ? " 2,100 " : i == 0 ? ". " : "- ";
+    const auto read = record::readQuickLine(lines, 2, text);
+    ASSERT_TRUE(read) << read.error();
+    ASSERT_EQ(read.value().size(), (head == 0 || rpm == 0 ? 0u : 2u) + 4u);
+    for (const auto& r : read.value()) {
+        if (r.line == head) // °C
+            EXPECT_NEAR(*r.value, r.engine == 0 ? 455.15 : 474.15, 1e-9);
+        else if (r.line == rpm)
+            EXPECT_NEAR(*r.value, units::rpm.spec->scale * 2100, 1e-9);
+        else
+            EXPECT_FALSE(r.value) << "looked, in its band: no figure";
+    }
+}
+
+TEST(QuickLine, WhatCannotBeReadIsRefusedWholeWithItsPlace) {
+    const auto lines = linesOf("lorimer-spring", Phase::cruise);
+    const auto why = [&](const std::string& text, std::size_t engines = 2) {
+        const auto read = record::readQuickLine(lines, engines, text);
+        return read ? std::string("taken") : read.error();
+    };
+    EXPECT_EQ(why("1/2/3").find(lines[0].title + ": \"1/2/3\" has 3 figures for 2 engines"), 0u) << why("1/2/3");
+    EXPECT_NE(why("x").find(lines[0].title), std::string::npos) << why("x");
+    std::string many;
+    for (std::size_t i = 0; i <= lines.size(); ++i)
+        many += "- ";
+    EXPECT_NE(why(many).find("one too many"), std::string::npos);
+    EXPECT_NE(why("  ").find("Nothing was read"), std::string::npos);
+    EXPECT_NE(why("- -").find("Nothing was read"), std::string::npos) << "dashes are not readings";
+    EXPECT_NE(why("99999999").find("not plausible"), std::string::npos) << why("99999999");
+}
+
+TEST(RunOf, TheSortieOfARunIsReadFromAnywhereAndPlansTheSame) {
+    const std::string path = std::filesystem::absolute(test::dataPath("demo/lorimer-spring.toml")).string();
+    const auto l = flight::loadSortie(path);
+    ASSERT_TRUE(l.ok());
+    const auto run = record::runOf(*l.sortie, path, l.aircraft->notes, "0001", 5);
+    EXPECT_EQ(run.airframe, l.sortie->airframe.registration);
+    EXPECT_EQ(run.type, l.aircraft->notes.name);
+    const auto again = flight::loadSortieText(run.sortie, "/nowhere/run.toml");
+    ASSERT_TRUE(again.ok()) << (again.problems.empty() ? "" : again.problems.front().text());
+    const auto one = plan::makePlan(*l.aircraft, *l.sortie), two = plan::makePlan(*again.aircraft, *again.sortie);
+    for (std::size_t i = 0; i < plannedPhases; ++i)
+        EXPECT_NEAR(two.phases[i].duration, one.phases[i].duration, 1e-3 * std::max(1.0, one.phases[i].duration));
+    EXPECT_NEAR(two[Phase::climb].fuel, one[Phase::climb].fuel, 1e-6);
+}
+
+} // namespace
