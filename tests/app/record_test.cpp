@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Record in the real window: what is typed where it is expected is on the disk, and nothing of it is lost or changed.
 #include "record/log_text.h"
+#include "record/planned.h"
 #include "window_fixture.h"
 #include <QSqlDatabase>
 #include <QSqlQuery>
@@ -16,6 +17,7 @@ class RecordPage : public test::KeptWindow {
 protected:
     void SetUp() override {
         KeptWindow::SetUp();
+        answer = app::MainWindow::Unsaved::discard;
         book().anew();
         book().now = [this] { return clock; };
         window->showPhase(Phase::cruise);
@@ -227,6 +229,26 @@ TEST_F(RecordPage, ARunTypedInTheEveningHasItsDayAndItsTimesAreRough) {
         << "in the middle of its phase";
     EXPECT_EQ(all[0].entered, clock);
     EXPECT_TRUE(frame().soFar().contains(QStringLiteral("about"))) << frame().soFar().toStdString();
+}
+
+TEST_F(RecordPage, TheDayIsMendedWhileARunIsTypedInAndNothingOfItIsForgotten) {
+    auto* flown = frame().findChild<QLineEdit*>(QStringLiteral("record-flown"));
+    flown->setFocus();
+    QTest::keyClicks(flown, QStringLiteral("2026-04-14 10:20"));
+    QTest::keyClick(flown, Qt::Key_Return);
+    Sortie warm = document().sortie();
+    warm.day.oat = Temperature::si(warm.day.oat.si() + 10.0);
+    ASSERT_EQ(document().edit(warm, QStringLiteral("warm")), QString());
+    test::settle();
+    EXPECT_EQ(book().flown(), record::timeFrom("2026-04-14 10:20"));
+    EXPECT_EQ(*model().line(row("head"))->planned, *record::plannedOf(document().plan(), Phase::cruise, "head"))
+        << "beside the readings stands the plan of the mended day";
+    // Another airframe has another log.
+    ASSERT_TRUE(window->openPath(farrier()));
+    test::settle();
+    EXPECT_FALSE(book().flown());
+    EXPECT_EQ(book().airframe(), document().sortie().airframe.registration);
+    EXPECT_EQ(model().engines(), document().aircraft().notes.engineCount());
 }
 
 TEST_F(RecordPage, DefectsAreWordsOfTheirEngine) {

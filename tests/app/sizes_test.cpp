@@ -166,9 +166,11 @@ TEST_P(SizesOf, EveryPageOfEveryTypeFits) {
                 if (HasFatalFailure())
                     return;
             }
+        const std::string at = std::string(demo.file) + " at " + std::to_string(width) + " × " + std::to_string(height);
         if (test::thorough() || d / 4 == GetParam() % 3)
-            rehearseFits(std::string(demo.file) + " at " + std::to_string(width) + " × " + std::to_string(height));
-        recordFits(std::string(demo.file) + " at " + std::to_string(width) + " × " + std::to_string(height));
+            rehearseFits(at);
+        if (test::thorough() || d / 4 == (GetParam() + 1) % 3)
+            recordFits(at);
         if (!looksAt(d, plannedPhases))
             continue;
         window->openTrouble();

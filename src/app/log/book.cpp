@@ -33,8 +33,9 @@ QString Book::open() {
     if (!document_.isOpen())
         return {};
     // Another airframe: its latest run goes on where it is of today and of this sortie.
-    if (!run_ || run_->airframe != document_.sortie().airframe.registration) {
+    if (openedFor_ != document_.sortie().airframe.registration) {
         anew();
+        openedFor_ = document_.sortie().airframe.registration;
         const auto latest = runs();
         if (!latest.empty() && now() - latest.front().began < sameDay && latest.front().began <= now() &&
             latest.front().title == document_.sortie().title)
@@ -62,6 +63,7 @@ QString Book::keepDemoSeason() {
 
 void Book::close() {
     anew();
+    openedFor_.reset();
     file_.reset();
     season_ = {};
     series_.clear();

@@ -114,6 +114,7 @@ private:
     std::vector<record::Series> series_;
     std::vector<std::vector<Done>> done_; ///< the last one last
     std::optional<std::int64_t> flown_;
+    std::optional<std::string> openedFor_; ///< registration
     std::string who_;
 };
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "log/read_table.h"
 #include "kit/prompt_delegate.h"
+#include "kit/ruled_table.h"
 #include "kit/theme.h"
 #include "kit/words.h"
 #include "units/text.h"
@@ -273,21 +274,8 @@ ReadTable::ReadTable(QWidget* parent) : QTableView(parent) {
     setObjectName(QStringLiteral("read-table"));
     setAccessibleName(tr("Readings"));
     setItemDelegate(new ReadDelegate(this));
-    setShowGrid(false);
-    setFrameShape(QFrame::NoFrame);
-    setSelectionMode(QAbstractItemView::SingleSelection);
-    setEditTriggers(QAbstractItemView::AnyKeyPressed | QAbstractItemView::DoubleClicked |
-                    QAbstractItemView::EditKeyPressed);
-    verticalHeader()->hide();
+    rule(*this, tr("Columns of the readings"), 6);
     verticalHeader()->setMinimumSectionSize(leastLine);
-    horizontalHeader()->setAccessibleName(tr("Columns of the readings"));
-    horizontalHeader()->setHighlightSections(false);
-    horizontalHeader()->setSectionResizeMode(QHeaderView::Fixed);
-    horizontalHeader()->setFont(face(12));
-    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    viewport()->setAutoFillBackground(false);
-    setStyleSheet(QStringLiteral("QTableView { background: transparent; } QHeaderView::section { background: "
-                                 "transparent; border: none; padding: 2px 6px; }"));
 }
 
 void ReadTable::setReadModel(ReadModel* model) {

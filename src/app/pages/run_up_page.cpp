@@ -3,6 +3,7 @@
 #include "kit/html.h"
 #include "kit/prompt_delegate.h"
 #include "kit/rich_label.h"
+#include "kit/ruled_table.h"
 #include "kit/theme.h"
 #include "kit/words.h"
 #include "units/text.h"
@@ -214,23 +215,10 @@ RunUpPage::RunUpPage(SortieDocument& document, QWidget* parent) : Page(document,
     table_->setAccessibleName(tr("Run-up sheet"));
     table_->setModel(model_);
     table_->setItemDelegate(new SheetDelegate(table_));
-    table_->setShowGrid(false);
-    table_->setFrameShape(QFrame::NoFrame);
-    table_->setSelectionMode(QAbstractItemView::SingleSelection);
-    table_->setEditTriggers(QAbstractItemView::AnyKeyPressed | QAbstractItemView::DoubleClicked |
-                            QAbstractItemView::EditKeyPressed);
-    table_->horizontalHeader()->setAccessibleName(tr("Columns of the run-up sheet"));
-    table_->verticalHeader()->hide();
+    rule(*table_, tr("Columns of the run-up sheet"), 4);
     table_->verticalHeader()->setDefaultSectionSize(24);
     table_->verticalHeader()->setMinimumSectionSize(20);
-    table_->horizontalHeader()->setHighlightSections(false);
-    table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Fixed);
     table_->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
-    table_->horizontalHeader()->setFont(face(12));
-    table_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    table_->viewport()->setAutoFillBackground(false);
-    table_->setStyleSheet(QStringLiteral("QTableView { background: transparent; } QHeaderView::section { background: "
-                                         "transparent; border: none; padding: 2px 4px; }"));
     columns->addWidget(table_, 1);
     right_ = new QWidget(this);
     auto* right = new QVBoxLayout(right_);
