@@ -17,7 +17,7 @@ constexpr std::int64_t day = 86'400'000;
 constexpr powerplant::Milliseconds settled = 60'000;
 constexpr std::array phases{Phase::climb, Phase::cruise, Phase::letDown};
 
-/// Half of what a needle is read to, SI.
+/// What a needle is read to, SI.
 double widthOf(const record::ReadLine& line) {
     switch (record::whatOf(line.what)->dimension.value_or(Dimension::duration)) {
     case Dimension::temperature:

@@ -25,9 +25,10 @@ struct SeasonSetting {
 };
 
 /// Its log: what was read in climb, cruise and let-down beside what the plan of each day expected. Days are drawn from
-/// a year's warmth; each has an effect of its own on all temperatures (± 1.5 K, the same for all engines); a needle is
-/// read within its width (half of 2 °C, 20 rpm, 0.5 inHg, 1 lbf/in²); one in eight is not read, one in ten only looked
-/// at, one in sixty misread by ten of its unit. The same for the same seed.
+/// a year's warmth; each has an effect of its own on all temperatures (standard deviation 1.5 K, the same for all
+/// engines); a needle is read to 2 °C, 20 rpm, 0.5 inHg or 1 lbf/in², blurred by three tenths of that either way; one
+/// in eight is not read, one in ten only looked at, one in sixty misread by 10 °C, 100 rpm, 2.5 inHg or 5 lbf/in². The
+/// same for the same seed.
 record::Log season(const flight::LoadedSortie& base, const SeasonSetting& setting);
 
 } // namespace amber::bench

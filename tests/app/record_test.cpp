@@ -231,6 +231,38 @@ TEST_F(RecordPage, ARunTypedInTheEveningHasItsDayAndItsTimesAreRough) {
     EXPECT_TRUE(frame().soFar().contains(QStringLiteral("about"))) << frame().soFar().toStdString();
 }
 
+TEST_F(RecordPage, TheMorningsFlightTypedInTheEveningIsRoughToItsLastReading) {
+    const std::int64_t morning = clock - 8LL * 3600 * 1000;
+    auto* flown = frame().findChild<QLineEdit*>(QStringLiteral("record-flown"));
+    flown->setFocus();
+    QTest::keyClicks(flown, QString::fromStdString(record::timeText(morning)).left(16));
+    QTest::keyClick(flown, Qt::Key_Return);
+    read("head", QStringLiteral("182"));
+    read("oil", QStringLiteral("68"));
+    const auto all = kept();
+    ASSERT_EQ(all.size(), 2u);
+    for (const auto& e : all) {
+        EXPECT_TRUE(e.rough) << e.what;
+        EXPECT_LT(e.at, clock - 5LL * 3600 * 1000) << e.what << " was not read this evening";
+    }
+}
+
+TEST_F(RecordPage, ARunWithoutItsPlanIsHeldAgainstNoOther) {
+    record::Log old;
+    old.runs["0001"] = {"0001",     document().sortie().airframe.registration, "Lorimer L.4",
+                        "long ago", *record::timeFrom("2026-01-02 10:00"),     {}};
+    ASSERT_EQ(app::LogFile::open(book().path()).value()->append(old), QString());
+    ASSERT_EQ(book().choose("0001"), QString());
+    test::settle();
+    EXPECT_FALSE(model().line(row("head"))->planned) << "the plan that is open is another day's";
+    read("head", QStringLiteral("182"));
+    const auto all = kept();
+    ASSERT_EQ(all.size(), 1u);
+    EXPECT_FALSE(all[0].planned);
+    EXPECT_TRUE(
+        frame().findChild<QLabel*>(QStringLiteral("record-headline"))->text().contains(QStringLiteral("no plan")));
+}
+
 TEST_F(RecordPage, TheDayIsMendedWhileARunIsTypedInAndNothingOfItIsForgotten) {
     auto* flown = frame().findChild<QLineEdit*>(QStringLiteral("record-flown"));
     flown->setFocus();

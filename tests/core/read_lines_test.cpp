@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What is read in a phase beside the plan, and a whole scan in one line.
+#include "record/planned.h"
 #include "record/read_lines.h"
 #include "record/run_of.h"
 #include "test_data.h"
@@ -48,11 +49,31 @@ TEST(ReadLines, TheStartIsTimedAndCountedAndTheMagnetosAreReadOnTheRunUp) {
     ASSERT_GE(start.size(), 5u);
     EXPECT_EQ(start[0].what, "prime");
     const auto& l = test::loaded("lorimer-spring");
-    EXPECT_EQ(start[0].planned, plan::makePlan(*l.aircraft, *l.sortie).prime.dose);
+    // This airframe's engines do not like the same dose: each its own, as the start's page has it.
+    const auto plan = plan::makePlan(*l.aircraft, *l.sortie);
+    EXPECT_FALSE(start[0].planned);
+    ASSERT_EQ(start[0].each.size(), 2u);
+    for (std::size_t e = 0; e < 2; ++e) {
+        const auto extra = l.sortie->airframe.extraPrime.find(l.aircraft->notes.positions[e].id);
+        EXPECT_EQ(start[0].each[e],
+                  plan.prime.dose + (extra == l.sortie->airframe.extraPrime.end() ? 0.0 : extra->second));
+    }
+    EXPECT_EQ(start[0].origin, Origin::logged);
     EXPECT_EQ(start[2].unit, units::second.spec);
     const auto runUp = linesOf("lorimer-spring", Phase::runUp);
     EXPECT_LT(find(runUp, "magneto-left"), find(runUp, "static-rpm"));
     EXPECT_FALSE(linesOf("lorimer-spring", Phase::load).back().eachEngine) << "fuel is the aircraft's";
+}
+
+TEST(Planned, EachEngineHasTheDoseThatItLikes) {
+    const auto& l = test::loaded("lorimer-spring");
+    Sortie s = *l.sortie;
+    s.airframe.extraPrime = {{l.aircraft->notes.positions[1].id, 2.0}};
+    const auto plan = plan::makePlan(*l.aircraft, s);
+    const auto of = [&](const std::string& engine) { return record::plannedOf(plan, Phase::start, "prime", engine); };
+    EXPECT_EQ(of(l.aircraft->notes.positions[0].id), plan.prime.dose);
+    EXPECT_EQ(of(l.aircraft->notes.positions[1].id), plan.prime.dose + 2.0);
+    EXPECT_FALSE(of({})) << "no figure is all engines'";
 }
 
 TEST(QuickLine, OneFigureIsEveryEnginesAndStrokesAreOneEach) {

@@ -215,7 +215,7 @@ private:
             }
             e.engine = is->id;
         }
-        e.planned = plan ? record::plannedOf(*plan, e.phase, e.what) : e.planned;
+        e.planned = plan ? record::plannedOf(*plan, e.phase, e.what, e.engine) : e.planned;
         if (withdraw_) {
             if (corrects_.empty())
                 return usage("--withdraw: --corrects ID tells what");

@@ -1,12 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "log/book.h"
-#include "files/document.h"
 #include "flight/open_files.h"
 #include "kit/words.h"
-#include "record/log_text.h"
 #include "record/planned.h"
 #include "record/run_of.h"
-#include "store/data_folder.h"
 #include <QDateTime>
 #include <QFileInfo>
 #include <QRandomGenerator>
@@ -41,23 +38,6 @@ QString Book::open() {
             latest.front().title == document_.sortie().title)
             return choose(latest.front().id);
     }
-    return {};
-}
-
-QString Book::keepDemoSeason() {
-    if (!file_)
-        return tr("The log is not open.");
-    Problems problems;
-    const std::string path = (dataFolder() + QStringLiteral("/logs/lorimer-season.json")).toStdString();
-    const auto text = document::readFile(path, problems);
-    const auto log = text ? record::readLogJson(*text, path, problems) : record::Log();
-    if (!problems.empty())
-        return q(problems.front().text());
-    const auto merged = file_->merge(log);
-    if (!merged)
-        return q(merged.error());
-    readSeries();
-    emit changed();
     return {};
 }
 
@@ -157,8 +137,22 @@ const TypeNotes& Book::notes() const {
     return aircraft_ ? aircraft_->notes : document_.aircraft().notes;
 }
 
+std::vector<record::ReadLine> Book::lines(Phase phase) const {
+    auto out = record::readLines(plan(), notes(), phase);
+    if (!hasItsPlan())
+        for (auto& line : out) {
+            line.planned.reset();
+            line.each.clear();
+        }
+    return out;
+}
+
 bool Book::isAfterwards() const {
-    return run_ ? now() - run_->began > sameDay : flown_.has_value();
+    if (!run_)
+        return flown_.has_value();
+    // A flight of the morning that is typed in the evening goes on as it was begun.
+    return now() - run_->began > sameDay ||
+           std::any_of(log_.entries.begin(), log_.entries.end(), [](const auto& e) { return e.second.rough; });
 }
 
 std::int64_t Book::timeOf(Phase phase) const {
@@ -196,7 +190,8 @@ record::Entry Book::entryFor(const Place& place) const {
     out.rough = isAfterwards();
     out.who = who_;
     if (!record::takesWords(place.what)) {
-        out.planned = record::plannedOf(plan(), place.phase, place.what);
+        if (hasItsPlan())
+            out.planned = record::plannedOf(plan(), place.phase, place.what, place.engine);
         if (const auto* stands = at(place)) {
             out.supersedes = stands->id;
             out.at = stands->at; // it was read when it was read
@@ -257,7 +252,7 @@ QString Book::keep(std::vector<record::Entry> entries, bool undoing) {
     if (!undoing)
         done_.push_back(std::move(done));
     emit changed();
-    emit kept(QDateTime::fromMSecsSinceEpoch(now()).toString(QStringLiteral("HH:mm:ss")));
+    emit kept(QDateTime::fromMSecsSinceEpoch(now(), Qt::UTC).toString(QStringLiteral("HH:mm:ss")));
     return {};
 }
 

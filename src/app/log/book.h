@@ -35,10 +35,6 @@ public:
     /// What was found wrong with the file and mended.
     [[nodiscard]] QStringList told() const { return file_ ? file_->told() : QStringList(); }
 
-    /// The season that ships with the program (made up, of one airframe) taken into this log: doing it twice changes
-    /// nothing. @return why not, or empty
-    QString keepDemoSeason();
-
     // ---- runs
     /// The latest runs of this airframe, newest first.
     [[nodiscard]] std::vector<record::Run> runs() const;
@@ -56,6 +52,11 @@ public:
     [[nodiscard]] const plan::Plan& plan() const;
     [[nodiscard]] const TypeNotes& notes() const;
     [[nodiscard]] std::string airframe() const;
+    /// What is read in a phase, beside that plan.
+    [[nodiscard]] std::vector<record::ReadLine> lines(Phase phase) const;
+    /// Whether it is the plan of the run: of one whose plan was not kept, or cannot be reckoned, it is another day's,
+    /// and nothing is held against it.
+    [[nodiscard]] bool hasItsPlan() const { return !run_ || plan_; }
     /// Whether it was flown at another time than now: times are rough, in the middle of their phase.
     [[nodiscard]] bool isAfterwards() const;
     /// When something of a phase is kept as having been.

@@ -50,11 +50,12 @@ private:
         p.setPen(name ? c.ink : c.faint);
         QString text = index.data().toString();
         const QFontMetrics metrics(p.font());
-        // In a narrow column the moment, or the origin's mark, is left to the tool tip.
-        if (metrics.horizontalAdvance(text) > r.width() - 10)
-            text = name ? text.section(QLatin1Char(','), 0, 0) : text.section(QStringLiteral(" ("), 0, 0);
-        if (metrics.horizontalAdvance(text) > r.width() - 10)
-            p.setFont(face(12));
+        // In a narrow column the moment is left to the tool tip; a figure keeps its unit and its origin.
+        if (name && metrics.horizontalAdvance(text) > r.width() - 10)
+            text = text.section(QLatin1Char(','), 0, 0);
+        for (const int smaller : {12, 11})
+            if (QFontMetrics(p.font()).horizontalAdvance(text) > r.width() - 10)
+                p.setFont(face(smaller));
         p.drawText(r.adjusted(4, 0, -6, 0), Qt::AlignVCenter | (name ? Qt::AlignLeft : Qt::AlignRight),
                    QFontMetrics(p.font()).elidedText(text, Qt::ElideRight, r.width() - 10));
     }
@@ -88,7 +89,7 @@ private:
     }
     static void paintOff(QPainter& p, const QRect& r, const ReadModel& model, const record::ReadLine& line, int row,
                          const Colours& c) {
-        if (!line.gauge || !line.planned)
+        if (!line.gauge)
             return;
         const double middle = r.center().x(), reach = 0.5 * r.width() - 16, y = r.center().y() + 0.5;
         p.setPen(QPen(c.grid, 1));
@@ -130,7 +131,7 @@ private:
 void ReadModel::show(Phase phase) {
     beginResetModel();
     phase_ = phase;
-    lines_ = record::readLines(book_.plan(), book_.notes(), phase);
+    lines_ = book_.lines(phase);
     engines_ = book_.notes().engineCount();
     endResetModel();
 }
@@ -191,10 +192,16 @@ QVariant ReadModel::data(const QModelIndex& index, int role) const {
         if (index.column() == 0)
             return l->moment.empty() ? q(l->title)
                                      : tr("%1, %2").arg(q(l->title), q(l->moment.substr(0, l->moment.find(','))));
-        if (index.column() == 1)
-            return l->planned ? tr("%1 (%2)").arg(q(record::figureText(l->what, *l->planned, l->unit)),
-                                                  q(std::string(markOf(l->origin))))
-                              : QString();
+        if (index.column() == 1) {
+            QStringList figures;
+            if (l->planned)
+                figures << q(record::figureText(l->what, *l->planned, l->unit));
+            for (const double one : l->each)
+                figures << q(record::figureText(l->what, one, l->unit));
+            return figures.isEmpty()
+                       ? QString()
+                       : tr("%1 (%2)").arg(figures.join(QStringLiteral(" / ")), q(std::string(markOf(l->origin))));
+        }
         return where ? shown(index) : QVariant();
     case Qt::EditRole:
         return e && e->kind == record::Entry::Kind::figure ? shown(index) : QString();
@@ -303,7 +310,7 @@ void ReadTable::place() {
     const int room = viewport()->width(), engines = static_cast<int>(read_->engines());
     const bool tight = room < 420 + 90 * engines;
     const int words = std::clamp(room * (engines > 2 ? 20 : 25) / 100, 112, 300);
-    const int planned = tight ? 100 : std::clamp(room * 21 / 100, 128, 210);
+    const int planned = tight ? 130 : std::clamp(room * 21 / 100, 128, 210);
     const int off = tight ? 78 : std::clamp(room * 18 / 100, 96, 260);
     setColumnWidth(0, words);
     setColumnWidth(1, planned);

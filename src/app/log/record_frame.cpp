@@ -100,7 +100,7 @@ RecordFrame::RecordFrame(Book& book, QWidget* parent) : QWidget(parent), book_(b
         tr("Line after line. One figure is every engine's, 182/201 one each; a full stop: looked, in its "
            "band; a dash: not read. Return keeps them all"));
     words_ = typedLine(*lines, "record-words", tr("De&fect or note, of the chosen engine"),
-                       tr("begins with “note”: a note, else a defect"), this);
+                       tr("a defect; begin with “note” for a note"), this);
     lines->setStretch(0, 1);
     lines->setStretch(1, 1);
     left->addLayout(lines);
@@ -123,7 +123,7 @@ RecordFrame::RecordFrame(Book& book, QWidget* parent) : QWidget(parent), book_(b
     clocks_->now = [this] { return book_.now(); };
     right->addWidget(clocks_);
     right->addSpacing(6);
-    right->addWidget(heading(tr("Kept in this run"), right_));
+    right->addWidget(heading(tr("Kept in this run, UTC"), right_));
     saved_ = new QLabel(right_);
     saved_->setObjectName(QStringLiteral("record-saved"));
     saved_->setFont(face(13, true));
@@ -172,7 +172,7 @@ RecordFrame::RecordFrame(Book& book, QWidget* parent) : QWidget(parent), book_(b
     connect(&book_, &Book::changed, this, &RecordFrame::refresh);
     connect(&book_, &Book::kept, this, [this](const QString& when) {
         saved_->setForegroundRole(QPalette::WindowText);
-        saved_->setText(tr("Saved %1").arg(when));
+        saved_->setText(tr("Saved %1 UTC").arg(when));
         emit refused({});
     });
     connect(&book_, &Book::failed, this, [this](const QString& why) {
@@ -216,9 +216,9 @@ void RecordFrame::refresh() {
     if (!isVisibleTo(parentWidget()) && !book_.isOpen())
         return;
     // Another run may have another plan.
-    const auto lines = record::readLines(book_.plan(), book_.notes(), phase_);
+    const auto lines = book_.lines(phase_);
     const auto same = [](const record::ReadLine& a, const record::ReadLine& b) {
-        return a.what == b.what && a.planned == b.planned;
+        return a.what == b.what && a.planned == b.planned && a.each == b.each;
     };
     if (std::equal(lines.begin(), lines.end(), model_->lines().begin(), model_->lines().end(), same) &&
         book_.notes().engineCount() == model_->engines())
@@ -250,9 +250,10 @@ void RecordFrame::showRuns() {
     if (!flown_->hasFocus())
         flown_->setText(book_.run() ? dayOf(book_.run()->began) : book_.flown() ? dayOf(*book_.flown()) : QString());
     headline_->setText(
-        tr("%1%2").arg(q(book_.airframe()), book_.isAfterwards() ? tr("  ·  typed afterwards, times rough")
-                                            : book_.run()        ? tr("  ·  the run goes on")
-                                                                 : tr("  ·  the run begins with the first reading")));
+        tr("%1%2").arg(q(book_.airframe()), !book_.hasItsPlan()    ? tr("  ·  of that day no plan was kept")
+                                            : book_.isAfterwards() ? tr("  ·  typed afterwards, times rough")
+                                            : book_.run()          ? tr("  ·  the run goes on")
+                                                          : tr("  ·  the run begins with the first reading")));
 }
 
 std::string RecordFrame::chosenEngine() const {
@@ -292,7 +293,7 @@ void RecordFrame::showSentence() {
     const auto* line = model_->line(index.row());
     if (!where || !line) {
         sentence_->setText(tr("Nothing is read in this phase but words."));
-        season_->show({}, nullptr);
+        season_->show({}, {}, nullptr);
         seasonTitle_->clear();
         return;
     }
@@ -313,7 +314,11 @@ void RecordFrame::showSentence() {
     const auto series = book_.series(*where);
     const auto trend = record::trendOf(series.points);
     if (trend.tells())
-        said << QStringLiteral("<b>%1</b>").arg(html::text(record::trendText(series, trend, engine.toStdString())));
+        said << QStringLiteral("<b>%1</b> %2")
+                    .arg(html::text(record::trendText(series, trend, engine.toStdString())),
+                         series.againstPlan
+                             ? tr("Against the plan (model): a hint where to look, for an engineer to judge.")
+                             : tr("A hint where to look, for an engineer to judge."));
     if (stands && stands->planned && !line->unit)
         said << tr("The plan of the day: %1.").arg(q(record::figureText(line->what, *stands->planned)));
     sentence_->setText(said.join(QStringLiteral("<br>")));
@@ -324,7 +329,7 @@ void RecordFrame::showSentence() {
                               ? tr("%1%2, run by run, off the plan of each day%3; the last one in amber")
                                     .arg(engine, q(line->title), unit)
                               : tr("%1%2, run by run%3; the last one in amber").arg(engine, q(line->title), unit));
-    season_->show(series, line->unit);
+    season_->show(series, trend, line->unit);
 }
 
 void RecordFrame::showSoFar() {
@@ -433,8 +438,8 @@ void RecordFrame::chooseRun(int index) {
     table_->setFocus(Qt::OtherFocusReason);
 }
 
-std::vector<RecordFrame::Dot> RecordFrame::dots() const {
-    std::vector<Dot> out;
+std::vector<Score::Reading> RecordFrame::dots(const plan::Plan& drawn) const {
+    std::vector<Score::Reading> out;
     if (!book_.run())
         return out;
     const auto& n = book_.notes();
@@ -444,7 +449,7 @@ std::vector<RecordFrame::Dot> RecordFrame::dots() const {
             static_cast<std::size_t>(e->phase) >= plannedPhases)
             continue;
         // A phase is compared within itself: time is never stretched.
-        const auto& p = book_.plan()[e->phase];
+        const auto& p = drawn[e->phase];
         const double since = static_cast<double>(e->at - book_.run()->began) / 1000.0;
         out.push_back({std::clamp(since, p.start, p.start + p.duration), e->phase, *row->gauge, e->value,
                        watch::judge(n, *row->gauge, e->phase, e->value).colour()});

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "charts/score.h"
 #include "log/book.h"
 #include "log/read_table.h"
 #include "log/season_view.h"
@@ -31,15 +32,8 @@ public:
     [[nodiscard]] QString soFar() const { return soFar_->text(); }
     [[nodiscard]] QString saved() const { return saved_->text(); }
     void undo();
-    /// What stands in the run and has a needle: when, on the plan's time and within its phase.
-    struct Dot {
-        double time;
-        Phase phase;
-        Gauge gauge;
-        double value; ///< SI
-        watch::Colour colour;
-    };
-    [[nodiscard]] std::vector<Dot> dots() const;
+    /// What stands in the run and has a needle, within its phase. @param drawn the plan that the score shows
+    [[nodiscard]] std::vector<Score::Reading> dots(const plan::Plan& drawn) const;
 
 signals:
     void refused(QString why); ///< empty: mended

@@ -24,8 +24,9 @@ SeasonView::SeasonView(QWidget* parent) : QWidget(parent) {
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
 }
 
-void SeasonView::show(record::Series series, const UnitSpec* unit) {
+void SeasonView::show(record::Series series, record::Trend trend, const UnitSpec* unit) {
     series_ = std::move(series);
+    trend_ = trend;
     unit_ = unit;
     update();
 }
@@ -72,14 +73,14 @@ void SeasonView::paintEvent(QPaintEvent*) {
         p.setPen(QPen(c.faint, 1, Qt::DotLine));
         p.drawLine(QPointF(box.left(), y(0.0)), QPointF(box.right(), y(0.0)));
     }
-    const auto trend = record::trendOf(points);
-    if (trend.tells()) {
+    if (trend_.tells()) {
         // Its line goes by days: through the medians, drawn from run to run.
         QPolygonF line;
         const double days = points.back().day - points.front().day;
         for (std::size_t i = 0; i < points.size(); ++i)
-            line << QPointF(x(i), y(trend.begins + (trend.ends - trend.begins) *
-                                                       (days > 0 ? (points[i].day - points.front().day) / days : 0.0)));
+            line << QPointF(x(i),
+                            y(trend_.begins + (trend_.ends - trend_.begins) *
+                                                  (days > 0 ? (points[i].day - points.front().day) / days : 0.0)));
         p.setPen(QPen(c.amber, 1.4));
         p.drawPolyline(line);
     }

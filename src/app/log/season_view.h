@@ -14,7 +14,7 @@ class SeasonView : public QWidget {
 public:
     explicit SeasonView(QWidget* parent = nullptr);
     /// @param unit of the cockpit, for differences; null: a count
-    void show(record::Series series, const UnitSpec* unit);
+    void show(record::Series series, record::Trend trend, const UnitSpec* unit);
     [[nodiscard]] const record::Series& series() const { return series_; }
     [[nodiscard]] QSize sizeHint() const override { return {600, 110}; }
     [[nodiscard]] QSize minimumSizeHint() const override { return {200, 10}; }
@@ -24,6 +24,7 @@ protected:
 
 private:
     record::Series series_;
+    record::Trend trend_;
     const UnitSpec* unit_ = nullptr;
 };
 

@@ -112,17 +112,4 @@ void StopClocks::tell() {
     }
 }
 
-QString StopClocks::text() const {
-    QStringList out;
-    for (const auto& [clock, button] : buttons_)
-        out << button->text();
-    return out.join(QLatin1Char('\n'));
-}
-
-void StopClocks::changeEvent(QEvent* event) {
-    QWidget::changeEvent(event);
-    if (event->type() == QEvent::PaletteChange)
-        update();
-}
-
 } // namespace amber::app

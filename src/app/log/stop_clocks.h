@@ -28,15 +28,11 @@ public:
     /// Starts a clock, or stops it. @return seconds where it was stopped
     std::optional<double> press(const Book::Place& place);
     [[nodiscard]] bool runs(const Book::Place& place) const;
-    [[nodiscard]] QString text() const;
 
     std::function<std::int64_t()> now; ///< ms
 
 signals:
     void stopped(amber::app::Book::Place place, double seconds); ///< of one that keeps
-
-protected:
-    void changeEvent(QEvent* event) override;
 
 private:
     struct Running {

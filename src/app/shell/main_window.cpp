@@ -550,10 +550,7 @@ void MainWindow::openRecord() {
 }
 
 void MainWindow::showDots() {
-    std::vector<Score::Reading> dots;
-    for (const auto& d : recordFrame_->dots())
-        dots.push_back({d.time, d.phase, d.gauge, d.value, d.colour});
-    score_->showReadings(std::move(dots));
+    score_->showReadings(recordFrame_->dots(document_.plan()));
 }
 
 void MainWindow::closeRecord() {
@@ -760,8 +757,10 @@ void MainWindow::refresh() {
     troubleButton_->setEnabled(true);
     showMode();
     page_->refresh();
-    if (recording_)
+    if (recording_) {
         recordFrame_->follow();
+        showDots();
+    }
     if (inTrouble())
         trouble_->refresh();
     else

@@ -5,9 +5,11 @@
 #include "charts/start_timeline_view.h"
 #include "cli/exit_codes.h"
 #include "cli/option_range.h"
+#include "files/document.h"
 #include "flight/flown.h"
 #include "flight/open_files.h"
 #include "pages/symptoms_page.h"
+#include "record/log_text.h"
 #include "shell/main_window.h"
 #include "store/data_folder.h"
 #include "units/text.h"
@@ -150,10 +152,15 @@ void rehearse(MainWindow& window, const ExtraPage& extra) {
 }
 /// A run as it is read: a scan of the phase a little off the plan.
 void readSome(MainWindow& window, Phase phase) {
-    window.openRecord();
     Book& book = window.book();
-    if (const QString why = book.keepDemoSeason(); !why.isEmpty())
-        fmt::print(stderr, "{}\n", why.toStdString());
+    Problems problems;
+    const std::string season = (dataFolder() + QStringLiteral("/logs/lorimer-season.json")).toStdString();
+    if (const auto text = document::readFile(season, problems))
+        if (auto log = LogFile::open(book.path()))
+            (void)log.value()->merge(record::readLogJson(*text, season, problems));
+    for (const auto& p : problems)
+        fmt::print(stderr, "{}\n", p.text());
+    window.openRecord();
     const auto& lines = window.recordFrame().model().lines();
     std::vector<record::QuickRead> scan;
     const std::size_t engines = window.recordFrame().model().engines();

@@ -4,13 +4,22 @@
 
 namespace amber::record {
 
-std::optional<double> plannedOf(const plan::Plan& plan, Phase phase, std::string_view what) {
+std::optional<double> plannedOf(const plan::Plan& plan, Phase phase, std::string_view what, std::string_view engine) {
     if (static_cast<std::size_t>(phase) >= plannedPhases)
         return std::nullopt;
     if (what == "warm-up")
         return plan[Phase::warmUp].duration;
-    if (what == "prime" && phase == Phase::start && plan.prime.unit.starts_with("stroke"))
-        return plan.prime.dose;
+    if (what == "prime" && phase == Phase::start && plan.prime.unit.starts_with("stroke")) {
+        std::optional<double> dose;
+        for (const auto& line : plan[Phase::start].priming) {
+            if (line.fact.id != "prime" || (!engine.empty() && line.fact.engine != engine))
+                continue;
+            if (dose && *dose != line.fact.value)
+                return std::nullopt;
+            dose = line.fact.value;
+        }
+        return dose;
+    }
     const WhatRow* row = whatOf(what);
     if (!row || !row->gauge)
         return std::nullopt;

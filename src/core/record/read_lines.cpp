@@ -50,6 +50,13 @@ std::vector<ReadLine> readLines(const plan::Plan& plan, const TypeNotes& notes, 
         for (const char* what : {"prime", "tries", "crank", "fire", "oil-pressure-up"})
             add(what);
         out.front().origin = plan.prime.origin;
+        if (!out.front().planned)
+            for (const auto& line : plan[Phase::start].priming)
+                if (line.fact.id == "prime" && plannedOf(plan, phase, "prime", line.fact.engine)) {
+                    out.front().each.push_back(line.fact.value);
+                    if (line.origin == Origin::logged)
+                        out.front().origin = Origin::logged; // the difference is
+                }
         break;
     case Phase::warmUp:
         add("warm-up");

@@ -16,7 +16,8 @@ struct ReadLine {
     std::string title;
     bool eachEngine = true;         ///< else of the aircraft: one figure
     const UnitSpec* unit = nullptr; ///< of this cockpit; null: a count
-    std::optional<double> planned;  ///< SI
+    std::optional<double> planned;  ///< SI, of every engine
+    std::vector<double> each;       ///< SI, an engine: where they are not planned alike
     Origin origin = Origin::model;  ///< of it
     std::string moment;             ///< of the phase that it is for: "at the end"
     std::optional<Gauge> gauge;     ///< that has limits, which judge it
