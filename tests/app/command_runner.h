@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Runs the built program as a shell would, without a display.
+// Runs the program's commands as a shell would, without a display.
 #pragma once
 #include "data_folder.h"
-#include <QCoreApplication>
-#include <QProcess>
+#include <QByteArray>
 #include <QStringList>
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
@@ -13,36 +12,22 @@
 namespace amber::test {
 
 struct Ran {
-    int code;
+    int code; ///< −1: it did not end by itself
     QByteArray out, err;
     [[nodiscard]] nlohmann::json json() const { return nlohmann::json::parse(out.toStdString(), nullptr, false); }
 };
 
 /// The program under test: AMBER_THROTTLE_PROGRAM, else the one built beside the tests.
-inline QString program() {
-    const QString named = qEnvironmentVariable("AMBER_THROTTLE_PROGRAM");
-    return named.isEmpty() ? QCoreApplication::applicationDirPath() + QStringLiteral("/../src/app/amber-throttle")
-                           : named;
-}
+QString program();
 
-inline Ran run(const QStringList& arguments) {
-    QProcess p;
-    auto environment = QProcessEnvironment::systemEnvironment();
-    environment.remove(QStringLiteral("DISPLAY"));
-    environment.remove(QStringLiteral("QT_QPA_PLATFORM"));
-    p.setProcessEnvironment(environment);
-    p.start(program(), arguments);
-    EXPECT_TRUE(p.waitForFinished(60000));
-    return {p.exitStatus() == QProcess::NormalExit ? p.exitCode() : -1, p.readAllStandardOutput(),
-            p.readAllStandardError()};
-}
+/// Where a command's standard output goes.
+enum class Output { kept, fullDisk, closed };
 
-inline Ran command(const std::vector<std::string>& arguments) {
-    QStringList list;
-    for (const auto& a : arguments)
-        list << QString::fromStdString(a);
-    return run(list);
-}
+/// A command in a process of its own, which is a copy of this one: the program's code is in it already, and a
+/// sanitized program takes a twelfth of a second to begin. What needs a screen or draws goes to the program itself, and
+/// all of them do where AMBER_THROTTLE_PROGRAM names one.
+Ran run(const QStringList& arguments, Output output = Output::kept);
+Ran command(const std::vector<std::string>& arguments, Output output = Output::kept);
 
 inline std::string notesOf(const char* name) {
     return dataFolder() + "/notes/" + name + ".toml";

@@ -2,6 +2,7 @@
 // Outputs that cannot be written, windows that cannot be shown: every command says so and ends with its code.
 #include "command_runner.h"
 #include <QFile>
+#include <QProcess>
 #include <QTemporaryDir>
 #include <sys/stat.h>
 
@@ -32,25 +33,13 @@ std::vector<std::vector<std::string>> commands() {
             {"--version"}};
 }
 
-/// A command with its standard output somewhere else.
-test::Ran into(const QString& redirection, const std::vector<std::string>& arguments) {
-    QStringList words{QStringLiteral("-c"), QStringLiteral("exec \"$0\" \"$@\" ") + redirection, test::program()};
-    for (const auto& a : arguments)
-        words << QString::fromStdString(a);
-    QProcess p;
-    p.start(QStringLiteral("/bin/sh"), words);
-    EXPECT_TRUE(p.waitForFinished(60000));
-    return {p.exitStatus() == QProcess::NormalExit ? p.exitCode() : -1, p.readAllStandardOutput(),
-            p.readAllStandardError()};
-}
-
 TEST(Output, AFullDiskIsCodeThreeAndAMessageFromEveryCommand) {
     for (const auto& c : commands()) {
-        const auto full = into(QStringLiteral(">/dev/full"), c);
+        const auto full = command(c, test::Output::fullDisk);
         EXPECT_EQ(full.code, 3) << c.front() << " " << full.err.toStdString();
         EXPECT_TRUE(full.err.contains("could not be written: No space left on device"))
             << c.front() << full.err.toStdString();
-        const auto closed = into(QStringLiteral(">&-"), c);
+        const auto closed = command(c, test::Output::closed);
         EXPECT_EQ(closed.code, 3) << c.front() << " " << closed.err.toStdString();
         EXPECT_TRUE(closed.err.contains("could not be written")) << c.front();
     }

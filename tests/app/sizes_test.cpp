@@ -112,7 +112,7 @@ protected:
     /// What is read: where most is, and where least.
     void recordFits(const std::string& where) {
         window->openRecord();
-        for (const Phase phase : {Phase::start, Phase::runUp, Phase::cruise, Phase::load}) {
+        for (const Phase phase : {Phase::start, Phase::runUp, Phase::cruise, Phase::load, Phase::writeUp}) {
             window->showPhase(phase);
             test::settle();
             EXPECT_TRUE(window->recording()) << where;
@@ -140,6 +140,8 @@ protected:
 TEST_P(SizesOf, EveryPageOfEveryTypeFits) {
     const auto [width, height] = sizes[GetParam()];
     answer = app::MainWindow::Unsaved::discard;
+    // Where things are is asked here; that they are painted, in the smallest size (and by other tests).
+    window->setUpdatesEnabled(GetParam() == 0);
     const auto all = app::demoSorties();
     for (std::size_t d = 0; d < all.size(); ++d) {
         if (!opens(d))
@@ -185,6 +187,7 @@ TEST_P(SizesOf, EveryPageOfEveryTypeFits) {
         }
         window->closeTrouble();
     }
+    window->setUpdatesEnabled(true);
 }
 INSTANTIATE_TEST_SUITE_P(All, SizesOf, testing::Range<std::size_t>(0, sizes.size()),
                          [](const auto& given) { return "of" + std::to_string(sizes[given.param].first); });

@@ -31,7 +31,7 @@ TEST(ReadLines, EveryNeedleThatThePlanExpectsIsReadOnceWithItsFigure) {
             std::set<std::string> seen;
             for (const auto& line : lines) {
                 EXPECT_TRUE(seen.insert(line.what).second) << demo << " " << keyOf(phase) << " " << line.what;
-                ASSERT_TRUE(record::whatOf(line.what)) << line.what;
+                ASSERT_TRUE(record::whatOf(line.what) || record::isOfNotes(line.what)) << line.what;
             }
             for (const auto& e : plan[phase].expect) {
                 const auto& line = lines.at(find(lines, nameOf(e.gauge).key));
@@ -61,8 +61,51 @@ TEST(ReadLines, TheStartIsTimedAndCountedAndTheMagnetosAreReadOnTheRunUp) {
     EXPECT_EQ(start[0].origin, Origin::logged);
     EXPECT_EQ(start[2].unit, units::second.spec);
     const auto runUp = linesOf("lorimer-spring", Phase::runUp);
-    EXPECT_LT(find(runUp, "magneto-left"), find(runUp, "static-rpm"));
+    // The lines of the sheet in its order, each engine's; the reference beside the day's figure.
+    std::size_t at = 0;
+    for (const auto& line : plan.runUpSheet.lines) {
+        if (line.kind == watch::SheetKind::computed)
+            continue;
+        ASSERT_TRUE(runUp.at(at).sheet) << line.id;
+        EXPECT_EQ(runUp[at].sheet->id, line.id);
+        EXPECT_EQ(runUp[at].want, line.want);
+        ++at;
+    }
+    const auto& reference = runUp.at(find(runUp, "static-rpm"));
+    ASSERT_TRUE(reference.planned);
+    EXPECT_NEAR(*reference.planned, plan.flown.referenceRpm.si(), 1e-9);
+    EXPECT_LT(find(runUp, "magneto-left"), find(runUp, "magneto-right"));
     EXPECT_FALSE(linesOf("lorimer-spring", Phase::load).back().eachEngine) << "fuel is the aircraft's";
+}
+
+TEST(ReadTyped, TheSheetTakesAFallWithItsMannerAndTheWalkRoundADefectInWords) {
+    const auto runUp = linesOf("lorimer-spring", Phase::runUp);
+    const auto& left = runUp.at(find(runUp, "magneto-left"));
+    const auto slow = record::readTyped(left, "80 slow");
+    ASSERT_TRUE(slow) << slow.error();
+    EXPECT_NEAR(slow.value().value, 80.0 / 60.0, 1e-9);
+    EXPECT_EQ(slow.value().words, "80 rpm, slow");
+    EXPECT_NE(record::readTyped(left, "80 purple").error().find("is not how rpm fall"), std::string::npos);
+    const auto walk = linesOf("lorimer-spring", Phase::walkRound);
+    const auto& l = test::loaded("lorimer-spring");
+    std::size_t items = 0, looks = 0, readings = 0;
+    for (const auto& station : l.aircraft->notes.walk.stations)
+        items += station.items.size();
+    EXPECT_EQ(walk.size(), items) << "every item of the path";
+    for (const auto& line : walk) {
+        ASSERT_TRUE(line.item);
+        if (line.item->kind == WalkItemKind::look) {
+            ++looks;
+            EXPECT_EQ(record::readTyped(line, "a dent").value(),
+                      (record::Typed{record::Entry::Kind::words, 0.0, "a dent"}));
+            EXPECT_EQ(record::readTyped(line, "in order").value().kind, record::Entry::Kind::looked);
+        } else {
+            ++readings;
+            EXPECT_FALSE(record::readTyped(line, "a dent")) << line.title;
+        }
+    }
+    EXPECT_GT(looks, 5u);
+    EXPECT_GT(readings, 2u);
 }
 
 TEST(Planned, EachEngineHasTheDoseThatItLikes) {
@@ -87,11 +130,11 @@ TEST(QuickLine, OneFigureIsEveryEnginesAndStrokesAreOneEach) {
     ASSERT_EQ(read.value().size(), (head == 0 || rpm == 0 ? 0u : 2u) + 4u);
     for (const auto& r : read.value()) {
         if (r.line == head) // °C
-            EXPECT_NEAR(*r.value, r.engine == 0 ? 455.15 : 474.15, 1e-9);
+            EXPECT_NEAR(r.typed.value, r.engine == 0 ? 455.15 : 474.15, 1e-9);
         else if (r.line == rpm)
-            EXPECT_NEAR(*r.value, units::rpm.spec->scale * 2100, 1e-9);
+            EXPECT_NEAR(r.typed.value, units::rpm.spec->scale * 2100, 1e-9);
         else
-            EXPECT_FALSE(r.value) << "looked, in its band: no figure";
+            EXPECT_EQ(r.typed.kind, record::Entry::Kind::looked) << "looked, in its band: no figure";
     }
 }
 

@@ -3,10 +3,13 @@
 #include "cli/cautions.h"
 #include "cli/command.h"
 #include "cli/exit_codes.h"
+#include "cli/open_log.h"
 #include "files/document.h"
 #include "flight/open_files.h"
+#include "record/judged.h"
 #include "record/log_text.h"
 #include "record/planned.h"
+#include "record/read_lines.h"
 #include "record/run_of.h"
 #include "record/trend.h"
 #include "record/what.h"
@@ -34,34 +37,6 @@ int problemsTold(const Problems& problems, int code) {
         fmt::print(stderr, "{}\n", p.text());
     return code;
 }
-
-/// A log, and what drivers need about them.
-class Open {
-public:
-    explicit Open(const std::string& path, LogFile::Check check = LogFile::Check::usual) {
-        if (!QCoreApplication::instance())
-            application_ = std::make_unique<QCoreApplication>(count_, names_);
-        auto opened = LogFile::open(path.empty() ? LogFile::usual() : QString::fromStdString(path), check);
-        if (!opened) {
-            why_ = opened.error();
-            return;
-        }
-        file_ = std::move(opened.value());
-        for (const auto& line : file_->told())
-            fmt::print(stderr, "{}\n", line.toStdString());
-    }
-    explicit operator bool() const { return file_ != nullptr; }
-    LogFile* operator->() { return file_.get(); }
-    [[nodiscard]] const std::string& why() const { return why_; }
-
-private:
-    int count_ = 1;
-    char name_[15] = "amber-throttle";
-    char* names_[2] = {name_, nullptr};
-    std::unique_ptr<QCoreApplication> application_;
-    std::unique_ptr<LogFile> file_;
-    std::string why_;
-};
 
 class LogCommand : public Command {
 public:
@@ -94,7 +69,7 @@ public:
         a.oneOf({"--figure", "--looked", "--words", "--withdraw"});
     }
     int run(const CommandActions&) override {
-        Open log(log_, does_ == "check" ? LogFile::Check::thorough : LogFile::Check::usual);
+        OpenLog log(log_, does_ == "check" ? LogFile::Check::thorough : LogFile::Check::usual);
         if (!log)
             return wrongFile(log.why());
         if (does_ == "check") {
@@ -127,7 +102,7 @@ private:
         return record::idsFrom([] { return QRandomGenerator::system()->generate64(); });
     }
 
-    int listRuns(Open& log) const {
+    int listRuns(OpenLog& log) const {
         const auto latest = log->runs(QString::fromStdString(airframe_), 200);
         if (!latest)
             return wrongFile(latest.error());
@@ -136,7 +111,7 @@ private:
         return exitOk;
     }
 
-    int begin(Open& log) const {
+    int begin(OpenLog& log) const {
         if (sortie_.empty())
             return usage("begin: --sortie FILE tells which aircraft and day");
         const auto loaded = flight::loadSortie(sortie_);
@@ -156,7 +131,7 @@ private:
         return exitWrite;
     }
 
-    int add(Open& log) const {
+    int add(OpenLog& log) const {
         const auto last = log->runs({}, 1);
         if (!last)
             return wrongFile(last.error());
@@ -223,16 +198,18 @@ private:
         } else if (looked_) {
             e.kind = record::Entry::Kind::looked;
             e.value = 0.0;
+            e.words.clear();
         } else if (!words_.empty()) {
             e.kind = record::Entry::Kind::words;
             e.words = words_;
             e.planned.reset();
         } else if (!figure_.empty()) {
-            const auto value = record::readFigure(e.what, figure_);
-            if (!value)
-                return usage("--figure: " + value.error());
-            e.kind = record::Entry::Kind::figure;
-            e.value = value.value();
+            const auto typed = readAs(e, plan);
+            if (!typed)
+                return usage("--figure: " + typed.error());
+            e.kind = typed.value().kind;
+            e.value = typed.value().value;
+            e.words = typed.value().words;
         } else if (corrects_.empty()) {
             return usage("add: one of --figure, --looked or --words");
         }
@@ -244,7 +221,21 @@ private:
         if (e.kind == record::Entry::Kind::figure && e.planned)
             fmt::print(stderr, "The plan of the day expected {} (model or notes).\n",
                        record::figureText(e.what, *e.planned));
+        if (aircraft_)
+            if (const auto said = record::judgedAlone(aircraft_->notes, e);
+                said && said->colour() != watch::Colour::normal)
+                fmt::print(stderr, "{}: {}\n", wordOf(said->colour()), said->sentence());
         return exitOk;
+    }
+    /// What the walk-round and the run-up sheet ask for is read as their lines are; a log's own figures want a unit.
+    Result<record::Typed> readAs(const record::Entry& e, const std::optional<plan::Plan>& plan) const {
+        if (plan && aircraft_)
+            for (const auto& line : record::readLines(*plan, aircraft_->notes, e.phase))
+                if (line.what == e.what && (line.sheet || line.item))
+                    return record::readTyped(line, figure_);
+        const auto value = record::readFigure(e.what, figure_);
+        return value ? Result<record::Typed>(record::Typed{record::Entry::Kind::figure, value.value(), {}})
+                     : Failure{value.error()};
     }
     /// The plan of a run's day; none where its files are not there any more.
     std::optional<plan::Plan> planOf(const record::Run& run) const {
@@ -258,10 +249,11 @@ private:
             return std::nullopt;
         }
         positions_ = loaded.aircraft->notes.positions;
+        aircraft_ = loaded.aircraft;
         return plan::makePlan(*loaded.aircraft, *loaded.sortie);
     }
 
-    int list(Open& log) const {
+    int list(OpenLog& log) const {
         LogFile::Wanted wanted;
         wanted.airframe = QString::fromStdString(airframe_);
         wanted.run = QString::fromStdString(run_);
@@ -288,7 +280,8 @@ private:
             const auto* row = record::whatOf(e->what);
             std::string text = e->words;
             if (e->kind == record::Entry::Kind::figure) {
-                text = record::figureText(e->what, e->value);
+                if (text.empty())
+                    text = record::figureText(e->what, e->value);
                 if (e->planned)
                     text += fmt::format("  (planned {})", record::figureText(e->what, *e->planned));
             } else if (e->kind == record::Entry::Kind::looked) {
@@ -304,7 +297,7 @@ private:
         }
     }
 
-    int exportAll(Open& log) const {
+    int exportAll(OpenLog& log) const {
         const auto read = log->read();
         if (!read)
             return wrongFile(read.error());
@@ -318,7 +311,7 @@ private:
             return notKept(why);
         return exitOk;
     }
-    int importAll(Open& log) const {
+    int importAll(OpenLog& log) const {
         Problems problems;
         if (file_.empty())
             return usage("import: --file FILE, a log in JSON");
@@ -329,12 +322,12 @@ private:
         const int code = problemsTold(problems, problems.empty() ? exitOk : exitProblems);
         return takeIn(log, from, code);
     }
-    int merge(Open& log) const {
+    int merge(OpenLog& log) const {
         if (file_.empty())
             return usage("merge: --file FILE, another log (SQLite)");
         if (!QFileInfo::exists(QString::fromStdString(file_)))
             return usage(fmt::format("merge: there is no {}", file_));
-        Open other(file_);
+        OpenLog other(file_);
         if (!other)
             return wrongFile(other.why());
         const auto from = other->read();
@@ -342,7 +335,7 @@ private:
             return wrongFile(from.error());
         return takeIn(log, from.value(), exitOk);
     }
-    static int takeIn(Open& log, const record::Log& from, int code) {
+    static int takeIn(OpenLog& log, const record::Log& from, int code) {
         const auto merged = log->merge(from);
         if (!merged)
             return notKept(QString::fromStdString(merged.error()));
@@ -356,6 +349,7 @@ private:
         file_;
     bool looked_ = false, withdraw_ = false, rough_ = false, json_ = false, csv_ = false;
     mutable std::vector<Position> positions_;
+    mutable std::shared_ptr<const powerplant::Aircraft> aircraft_; ///< of the run
 };
 
 class TrendCommand : public Command {
@@ -371,7 +365,7 @@ public:
         a.flag("--json", json_, "As JSON, SI, slopes a day");
     }
     int run(const CommandActions&) override {
-        Open log(log_);
+        OpenLog log(log_);
         if (!log) {
             fmt::print(stderr, "{}\n", log.why());
             return exitProblems;

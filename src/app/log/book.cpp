@@ -80,6 +80,7 @@ void Book::anew() {
     run_.reset();
     plan_.reset();
     aircraft_.reset();
+    sortie_.reset();
     standing_.clear();
     log_ = {};
     done_.clear();
@@ -100,11 +101,13 @@ QString Book::choose(const std::string& id) {
     QString why;
     std::optional<plan::Plan> plan;
     std::shared_ptr<const powerplant::Aircraft> aircraft;
+    std::optional<Sortie> sortie;
     if (!found->second.sortie.empty()) {
         const auto loaded = flight::loadSortieText(found->second.sortie, "run.toml");
         if (loaded.ok()) {
             aircraft = loaded.aircraft;
             plan = plan::makePlan(*loaded.aircraft, *loaded.sortie);
+            sortie = loaded.sortie;
         } else
             why = tr("The plan of that day cannot be reckoned again (%1); beside the readings stands the plan that is "
                      "open.")
@@ -113,6 +116,7 @@ QString Book::choose(const std::string& id) {
     run_ = found->second;
     plan_ = std::move(plan);
     aircraft_ = std::move(aircraft);
+    sortie_ = std::move(sortie);
     standing_.clear();
     log_ = std::move(read.value());
     standing_ = record::standing(log_, run_->id);
@@ -239,6 +243,7 @@ QString Book::keep(std::vector<record::Entry> entries, bool undoing) {
         run_ = run;
         aircraft_ = document_.sharedAircraft();
         plan_ = document_.plan();
+        sortie_ = document_.sortie();
         flown_.reset();
         season_.runs.emplace(run.id, run);
     }
@@ -249,6 +254,7 @@ QString Book::keep(std::vector<record::Entry> entries, bool undoing) {
     season_.entries.insert(news.entries.begin(), news.entries.end());
     standing_ = record::standing(log_, run_->id);
     series_ = record::seriesOf(season_, run_->airframe);
+    judge();
     if (!undoing)
         done_.push_back(std::move(done));
     emit changed();
@@ -256,10 +262,11 @@ QString Book::keep(std::vector<record::Entry> entries, bool undoing) {
     return {};
 }
 
-QString Book::keepFigure(const Place& place, double value) {
+QString Book::keepTyped(const Place& place, const record::Typed& typed) {
     auto e = entryFor(place);
-    e.kind = record::Entry::Kind::figure;
-    e.value = value;
+    e.kind = typed.kind;
+    e.value = typed.value;
+    e.words = typed.words;
     return keep({std::move(e)});
 }
 
@@ -282,8 +289,9 @@ QString Book::keepScan(Phase phase, const std::vector<record::ReadLine>& lines,
     for (const auto& read : scan) {
         const auto& line = lines.at(read.line);
         auto e = entryFor({phase, line.what, line.eachEngine ? notes().positions.at(read.engine).id : std::string()});
-        e.kind = read.value ? record::Entry::Kind::figure : record::Entry::Kind::looked;
-        e.value = read.value.value_or(0.0);
+        e.kind = read.typed.kind;
+        e.value = read.typed.value;
+        e.words = read.typed.words;
         entries.push_back(std::move(e));
     }
     return keep(std::move(entries));
@@ -356,13 +364,69 @@ void Book::readSeries() {
     season_ = {};
     series_.clear();
     const std::string of = airframe();
-    if (!file_ || of.empty())
+    if (file_ && !of.empty())
+        if (auto read = file_->read({q(of), {}, seasonRuns})) {
+            season_ = std::move(read.value());
+            series_ = record::seriesOf(season_, of);
+        }
+    holding_.clear();
+    if (document_.isOpen() && !season_.runs.empty())
+        holding_ = record::holding(season_, of, notes(), sortie(), flownOf_);
+    judge();
+}
+
+void Book::judge() {
+    judged_.reset();
+    writeUp_ = {};
+    if (!document_.isOpen()) {
+        held_ = {};
         return;
-    auto read = file_->read({q(of), {}, seasonRuns});
-    if (!read)
-        return;
-    season_ = std::move(read.value());
-    series_ = record::seriesOf(season_, of);
+    }
+    if (run_) {
+        judged_.emplace(notes(), sortie(), standing_);
+        writeUp_ = record::writeUp(run_->id, standing_, notes(), sortie());
+        // Earlier runs hold what they held; this one is looked at anew.
+        std::erase_if(holding_, [&](const record::Holding& h) { return h.run.id == run_->id; });
+        for (const auto& line : writeUp_.lines)
+            if (line.holds())
+                holding_.insert(holding_.begin(), {*run_, line});
+    }
+    held_ = record::heldBy(airframe(), holding_, notes());
+}
+
+void Book::lookForHolds() {
+    if (document_.isOpen() && (isOpen() || QFileInfo::exists(logPath_)))
+        (void)open(); // of another airframe its runs are read
+}
+
+const record::Judged::Said* Book::judged(const record::Entry& entry) const {
+    return judged_ ? judged_->of(entry.id) : nullptr;
+}
+
+QString Book::answer(const record::Holding& line, const record::Answer& answer) {
+    auto entries = record::answerEntries(line.line, line.run.id, answer, ids, now());
+    if (!entries)
+        return q(entries.error());
+    if (run_ && run_->id == line.run.id)
+        return keep(std::move(entries.value()));
+    // Of an earlier run: it goes there, and no run is begun by it.
+    record::Log news;
+    for (auto& e : entries.value()) {
+        if (const auto wrong = record::wrongWith(e); !wrong.empty())
+            return q(wrong);
+        news.entries.emplace(e.id, std::move(e));
+    }
+    QString why = file_ ? bringBack() : tr("The log is not open: nothing was kept.");
+    if (why.isEmpty())
+        why = file_->append(news);
+    if (!why.isEmpty()) {
+        emit failed(why);
+        return why;
+    }
+    readSeries();
+    emit changed();
+    emit kept(QDateTime::fromMSecsSinceEpoch(now(), Qt::UTC).toString(QStringLiteral("HH:mm:ss")));
+    return {};
 }
 
 } // namespace amber::app

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "record/judged.h"
 #include "record/read_lines.h"
 #include "record/trend.h"
+#include "record/write_up.h"
 #include "store/log_file.h"
 #include "store/sortie_document.h"
 #include <QObject>
@@ -70,7 +72,7 @@ public:
         bool operator==(const Place&) const = default;
     };
     /// @return why it was not kept, or empty. What stands there already is corrected, and stays in the log.
-    QString keepFigure(const Place& place, double value);
+    QString keepTyped(const Place& place, const record::Typed& typed);
     QString keepLooked(const Place& place);
     QString keepWords(const Place& place, const QString& words);
     /// Several at once: all or none.
@@ -82,6 +84,17 @@ public:
     [[nodiscard]] bool canUndo() const { return !done_.empty(); }
     /// What stands in a place; null: nothing was read. There are two where it was corrected apart: the later one.
     [[nodiscard]] const record::Entry* at(const Place& place) const;
+    /// What the one judge says of what stands; null: nothing.
+    [[nodiscard]] const record::Judged::Said* judged(const record::Entry& entry) const;
+    /// What of the run an engineer should know of.
+    [[nodiscard]] const record::WriteUp& writeUp() const { return writeUp_; }
+    /// An engineer's answer to a line of it. @return why it was not kept, or empty
+    QString answer(const record::Holding& line, const record::Answer& answer);
+    /// What of this airframe's runs holds the next flight, and the sentence that says so.
+    [[nodiscard]] const std::vector<record::Holding>& holding() const { return holding_; }
+    [[nodiscard]] const watch::Verdict& held() const { return held_; }
+    /// Looks at the log, where there is one, for what holds the document's airframe.
+    void lookForHolds();
     /// All that stands in the run, by when it was.
     [[nodiscard]] std::vector<const record::Entry*> soFar() const;
     /// A series of this airframe over its runs, this one too; empty: never read.
@@ -102,16 +115,25 @@ private:
     /// Where the file has been taken away under the open book, what it held is written into a new one.
     QString bringBack();
     void readSeries();
+    /// The run's write-up, and whether the airframe is held.
+    void judge();
+    [[nodiscard]] const Sortie& sortie() const { return sortie_ ? *sortie_ : document_.sortie(); }
 
     SortieDocument& document_;
     QString logPath_;
     std::unique_ptr<LogFile> file_;
     std::optional<record::Run> run_;
     std::shared_ptr<const powerplant::Aircraft> aircraft_; ///< of the run
+    std::optional<Sortie> sortie_;                         ///< of the run
     std::optional<plan::Plan> plan_;                       ///< of the run
     record::Log log_;                                      ///< of the run
     std::vector<record::Standing> standing_;               ///< into it
-    record::Log season_;                                   ///< the airframe's latest runs
+    std::optional<record::Judged> judged_;                 ///< of the run
+    record::WriteUp writeUp_;                              ///< of the run
+    std::vector<record::Holding> holding_;
+    watch::Verdict held_;
+    record::FlownOf flownOf_ = record::flownOf();
+    record::Log season_; ///< the airframe's latest runs
     std::vector<record::Series> series_;
     std::vector<std::vector<Done>> done_; ///< the last one last
     std::optional<std::int64_t> flown_;

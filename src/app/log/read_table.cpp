@@ -132,7 +132,7 @@ void ReadModel::show(Phase phase) {
     beginResetModel();
     phase_ = phase;
     lines_ = book_.lines(phase);
-    engines_ = book_.notes().engineCount();
+    positions_ = book_.notes().positions;
     endResetModel();
 }
 
@@ -146,7 +146,7 @@ int ReadModel::rowCount(const QModelIndex& parent) const {
     return parent.isValid() ? 0 : static_cast<int>(lines_.size());
 }
 int ReadModel::columnCount(const QModelIndex& parent) const {
-    return parent.isValid() ? 0 : firstEngine + static_cast<int>(engines_) + 1;
+    return parent.isValid() ? 0 : firstEngine + static_cast<int>(engines()) + 1;
 }
 
 const record::ReadLine* ReadModel::line(int row) const {
@@ -156,19 +156,19 @@ const record::ReadLine* ReadModel::line(int row) const {
 std::optional<Book::Place> ReadModel::place(const QModelIndex& index) const {
     const auto* l = line(index.row());
     const int engine = index.column() - firstEngine;
-    if (!l || engine < 0 || engine >= static_cast<int>(engines_) || (!l->eachEngine && engine > 0))
+    if (!l || engine < 0 || engine >= static_cast<int>(engines()) || (!l->eachEngine && engine > 0))
         return std::nullopt;
     return Book::Place{phase_, l->what,
-                       l->eachEngine ? book_.notes().positions.at(static_cast<std::size_t>(engine)).id : std::string()};
+                       l->eachEngine ? positions_.at(static_cast<std::size_t>(engine)).id : std::string()};
 }
 
 std::optional<watch::Verdict> ReadModel::verdict(const QModelIndex& index) const {
-    const auto* l = line(index.row());
     const auto where = place(index);
     const auto* e = where ? book_.at(*where) : nullptr;
-    if (!l->gauge || !e || e->kind != record::Entry::Kind::figure)
+    if (!e)
         return std::nullopt;
-    return watch::judge(book_.notes(), *l->gauge, phase_, e->value);
+    const auto* said = book_.judged(*e);
+    return said ? std::optional(said->verdict) : std::nullopt;
 }
 
 QString ReadModel::shown(const QModelIndex& index) const {
@@ -176,9 +176,7 @@ QString ReadModel::shown(const QModelIndex& index) const {
     const auto* e = where ? book_.at(*where) : nullptr;
     if (!e)
         return {};
-    if (e->kind == record::Entry::Kind::looked)
-        return tr("in its band");
-    return q(record::figureText(e->what, e->value, line(index.row())->unit));
+    return q(record::shownAs(*line(index.row()), *e));
 }
 
 QVariant ReadModel::data(const QModelIndex& index, int role) const {
@@ -198,13 +196,15 @@ QVariant ReadModel::data(const QModelIndex& index, int role) const {
                 figures << q(record::figureText(l->what, *l->planned, l->unit));
             for (const double one : l->each)
                 figures << q(record::figureText(l->what, one, l->unit));
+            if (figures.isEmpty() && !l->want.empty())
+                return q(l->want);
             return figures.isEmpty()
                        ? QString()
                        : tr("%1 (%2)").arg(figures.join(QStringLiteral(" / ")), q(std::string(markOf(l->origin))));
         }
         return where ? shown(index) : QVariant();
     case Qt::EditRole:
-        return e && e->kind == record::Entry::Kind::figure ? shown(index) : QString();
+        return e && e->kind != record::Entry::Kind::looked ? shown(index) : QString();
     case Qt::UserRole: // off the plan of the day, SI
         return e && e->kind == record::Entry::Kind::figure && e->planned ? e->value - *e->planned : QVariant();
     case Qt::ToolTipRole:
@@ -241,11 +241,10 @@ QVariant ReadModel::headerData(int section, Qt::Orientation orientation, int rol
         return tr("planned");
     if (section == columnCount() - 1)
         return tr("− off plan +");
-    const auto& positions = book_.notes().positions;
-    if (engines_ < 2)
+    if (engines() < 2 || std::none_of(lines_.begin(), lines_.end(), [](const auto& l) { return l.eachEngine; }))
         return tr("is");
     // By its number, which stands off the plan too, and its name.
-    const QString name = q(positions.at(static_cast<std::size_t>(section - firstEngine)).name);
+    const QString name = q(positions_.at(static_cast<std::size_t>(section - firstEngine)).name);
     const QString number = QString::number(section - firstEngine + 1);
     return name.contains(number) ? name : tr("%1 %2").arg(number, name);
 }
@@ -261,20 +260,20 @@ bool ReadModel::setData(const QModelIndex& index, const QVariant& value, int rol
         return false;
     const QString text = value.toString().trimmed();
     const auto* e = book_.at(*where);
-    if (text == (e && e->kind == record::Entry::Kind::figure ? shown(index) : QString()))
+    if (text == (e && e->kind != record::Entry::Kind::looked ? shown(index) : QString()))
         return false;
     if (text.isEmpty()) {
         book_.withdraw(*where);
         return true;
     }
-    const auto figure = record::readFigure(where->what, text.toStdString(), line(index.row())->unit);
-    if (!figure) {
-        emit refused(q(figure.error()));
+    const auto typed = record::readTyped(*line(index.row()), text.toStdString());
+    if (!typed) {
+        emit refused(q(typed.error()));
         return false;
     }
-    if (e && e->kind == record::Entry::Kind::figure && e->value == figure.value())
+    if (e && e->kind == typed.value().kind && e->value == typed.value().value && e->words == typed.value().words)
         return false;
-    return book_.keepFigure(*where, figure.value()).isEmpty();
+    return book_.keepTyped(*where, typed.value()).isEmpty();
 }
 
 ReadTable::ReadTable(QWidget* parent) : QTableView(parent) {
@@ -308,6 +307,18 @@ void ReadTable::place() {
     if (!read_ || read_->rowCount() == 0)
         return;
     const int room = viewport()->width(), engines = static_cast<int>(read_->engines());
+    const auto& lines = read_->lines();
+    const bool alone = std::none_of(lines.begin(), lines.end(), [](const auto& l) { return l.eachEngine; });
+    for (int e = 1; e <= engines; ++e) // nothing is an engine's or off a plan: those columns are given to the words
+        setColumnHidden(ReadModel::firstEngine + e, alone);
+    if (alone) {
+        const int cell = std::clamp(room * 22 / 100, 130, 220), name = std::clamp(room * 32 / 100, 130, 340);
+        setColumnWidth(0, name);
+        setColumnWidth(1, room - name - cell);
+        setColumnWidth(ReadModel::firstEngine, cell);
+        rowHeights();
+        return;
+    }
     const bool tight = room < 420 + 90 * engines;
     const int words = std::clamp(room * (engines > 2 ? 20 : 25) / 100, 112, 300);
     const int planned = tight ? 130 : std::clamp(room * 21 / 100, 128, 210);
@@ -318,6 +329,10 @@ void ReadTable::place() {
     for (int e = 0; e < engines; ++e)
         setColumnWidth(ReadModel::firstEngine + e, cell);
     setColumnWidth(ReadModel::firstEngine + engines, std::min(off, room - words - planned - cell * engines));
+    rowHeights();
+}
+
+void ReadTable::rowHeights() {
     const int head = horizontalHeader()->sizeHint().height() + 2;
     verticalHeader()->setDefaultSectionSize(
         std::clamp((height() - head) / std::max(1, read_->rowCount()), leastLine, mostLine));

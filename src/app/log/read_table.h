@@ -27,7 +27,7 @@ public:
 
     [[nodiscard]] const std::vector<record::ReadLine>& lines() const { return lines_; }
     [[nodiscard]] const record::ReadLine* line(int row) const;
-    [[nodiscard]] std::size_t engines() const { return engines_; }
+    [[nodiscard]] std::size_t engines() const { return positions_.size(); }
     /// Where a cell's reading is kept; nothing where it takes none.
     [[nodiscard]] std::optional<Book::Place> place(const QModelIndex& index) const;
     /// Of a reading that stands there, by the one judge; nothing where it has no limits or was not read.
@@ -43,7 +43,7 @@ private:
     Book& book_;
     Phase phase_ = Phase::climb;
     std::vector<record::ReadLine> lines_;
-    std::size_t engines_ = 1;
+    std::vector<Position> positions_; ///< of the lines' aircraft, which may go before they do
 };
 
 /// The table: a figure typed is kept as the cell is left; Return goes on to the next line, Space: looked, in its band;
@@ -68,6 +68,7 @@ protected:
 private:
     void goOn();
     void place();
+    void rowHeights();
     ReadModel* read_ = nullptr;
     bool laying_ = false, again_ = false;
 };

@@ -112,6 +112,11 @@ RecordFrame::RecordFrame(Book& book, QWidget* parent) : QWidget(parent), book_(b
     left->addWidget(seasonTitle_);
     season_ = new SeasonView(this);
     left->addWidget(season_, 2);
+    writeUp_ = new WriteUpView(book_, this);
+    writeUp_->setVisible(false);
+    left->addWidget(writeUp_, 8);
+    connect(writeUp_, &WriteUpView::sheetWanted, this, &RecordFrame::sheetWanted);
+    connect(writeUp_, &WriteUpView::refused, this, &RecordFrame::refused);
     columns->addLayout(left, 1);
 
     right_ = new QWidget(this);
@@ -158,7 +163,7 @@ RecordFrame::RecordFrame(Book& book, QWidget* parent) : QWidget(parent), book_(b
             clocks_->press(*where);
     });
     connect(clocks_, &StopClocks::stopped, this, [this](const Book::Place& where, double seconds) {
-        book_.keepFigure(where, std::round(seconds * 10.0) / 10.0);
+        book_.keepTyped(where, {record::Entry::Kind::figure, std::round(seconds * 10.0) / 10.0, {}});
     });
     connect(table_->selectionModel(), &QItemSelectionModel::currentChanged, this, [this] {
         offerClocks();
@@ -229,6 +234,8 @@ void RecordFrame::refresh() {
     offerClocks();
     showSentence();
     showSoFar();
+    if (phase_ == Phase::writeUp)
+        writeUp_->refresh();
 }
 
 void RecordFrame::showRuns() {
@@ -348,19 +355,21 @@ void RecordFrame::showSoFar() {
         const bool gauge = row && row->gauge && n.gauges.contains(*row->gauge);
         QString figure;
         if (e.kind == record::Entry::Kind::figure) {
-            figure = html::text(record::figureText(e.what, e.value, gauge ? &n.unitOf(*row->gauge) : nullptr));
-            if (gauge)
-                if (const auto verdict = watch::judge(n, *row->gauge, e.phase, e.value);
-                    verdict.colour() != watch::Colour::normal)
-                    figure = html::mark(verdict, c) + QLatin1Char(' ') + figure;
+            figure = html::text(e.words.empty()
+                                    ? record::figureText(e.what, e.value, gauge ? &n.unitOf(*row->gauge) : nullptr)
+                                    : e.words);
         } else {
-            figure = e.kind == record::Entry::Kind::looked ? tr("in its band") : html::text(e.words);
+            figure = e.kind != record::Entry::Kind::looked ? html::text(e.words)
+                     : e.what.starts_with(record::ofWalk)  ? html::text(watch::inOrder)
+                                                           : tr("in its band");
         }
-        for (const auto& p : n.positions)
-            if (p.id == e.engine && n.engineCount() > 1)
-                figure = html::text(p.name) + QLatin1Char(' ') + figure;
+        if (const auto* said = book_.judged(e); said && said->verdict.colour() != watch::Colour::normal)
+            figure = html::mark(said->verdict, c) + QLatin1Char(' ') + figure;
+        if (const auto engine = record::engineName(n, e.engine); !engine.empty())
+            figure = html::text(engine) + QLatin1Char(' ') + figure;
         const auto same = [&](const Line& l) {
-            return row && l.first->what == e.what && l.first->phase == e.phase && std::abs(l.first->at - e.at) < 60'000;
+            return !record::takesWords(e.what) && l.first->what == e.what && l.first->phase == e.phase &&
+                   std::abs(l.first->at - e.at) < 60'000;
         };
         if (const auto with = std::find_if(lines.begin(), lines.end(), same); with != lines.end())
             with->figures.prepend(figure);
@@ -369,15 +378,17 @@ void RecordFrame::showSoFar() {
     }
     QStringList shown;
     for (const auto& l : lines) {
-        const auto* row = record::whatOf(l.first->what);
         shown << QStringLiteral("<span style='color:%1'>%2%3</span> %4 %5")
                      .arg(c.faint.name(), l.first->rough ? tr("about ") : QString(), clockOf(l.first->at),
-                          row                         ? html::text(row->title) + QLatin1Char(':')
-                          : l.first->what == "defect" ? QStringLiteral("<b>%1</b>").arg(tr("Defect:"))
-                                                      : tr("Note:"),
-                          l.figures.join(QStringLiteral(", ")));
+                          titled(*l.first), l.figures.join(QStringLiteral(", ")));
     }
     soFar_->setText(shown.isEmpty() ? tr("Nothing yet.") : shown.join(QStringLiteral("<br>")));
+}
+
+QString RecordFrame::titled(const record::Entry& e) const {
+    if (e.what == "defect")
+        return QStringLiteral("<b>%1</b>").arg(tr("Defect:"));
+    return html::text(record::titleOf(e.what, book_.notes())) + QLatin1Char(':');
 }
 
 void RecordFrame::takeQuick() {
@@ -451,8 +462,9 @@ std::vector<Score::Reading> RecordFrame::dots(const plan::Plan& drawn) const {
         // A phase is compared within itself: time is never stretched.
         const auto& p = drawn[e->phase];
         const double since = static_cast<double>(e->at - book_.run()->began) / 1000.0;
+        const auto* said = book_.judged(*e);
         out.push_back({std::clamp(since, p.start, p.start + p.duration), e->phase, *row->gauge, e->value,
-                       watch::judge(n, *row->gauge, e->phase, e->value).colour()});
+                       said ? said->verdict.colour() : watch::Colour::normal});
     }
     return out;
 }
@@ -471,8 +483,11 @@ void RecordFrame::makeRoom() {
     // The readings come first: a low window has no room for the season under many of them.
     constexpr int others = 300, line = 22; // px
     const bool room = height() >= others + line * model_->rowCount();
-    season_->setVisible(room);
-    seasonTitle_->setVisible(room);
+    const bool writes = phase_ == Phase::writeUp;
+    season_->setVisible(room && !writes);
+    seasonTitle_->setVisible(room && !writes);
+    writeUp_->setVisible(writes);
+    sentence_->setVisible(!writes);
     if (book_.isOpen())
         offerClocks();
 }

@@ -5,6 +5,7 @@
 #include "log/read_table.h"
 #include "log/season_view.h"
 #include "log/stop_clocks.h"
+#include "log/write_up_view.h"
 #include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
@@ -27,6 +28,7 @@ public:
     [[nodiscard]] ReadTable& table() { return *table_; }
     [[nodiscard]] ReadModel& model() { return *model_; }
     [[nodiscard]] StopClocks& clocks() { return *clocks_; }
+    [[nodiscard]] WriteUpView& writeUp() { return *writeUp_; }
     [[nodiscard]] SeasonView& season() { return *season_; }
     [[nodiscard]] QString sentence() const { return sentence_->text(); }
     [[nodiscard]] QString soFar() const { return soFar_->text(); }
@@ -37,6 +39,7 @@ public:
 
 signals:
     void refused(QString why); ///< empty: mended
+    void sheetWanted();        ///< the engineer's, as a PDF
 
 protected:
     void resizeEvent(QResizeEvent* event) override;
@@ -49,6 +52,8 @@ private:
     void showSentence();
     void offerClocks();
     void showSoFar();
+    /// "Oil temp.:"
+    [[nodiscard]] QString titled(const record::Entry& entry) const;
     void takeQuick();
     void takeWords();
     void takeFlown();
@@ -61,6 +66,7 @@ private:
     ReadTable* table_;
     StopClocks* clocks_;
     SeasonView* season_;
+    WriteUpView* writeUp_;
     QLabel *title_, *headline_, *saved_, *sentence_, *soFar_, *seasonTitle_;
     QLineEdit *quick_, *words_, *flown_, *who_;
     QComboBox* runs_;

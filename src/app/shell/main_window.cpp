@@ -3,7 +3,9 @@
 #include "air/metar.h"
 #include "engine/power_chart.h"
 #include "files/document.h"
+#include "kit/html.h"
 #include "kit/theme.h"
+#include "log/engineers_sheet.h"
 #include "pages/power_chart_page.h"
 #include "plan/plan_export.h"
 #include "print/card.h"
@@ -73,6 +75,13 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     book_ = new Book(document_, QFileInfo(autosaveFolder_).absolutePath() + QStringLiteral("/log.sqlite"), this);
     recordFrame_ = new RecordFrame(*book_, stack_);
     stack_->addWidget(recordFrame_);
+    held_ = new QLabel(upper);
+    held_->setObjectName(QStringLiteral("held"));
+    held_->setFont(face(13, true));
+    held_->setContentsMargins(20, 3, 20, 3);
+    held_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    held_->setVisible(false);
+    connect(held_, &QLabel::linkActivated, this, &MainWindow::showWriteUp);
     scoreFollows_ = new QTimer(this);
     scoreFollows_->setSingleShot(true);
     scoreFollows_->setInterval(scoreEvery);
@@ -131,6 +140,7 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     middle->addWidget(rule);
     middle->addWidget(stack_, 1);
     column->addWidget(strip_);
+    above->addWidget(held_);
     above->addLayout(middle, 1);
     message_ = new QLabel(upper);
     message_->setObjectName(QStringLiteral("message"));
@@ -204,7 +214,9 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     connect(strip_, &DayStrip::refused, this, tell);
     connect(seat_, &Seat::refused, this, tell);
     connect(recordFrame_, &RecordFrame::refused, this, tell);
+    connect(recordFrame_, &RecordFrame::sheetWanted, this, &MainWindow::writeEngineersSheet);
     connect(book_, &Book::changed, this, [this] {
+        showHeld();
         if (!recording_)
             return;
         showMode();
@@ -415,6 +427,7 @@ void MainWindow::buildMenus() {
     add(view, tr("P&lan"), QKeySequence(Qt::Key_F6), [this] { toPlan(); });
     add(view, tr("&Rehearse"), QKeySequence(Qt::Key_F7), [this] { openRehearsal(); });
     add(view, tr("Re&cord"), QKeySequence(Qt::Key_F10), [this] { openRecord(); });
+    add(view, tr("&Write-up"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_W), [this] { showWriteUp(); });
     add(view, tr("Tro&uble"), QKeySequence(Qt::Key_F9), [this] { inTrouble() ? closeTrouble() : openTrouble(); });
     view->addSeparator();
     add(view, tr("&Next phase"), QKeySequence(Qt::CTRL | Qt::Key_PageDown), [this] {
@@ -423,7 +436,8 @@ void MainWindow::buildMenus() {
                 seat_->begin(static_cast<Phase>(static_cast<int>(now) + 1));
             return;
         }
-        showPhase(static_cast<Phase>(std::min<int>(static_cast<int>(rail_->selected()) + 1, plannedPhases - 1)));
+        const int last = static_cast<int>(plannedPhases) - (recording_ ? 0 : 1);
+        showPhase(static_cast<Phase>(std::min(static_cast<int>(rail_->selected()) + 1, last)));
     });
     add(view, tr("&Previous phase"), QKeySequence(Qt::CTRL | Qt::Key_PageUp),
         [this] { showPhase(static_cast<Phase>(std::max(static_cast<int>(rail_->selected()) - 1, 0))); });
@@ -543,6 +557,7 @@ void MainWindow::openRecord() {
         closeTrouble();
     recording_ = true;
     stack_->setCurrentWidget(recordFrame_);
+    showHeld();
     if (const QString why = recordFrame_->open(rail_->selected()); !why.isEmpty())
         say(why, true);
     showMode();
@@ -553,6 +568,38 @@ void MainWindow::showDots() {
     score_->showReadings(recordFrame_->dots(document_.plan()));
 }
 
+void MainWindow::showHeld() {
+    const bool holds = !book_->holding().empty();
+    if (holds) {
+        const Colours c(this);
+        const auto& verdict = book_->held();
+        held_->setText(QStringLiteral("%1 <span style='color:%2'>%3</span> &nbsp; <a style='color:%4' href='w'>%5</a>")
+                           .arg(html::mark(verdict, c), c.of(verdict.colour()).name(), html::text(verdict.sentence()),
+                                c.ink.name(), tr("Write-up")));
+        held_->setToolTip(q(verdict.sentence()));
+    }
+    held_->setVisible(holds);
+    rail_->showWriteUp(recording_ ? std::optional(book_->writeUp().worst()) : std::nullopt);
+}
+
+void MainWindow::showWriteUp() {
+    openRecord();
+    if (recording_)
+        showPhase(Phase::writeUp);
+    recordFrame_->writeUp().list().setFocus(Qt::OtherFocusReason);
+}
+
+void MainWindow::writeEngineersSheet() {
+    const QString path =
+        askFile(tr("The engineer's sheet"),
+                QFileInfo(document_.path()).absolutePath() + QLatin1Char('/') + tr("for-the-engineer.pdf"),
+                QStringLiteral("*.pdf"), true);
+    if (path.isEmpty())
+        return;
+    const QString error = writeAtomically(path, engineersSheet(*book_));
+    say(error.isEmpty() ? tr("Written to %1.").arg(path) : error, !error.isEmpty());
+}
+
 void MainWindow::closeRecord() {
     if (!recording_) {
         showMode();
@@ -561,6 +608,7 @@ void MainWindow::closeRecord() {
     if (inTrouble())
         closeTrouble();
     recording_ = false;
+    showHeld();
     score_->endReadings();
     stack_->setCurrentWidget(page_);
     say({});
@@ -629,10 +677,12 @@ void MainWindow::followSeat() {
 
 /// In the plan the rail shows a phase; in a rehearsal it begins the next, or goes back to where an earlier one began.
 void MainWindow::railChose(Phase phase) {
-    page_->show(phase);
-    score_->select(phase);
     if (recording_)
         recordFrame_->show(phase);
+    if (phase >= Phase::writeUp) // nothing of it is planned
+        return;
+    page_->show(phase);
+    score_->select(phase);
     if (railFollows_ || !rehearsing_ || !seat_->isTaken())
         return;
     const auto& r = seat_->session().rehearsal();
@@ -767,6 +817,8 @@ void MainWindow::refresh() {
         QTimer::singleShot(0, trouble_, &TroubleFrame::prepare);
     score_->refresh();
     say({});
+    book_->lookForHolds();
+    showHeld();
 }
 
 void MainWindow::refreshTitle() {

@@ -97,6 +97,9 @@ private:
     void showMode();
     void toPlan();
     void showDots();
+    void showHeld(); ///< what of the log holds the aircraft, over every page
+    void showWriteUp();
+    void writeEngineersSheet();
     [[nodiscard]] QWidget* frameOfMode() const;
     /// Leaves what is rehearsed, asking where something was done. @return whether it was left
     [[nodiscard]] bool endRehearsal();
@@ -135,7 +138,7 @@ private:
     Score* score_;
     QSplitter* halves_;
     bool shownBefore_ = false;
-    QLabel* message_;
+    QLabel *message_, *held_;
     FieldKeys* fieldKeys_ = nullptr;
     QMenu* recent_ = nullptr;
     QList<QAction*> needsSortie_;

@@ -18,6 +18,13 @@ public:
         QString because;
     };
     using QAbstractListModel::QAbstractListModel;
+    /// The write-up's, after the phases.
+    static Stop stopOf(const watch::Verdict& worst) {
+        return {QString::fromUtf8(titleOf(Phase::writeUp).data()),
+                {},
+                worst.colour(),
+                QString::fromStdString(worst.sentence())};
+    }
     std::vector<Stop> stops;
     int rowCount(const QModelIndex& parent = {}) const override {
         return parent.isValid() ? 0 : static_cast<int>(stops.size());
@@ -27,9 +34,10 @@ public:
         if (role == Qt::DisplayRole || role == Qt::AccessibleTextRole)
             return QStringLiteral("%1, %2, %3").arg(s.title, s.time, QString::fromUtf8(watch::wordOf(s.worst).data()));
         if (role == Qt::ToolTipRole)
-            return QStringLiteral("%1   Ctrl+%2\n%3")
-                .arg(s.title)
-                .arg((index.row() + 1) % 10)
+            return QStringLiteral("%1   %2\n%3")
+                .arg(s.title, index.row() == 0                   ? QStringLiteral("Ctrl+L")
+                              : index.row() < int(plannedPhases) ? QStringLiteral("Ctrl+%1").arg(index.row() % 10)
+                                                                 : QStringLiteral("Ctrl+Shift+W"))
                 .arg(s.because.isEmpty() ? QObject::tr("Everything in its normal range.") : s.because);
         return {};
     }
@@ -98,9 +106,26 @@ void PhaseRail::show(const plan::Plan& plan) {
         stops.push_back({QString::fromUtf8(titleOf(p.phase).data()),
                          QString::fromStdString(formatHoursMinutes(p.start)), p.worst.colour(),
                          QString::fromStdString(p.worst.sentence())});
+    if (writeUp_)
+        stops.push_back(Model::stopOf(*writeUp_));
     model_->put(std::move(stops));
     if (!currentIndex().isValid() && model_->rowCount() > 0)
         setCurrentIndex(model_->index(0));
+}
+
+void PhaseRail::showWriteUp(std::optional<watch::Verdict> worst) {
+    const bool was = writeUp_.has_value();
+    writeUp_ = std::move(worst);
+    auto stops = model_->stops;
+    if (was && !stops.empty())
+        stops.pop_back();
+    const Phase at = selected();
+    if (writeUp_ && !stops.empty())
+        stops.push_back(Model::stopOf(*writeUp_));
+    const bool another = stops.size() != model_->stops.size();
+    model_->put(std::move(stops));
+    if (another && model_->rowCount() > 0) // a list of another length has forgotten where it was
+        select(std::min(at, static_cast<Phase>(model_->rowCount() - 1)));
 }
 
 void PhaseRail::select(Phase phase) {

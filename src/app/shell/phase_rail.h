@@ -3,6 +3,7 @@
 #include "plan/plan.h"
 #include <QAbstractListModel>
 #include <QListView>
+#include <optional>
 
 namespace amber::app {
 
@@ -12,6 +13,8 @@ class PhaseRail : public QListView {
 public:
     explicit PhaseRail(QWidget* parent = nullptr);
     void show(const plan::Plan& plan);
+    /// After the phases of the plan what is written up of a run, with its worst colour; nothing: it is not asked for.
+    void showWriteUp(std::optional<watch::Verdict> worst);
     void select(Phase phase);
     [[nodiscard]] Phase selected() const;
 
@@ -26,6 +29,7 @@ private:
     class Model;
     class Delegate;
     Model* model_;
+    std::optional<watch::Verdict> writeUp_;
 };
 
 } // namespace amber::app

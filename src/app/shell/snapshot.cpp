@@ -61,7 +61,7 @@ const std::vector<ExtraPage>& extraPages() {
                                                {"rehearse-debrief", Phase::climb, Sat::debriefed},
                                                {"rehearse-question", Phase::climb, Sat::asked}})
             out.push_back({name, phase, "settings", false, false, false, sat});
-        for (const Phase phase : {Phase::start, Phase::runUp, Phase::cruise})
+        for (const Phase phase : {Phase::walkRound, Phase::start, Phase::runUp, Phase::cruise, Phase::writeUp})
             out.push_back(
                 {fmt::format("record-{}", keyOf(phase)), phase, "settings", false, false, false, Sat::no, true});
         return out;
@@ -150,6 +150,25 @@ void rehearse(MainWindow& window, const ExtraPage& extra) {
         window.seatFrame().showDebrief();
     }
 }
+/// What an engineer should know of: an engine whose oil was too hot, a magneto, a defect; one of them answered.
+void readForTheEngineer(Book& book) {
+    const auto& n = book.notes();
+    const std::string last = n.positions.back().id;
+    const auto& oil = n.gauges.at(Gauge::oilTemperature).in(Phase::cruise);
+    using Kind = record::Entry::Kind;
+    book.keepTyped({Phase::runUp, "magneto-right", n.positions.front().id},
+                   {Kind::figure, 70.0 / 60.0, "70 rpm, rough"});
+    book.keepTyped({Phase::cruise, "oil", last}, {Kind::figure, oil.limitHigh.value_or(368.15) + 4.0, {}});
+    if (const auto gauge = n.gauges.find(Gauge::oilPressure); gauge != n.gauges.end())
+        book.keepTyped({Phase::cruise, "oil-pressure", last},
+                       {Kind::figure, 0.97 * gauge->second.in(Phase::cruise).normalLow.value_or(4e5), {}});
+    book.keepWords({Phase::landing, "defect", {}}, QStringLiteral("left brake fades when it is held"));
+    for (const auto& line : std::vector(book.writeUp().lines)) // an answer writes it anew
+        if (line.what == "magneto-right")
+            book.answer({*book.run(), line},
+                        {"oil on two plugs", "cleaned, gapped, 55 rpm and smooth", "A. Fitter", 0});
+}
+
 /// A run as it is read: a scan of the phase a little off the plan.
 void readSome(MainWindow& window, Phase phase) {
     Book& book = window.book();
@@ -161,6 +180,7 @@ void readSome(MainWindow& window, Phase phase) {
     for (const auto& p : problems)
         fmt::print(stderr, "{}\n", p.text());
     window.openRecord();
+    window.showPhase(phase);
     const auto& lines = window.recordFrame().model().lines();
     std::vector<record::QuickRead> scan;
     const std::size_t engines = window.recordFrame().model().engines();
@@ -173,13 +193,22 @@ void readSome(MainWindow& window, Phase phase) {
                 const double off = lines[l].span * (sick  ? 0.12
                                                     : set ? 0.0
                                                           : 0.008 * (static_cast<double>((l + e) % 3) - 1.0));
-                scan.push_back({l, e, watch::asRead(*lines[l].planned + off, *lines[l].unit)});
+                scan.push_back(
+                    {l, e, {record::Entry::Kind::figure, watch::asRead(*lines[l].planned + off, *lines[l].unit), {}}});
             } else if (lines[l].planned && !lines[l].unit) {
-                scan.push_back({l, e, *lines[l].planned});
+                scan.push_back({l, e, {record::Entry::Kind::figure, *lines[l].planned, {}}});
             }
         }
     if (!scan.empty())
         book.keepScan(phase, lines, scan);
+    if (phase == Phase::writeUp)
+        readForTheEngineer(book);
+    if (phase == Phase::walkRound)
+        for (std::size_t l = 0; l < lines.size(); ++l)
+            if (lines[l].item && lines[l].item->kind == WalkItemKind::look && l < 9)
+                l == 7
+                    ? book.keepTyped({phase, lines[l].what, {}}, {record::Entry::Kind::words, 0.0, "oil on the cowl"})
+                    : book.keepLooked({phase, lines[l].what, {}});
     auto& table = window.recordFrame().table();
     for (int row = 0; row < window.recordFrame().model().rowCount(); ++row)
         if (window.recordFrame().model().line(row)->what == "oil")
@@ -212,8 +241,9 @@ QImage drawView(const std::string& view, int width, int height, bool hangar, int
     const auto place = static_cast<std::size_t>(found - all.begin());
     const std::size_t pages = demoSorties().size() * plannedPhases;
     const ExtraPage* extra = place >= pages ? &extraPages()[(place - pages) % extraPages().size()] : nullptr;
-    const std::size_t index =
-        extra ? (place - pages) / extraPages().size() * plannedPhases + static_cast<std::size_t>(extra->phase) : place;
+    const std::size_t index = extra ? (place - pages) / extraPages().size() * plannedPhases +
+                                          std::min(static_cast<std::size_t>(extra->phase), plannedPhases - 1)
+                                    : place;
     QTemporaryDir scratch;
     MainWindow window(scratch.filePath(QStringLiteral("settings.ini")), scratch.filePath(QStringLiteral("autosave")));
     window.setTheme(hangar ? ThemeKind::hangar : ThemeKind::day);

@@ -65,11 +65,13 @@ const std::array<QStringList, LogFile::version> migrations{
             "e.engine, e.what, e.kind, e.value, e.planned, e.words, e.who, e.run, e.id FROM entries e JOIN "
             "runs r ON r.id = e.run WHERE e.kind <> 'withdrawn' AND NOT EXISTS (SELECT 1 FROM entries c "
             "WHERE c.supersedes = e.id AND c.run = e.run)"),
-        QStringLiteral("UPDATE version SET number = 2")}};
+        QStringLiteral("UPDATE version SET number = 2")},
+    QStringList{QStringLiteral("ALTER TABLE entries ADD COLUMN about TEXT"),
+                QStringLiteral("UPDATE version SET number = 3")}};
 
 const QString runColumns = QStringLiteral("id, airframe, type, title, began, sortie");
-const QString entryColumns =
-    QStringLiteral("id, run, supersedes, at, rough, entered, who, phase, engine, what, kind, value, planned, words");
+const QString entryColumns = QStringLiteral(
+    "id, run, supersedes, at, rough, entered, who, phase, engine, what, kind, value, planned, words, about");
 
 Run runOf(const QSqlQuery& row) {
     return {row.value(0).toString().toStdString(),
@@ -102,6 +104,7 @@ std::optional<Entry> entryOf(const QSqlQuery& row) {
     if (!row.value(12).isNull())
         e.planned = row.value(12).toDouble();
     e.words = text(13);
+    e.about = text(14); // null in rows of an older log
     return e;
 }
 
@@ -124,8 +127,8 @@ bool insert(QSqlDatabase& db, const Run& r, QString& why) {
 }
 bool insert(QSqlDatabase& db, const Entry& e, QString& why) {
     QSqlQuery query(db);
-    query.prepare(
-        QStringLiteral("INSERT INTO entries (%1) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)").arg(entryColumns));
+    query.prepare(QStringLiteral("INSERT INTO entries (%1) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")
+                      .arg(entryColumns));
     for (const auto& text : {e.id, e.run, e.supersedes})
         query.addBindValue(textValue(text));
     query.addBindValue(static_cast<qlonglong>(e.at));
@@ -136,6 +139,7 @@ bool insert(QSqlDatabase& db, const Entry& e, QString& why) {
     query.addBindValue(e.value);
     query.addBindValue(e.planned ? QVariant(*e.planned) : QVariant(QMetaType::fromType<double>()));
     query.addBindValue(textValue(e.words));
+    query.addBindValue(textValue(e.about));
     if (query.exec())
         return true;
     why = said(query.lastError());
@@ -284,7 +288,10 @@ QString LogFile::rescue() {
                     last = most.value(0).toLongLong();
                 QSqlQuery query(db);
                 query.setForwardOnly(true);
-                query.prepare(QStringLiteral("SELECT %1 FROM %2 WHERE rowid BETWEEN ? AND ?").arg(columns, table));
+                const QString select = QStringLiteral("SELECT %1 FROM %2 WHERE rowid BETWEEN ? AND ?");
+                if (!query.prepare(select.arg(columns, table))) // an older one: no answers in it
+                    query.prepare(
+                        select.arg(QString(columns).replace(QStringLiteral(", about"), QStringLiteral(", ''")), table));
                 /// @return rows that were read; nothing where one could not be
                 const auto between = [&](qint64 from, qint64 to) -> std::optional<qint64> {
                     query.bindValue(0, from);

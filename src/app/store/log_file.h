@@ -52,7 +52,7 @@ public:
     /// What was found wrong and mended when it was opened.
     [[nodiscard]] const QStringList& told() const { return told_; }
 
-    static constexpr int version = 2;  ///< of the tables
+    static constexpr int version = 3;  ///< of the tables
     static inline int patience = 5000; ///< ms, that a log is waited for which somebody else is writing
 
 private:

@@ -21,6 +21,8 @@ constexpr std::array<KindRow, 4> kinds{{
 }};
 constexpr std::size_t longest = 64;                                   // of an id
 constexpr std::size_t mostWords = 20'000;                             // characters
+constexpr std::size_t longestKey = 200;                               // of what the notes name
+constexpr double mostOfNotes = 1e9;                                   // SI, of what only they give a range
 constexpr std::int64_t firstTime = 0, lastTime = 253'402'300'799'000; // 1970 to the end of 9999
 
 std::string wrongId(const std::string& id, const char* of) {
@@ -90,21 +92,31 @@ std::string wrongWith(const Entry& e) {
         return fmt::format("entry {} was at no time between 1970 and 9999", e.id);
     if (e.words.size() > mostWords)
         return fmt::format("entry {} has over {} characters of words", e.id, mostWords);
-    const bool words = takesWords(e.what);
-    if (!words && !whatOf(e.what))
+    const bool words = takesWords(e.what), ofNotes = isOfNotes(e.what) && e.what.size() <= longestKey;
+    if (!words && !ofNotes && !whatOf(e.what))
         return fmt::format("entry {}: \"{}\" is nothing that a log takes", e.id, e.what);
+    if (isAnswer(e.what) != !e.about.empty())
+        return fmt::format("entry {}: an engineer's answer is about something, and nothing else is", e.id);
+    if (!e.about.empty())
+        if (auto wrong = wrongId(e.about, "what an answer is about"); !wrong.empty())
+            return wrong;
     switch (e.kind) {
     case Entry::Kind::figure:
         if (words)
             return fmt::format("entry {}: {} is words, not a figure", e.id, e.what);
+        if (ofNotes) {
+            if (!std::isfinite(e.value) || std::abs(e.value) > mostOfNotes || e.words.empty())
+                return fmt::format("entry {}: a reading of {} is a figure with its unit in words", e.id, e.what);
+            break;
+        }
         if (const auto* range = rangeOf(FileFormat::log, e.what);
             !std::isfinite(e.value) || (range && !range->holds(e.value)))
             return fmt::format("entry {}: this figure of {} is not plausible. {}", e.id, e.what,
                                range ? range->expected() : std::string());
         break;
     case Entry::Kind::words:
-        if (!words || e.words.empty())
-            return fmt::format("entry {}: a defect or a note has words", e.id);
+        if (!(words || e.what.starts_with(ofWalk)) || e.words.empty())
+            return fmt::format("entry {}: a defect, a note or an answer has words", e.id);
         break;
     case Entry::Kind::looked:
         if (words)

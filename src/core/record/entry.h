@@ -37,11 +37,14 @@ struct Entry {
     std::string who;
     Phase phase = Phase::writeUp;
     std::string engine; ///< position of the notes; empty: of the aircraft
-    std::string what;   ///< a key of whatRows, "defect" or "note"
+    std::string what;   ///< a key of whatRows, "defect", "note", a part of an answer, or a key of the notes (isOfNotes)
     Kind kind = Kind::figure;
     double value = 0.0;              ///< SI or a count, of a figure
     std::optional<double> planned{}; ///< SI, what the plan of the run's day expected there
+    /// Of a defect, a note or an answer; of a figure of the walk-round or the run-up sheet as it was written, with its
+    /// unit; how the rpm fell.
     std::string words;
+    std::string about; ///< id of the entry that an engineer's answer is about; empty: no answer
     bool operator==(const Entry&) const = default;
 };
 

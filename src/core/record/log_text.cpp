@@ -77,6 +77,7 @@ Entry entryFrom(const nlohmann::json& j) {
     if (j.contains("planned"))
         e.planned = member<double>(j, "planned");
     e.words = textOr(j, "words");
+    e.about = textOr(j, "about");
     return e;
 }
 } // namespace
@@ -108,6 +109,7 @@ std::string logJson(const Log& log) {
         if (e.planned)
             j["planned"] = *e.planned;
         put(j, "words", e.words);
+        put(j, "about", e.about);
         out["entries"].push_back(std::move(j));
     }
     return out.dump(1, ' ', false, nlohmann::json::error_handler_t::replace) + "\n";

@@ -20,6 +20,13 @@ std::optional<double> plannedOf(const plan::Plan& plan, Phase phase, std::string
         }
         return dose;
     }
+    if (what == "static-rpm" && phase == Phase::runUp) {
+        // What the sheet of the run-up has: the middle of its band.
+        for (const auto& line : plan.runUpSheet.lines)
+            if ((line.id == "reference" || line.id == "full-throttle") && line.band.normalLow && line.band.normalHigh)
+                return 0.5 * (*line.band.normalLow + *line.band.normalHigh);
+        return std::nullopt;
+    }
     const WhatRow* row = whatOf(what);
     if (!row || !row->gauge)
         return std::nullopt;

@@ -3,6 +3,8 @@
 #include "files/key_ranges.h"
 #include "units/text.h"
 #include "units/unit_table.h"
+#include "watch/run_up_sheet.h"
+#include "watch/walk_round.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -57,6 +59,27 @@ const WhatRow* whatOf(std::string_view key) {
     const auto rows = whatRows();
     const auto found = std::find_if(rows.begin(), rows.end(), [&](const WhatRow& r) { return r.key == key; });
     return found == rows.end() ? nullptr : &*found;
+}
+
+std::string titleOf(std::string_view key, const TypeNotes& notes) {
+    if (const WhatRow* row = whatOf(key))
+        return std::string(row->title);
+    if (key.starts_with(ofWalk)) {
+        const auto* item = watch::itemOf(notes, key.substr(ofWalk.size()));
+        if (item && !item->what.empty())
+            return item->what;
+    }
+    if (key.starts_with(ofSheet)) {
+        const auto sheet = watch::runUpSheet(notes, {}, {});
+        if (const auto* line = sheet.line(key.substr(ofSheet.size())))
+            return line->what;
+    }
+    for (const auto& [word, title] :
+         {std::pair("defect", "Defect"), std::pair("note", "Note"), std::pair("found", "Engineer found"),
+          std::pair("done", "Engineer did"), std::pair("signed", "Engineer signed")})
+        if (key == word)
+            return title;
+    return std::string(key);
 }
 
 Result<double> readFigure(std::string_view key, std::string_view text, const UnitSpec* assumed) {

@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "notes/gauge_register.h"
+#include "notes/type_notes.h"
 #include "units/result.h"
+#include <array>
 #include <optional>
 #include <span>
 #include <string>
 #include <string_view>
+#include <utility>
 
 namespace amber::record {
 
@@ -22,10 +25,30 @@ const UnitSpec* unitOf(const WhatRow& row);
 std::span<const WhatRow> whatRows();
 /// The row of a key; null when there is none. Words ("defect", "note") have no row.
 const WhatRow* whatOf(std::string_view key);
+/// A part of an engineer's answer to something that was found: what it was, what was done, who answers for it.
+constexpr bool isAnswer(std::string_view key) {
+    return key == "found" || key == "done" || key == "signed";
+}
 /// Whether a key takes words and no figure.
 constexpr bool takesWords(std::string_view key) {
-    return key == "defect" || key == "note";
+    return key == "defect" || key == "note" || isAnswer(key);
 }
+/// What only the notes know: a line of the run-up sheet ("sheet/propeller"), an item of the walk-round
+/// ("walk/nose/oil"). Their figures are kept with their words.
+inline constexpr std::string_view ofSheet = "sheet/", ofWalk = "walk/";
+/// Lines of the sheet that have a key of their own in the log: every type reads them.
+inline constexpr std::array<std::pair<std::string_view, std::string_view>, 4> sheetKeys{
+    {{"left", "magneto-left"},
+     {"right", "magneto-right"},
+     {"reference", "static-rpm"},
+     {"full-throttle", "static-rpm"}}};
+constexpr bool isOfNotes(std::string_view key) {
+    return (key.starts_with(ofSheet) && key.size() > ofSheet.size()) ||
+           (key.starts_with(ofWalk) && key.size() > ofWalk.size());
+}
+
+/// "Oil temp.", "Propeller once, fall": of the log's rows, else as the notes have it.
+std::string titleOf(std::string_view key, const TypeNotes& notes);
 
 /// A figure as it is written, "165 °C", "3": SI, or the count. Refused outside the range of the log's figures
 /// (keyRanges, FileFormat::log), with the reason. @param assumed the unit of a bare number; null: one must be written

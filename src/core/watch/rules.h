@@ -65,6 +65,11 @@ enum class Rule {
     goRoundSetting,
     diveRpm,
     diveShock,
+    oilPressureLate,
+    powerReference,
+    defect,
+    correctedAway,
+    held,
 };
 
 struct RuleRow {
@@ -132,6 +137,13 @@ inline constexpr std::array ruleTable{
             "levers of the approach are not ready to go round"},
     RuleRow{Rule::diveRpm, "dive-rpm", Colour::red, "faster in rpm than a dive allows"},
     RuleRow{Rule::diveShock, "dive-shock", Colour::amber, "heads or coolant fall faster than they may in a dive"},
+    RuleRow{Rule::oilPressureLate, "oil-pressure-late", Colour::red,
+            "no oil pressure in the seconds after the first fire"},
+    RuleRow{Rule::powerReference, "power-reference", Colour::amber, "standing rpm are not what the day gives"},
+    RuleRow{Rule::defect, "defect", Colour::amber, "a defect in words, which no engineer has answered"},
+    RuleRow{Rule::correctedAway, "corrected-away", Colour::amber,
+            "a reading out of its limits was corrected to one inside"},
+    RuleRow{Rule::held, "held", Colour::red, "an exceedance has no engineer's answer yet"},
 };
 static_assert([] {
     for (std::size_t i = 0; i < ruleTable.size(); ++i)

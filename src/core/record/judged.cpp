@@ -1,0 +1,103 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "record/judged.h"
+#include "plan/start_words.h"
+#include "record/what.h"
+#include "units/text.h"
+#include "watch/judge.h"
+#include "watch/run_up_sheet.h"
+#include "watch/start_counts.h"
+#include <algorithm>
+
+namespace amber::record {
+namespace {
+/// The sheet's line of a key of the log: "left" of "magneto-left", "propeller" of "sheet/propeller".
+std::string sheetLineOf(const std::string& what, bool fullThrottle) {
+    if (what.starts_with(ofSheet))
+        return what.substr(ofSheet.size());
+    if (what == "static-rpm")
+        return fullThrottle ? "full-throttle" : "reference";
+    for (const auto& [line, key] : sheetKeys)
+        if (key == what)
+            return std::string(line);
+    return {};
+}
+} // namespace
+
+std::optional<watch::Verdict> judgedAlone(const TypeNotes& notes, const Entry& e) {
+    if (e.kind != Entry::Kind::figure)
+        return std::nullopt;
+    if (const WhatRow* row = whatOf(e.what); row && row->gauge)
+        return notes.gauges.contains(*row->gauge) ? std::optional(watch::judge(notes, *row->gauge, e.phase, e.value))
+                                                  : std::nullopt;
+    if (e.what == "tries")
+        return watch::judgeTries(notes.start, e.value);
+    if (e.what == "crank")
+        return watch::judgeCrank(notes.start, e.value);
+    if (e.what == "fire")
+        return watch::judgeFire(notes.start, e.value);
+    if (e.what == "oil-pressure-up")
+        return watch::judgeOilPressureUp(notes.start, e.value);
+    if (e.what == "static-rpm" && e.planned)
+        return watch::judgeStandingRpm(notes.propeller, e.value, *e.planned);
+    return std::nullopt;
+}
+
+Judged::Judged(const TypeNotes& notes, const Sortie& sortie, const std::vector<Standing>& all) {
+    watch::Found walk;
+    std::map<std::string, std::string> sheet;
+    std::map<std::string, const Entry*> ofItem, ofCell;
+    const bool fullThrottle = !notes.gauges.contains(Gauge::boost);
+    for (const auto& s : all)
+        for (const Entry* e : s.last) {
+            if (const auto alone = judgedAlone(notes, *e))
+                said_[e->id] = {*alone, {}, {}};
+            if (e->what.starts_with(ofWalk)) {
+                const auto key = e->what.substr(ofWalk.size());
+                walk[key] = e->kind == Entry::Kind::looked ? std::string(watch::inOrder) : e->words;
+                ofItem[key] = e;
+            } else if (e->phase == Phase::runUp && e->kind == Entry::Kind::figure) {
+                const auto line = sheetLineOf(e->what, fullThrottle);
+                if (line.empty() || e->what == "static-rpm") // that one by itself: its day is in what was planned
+                    continue;
+                const auto key = e->engine.empty() ? line : line + "/" + e->engine;
+                sheet[key] = e->words.empty() ? format(e->value, *units::rpm.spec) : e->words;
+                ofCell[key] = e;
+            }
+        }
+    if (!walk.empty())
+        for (const auto& stop :
+             watch::walkRound(notes, walk, {sortie.contents, plan::groundAttitude(notes, sortie)}).stops)
+            for (const auto& item : stop.items)
+                if (const auto e = ofItem.find(item.key); e != ofItem.end() && !item.found.empty())
+                    said_[e->second->id] = {item.verdict, {}, {}};
+    if (sheet.empty())
+        return;
+    watch::RunUpDay day;
+    day.oat = sortie.day.oat;
+    const auto judged = watch::runUpSheet(notes, sheet, day);
+    for (const auto& line : judged.lines)
+        for (const auto& cell : line.cells)
+            if (const auto e = ofCell.find(cell.key); e != ofCell.end())
+                said_[e->second->id] = {cell.verdict, cell.cause, cell.next};
+    // What both magnetos of an engine say together belongs to the worse of the two.
+    if (const auto* says = judged.line("magnetos"))
+        for (const auto& cell : says->cells) {
+            const auto engine = cell.key.substr(cell.key.find('/') + 1);
+            const auto l = ofCell.find("left/" + engine), r = ofCell.find("right/" + engine);
+            if (l == ofCell.end() || r == ofCell.end() || cell.verdict.colour() == watch::Colour::normal)
+                continue;
+            auto &left = said_[l->second->id], &right = said_[r->second->id];
+            auto& worse = right.verdict.colour() > left.verdict.colour() ? right : left;
+            if (cell.verdict.colour() > worse.verdict.colour())
+                worse.verdict = cell.verdict;
+            worse.cause = cell.cause;
+            worse.next = cell.next;
+        }
+}
+
+const Judged::Said* Judged::of(const std::string& entry) const {
+    const auto at = said_.find(entry);
+    return at == said_.end() ? nullptr : &at->second;
+}
+
+} // namespace amber::record
