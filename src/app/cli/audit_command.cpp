@@ -107,15 +107,16 @@ private:
 
     [[nodiscard]] std::string engineOf(const record::WriteUpLine& line) const {
         for (const auto& p : positions_)
-            if (p.id == line.engine && positions_.size() > 1)
-                return p.name;
+            if (p.id == line.engine)
+                return positions_.size() > 1 ? p.name : std::string();
         return line.engine;
     }
 
     void print() const {
         for (const auto& [run, line] : all_) {
             fmt::print("{:<6} {}  {}{}{}: {}\n", wordOf(line.verdict.colour()), record::timeText(line.at).substr(0, 16),
-                       titleOf(line.phase), line.engine.empty() ? "" : ", ", engineOf(line), line.verdict.sentence());
+                       titleOf(line.phase), engineOf(line).empty() ? "" : ", ", engineOf(line),
+                       line.verdict.sentence());
             if (!line.look.empty())
                 fmt::print("       look at (practice): {}\n", line.look);
             for (const auto& a : line.answers)

@@ -15,6 +15,7 @@
 #include "record/what.h"
 #include "store/log_file.h"
 #include "store/sortie_document.h"
+#include "store/taken_in.h"
 #include <QCoreApplication>
 #include <QDateTime>
 #include <QFileInfo>
@@ -42,11 +43,13 @@ class LogCommand : public Command {
 public:
     [[nodiscard]] const char* name() const override { return "log"; }
     [[nodiscard]] const char* help() const override {
-        return "The log: runs, begin a run, add what was read, list, export, import, merge with another, check";
+        return "The log: runs, begin a run, add what was read, take in a recorder's file, list, export, import, merge "
+               "with "
+               "another, check";
     }
     void declare(Arguments& a) override {
-        a.choice("does", does_, {"runs", "begin", "add", "list", "export", "import", "merge", "check"},
-                 "runs, begin, add, list, export, import, merge or check");
+        a.choice("does", does_, {"runs", "begin", "add", "trace", "list", "export", "import", "merge", "check"},
+                 "runs, begin, add, trace, list, export, import, merge or check");
         a.text("--log", log_, "The log (SQLite); without: your own");
         a.text("--sortie", sortie_, "begin: the sortie (TOML) that is flown");
         a.text("--run", run_, "add, list: of this run; add without: the latest one");
@@ -62,7 +65,9 @@ public:
         a.text("--at", at_, "begin, add: when, UTC: 2026-11-29 14:05; without: now");
         a.flag("--rough", rough_, "add: about then");
         a.text("--who", who_, "add: who read it");
-        a.text("--file", file_, "export, import, merge: the other file (JSON; merge: a log)");
+        a.text("--file", file_,
+               "export, import, merge: the other file (JSON; merge: a log); trace: a recorder's (CSV)");
+        a.flag("--preview", preview_, "trace: tells what the columns are and what was found, and keeps nothing");
         a.flag("--json", json_, "list: as JSON, SI");
         a.flag("--csv", csv_, "list: as CSV");
         a.oneOf({"--json", "--csv"});
@@ -84,6 +89,8 @@ public:
             return begin(log);
         if (does_ == "add")
             return add(log);
+        if (does_ == "trace")
+            return trace(log);
         if (does_ == "list")
             return list(log);
         if (does_ == "export")
@@ -132,23 +139,16 @@ private:
     }
 
     int add(OpenLog& log) const {
-        const auto last = log->runs({}, 1);
-        if (!last)
-            return wrongFile(last.error());
-        const std::string run = !run_.empty() ? run_ : last.value().empty() ? std::string() : last.value().front().id;
-        LogFile::Wanted wanted;
-        wanted.run = QString::fromStdString(run);
-        const auto read = run.empty() ? Result<record::Log>(record::Log()) : log->read(wanted);
+        std::string run;
+        int code = exitOk;
+        const auto read = runMeant(log, run, code);
         if (!read)
-            return wrongFile(read.error());
-        const auto of = read.value().runs.find(run);
-        if (of == read.value().runs.end())
-            return usage(run.empty() ? "add: the log has no run yet: log begin --sortie FILE"
-                                     : fmt::format("add: there is no run {}: log runs lists them", run));
+            return code;
+        const auto of = read->runs.find(run);
         record::Entry e;
-        const auto original = read.value().entries.find(corrects_);
+        const auto original = read->entries.find(corrects_);
         if (!corrects_.empty()) {
-            if (original == read.value().entries.end())
+            if (original == read->entries.end())
                 return usage(fmt::format("--corrects: run {} has no entry {}", run, corrects_));
             e = original->second; // what is not said anew stays
             e.supersedes = corrects_;
@@ -253,6 +253,85 @@ private:
         return plan::makePlan(*loaded.aircraft, *loaded.sortie);
     }
 
+    /// The run that is meant, the latest one where none is named, and what the log has of it.
+    std::optional<record::Log> runMeant(OpenLog& log, std::string& run, int& code) const {
+        const auto last = log->runs({}, 1);
+        if (!last) {
+            code = wrongFile(last.error());
+            return std::nullopt;
+        }
+        run = !run_.empty() ? run_ : last.value().empty() ? std::string() : last.value().front().id;
+        LogFile::Wanted wanted;
+        wanted.run = QString::fromStdString(run);
+        auto read = run.empty() ? Result<record::Log>(record::Log()) : log->read(wanted);
+        if (!read) {
+            code = wrongFile(read.error());
+            return std::nullopt;
+        }
+        if (!read.value().runs.contains(run)) {
+            code = usage(run.empty() ? fmt::format("{}: the log has no run yet: log begin --sortie FILE", does_)
+                                     : fmt::format("{}: there is no run {}: log runs lists them", does_, run));
+            return std::nullopt;
+        }
+        return std::move(read.value());
+    }
+
+    int trace(OpenLog& log) const {
+        if (file_.empty())
+            return usage("trace: --file FILE, a recorder's (CSV)");
+        std::string id;
+        int code = exitOk;
+        const auto there = runMeant(log, id, code);
+        if (!there)
+            return code;
+        const auto& run = there->runs.at(id);
+        const auto flown = record::flownOf()(run);
+        if (!flown)
+            return usage(
+                fmt::format("trace: the aircraft of run {} is not there: its sortie or its notes have gone", id));
+        const auto plan = plan::makePlan(*flown->aircraft, flown->sortie);
+        auto taken = takeInRecorder(file_, *flown, plan, run, record::standing(*there, id));
+        for (const auto& p : taken.problems)
+            fmt::print(stderr, "{}\n", p.text());
+        if (!taken.recording)
+            return exitProblems;
+        tell(taken, *flown, run);
+        if (preview_)
+            return exitOk;
+        const auto kept = log->keepTrace(taken.blocks, taken.entries);
+        if (!kept)
+            return notKept(QString::fromStdString(kept.error()));
+        fmt::print("{} blocks of it were new.\n", kept.value());
+        fmt::print("{}", logCaution);
+        return exitOk;
+    }
+    static void tell(const TakenIn& taken, const record::RunFlown& flown, const record::Run& run) {
+        const auto& n = flown.aircraft->notes;
+        for (const auto& c : taken.recording->map.columns)
+            fmt::print("{:<24} {}{}{}, in {}{}\n", c.heading, nameOf(c.gauge).title, c.engine.empty() ? "" : ", ",
+                       record::engineName(n, c.engine), c.unit, c.byName ? "  (by its name)" : "");
+        for (const auto& heading : taken.recording->map.unknown)
+            fmt::print("{:<24} not taken\n", heading);
+        for (const auto& line : taken.recording->told)
+            fmt::print("{}\n", line);
+        const auto moment = [&](const char* what, const std::optional<std::int64_t>& at) {
+            fmt::print("{:<24} {}\n", what,
+                       at ? fmt::format("{}, {} into the run", record::timeText(*at),
+                                        formatMinutesSeconds(static_cast<double>(*at - run.began) / 1000.0))
+                          : std::string("not found"));
+        };
+        for (std::size_t e = 0; e < taken.anchors.firstFire.size(); ++e)
+            moment(fmt::format("First fire{}{}", n.positions.size() > 1 ? ", " : "",
+                               record::engineName(n, n.positions[e].id))
+                       .c_str(),
+                   taken.anchors.firstFire[e]);
+        moment("Take-off power", taken.anchors.takeOffPower);
+        moment("Top of climb", taken.anchors.topOfClimb);
+        moment("Top of descent", taken.anchors.topOfDescent);
+        moment("Stop", taken.anchors.stop);
+        fmt::print("{} lines, {} readings of them\n", taken.recording->lines, taken.entries.size());
+    }
+
     int list(OpenLog& log) const {
         LogFile::Wanted wanted;
         wanted.airframe = QString::fromStdString(airframe_);
@@ -347,7 +426,7 @@ private:
 
     std::string does_, log_, sortie_, run_, airframe_, phase_, engine_, what_, figure_, words_, corrects_, at_, who_,
         file_;
-    bool looked_ = false, withdraw_ = false, rough_ = false, json_ = false, csv_ = false;
+    bool looked_ = false, withdraw_ = false, rough_ = false, json_ = false, csv_ = false, preview_ = false;
     mutable std::vector<Position> positions_;
     mutable std::shared_ptr<const powerplant::Aircraft> aircraft_; ///< of the run
 };

@@ -12,7 +12,10 @@
 #include <QVariant>
 #include <algorithm>
 #include <array>
+#include <cmath>
+#include <fmt/format.h>
 #include <functional>
+#include <iterator>
 #include <limits>
 #include <optional>
 
@@ -66,12 +69,25 @@ const std::array<QStringList, LogFile::version> migrations{
             "runs r ON r.id = e.run WHERE e.kind <> 'withdrawn' AND NOT EXISTS (SELECT 1 FROM entries c "
             "WHERE c.supersedes = e.id AND c.run = e.run)"),
         QStringLiteral("UPDATE version SET number = 2")},
-    QStringList{QStringLiteral("ALTER TABLE entries ADD COLUMN about TEXT"),
-                QStringLiteral("UPDATE version SET number = 3")}};
+    QStringList{
+        QStringLiteral("ALTER TABLE entries ADD COLUMN about TEXT"),
+        QStringLiteral("ALTER TABLE entries ADD COLUMN lasted DOUBLE"),
+        QStringLiteral("CREATE TABLE traces (id TEXT PRIMARY KEY, run TEXT, source TEXT, engine TEXT, quantity TEXT, "
+                       "start BIGINT, step BIGINT, samples TEXT)"),
+        QStringLiteral("CREATE INDEX traces_of ON traces (run)"),
+        QStringLiteral("CREATE TRIGGER traces_stay BEFORE UPDATE ON traces BEGIN SELECT RAISE(ABORT, 'traces are never "
+                       "changed'); END"),
+        QStringLiteral("CREATE TRIGGER traces_remain BEFORE DELETE ON traces BEGIN SELECT RAISE(ABORT, 'traces are "
+                       "never taken out'); END"),
+        // For people with an SQLite tool: a line a sample.
+        QStringLiteral("CREATE VIEW recorded AS SELECT r.airframe, datetime((t.start + s.key * t.step) / 1000, "
+                       "'unixepoch') AS time, t.engine, t.quantity, s.value, t.source, t.run FROM traces t JOIN runs r "
+                       "ON r.id = t.run, json_each(t.samples) s WHERE s.value IS NOT NULL"),
+        QStringLiteral("UPDATE version SET number = 3")}};
 
 const QString runColumns = QStringLiteral("id, airframe, type, title, began, sortie");
 const QString entryColumns = QStringLiteral(
-    "id, run, supersedes, at, rough, entered, who, phase, engine, what, kind, value, planned, words, about");
+    "id, run, supersedes, at, rough, entered, who, phase, engine, what, kind, value, planned, words, about, lasted");
 
 Run runOf(const QSqlQuery& row) {
     return {row.value(0).toString().toStdString(),
@@ -105,6 +121,8 @@ std::optional<Entry> entryOf(const QSqlQuery& row) {
         e.planned = row.value(12).toDouble();
     e.words = text(13);
     e.about = text(14); // null in rows of an older log
+    if (!row.value(15).isNull())
+        e.lasted = row.value(15).toDouble();
     return e;
 }
 
@@ -127,7 +145,7 @@ bool insert(QSqlDatabase& db, const Run& r, QString& why) {
 }
 bool insert(QSqlDatabase& db, const Entry& e, QString& why) {
     QSqlQuery query(db);
-    query.prepare(QStringLiteral("INSERT INTO entries (%1) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")
+    query.prepare(QStringLiteral("INSERT INTO entries (%1) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")
                       .arg(entryColumns));
     for (const auto& text : {e.id, e.run, e.supersedes})
         query.addBindValue(textValue(text));
@@ -140,6 +158,60 @@ bool insert(QSqlDatabase& db, const Entry& e, QString& why) {
     query.addBindValue(e.planned ? QVariant(*e.planned) : QVariant(QMetaType::fromType<double>()));
     query.addBindValue(textValue(e.words));
     query.addBindValue(textValue(e.about));
+    query.addBindValue(e.lasted ? QVariant(*e.lasted) : QVariant(QMetaType::fromType<double>()));
+    if (query.exec())
+        return true;
+    why = said(query.lastError());
+    return false;
+}
+
+/// Samples as an array in JSON, null where nothing was written.
+QString samplesText(const std::vector<float>& values) {
+    std::string out = "[";
+    for (const float v : values) {
+        if (out.size() > 1)
+            out += ',';
+        if (std::isnan(v))
+            out += "null";
+        else
+            fmt::format_to(std::back_inserter(out), "{:.9g}", v);
+    }
+    return QString::fromStdString(out + "]");
+}
+std::vector<float> samplesFrom(const QString& text) {
+    std::vector<float> out;
+    const QByteArray all = text.toLatin1();
+    if (!all.startsWith('[') || !all.endsWith(']'))
+        return out;
+    for (const QByteArray& one : all.mid(1, all.size() - 2).split(',')) {
+        bool is = false;
+        const float v = one.toFloat(&is);
+        out.push_back(is ? v : std::numeric_limits<float>::quiet_NaN());
+    }
+    return out;
+}
+const QString traceColumns = QStringLiteral("id, run, source, engine, quantity, start, step, samples");
+
+record::TraceBlock blockOf(const QSqlQuery& row) {
+    record::TraceBlock b;
+    const auto text = [&](int i) { return row.value(i).toString().toStdString(); };
+    b.id = text(0);
+    b.run = text(1);
+    b.source = text(2);
+    b.engine = text(3);
+    b.quantity = text(4);
+    b.start = row.value(5).toLongLong();
+    b.step = row.value(6).toLongLong();
+    b.values = samplesFrom(row.value(7).toString());
+    return b;
+}
+bool insertNew(QSqlQuery& query, const record::TraceBlock& b, QString& why) {
+    int at = 0;
+    for (const auto& text : {b.id, b.run, b.source, b.engine, b.quantity})
+        query.bindValue(at++, textValue(text));
+    query.bindValue(at++, static_cast<qlonglong>(b.start));
+    query.bindValue(at++, static_cast<qlonglong>(b.step));
+    query.bindValue(at, samplesText(b.values));
     if (query.exec())
         return true;
     why = said(query.lastError());
@@ -273,6 +345,7 @@ QString LogFile::rescue() {
         return why;
 
     record::Log found;
+    std::vector<record::TraceBlock> blocks;
     qint64 lost = 0;
     const QString old = connection_ + QStringLiteral("-damaged");
     {
@@ -290,8 +363,9 @@ QString LogFile::rescue() {
                 query.setForwardOnly(true);
                 const QString select = QStringLiteral("SELECT %1 FROM %2 WHERE rowid BETWEEN ? AND ?");
                 if (!query.prepare(select.arg(columns, table))) // an older one: no answers in it
-                    query.prepare(
-                        select.arg(QString(columns).replace(QStringLiteral(", about"), QStringLiteral(", ''")), table));
+                    query.prepare(select.arg(
+                        QString(columns).replace(QStringLiteral(", about, lasted"), QStringLiteral(", '', NULL")),
+                        table));
                 /// @return rows that were read; nothing where one could not be
                 const auto between = [&](qint64 from, qint64 to) -> std::optional<qint64> {
                     query.bindValue(0, from);
@@ -328,6 +402,13 @@ QString LogFile::rescue() {
                     found.entries.try_emplace(e->id, *e);
                 lost += well ? 0 : 1;
             });
+            rows(QStringLiteral("traces"), traceColumns, [&](const QSqlQuery& row) {
+                auto b = blockOf(row);
+                const bool well = record::wrongWith(b).empty();
+                if (well)
+                    blocks.push_back(std::move(b));
+                lost += well ? 0 : 1;
+            });
         }
         db.close();
     }
@@ -335,6 +416,8 @@ QString LogFile::rescue() {
     const auto merged = merge(found);
     if (!merged)
         return q(merged.error());
+    if (const auto kept = keepTrace(blocks, {}); !kept)
+        return q(kept.error());
     told_ << tr("The log was damaged. What could still be read of it, %1 runs and %2 entries, is in a new one; the "
                 "damaged "
                 "one is kept as %3: an SQLite tool may find more.")
@@ -438,6 +521,57 @@ Result<record::Merged> LogFile::merge(const record::Log& from) {
     });
     if (!why.isEmpty())
         return Failure{why.toStdString()};
+    return out;
+}
+
+Result<std::size_t> LogFile::keepTrace(const std::vector<record::TraceBlock>& blocks,
+                                       const std::vector<record::Entry>& entries) {
+    for (const auto& b : blocks)
+        if (const auto wrong = record::wrongWith(b); !wrong.empty())
+            return Failure{wrong};
+    std::size_t added = 0;
+    const QString why = inOneGo(database(), [&](QSqlDatabase& db, QString& wrong) {
+        QSqlQuery put(db), there(db);
+        put.prepare(
+            QStringLiteral("INSERT OR IGNORE INTO traces (%1) VALUES (?, ?, ?, ?, ?, ?, ?, ?)").arg(traceColumns));
+        for (const auto& b : blocks) {
+            if (!insertNew(put, b, wrong))
+                return false;
+            added += put.numRowsAffected() > 0 ? 1 : 0;
+        }
+        there.prepare(QStringLiteral("SELECT 1 FROM entries WHERE id = ?"));
+        for (const auto& e : entries) {
+            if (const auto no = record::wrongWith(e); !no.empty()) {
+                wrong = q(no);
+                return false;
+            }
+            there.bindValue(0, textValue(e.id));
+            if (there.exec() && there.next())
+                continue; // the same file came in before
+            if (!insert(db, e, wrong))
+                return false;
+        }
+        return true;
+    });
+    if (!why.isEmpty())
+        return Failure{why.toStdString()};
+    return added;
+}
+
+Result<std::vector<record::TraceBlock>> LogFile::traces(const QString& run) const {
+    std::vector<record::TraceBlock> out;
+    QSqlQuery query(database());
+    query.setForwardOnly(true);
+    query.prepare(QStringLiteral("SELECT %1 FROM traces%2 ORDER BY start, id")
+                      .arg(traceColumns, run.isEmpty() ? QString() : QStringLiteral(" WHERE run = ?")));
+    if (!run.isEmpty())
+        query.addBindValue(run);
+    query.exec();
+    while (query.next())
+        if (auto b = blockOf(query); record::wrongWith(b).empty())
+            out.push_back(std::move(b));
+    if (query.lastError().isValid())
+        return Failure{said(query.lastError()).toStdString()};
     return out;
 }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "record/log.h"
+#include "record/trace.h"
 #include "units/result.h"
 #include <QString>
 #include <QStringList>
@@ -35,6 +36,13 @@ public:
     Result<record::Merged> merge(const record::Log& from);
     /// New ones that nobody has yet, all or none of them. @return why not; empty: they are on the disk
     QString append(const record::Log& news);
+
+    /// Blocks of a recorder's trace and what they come to, all or none; what is there already is passed over.
+    /// @return how many blocks were new
+    Result<std::size_t> keepTrace(const std::vector<record::TraceBlock>& blocks,
+                                  const std::vector<record::Entry>& entries);
+    /// The blocks of a run (of all runs, where it is empty), by when they begin.
+    Result<std::vector<record::TraceBlock>> traces(const QString& run) const;
 
     /// What to read; empty members ask for nothing.
     struct Wanted {

@@ -237,7 +237,7 @@ void overlay(Node& base, const Node& over, const std::string& file, Problems& pr
     }
 }
 
-std::optional<std::string> readFile(const std::string& path, Problems& problems) {
+std::optional<std::string> readFile(const std::string& path, Problems& problems, std::uintmax_t largest) {
     std::error_code error;
     const auto status = std::filesystem::status(path, error);
     if (error || !std::filesystem::exists(status)) {
@@ -249,8 +249,8 @@ std::optional<std::string> readFile(const std::string& path, Problems& problems)
         return std::nullopt;
     }
     const auto size = std::filesystem::file_size(path, error);
-    if (error || size > largestFile) {
-        problems.push_back({path, 0, "the file is larger than 4 MiB",
+    if (error || size > largest) {
+        problems.push_back({path, 0, "the file is larger than " + std::to_string(largest >> 20) + " MiB",
                             "Notes and sorties are small text files; this is something else"});
         return std::nullopt;
     }

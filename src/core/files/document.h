@@ -46,6 +46,6 @@ void overlay(Node& base, const Node& over, const std::string& file, Problems& pr
 
 /// Reads a whole file. @return nothing, and a problem, when it is missing, unreadable, a folder or larger than
 /// largestFile
-std::optional<std::string> readFile(const std::string& path, Problems& problems);
+std::optional<std::string> readFile(const std::string& path, Problems& problems, std::uintmax_t largest = largestFile);
 
 } // namespace amber::document

@@ -365,6 +365,13 @@ const KeyRange logTable[] = {
     {"run-down", seconds, 0, 600, brief},
     {"oil-added", litres, 0, 1000, "more than any tank"},
     {"fuel-added", litres, 0, 50000, "more than any of them carries"},
+    {"cooling", degrees, 0, 300, "hotter than that no head is before it falls"},
+    {"high-power", minutes, 0, 120, "longer no engine bears it on the ground"},
+    {"at-first-fire", minutes, 0, 1440, "a run is a day's at most"},
+    {"at-take-off", minutes, 0, 1440, "a run is a day's at most"},
+    {"at-top-of-climb", minutes, 0, 1440, "a run is a day's at most"},
+    {"at-top-of-descent", minutes, 0, 1440, "a run is a day's at most"},
+    {"at-stop", minutes, 0, 1440, "a run is a day's at most"},
 };
 
 const KeyRange sortieTable[] = {

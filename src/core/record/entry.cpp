@@ -20,6 +20,7 @@ constexpr std::array<KindRow, 4> kinds{{
     {Entry::Kind::withdrawn, "withdrawn"},
 }};
 constexpr std::size_t longest = 64;                                   // of an id
+constexpr double longestStretch = 14 * 86'400.0;                      // s
 constexpr std::size_t mostWords = 20'000;                             // characters
 constexpr std::size_t longestKey = 200;                               // of what the notes name
 constexpr double mostOfNotes = 1e9;                                   // SI, of what only they give a range
@@ -100,6 +101,8 @@ std::string wrongWith(const Entry& e) {
     if (!e.about.empty())
         if (auto wrong = wrongId(e.about, "what an answer is about"); !wrong.empty())
             return wrong;
+    if (e.lasted && (!std::isfinite(*e.lasted) || *e.lasted < 0.0 || *e.lasted > longestStretch))
+        return fmt::format("entry {} lasted no time between nothing and {:.0f} days", e.id, longestStretch / 86'400);
     switch (e.kind) {
     case Entry::Kind::figure:
         if (words)

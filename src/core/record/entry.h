@@ -41,6 +41,7 @@ struct Entry {
     Kind kind = Kind::figure;
     double value = 0.0;              ///< SI or a count, of a figure
     std::optional<double> planned{}; ///< SI, what the plan of the run's day expected there
+    std::optional<double> lasted{};  ///< s that it was so: a stretch out of its band, by a recorder, the worst of it
     /// Of a defect, a note or an answer; of a figure of the walk-round or the run-up sheet as it was written, with its
     /// unit; how the rpm fell.
     std::string words;

@@ -1,12 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "record/judged.h"
+#include "flight/flown.h"
 #include "plan/start_words.h"
 #include "record/what.h"
 #include "units/text.h"
 #include "watch/judge.h"
+#include "watch/rating_clock.h"
+#include "watch/rules.h"
 #include "watch/run_up_sheet.h"
 #include "watch/start_counts.h"
 #include <algorithm>
+#include <fmt/format.h>
 
 namespace amber::record {
 namespace {
@@ -26,9 +30,36 @@ std::string sheetLineOf(const std::string& what, bool fullThrottle) {
 std::optional<watch::Verdict> judgedAlone(const TypeNotes& notes, const Entry& e) {
     if (e.kind != Entry::Kind::figure)
         return std::nullopt;
-    if (const WhatRow* row = whatOf(e.what); row && row->gauge)
-        return notes.gauges.contains(*row->gauge) ? std::optional(watch::judge(notes, *row->gauge, e.phase, e.value))
-                                                  : std::nullopt;
+    if (const WhatRow* row = whatOf(e.what); row && row->gauge) {
+        const auto found = notes.gauges.find(*row->gauge);
+        if (found == notes.gauges.end())
+            return std::nullopt;
+        const std::string lasted = e.lasted ? fmt::format(" For {}.", formatMinutesSeconds(*e.lasted)) : std::string();
+        auto verdict = watch::judge(notes, *row->gauge, e.phase, watch::asRead(notes, *row->gauge, e.value), lasted);
+        const auto& amberFor = found->second.in(e.phase).amberFor;
+        if (verdict.colour() == watch::Colour::amber && e.lasted && amberFor && *e.lasted > amberFor->si())
+            return watch::broken(watch::Rule::amberTime, verdict.sentence());
+        return verdict;
+    }
+    if (e.what == "cooling") {
+        const auto limit = flight::coolingLimit(notes);
+        const auto words = [](double k) { return format(k, *units::deltaCelsius.spec); };
+        return watch::coolingRate(e.value, limit.perMinute,
+                                  fmt::format("Heads or coolant fell {} in a minute; {} at most{}.", words(e.value),
+                                              words(limit.perMinute),
+                                              limit.origin == Origin::notes ? "" : ", a common figure"));
+    }
+    if (e.what == "high-power" && notes.runUp.highPowerMost)
+        return watch::highPower(e.value, notes.runUp.highPowerMost->si(),
+                                fmt::format("{:.0f} s at high power on the ground; {:.0f} s at most.", e.value,
+                                            notes.runUp.highPowerMost->si()));
+    if (e.what.starts_with(ofRating))
+        for (const auto& rating : notes.ratings)
+            if (rating.key == e.what.substr(ofRating.size())) {
+                watch::RatingClock clock(rating);
+                clock.add(Duration::si(e.value));
+                return clock.verdict();
+            }
     if (e.what == "tries")
         return watch::judgeTries(notes.start, e.value);
     if (e.what == "crank")

@@ -76,6 +76,8 @@ Entry entryFrom(const nlohmann::json& j) {
         e.value = member<double>(j, "value");
     if (j.contains("planned"))
         e.planned = member<double>(j, "planned");
+    if (j.contains("lasted"))
+        e.lasted = member<double>(j, "lasted");
     e.words = textOr(j, "words");
     e.about = textOr(j, "about");
     return e;
@@ -108,6 +110,8 @@ std::string logJson(const Log& log) {
             j["value"] = e.value;
         if (e.planned)
             j["planned"] = *e.planned;
+        if (e.lasted)
+            j["lasted"] = *e.lasted;
         put(j, "words", e.words);
         put(j, "about", e.about);
         out["entries"].push_back(std::move(j));

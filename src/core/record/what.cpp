@@ -30,6 +30,13 @@ std::vector<WhatRow> allRows() {
         {"run-down", "Run-down", Dimension::duration, {}},
         {"oil-added", "Oil added", Dimension::volume, {}},
         {"fuel-added", "Fuel added", Dimension::volume, {}},
+        {"cooling", "Fastest fall in a minute", Dimension::temperatureDifference, {}},
+        {"high-power", "High power on the ground", Dimension::duration, {}},
+        {"at-first-fire", "First fire, in the run", Dimension::duration, {}},
+        {"at-take-off", "Take-off power, in the run", Dimension::duration, {}},
+        {"at-top-of-climb", "Top of climb, in the run", Dimension::duration, {}},
+        {"at-top-of-descent", "Top of descent, in the run", Dimension::duration, {}},
+        {"at-stop", "Stop, in the run", Dimension::duration, {}},
     };
     out.insert(out.end(), std::begin(more), std::end(more));
     return out;
@@ -74,6 +81,10 @@ std::string titleOf(std::string_view key, const TypeNotes& notes) {
         if (const auto* line = sheet.line(key.substr(ofSheet.size())))
             return line->what;
     }
+    if (key.starts_with(ofRating))
+        for (const auto& rating : notes.ratings)
+            if (rating.key == key.substr(ofRating.size()))
+                return "Time at " + rating.name;
     for (const auto& [word, title] :
          {std::pair("defect", "Defect"), std::pair("note", "Note"), std::pair("found", "Engineer found"),
           std::pair("done", "Engineer did"), std::pair("signed", "Engineer signed")})

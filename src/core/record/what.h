@@ -34,8 +34,8 @@ constexpr bool takesWords(std::string_view key) {
     return key == "defect" || key == "note" || isAnswer(key);
 }
 /// What only the notes know: a line of the run-up sheet ("sheet/propeller"), an item of the walk-round
-/// ("walk/nose/oil"). Their figures are kept with their words.
-inline constexpr std::string_view ofSheet = "sheet/", ofWalk = "walk/";
+/// ("walk/nose/oil"), the seconds at a rating ("rating/take-off"). Their figures are kept with their words.
+inline constexpr std::string_view ofSheet = "sheet/", ofWalk = "walk/", ofRating = "rating/";
 /// Lines of the sheet that have a key of their own in the log: every type reads them.
 inline constexpr std::array<std::pair<std::string_view, std::string_view>, 4> sheetKeys{
     {{"left", "magneto-left"},
@@ -44,7 +44,8 @@ inline constexpr std::array<std::pair<std::string_view, std::string_view>, 4> sh
      {"full-throttle", "static-rpm"}}};
 constexpr bool isOfNotes(std::string_view key) {
     return (key.starts_with(ofSheet) && key.size() > ofSheet.size()) ||
-           (key.starts_with(ofWalk) && key.size() > ofWalk.size());
+           (key.starts_with(ofWalk) && key.size() > ofWalk.size()) ||
+           (key.starts_with(ofRating) && key.size() > ofRating.size());
 }
 
 /// "Oil temp.", "Propeller once, fall": of the log's rows, else as the notes have it.

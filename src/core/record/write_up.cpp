@@ -14,23 +14,25 @@
 
 namespace amber::record {
 namespace {
-constexpr std::int64_t slip = 120'000; // ms: corrected so soon, it was a slip of the finger
-constexpr double moved = 0.08;         // of the dial, off the plan: a needle that tells something
-constexpr double stood = 0.025;        // and one that stands
+constexpr std::int64_t together = 600'000; // ms: needles that tell of the same thing
+constexpr std::int64_t slip = 120'000;     // ms: corrected so soon, it was a slip of the finger
+constexpr double moved = 0.08;             // of the dial, off the plan: a needle that tells something
+constexpr double stood = 0.025;            // and one that stands
 constexpr std::size_t mostCauses = 3;
 
-/// What needles of an engine did in a phase: out of their bands, else off the plan of the day.
-std::vector<Sign> signsOf(const TypeNotes& notes, const std::vector<Standing>& all, Phase phase,
-                          const std::string& engine) {
+/// What needles of an engine did about when one of them was read: out of their bands, else off the plan of the day.
+std::vector<Sign> signsOf(const TypeNotes& notes, const std::vector<Standing>& all, const Entry& of) {
     std::vector<Sign> out;
     for (const auto& s : all)
         for (const Entry* e : s.last) {
-            const WhatRow* row =
-                e->kind == Entry::Kind::figure && e->phase == phase && e->engine == engine ? whatOf(e->what) : nullptr;
+            const WhatRow* row = e->kind == Entry::Kind::figure && e->phase == of.phase && e->engine == of.engine &&
+                                         std::abs(e->at - of.at) <= together
+                                     ? whatOf(e->what)
+                                     : nullptr;
             if (!row || !row->gauge || !notes.gauges.contains(*row->gauge))
                 continue;
             const auto& gauge = notes.gauges.at(*row->gauge);
-            const Band& band = gauge.in(phase);
+            const Band& band = gauge.in(of.phase);
             const auto [least, most] = plan::dialOf(gauge, e->value);
             const double off = e->planned ? (e->value - *e->planned) / (most - least) : 0.0;
             if ((band.normalHigh && e->value > *band.normalHigh) || off > moved)
@@ -115,7 +117,7 @@ WriteUp writeUp(const std::string& run, const std::vector<Standing>& all, const 
                 continue;
             red = red || said->verdict.colour() == watch::Colour::red;
             const WhatRow* row = whatOf(e->what);
-            std::string look = row && row->gauge ? lookAt(notes, signsOf(notes, all, e->phase, e->engine))
+            std::string look = row && row->gauge ? lookAt(notes, signsOf(notes, all, *e))
                                                  : said->cause + (said->next.empty() ? "" : " " + said->next);
             add(*e, said->verdict, std::move(look));
         }

@@ -49,6 +49,17 @@ AirframeReading readAirframe(std::string_view text, const std::string& file) {
         f.defects.push_back({d.text("what", true), d.text("since"), d.flag("stops").value_or(false)});
         d.finish();
     }
+    if (auto r = t.table("recorder")) {
+        f.recorder.emplace();
+        f.recorder->time = r->text("time");
+        for (const auto& [heading, node] : r->members("columns"))
+            if (node->kind == Node::Kind::text)
+                f.recorder->columns.emplace_back(heading, node->text);
+            else
+                r->problem(node->line, fmt::format("recorder.columns.\"{}\" is not text", heading),
+                           "Write gauge, engine and unit: \"head, 1, °F\"");
+        r->finish();
+    }
     t.finish();
     if (out.problems.empty())
         out.facts = std::move(f);

@@ -14,6 +14,13 @@
 
 namespace amber {
 
+/// What the columns of an airframe's recorder are.
+struct RecorderNotes {
+    std::string time;                                         ///< heading of the time's column; empty: looked for
+    std::vector<std::pair<std::string, std::string>> columns; ///< heading → "head, 1, °F" (record::columnFrom)
+    bool operator==(const RecorderNotes&) const = default;
+};
+
 /// What an airframe's own file says of it.
 struct AirframeFacts {
     struct Engine {
@@ -33,6 +40,7 @@ struct AirframeFacts {
     std::map<std::string, double> extraPrime;
     std::vector<Engine> engines;
     std::vector<Defect> defects; ///< carried
+    std::optional<RecorderNotes> recorder;
     int line = 0;
     bool operator==(const AirframeFacts&) const = default;
 };

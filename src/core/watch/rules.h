@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "notes/gauge_register.h"
 #include "notes/phase.h"
 #include "watch/verdict.h"
 #include <array>
@@ -163,6 +164,7 @@ struct Finding {
     double begin = 0.0, end = 0.0;                           ///< s from the first look at the tyres
     double worst = std::numeric_limits<double>::quiet_NaN(); ///< SI
     Verdict verdict;
+    std::optional<Gauge> gauge{}; ///< whose needle it is; none: of no needle
 };
 
 /// The rule is broken: its colour, and why.

@@ -195,7 +195,7 @@ std::vector<Finding> Watch::findings() const {
     std::vector<Finding> out;
     for (const auto& s : stretches_) {
         out.push_back({s.colour == Colour::red ? Rule::limit : Rule::normalRange, s.phase, engine_, s.begin, s.end,
-                       s.worst, judge(*notes_, s.gauge, s.phase, s.worst)});
+                       s.worst, judge(*notes_, s.gauge, s.phase, s.worst), s.gauge});
         if (s.allowed && s.timed > *s.allowed)
             out.push_back({Rule::amberTime, s.allowedIn, engine_, s.begin, s.end, s.timed,
                            broken(Rule::amberTime, fmt::format("{} is out of its normal range for {}; {} allowed.",

@@ -1,0 +1,24 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "record/from_trace.h"
+#include "record/recorder_file.h"
+#include "record/write_up.h"
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace amber::app {
+
+/// A recorder's file as it would be kept in a run.
+struct TakenIn {
+    std::optional<record::Recording> recording; ///< none: it could not be read, by the problems
+    Problems problems;
+    record::Anchors anchors;
+    std::vector<record::TraceBlock> blocks;
+    std::vector<record::Entry> entries; ///< what it comes to
+};
+/// @param flown aircraft and sortie of the run @param standing what the run has already: anchors that somebody put
+TakenIn takeInRecorder(const std::string& path, const record::RunFlown& flown, const plan::Plan& plan,
+                       const record::Run& run, const std::vector<record::Standing>& standing);
+
+} // namespace amber::app

@@ -1,0 +1,164 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "record/from_trace.h"
+#include "flight/flown.h"
+#include "record/planned.h"
+#include "record/what.h"
+#include "units/text.h"
+#include "watch/judge.h"
+#include "watch/rating_clock.h"
+#include "watch/watch.h"
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace amber::record {
+namespace {
+constexpr double passing = 30.0;                       // s of amber that are worth a line
+constexpr double stopping = 15.0;                      // s that an engine takes to stop
+constexpr double overshoot = 10.0, overshootBy = 1.03; // s, of the limit
+constexpr std::size_t leastCruise = 60;                // samples of cruise that have a median
+
+double medianOf(std::vector<double>& values) {
+    const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
+    std::nth_element(values.begin(), middle, values.end());
+    return *middle;
+}
+
+class FromTrace {
+public:
+    FromTrace(const RunTrace& t, const Anchors& a, const TypeNotes& n, const plan::Plan* plan, const std::string& run,
+              const std::string& source)
+        : t_(t), n_(n), plan_(plan), run_(run), source_(source), phases_(phasesOf(t, a, n)) {}
+
+    std::vector<Entry> all() {
+        if (t_.empty())
+            return {};
+        for (std::size_t e = 0; e < t_.engines.size(); ++e)
+            engine(e);
+        return std::move(out_);
+    }
+
+private:
+    [[nodiscard]] std::int64_t atSeconds(double s) const {
+        return t_.at.front() + static_cast<std::int64_t>(std::llround(s * 1000.0));
+    }
+    Entry& add(std::string_view what, Phase phase, const std::string& engine, double seconds, double value,
+               std::optional<double> lasted = std::nullopt) {
+        Entry e;
+        e.run = run_;
+        e.at = atSeconds(seconds);
+        e.entered = t_.at.back();
+        e.who = source_;
+        e.phase = phase;
+        e.engine = engine;
+        e.what = what;
+        e.value = value;
+        e.lasted = lasted;
+        e.id = contentId('a', {run_, e.what, std::string(keyOf(phase)), engine, std::to_string(e.at),
+                               fmt::format("{:.9g} {:.3f}", value, lasted.value_or(-1.0))});
+        out_.push_back(std::move(e));
+        return out_.back();
+    }
+
+    void engine(std::size_t e) {
+        const std::string& id = n_.positions[e].id;
+        const auto& readings = t_.engines[e];
+        watch::Watch watch(n_, id);
+        const auto running = runningOf(e);
+        watch::RatingLedger ledger(n_.ratings);
+        bool seen = false;
+        for (std::size_t i = 0; i < readings.size(); ++i) {
+            const double rpm = readings[i][Gauge::rpm];
+            if (std::isnan(rpm))
+                continue;
+            seen = true;
+            watch.see(t_.seconds(i), phases_[i], readings[i], running[i]);
+            if (i + 1 < readings.size() && phases_[i] >= Phase::takeOff && phases_[i] < Phase::stop)
+                if (const auto* rating = watch::ratingAt(n_.ratings, rpm, orNothing(readings[i][Gauge::boost])))
+                    ledger.add(rating->key, Duration::si(std::min(t_.seconds(i + 1) - t_.seconds(i), longestStep)));
+        }
+        if (!seen)
+            return;
+        for (const auto& f : watch.findings()) {
+            if (f.gauge && !overshoots(f) && (f.rule == watch::Rule::limit || f.end - f.begin >= passing))
+                add(nameOf(*f.gauge).key, f.phase, id, f.begin, f.worst, f.end - f.begin);
+            else if (f.rule == watch::Rule::highPower)
+                add("high-power", Phase::runUp, id, f.begin, f.worst);
+        }
+        const double most = flight::coolingLimit(n_).perMinute;
+        for (const Phase phase : {Phase::letDown, Phase::landing})
+            if (const double fall = watch.greatestFall(phase); fall > most)
+                add("cooling", phase, id, firstOf(phase), fall);
+        for (const auto& clock : ledger.clocks())
+            if (clock.allowed() && clock.used().si() > 0.0)
+                add(std::string(ofRating) + clock.key(), Phase::takeOff, id, firstOf(Phase::takeOff), clock.used().si())
+                    .words = formatMinutesSeconds(clock.used().si());
+        cruise(e, id);
+    }
+    /// By moment: whether the engine runs, and is not about to be stopped on the ground, which takes every pressure.
+    [[nodiscard]] std::vector<bool> runningOf(std::size_t e) const {
+        const double least = 0.5 * idleOf(n_);
+        std::vector<bool> out(t_.at.size());
+        double stops = HUGE_VAL; // s, when it has stopped next
+        for (std::size_t i = out.size(); i-- > 0;) {
+            const double rpm = t_.engines[e][i][Gauge::rpm];
+            const bool turns = rpm >= least;
+            if (!turns)
+                stops = t_.seconds(i);
+            const bool ground = phases_[i] < Phase::takeOff || phases_[i] >= Phase::landing;
+            out[i] = turns && !(ground && stops - t_.seconds(i) < stopping);
+        }
+        return out;
+    }
+    /// A governor that overshoots as the throttle is opened is not an exceedance worth a line.
+    [[nodiscard]] bool overshoots(const watch::Finding& f) const {
+        if (f.gauge != Gauge::rpm || f.phase != Phase::takeOff || f.end - f.begin >= overshoot)
+            return false;
+        const auto& limit = n_.gauges.at(Gauge::rpm).in(f.phase).limitHigh;
+        return limit && f.worst > *limit && f.worst <= *limit * overshootBy;
+    }
+    /// Where the notes give no boost any will do.
+    static double orNothing(double boost) { return std::isnan(boost) ? 0.0 : boost; }
+    [[nodiscard]] double firstOf(Phase phase) const {
+        const auto at = std::find(phases_.begin(), phases_.end(), phase);
+        return at == phases_.end() ? 0.0 : t_.seconds(static_cast<std::size_t>(at - phases_.begin()));
+    }
+
+    void cruise(std::size_t e, const std::string& id) {
+        std::vector<std::size_t> moments;
+        for (std::size_t i = 0; i < phases_.size(); ++i)
+            if (phases_[i] == Phase::cruise)
+                moments.push_back(i);
+        if (moments.size() < leastCruise)
+            return;
+        const auto from = moments.size() / 4, to = moments.size() - from;
+        for (const auto& [gauge, notes] : n_.gauges) {
+            std::vector<double> values;
+            for (auto m = from; m < to; ++m)
+                if (const double v = t_.engines[e][moments[m]][gauge]; !std::isnan(v))
+                    values.push_back(v);
+            if (values.size() < leastCruise / 2)
+                continue;
+            auto& entry = add(nameOf(gauge).key, Phase::cruise, isOfAircraft(gauge) ? std::string() : id,
+                              t_.seconds(moments[moments.size() / 2]), medianOf(values));
+            if (plan_)
+                entry.planned = plannedOf(*plan_, Phase::cruise, entry.what, entry.engine);
+        }
+    }
+
+    static constexpr double longestStep = 10.0; // s: over a gap nobody knows
+    const RunTrace& t_;
+    const TypeNotes& n_;
+    const plan::Plan* plan_;
+    const std::string &run_, &source_;
+    std::vector<Phase> phases_;
+    std::vector<Entry> out_;
+};
+} // namespace
+
+std::vector<Entry> entriesOf(const RunTrace& trace, const Anchors& anchors, const TypeNotes& notes,
+                             const plan::Plan* plan, const std::string& run, const std::string& source) {
+    return FromTrace(trace, anchors, notes, plan, run, source).all();
+}
+
+} // namespace amber::record

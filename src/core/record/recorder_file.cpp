@@ -1,0 +1,271 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "record/recorder_file.h"
+#include "files/key_ranges.h"
+#include "record/log_text.h"
+#include <algorithm>
+#include <charconv>
+#include <cmath>
+#include <fmt/format.h>
+#include <limits>
+#include <map>
+#include <optional>
+
+namespace amber::record {
+namespace {
+constexpr float nothing = std::numeric_limits<float>::quiet_NaN();
+constexpr std::int64_t gapLeast = 5000, gapSteps = 3; // ms, steps
+constexpr std::int64_t dayLength = 86'400'000;
+constexpr std::size_t mostHeadings = 2000, headingsWithin = 60, mostCells = 40'000'000;
+constexpr std::size_t mostTold = 12;
+constexpr std::int64_t longestPiece = 14 * dayLength;
+
+std::string_view trimmed(std::string_view text) {
+    while (!text.empty() && (text.front() == ' ' || text.front() == '\t' || text.front() == '"'))
+        text.remove_prefix(1);
+    while (!text.empty() && (text.back() == ' ' || text.back() == '\t' || text.back() == '"' || text.back() == '\r'))
+        text.remove_suffix(1);
+    return text;
+}
+
+/// Cells of a line; marks within quotes part none.
+void split(std::string_view line, char mark, std::vector<std::string_view>& out) {
+    out.clear();
+    std::size_t from = 0;
+    bool quoted = false;
+    for (std::size_t i = 0; i < line.size(); ++i) {
+        if (line[i] == '"')
+            quoted = !quoted;
+        else if (line[i] == mark && !quoted) {
+            out.push_back(trimmed(line.substr(from, i - from)));
+            from = i + 1;
+        }
+    }
+    out.push_back(trimmed(line.substr(from)));
+}
+
+std::optional<double> numberIn(std::string_view cell) {
+    if (cell.empty())
+        return std::nullopt;
+    if (cell.front() == '+')
+        cell.remove_prefix(1);
+    double value = 0.0;
+    const auto [end, error] = std::from_chars(cell.data(), cell.data() + cell.size(), value);
+    if (error != std::errc() || end != cell.data() + cell.size() || !std::isfinite(value))
+        return std::nullopt;
+    return value;
+}
+
+struct Time {
+    std::int64_t at; ///< ms
+    bool dated = false, clock = false;
+};
+std::optional<Time> timeIn(std::string_view cell) {
+    if (const auto seconds = numberIn(cell); seconds && std::abs(*seconds) < 1e9)
+        return Time{static_cast<std::int64_t>(std::llround(*seconds * 1000.0))};
+    // A fraction of a second behind the seconds of a clock.
+    std::int64_t fraction = 0;
+    if (const auto point = cell.rfind('.'); point != std::string_view::npos && cell.find(':') < point) {
+        const auto part = numberIn("0" + std::string(cell.substr(point)));
+        if (!part)
+            return std::nullopt;
+        fraction = static_cast<std::int64_t>(std::llround(*part * 1000.0));
+        cell = cell.substr(0, point);
+    }
+    if (const auto full = timeFrom(cell))
+        return Time{*full + fraction, true, false};
+    if (cell.size() == 7) // 9:05:07
+        return timeIn("0" + std::string(cell));
+    if (cell.size() == 5 || cell.size() == 8)
+        if (const auto clock = timeFrom("1970-01-01 " + std::string(cell)))
+            return Time{*clock + fraction, false, true};
+    return std::nullopt;
+}
+
+class Reader {
+public:
+    Reader(std::string_view text, const std::string& file, const TypeNotes& notes, const AirframeFacts* facts,
+           Problems& problems)
+        : text_(text), file_(file), notes_(notes), facts_(facts), problems_(problems) {}
+
+    std::optional<Recording> read() {
+        if (!findHeading())
+            return std::nullopt;
+        std::size_t cellsRead = 0;
+        std::vector<std::string_view> cells;
+        for (std::string_view line; next(line);) {
+            if (trimmed(line).empty() || line.front() == '#')
+                continue;
+            split(line, mark_, cells);
+            cellsRead += cells.size();
+            if (cellsRead > mostCells)
+                return refuse(fmt::format("more than {} figures", mostCells), "Import it in parts");
+            take(cells);
+        }
+        finish();
+        if (out_.pieces.empty())
+            return refuse("no line of it has a time and a figure",
+                          "Look whether the time's column is named: [recorder] "
+                          "time in the airframe's file");
+        if (noSample_ > 0)
+            tell(fmt::format("{} line{} with no time: passed over", noSample_, noSample_ == 1 ? "" : "s"));
+        for (const auto& [heading, count] : implausible_)
+            tell(fmt::format("{}: {} figure{} that no such gauge shows: left out", heading, count,
+                             count == 1 ? "" : "s"));
+        if (more_ > 0)
+            out_.told.push_back(fmt::format("and {} more", more_));
+        return std::move(out_);
+    }
+
+private:
+    std::nullopt_t refuse(const std::string& why, const std::string& fix) {
+        problems_.push_back({file_, line_, why, fix});
+        return std::nullopt;
+    }
+    void tell(std::string what) {
+        if (out_.told.size() < mostTold)
+            out_.told.push_back(std::move(what));
+        else
+            ++more_;
+    }
+    bool next(std::string_view& line) {
+        if (at_ >= text_.size())
+            return false;
+        const auto end = text_.find('\n', at_);
+        line = text_.substr(at_, end == std::string_view::npos ? end : end - at_);
+        at_ = end == std::string_view::npos ? text_.size() : end + 1;
+        ++line_;
+        if (line_ == 1 && line.starts_with("\xef\xbb\xbf"))
+            line.remove_prefix(3);
+        return true;
+    }
+
+    bool findHeading() {
+        std::string_view line;
+        std::vector<std::string_view> cells;
+        while (line_ < static_cast<int>(headingsWithin) && next(line)) {
+            for (const char mark : {',', ';', '\t'}) {
+                split(line, mark, cells);
+                if (cells.size() < 2 || cells.size() > mostHeadings)
+                    continue;
+                const std::vector<std::string> headings(cells.begin(), cells.end());
+                auto map = mapFor(headings, notes_, facts_);
+                // A line of figures is no heading.
+                if (map.columns.empty() || timeIn(headings[map.time]))
+                    continue;
+                mark_ = mark;
+                out_.map = std::move(map);
+                begin();
+                return true;
+            }
+        }
+        line_ = 0;
+        refuse("none of its first lines is a heading with columns that are known",
+               "Say in the airframe's file what they are: [recorder.columns] \"CHT L\" = \"head, 1, °F\"");
+        return false;
+    }
+
+    void begin() {
+        for (const auto& c : out_.map.columns) {
+            const auto* range = rangeOf(FileFormat::log, nameOf(c.gauge).key);
+            ranges_.push_back(range);
+        }
+        for (const auto& heading : out_.map.missing)
+            tell(fmt::format("the airframe names a column \"{}\": this file has none", heading));
+    }
+
+    void take(const std::vector<std::string_view>& cells) {
+        const auto time = out_.map.time < cells.size() ? timeIn(cells[out_.map.time]) : std::nullopt;
+        if (!time) {
+            ++noSample_;
+            return;
+        }
+        std::int64_t at = time->at;
+        if (time->clock) { // past midnight the clock begins anew
+            if (lastClock_ && at < *lastClock_ - dayLength / 2)
+                days_ += dayLength;
+            lastClock_ = at;
+            at += days_;
+        }
+        out_.dated = out_.dated || time->dated;
+        ++out_.lines;
+        times_.push_back(at);
+        for (std::size_t i = 0; i < out_.map.columns.size(); ++i) {
+            const auto& c = out_.map.columns[i];
+            float value = nothing;
+            if (c.column < cells.size())
+                if (const auto figure = numberIn(cells[c.column])) {
+                    const double si = *figure * c.scale + c.zero;
+                    if (!ranges_[i] || ranges_[i]->holds(si))
+                        value = static_cast<float>(si);
+                    else
+                        ++implausible_[c.heading];
+                }
+            rows_.push_back(value);
+        }
+    }
+
+    /// Even steps of what was read: a new piece after a gap and where a clock was set back.
+    void finish() {
+        if (times_.size() < 2)
+            return;
+        std::vector<std::int64_t> steps;
+        for (std::size_t i = 1; i < times_.size(); ++i)
+            if (times_[i] > times_[i - 1])
+                steps.push_back(times_[i] - times_[i - 1]);
+        if (steps.empty())
+            return;
+        std::nth_element(steps.begin(), steps.begin() + static_cast<std::ptrdiff_t>(steps.size() / 2), steps.end());
+        const std::int64_t step = std::max<std::int64_t>(1, steps[steps.size() / 2]);
+        const std::size_t columns = out_.map.columns.size();
+        RecordedPiece* piece = nullptr;
+        const std::int64_t first = times_.front();
+        for (std::size_t i = 0; i < times_.size(); ++i) {
+            const std::int64_t passed = i == 0 ? 0 : times_[i] - times_[i - 1];
+            const bool gap = passed > std::max(gapLeast, gapSteps * step), back = passed < 0;
+            if (!piece || gap || back || times_[i] - piece->start > longestPiece) {
+                if (gap)
+                    tell(fmt::format("a gap of {} s after {}", passed / 1000, said(times_[i - 1], first)));
+                if (back)
+                    tell(fmt::format("the clock was set back {} s after {}", -passed / 1000,
+                                     said(times_[i - 1], first)));
+                out_.pieces.push_back({times_[i], step, std::vector<std::vector<float>>(columns)});
+                piece = &out_.pieces.back();
+            }
+            const auto index = static_cast<std::size_t>((times_[i] - piece->start + step / 2) / step);
+            for (std::size_t c = 0; c < columns; ++c) {
+                auto& values = piece->values[c];
+                if (values.size() <= index)
+                    values.resize(index + 1, nothing);
+                if (std::isnan(values[index]))
+                    values[index] = rows_[i * columns + c];
+            }
+        }
+    }
+    [[nodiscard]] std::string said(std::int64_t at, std::int64_t first) const {
+        return out_.dated ? timeText(at) : fmt::format("{} s", (at - first) / 1000);
+    }
+
+    std::string_view text_;
+    const std::string& file_;
+    const TypeNotes& notes_;
+    const AirframeFacts* facts_;
+    Problems& problems_;
+    Recording out_;
+    std::size_t at_ = 0, noSample_ = 0, more_ = 0;
+    int line_ = 0;
+    char mark_ = ',';
+    std::vector<const KeyRange*> ranges_;
+    std::vector<std::int64_t> times_;
+    std::vector<float> rows_;
+    std::map<std::string, std::size_t> implausible_;
+    std::optional<std::int64_t> lastClock_;
+    std::int64_t days_ = 0;
+};
+} // namespace
+
+std::optional<Recording> readRecorder(std::string_view text, const std::string& file, const TypeNotes& notes,
+                                      const AirframeFacts* facts, Problems& problems) {
+    return Reader(text, file, notes, facts, problems).read();
+}
+
+} // namespace amber::record
