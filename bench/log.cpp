@@ -1,9 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What a log of many runs costs: to open, to keep one more entry, to list, to read one run, and one airframe's trends.
+// What a log of many runs costs: to open, to keep one more entry, to list, to read one run, one airframe's trends and
+// what holds it, and a recorder's file.
 // Processor milliseconds, median and worst of ten; entries are read ten to a run. Prints a Markdown table.
 // Usage: amber-log [RUNS, 100000] [AIRFRAMES, 20]
+#include "data_folder.h"
+#include "flight/open_files.h"
 #include "processor.h"
+#include "record/from_trace.h"
 #include "record/trend.h"
+#include "record/write_up.h"
 #include "store/log_file.h"
 #include <QCoreApplication>
 #include <QFileInfo>
@@ -92,5 +97,59 @@ int main(int argc, char** argv) {
         for (const auto& s : record::seriesOf(read.value(), "HR-3"))
             (void)record::trendOf(s.points);
     });
+    const auto loaded = flight::loadSortie(test::dataFolder() + "/demo/mercer-frost.toml");
+    if (!loaded.ok())
+        return 1;
+    const auto& notes = loaded.aircraft->notes;
+    measure("what holds one, of the latest 500 runs", [&] {
+        LogFile::Wanted wanted;
+        wanted.airframe = QStringLiteral("HR-3");
+        wanted.latest = 500;
+        (void)record::holding(log->read(wanted).value(), "HR-3", notes, *loaded.sortie, record::flownOf());
+    });
+    // A recorder of four engines, ten columns each, for three hours at a second.
+    std::string text = "Time";
+    const char* columns[] = {"RPM",
+                             "MAP [inHg]",
+                             "CHT [°C]",
+                             "Oil temp [°C]",
+                             "Oil press [psi]",
+                             "Fuel press [psi]",
+                             "Fuel flow [l/h]",
+                             "Charge [°C]",
+                             "BMEP [psi]",
+                             "Exhaust [°C]"};
+    for (int e = 1; e <= 4; ++e)
+        for (const std::string c : columns)
+            text += fmt::format(",{} {}", c, e);
+    text += '\n';
+    for (int t = 0; t < 10'800; ++t) {
+        text += std::to_string(t);
+        for (int e = 0; e < 4; ++e)
+            text +=
+                fmt::format(",{},32.{},18{}.5,6{}.2,7{}.1,15.{},30{},4{},15{},65{}", t > 60 ? 2100 + (t + e) % 9 : 0,
+                            t % 9, t % 7, t % 5, t % 9, t % 4, t % 9, t % 8, t % 6, t % 9);
+        text += '\n';
+    }
+    Problems problems;
+    std::optional<record::Recording> recording;
+    measure("a recorder's file, 4 engines, 10 columns, 3 h: read",
+            [&] { recording = record::readRecorder(text, "r.csv", notes, nullptr, problems); });
+    if (!recording || recording->map.columns.size() != 40)
+        return fmt::print(stderr, "the bench's file has {} columns known\n",
+                          recording ? recording->map.columns.size() : 0),
+               1;
+    std::vector<record::TraceBlock> blocks;
+    record::RunTrace trace;
+    measure("made into blocks and laid side by side", [&] {
+        blocks = record::blocksOf(*recording, "00000003", "r.csv", first);
+        trace = record::traceOf(blocks, notes);
+    });
+    std::vector<record::Entry> entries;
+    measure("its moments found and its stretches judged", [&] {
+        entries = record::entriesOf(trace, record::findAnchors(trace, notes), notes, nullptr, "00000003", "r.csv");
+    });
+    measure("kept (the first time), then passed over", [&] { (void)log->keepTrace(blocks, entries); });
+    measure("read back", [&] { (void)log->traces(QStringLiteral("00000003")); });
     return 0;
 }

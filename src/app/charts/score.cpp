@@ -93,7 +93,7 @@ QRectF Score::area() const {
 }
 double Score::total() const {
     const double planned = document_.isOpen() ? std::max(60.0, document_.plan().flown.totalTime()) : 60.0;
-    return tracing_ ? std::max(planned, traceNow_ + 60.0) : planned;
+    return tracing_ || showsRecorded() ? std::max(planned, traceNow_ + 60.0) : planned;
 }
 double Score::xOf(double seconds) const {
     return area().left() + area().width() * (seconds - from_) / (to_ - from_);
@@ -254,9 +254,9 @@ void Score::paintLane(QPainter& p, const Lane& lane, const QRectF& box) const {
     p.setPen(tracing_ || reading_ ? QPen(c.faint, 1.2) : QPen(c.ink, 1.5));
     p.setBrush(Qt::NoBrush);
     drawSteps(p, path);
-    if (tracing_)
+    if (tracing_ || showsRecorded())
         paintTrace(p, lane, y);
-    else if (reading_) {
+    if (reading_ && !tracing_) {
         p.setPen(Qt::NoPen);
         for (const auto& r : readings_)
             if (r.gauge == lane.row->gauge) {
@@ -266,12 +266,13 @@ void Score::paintLane(QPainter& p, const Lane& lane, const QRectF& box) const {
                 p.drawEllipse(QPointF(xOf(r.time), at), normal ? 2.6 : 3.4, normal ? 2.6 : 3.4);
             }
         p.setBrush(Qt::NoBrush);
-    } else if (gauge != n.gauges.end())
+    } else if (!tracing_ && gauge != n.gauges.end())
         for (std::size_t i = 1; i < samples.size(); ++i) {
             const auto& m = samples[i];
             if (m[Gauge::rpm] <= 0 || samples[i - 1][Gauge::rpm] <= 0)
                 continue;
-            const auto colour = watch::colourOf(gauge->second.in(m.phase), lane.value(m));
+            const auto colour =
+                watch::colourOf(gauge->second.in(m.phase), watch::asRead(n, lane.row->gauge, lane.value(m)));
             if (colour == watch::Colour::normal)
                 continue;
             p.setPen(QPen(c.of(colour), 3));
@@ -322,10 +323,26 @@ void Score::showReadings(std::vector<Reading> readings) {
     update();
 }
 
+void Score::showRecorded(std::vector<rehearse::Kept> recorded, double began) {
+    trace_ = std::move(recorded);
+    traceBegan_ = began;
+    traceNow_ = trace_.empty() ? 0.0 : began + static_cast<double>(trace_.back().at) / 1000.0;
+    if (all_) {
+        from_ = 0;
+        to_ = total();
+    }
+    update();
+}
+
 void Score::endReadings() {
     if (!std::exchange(reading_, false))
         return;
     readings_.clear();
+    trace_.clear();
+    if (all_) {
+        from_ = 0;
+        to_ = total();
+    }
     update();
 }
 
@@ -355,7 +372,8 @@ void Score::paintTrace(QPainter& p, const Lane& lane, const std::function<double
             low = std::min(low, v);
             high = std::max(high, v);
             if (gauge != n.gauges.end() && e[Gauge::rpm] > 0)
-                colour = std::max(colour, watch::colourOf(gauge->second.in(k.phase), v));
+                colour =
+                    std::max(colour, watch::colourOf(gauge->second.in(k.phase), watch::asRead(n, lane.row->gauge, v)));
         }
         if (low > high)
             continue;
@@ -387,12 +405,13 @@ void Score::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(20, 4, 60, 16), Qt::AlignLeft | Qt::AlignVCenter, tr("Score"));
     p.setFont(face(12));
     p.setPen(c.faint);
-    p.drawText(
-        QRectF(74, 4, width() - 100, 16), Qt::AlignLeft | Qt::AlignVCenter,
-        p.fontMetrics().elidedText(
-            (tracing_ ? tr("plan in grey, rehearsal in ink; a click goes back to that moment  ·  ") : QString()) +
-                q(document_.plan().route) + tr("  (model)"),
-            Qt::ElideRight, width() - 100 - (summary_ ? 250 : 0)));
+    p.drawText(QRectF(74, 4, width() - 100, 16), Qt::AlignLeft | Qt::AlignVCenter,
+               p.fontMetrics().elidedText(
+                   (tracing_          ? tr("plan in grey, rehearsal in ink; a click goes back to that moment  ·  ")
+                    : showsRecorded() ? tr("plan in grey, recorder in ink, laid on each other at take-off power  ·  ")
+                                      : QString()) +
+                       q(document_.plan().route) + tr("  (model)"),
+                   Qt::ElideRight, width() - 100 - (summary_ ? 250 : 0)));
     if (summary_) {
         const auto& f = document_.plan().flown;
         p.setPen(c.ink);

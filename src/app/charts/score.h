@@ -48,6 +48,9 @@ public:
         watch::Colour colour = watch::Colour::normal;
     };
     void showReadings(std::vector<Reading> readings);
+    /// Under them what a recorder saw, in ink. @param began s of the plan's time at its first moment
+    void showRecorded(std::vector<rehearse::Kept> recorded, double began);
+    [[nodiscard]] bool showsRecorded() const { return reading_ && !trace_.empty(); }
     void endReadings();
     [[nodiscard]] const std::vector<Reading>& shownReadings() const { return readings_; }
     [[nodiscard]] bool tracing() const { return tracing_; }

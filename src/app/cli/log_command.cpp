@@ -295,7 +295,8 @@ private:
             fmt::print(stderr, "{}\n", p.text());
         if (!taken.recording)
             return exitProblems;
-        tell(taken, *flown, run);
+        for (const auto& line : toldOf(taken, flown->aircraft->notes))
+            line.name.empty() ? fmt::print("{}\n", line.text) : fmt::print("{:<24} {}\n", line.name, line.text);
         if (preview_)
             return exitOk;
         const auto kept = log->keepTrace(taken.blocks, taken.entries);
@@ -305,33 +306,6 @@ private:
         fmt::print("{}", logCaution);
         return exitOk;
     }
-    static void tell(const TakenIn& taken, const record::RunFlown& flown, const record::Run& run) {
-        const auto& n = flown.aircraft->notes;
-        for (const auto& c : taken.recording->map.columns)
-            fmt::print("{:<24} {}{}{}, in {}{}\n", c.heading, nameOf(c.gauge).title, c.engine.empty() ? "" : ", ",
-                       record::engineName(n, c.engine), c.unit, c.byName ? "  (by its name)" : "");
-        for (const auto& heading : taken.recording->map.unknown)
-            fmt::print("{:<24} not taken\n", heading);
-        for (const auto& line : taken.recording->told)
-            fmt::print("{}\n", line);
-        const auto moment = [&](const char* what, const std::optional<std::int64_t>& at) {
-            fmt::print("{:<24} {}\n", what,
-                       at ? fmt::format("{}, {} into the run", record::timeText(*at),
-                                        formatMinutesSeconds(static_cast<double>(*at - run.began) / 1000.0))
-                          : std::string("not found"));
-        };
-        for (std::size_t e = 0; e < taken.anchors.firstFire.size(); ++e)
-            moment(fmt::format("First fire{}{}", n.positions.size() > 1 ? ", " : "",
-                               record::engineName(n, n.positions[e].id))
-                       .c_str(),
-                   taken.anchors.firstFire[e]);
-        moment("Take-off power", taken.anchors.takeOffPower);
-        moment("Top of climb", taken.anchors.topOfClimb);
-        moment("Top of descent", taken.anchors.topOfDescent);
-        moment("Stop", taken.anchors.stop);
-        fmt::print("{} lines, {} readings of them\n", taken.recording->lines, taken.entries.size());
-    }
-
     int list(OpenLog& log) const {
         LogFile::Wanted wanted;
         wanted.airframe = QString::fromStdString(airframe_);
@@ -412,7 +386,16 @@ private:
         const auto from = other->read();
         if (!from)
             return wrongFile(from.error());
-        return takeIn(log, from.value(), exitOk);
+        if (const int code = takeIn(log, from.value(), exitOk); code != exitOk)
+            return code;
+        const auto blocks = other->traces({});
+        if (!blocks)
+            return wrongFile(blocks.error());
+        const auto kept = log->keepTrace(blocks.value(), {});
+        if (!kept)
+            return notKept(QString::fromStdString(kept.error()));
+        fmt::print("{} blocks of recorders' traces were new.\n", kept.value());
+        return exitOk;
     }
     static int takeIn(OpenLog& log, const record::Log& from, int code) {
         const auto merged = log->merge(from);

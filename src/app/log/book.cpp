@@ -85,6 +85,7 @@ void Book::anew() {
     log_ = {};
     done_.clear();
     flown_.reset();
+    readTrace();
     readSeries();
     emit changed();
 }
@@ -122,6 +123,7 @@ QString Book::choose(const std::string& id) {
     standing_ = record::standing(log_, run_->id);
     done_.clear();
     flown_.reset();
+    readTrace();
     readSeries();
     emit changed();
     return why;
@@ -373,6 +375,63 @@ void Book::readSeries() {
     if (document_.isOpen() && !season_.runs.empty())
         holding_ = record::holding(season_, of, notes(), sortie(), flownOf_);
     judge();
+}
+
+void Book::readTrace() {
+    trace_ = {};
+    anchors_ = {};
+    if (!file_ || !run_)
+        return;
+    const auto blocks = file_->traces(q(run_->id));
+    if (!blocks || blocks.value().empty())
+        return;
+    trace_ = record::traceOf(blocks.value(), notes());
+    anchors_ = record::anchorsOf(trace_, notes(), standing_, run_->began);
+}
+
+TakenIn Book::lookAt(const QString& path) {
+    const record::RunFlown flown{aircraft_ ? aircraft_ : document_.sharedAircraft(), sortie()};
+    record::Run run;
+    if (run_)
+        run = *run_;
+    else
+        run = record::runOf(document_.sortie(), QFileInfo(document_.path()).absoluteFilePath().toStdString(),
+                            document_.aircraft().notes, ids(now()), flown_.value_or(now()));
+    auto taken = takeInRecorder(path.toStdString(), flown, plan(), run, standing_);
+    if (run_ || !taken.recording)
+        return taken;
+    // A run that it begins began with it; without dates, and unless it is said when, it has just ended.
+    const auto& pieces = taken.recording->pieces;
+    if (taken.recording->dated)
+        run.began = pieces.front().start;
+    else if (!flown_)
+        run.began = now() - (pieces.back().end() - pieces.front().start);
+    return takeInRecorder(path.toStdString(), flown, plan(), run, standing_);
+}
+
+QString Book::take(const TakenIn& taken) {
+    const auto refuse = [this](const QString& why) {
+        emit failed(why);
+        return why;
+    };
+    if (!file_)
+        return refuse(tr("The log is not open: nothing was kept."));
+    if (const QString why = bringBack(); !why.isEmpty())
+        return refuse(why);
+    if (taken.run.airframe.empty())
+        return refuse(tr("The airframe has no registration, by which a log tells one from another: give it one in its "
+                         "file ([airframe] registration = \"…\")."));
+    if (!run_) {
+        record::Log news;
+        news.runs.emplace(taken.run.id, taken.run);
+        if (const QString why = file_->append(news); !why.isEmpty())
+            return refuse(tr("It was not kept: %1").arg(why));
+    }
+    if (const auto kept = file_->keepTrace(taken.blocks, taken.entries); !kept)
+        return refuse(tr("It was not kept: %1").arg(q(kept.error())));
+    const QString why = choose(taken.run.id);
+    emit this->kept(QDateTime::fromMSecsSinceEpoch(now(), Qt::UTC).toString(QStringLiteral("HH:mm:ss")));
+    return why;
 }
 
 void Book::judge() {

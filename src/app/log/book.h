@@ -6,6 +6,7 @@
 #include "record/write_up.h"
 #include "store/log_file.h"
 #include "store/sortie_document.h"
+#include "store/taken_in.h"
 #include <QObject>
 #include <QString>
 #include <functional>
@@ -84,6 +85,13 @@ public:
     [[nodiscard]] bool canUndo() const { return !done_.empty(); }
     /// What stands in a place; null: nothing was read. There are two where it was corrected apart: the later one.
     [[nodiscard]] const record::Entry* at(const Place& place) const;
+    /// A recorder's file as it would be kept: in the run that is open, or in one that it begins.
+    [[nodiscard]] TakenIn lookAt(const QString& path);
+    /// Keeps it. @return why not, or empty
+    QString take(const TakenIn& taken);
+    /// What a recorder saw in this run, and its moments; empty: nothing.
+    [[nodiscard]] const record::RunTrace& trace() const { return trace_; }
+    [[nodiscard]] const record::Anchors& anchors() const { return anchors_; }
     /// What the one judge says of what stands; null: nothing.
     [[nodiscard]] const record::Judged::Said* judged(const record::Entry& entry) const;
     /// What of the run an engineer should know of.
@@ -115,6 +123,7 @@ private:
     /// Where the file has been taken away under the open book, what it held is written into a new one.
     QString bringBack();
     void readSeries();
+    void readTrace();
     /// The run's write-up, and whether the airframe is held.
     void judge();
     [[nodiscard]] const Sortie& sortie() const { return sortie_ ? *sortie_ : document_.sortie(); }
@@ -135,6 +144,8 @@ private:
     record::FlownOf flownOf_ = record::flownOf();
     record::Log season_; ///< the airframe's latest runs
     std::vector<record::Series> series_;
+    record::RunTrace trace_;              ///< of the run
+    record::Anchors anchors_;             ///< of it
     std::vector<std::vector<Done>> done_; ///< the last one last
     std::optional<std::int64_t> flown_;
     std::optional<std::string> openedFor_; ///< registration

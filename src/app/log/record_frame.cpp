@@ -469,6 +469,26 @@ std::vector<Score::Reading> RecordFrame::dots(const plan::Plan& drawn) const {
     return out;
 }
 
+double RecordFrame::recorded(const plan::Plan& drawn, std::vector<rehearse::Kept>& out) const {
+    const auto& t = book_.trace();
+    if (!book_.run() || t.empty())
+        return 0.0;
+    constexpr std::size_t shown = 4000; // moments: more than a screen has pixels
+    const auto phases = record::phasesOf(t, book_.anchors(), book_.notes());
+    const std::size_t each = std::max<std::size_t>(1, t.at.size() / shown);
+    for (std::size_t i = 0; i < t.at.size(); i += each) {
+        rehearse::Kept k;
+        k.at = t.at[i] - t.at.front();
+        k.phase = phases[i];
+        for (const auto& engine : t.engines)
+            k.engines.push_back(engine[i]);
+        out.push_back(std::move(k));
+    }
+    const auto at = book_.anchors().takeOffPower;
+    return at ? drawn[Phase::takeOff].start - static_cast<double>(*at - t.at.front()) / 1000.0
+              : static_cast<double>(t.at.front() - book_.run()->began) / 1000.0;
+}
+
 void RecordFrame::undo() {
     book_.undo();
 }

@@ -34,6 +34,9 @@ public:
     [[nodiscard]] QString soFar() const { return soFar_->text(); }
     [[nodiscard]] QString saved() const { return saved_->text(); }
     void undo();
+    /// What the run's recorder saw, on the plan that the score shows: laid on it at take-off power, else at the run's
+    /// beginning. @return s of the plan's time at the first moment
+    double recorded(const plan::Plan& drawn, std::vector<rehearse::Kept>& out) const;
     /// What stands in the run and has a needle, within its phase. @param drawn the plan that the score shows
     [[nodiscard]] std::vector<Score::Reading> dots(const plan::Plan& drawn) const;
 

@@ -13,6 +13,7 @@
 #include "shell/details_dialog.h"
 #include "shell/metar_dialog.h"
 #include "shell/problems_dialog.h"
+#include "shell/recorder_dialog.h"
 #include "shell/recovery_dialog.h"
 #include "store/data_folder.h"
 #include <QActionGroup>
@@ -252,6 +253,9 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
                : box.clickedButton() == mine   ? Conflict::overwrite
                                                : Conflict::cancel;
     };
+    askTake = [this](const QString& name, const std::vector<ToldLine>& lines) {
+        return RecorderDialog(name, lines, this).exec() == QDialog::Accepted;
+    };
     askLeaveRehearsal = [this] {
         QMessageBox box(QMessageBox::NoIcon, tr("Leave the rehearsal"),
                         tr("Leave it for the plan? What was done in it is lost unless it was saved in the debrief."),
@@ -376,6 +380,7 @@ void MainWindow::buildMenus() {
         false);
     file->addSeparator();
     add(file, tr("&Save"), QKeySequence::Save, [this] { save(); });
+    add(file, tr("Take in a recor&der's file…"), {}, [this] { takeInRecorderFile(); });
     add(file, tr("Save &as…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_S), [this] { saveAs(); });
     file->addSeparator();
     add(file, tr("&Print card…"), QKeySequence::Print, [this] { printCard(); });
@@ -566,6 +571,9 @@ void MainWindow::openRecord() {
 
 void MainWindow::showDots() {
     score_->showReadings(recordFrame_->dots(document_.plan()));
+    std::vector<rehearse::Kept> recorded;
+    const double began = recordFrame_->recorded(document_.plan(), recorded);
+    score_->showRecorded(std::move(recorded), began);
 }
 
 void MainWindow::showHeld() {
@@ -587,6 +595,30 @@ void MainWindow::showWriteUp() {
     if (recording_)
         showPhase(Phase::writeUp);
     recordFrame_->writeUp().list().setFocus(Qt::OtherFocusReason);
+}
+
+void MainWindow::takeInRecorderFile() {
+    openRecord();
+    if (!recording_)
+        return;
+    const QString path = askFile(tr("A recorder's file"), QFileInfo(document_.path()).absolutePath(),
+                                 tr("Recorders' files (*.csv *.txt);;All files (*)"), false);
+    if (path.isEmpty())
+        return;
+    QApplication::setOverrideCursor(Qt::WaitCursor);
+    const auto taken = book_->lookAt(path);
+    QApplication::restoreOverrideCursor();
+    if (!taken.recording) {
+        say(taken.problems.empty() ? tr("It could not be read.") : q(taken.problems.front().text()), true);
+        return;
+    }
+    if (!askTake(QFileInfo(path).fileName(), toldOf(taken, book_->notes())))
+        return;
+    if (const QString why = book_->take(taken); !why.isEmpty())
+        say(why, true);
+    else
+        say(tr("%1: %2 readings of it are in the log.").arg(QFileInfo(path).fileName()).arg(taken.entries.size()));
+    showDots();
 }
 
 void MainWindow::writeEngineersSheet() {

@@ -71,6 +71,8 @@ public:
     /// How the user is asked; tests answer themselves.
     std::function<Unsaved()> askUnsaved;
     std::function<Conflict()> askConflict;
+    /// Whether a recorder's file is kept, after what it has was shown.
+    std::function<bool(const QString& name, const std::vector<ToldLine>& lines)> askTake;
     std::function<bool()> askLeaveRehearsal; ///< whether what was done in it may be lost
     std::function<QString(const QString& title, const QString& suggestion, const QString& filter, bool save)> askFile;
 
@@ -100,6 +102,7 @@ private:
     void showHeld(); ///< what of the log holds the aircraft, over every page
     void showWriteUp();
     void writeEngineersSheet();
+    void takeInRecorderFile();
     [[nodiscard]] QWidget* frameOfMode() const;
     /// Leaves what is rehearsed, asking where something was done. @return whether it was left
     [[nodiscard]] bool endRehearsal();

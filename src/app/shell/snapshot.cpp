@@ -8,8 +8,10 @@
 #include "files/document.h"
 #include "flight/flown.h"
 #include "flight/open_files.h"
+#include "hand/careful_hand.h"
 #include "pages/symptoms_page.h"
 #include "record/log_text.h"
+#include "script/script.h"
 #include "shell/main_window.h"
 #include "store/data_folder.h"
 #include "units/text.h"
@@ -61,7 +63,8 @@ const std::vector<ExtraPage>& extraPages() {
                                                {"rehearse-debrief", Phase::climb, Sat::debriefed},
                                                {"rehearse-question", Phase::climb, Sat::asked}})
             out.push_back({name, phase, "settings", false, false, false, sat});
-        for (const Phase phase : {Phase::walkRound, Phase::start, Phase::runUp, Phase::cruise, Phase::writeUp})
+        for (const Phase phase :
+             {Phase::walkRound, Phase::start, Phase::runUp, Phase::cruise, Phase::letDown, Phase::writeUp})
             out.push_back(
                 {fmt::format("record-{}", keyOf(phase)), phase, "settings", false, false, false, Sat::no, true});
         return out;
@@ -169,6 +172,23 @@ void readForTheEngineer(Book& book) {
                         {"oil on two plugs", "cleaned, gapped, 55 rpm and smooth", "A. Fitter", 0});
 }
 
+/// A recorder's file of the same sortie: a careful hand stands in for the flight.
+void takeInARecording(MainWindow& window) {
+    const auto& document = window.document();
+    const powerplant::Powerplant plant(document.aircraft(), document.sortie().fuelGrade);
+    std::string trace = powerplant::traceHeader(plant);
+    constexpr powerplant::Milliseconds every = 1000;
+    (void)hand::doDrill(document.aircraft(), document.sortie(), document.plan().flown, hand::byThePlansClock,
+                        [&](const hand::Moment& m) {
+                            if (m.state.now % every == 0)
+                                trace += powerplant::traceLine(plant, m.state, m.readings);
+                        });
+    QTemporaryDir scratch;
+    const QString path = scratch.filePath(QStringLiteral("recorder.csv"));
+    if (writeAtomically(path, QByteArray::fromStdString(trace)).isEmpty())
+        window.book().take(window.book().lookAt(path));
+}
+
 /// A run as it is read: a scan of the phase a little off the plan.
 void readSome(MainWindow& window, Phase phase) {
     Book& book = window.book();
@@ -199,10 +219,12 @@ void readSome(MainWindow& window, Phase phase) {
                 scan.push_back({l, e, {record::Entry::Kind::figure, *lines[l].planned, {}}});
             }
         }
-    if (!scan.empty())
+    if (!scan.empty() && phase != Phase::letDown)
         book.keepScan(phase, lines, scan);
     if (phase == Phase::writeUp)
         readForTheEngineer(book);
+    if (phase == Phase::letDown)
+        takeInARecording(window);
     if (phase == Phase::walkRound)
         for (std::size_t l = 0; l < lines.size(); ++l)
             if (lines[l].item && lines[l].item->kind == WalkItemKind::look && l < 9)

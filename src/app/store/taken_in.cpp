@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/taken_in.h"
 #include "files/document.h"
+#include "record/log_text.h"
+#include "units/text.h"
 #include <filesystem>
+#include <fmt/format.h>
 
 namespace amber::app {
 namespace {
@@ -11,6 +14,7 @@ constexpr std::uintmax_t mostOfRecorder = 500'000'000; // bytes
 TakenIn takeInRecorder(const std::string& path, const record::RunFlown& flown, const plan::Plan& plan,
                        const record::Run& run, const std::vector<record::Standing>& standing) {
     TakenIn out;
+    out.run = run;
     const auto text = document::readFile(path, out.problems, mostOfRecorder);
     if (!text)
         return out;
@@ -23,6 +27,39 @@ TakenIn takeInRecorder(const std::string& path, const record::RunFlown& flown, c
     const auto trace = record::traceOf(out.blocks, notes);
     out.anchors = record::anchorsOf(trace, notes, standing, run.began);
     out.entries = record::entriesOf(trace, out.anchors, notes, &plan, run.id, source);
+    return out;
+}
+
+std::vector<ToldLine> toldOf(const TakenIn& taken, const TypeNotes& n) {
+    std::vector<ToldLine> out;
+    if (!taken.recording)
+        return out;
+    for (const auto& c : taken.recording->map.columns) {
+        const auto engine = record::engineName(n, c.engine);
+        out.push_back({c.heading, fmt::format("{}{}{}, in {}{}", nameOf(c.gauge).title, engine.empty() ? "" : ", ",
+                                              engine, c.unit, c.byName ? "  (by its name)" : "")});
+    }
+    std::string unknown;
+    for (const auto& heading : taken.recording->map.unknown)
+        unknown += (unknown.empty() ? "" : ", ") + heading;
+    if (!unknown.empty())
+        out.push_back({"Not taken", unknown});
+    for (const auto& line : taken.recording->told)
+        out.push_back({{}, line});
+    const auto moment = [&](const std::string& what, const std::optional<std::int64_t>& at) {
+        out.push_back({what, at ? fmt::format("{} UTC, {} into the run", record::timeText(*at),
+                                              formatMinutesSeconds(static_cast<double>(*at - taken.run.began) / 1000.0))
+                                : std::string("not found")});
+    };
+    for (std::size_t e = 0; e < taken.anchors.firstFire.size(); ++e) {
+        const auto engine = record::engineName(n, n.positions[e].id);
+        moment("First fire" + (engine.empty() ? "" : ", " + engine), taken.anchors.firstFire[e]);
+    }
+    moment("Take-off power", taken.anchors.takeOffPower);
+    moment("Top of climb", taken.anchors.topOfClimb);
+    moment("Top of descent", taken.anchors.topOfDescent);
+    moment("Stop", taken.anchors.stop);
+    out.push_back({{}, fmt::format("{} lines, {} readings of them", taken.recording->lines, taken.entries.size())});
     return out;
 }
 

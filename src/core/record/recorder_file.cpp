@@ -14,8 +14,9 @@ namespace amber::record {
 namespace {
 constexpr float nothing = std::numeric_limits<float>::quiet_NaN();
 constexpr std::int64_t gapLeast = 5000, gapSteps = 3; // ms, steps
+constexpr std::int64_t gapMost = 10;                  // steps: longer is one however short
 constexpr std::int64_t dayLength = 86'400'000;
-constexpr std::size_t mostHeadings = 2000, headingsWithin = 60, mostCells = 40'000'000;
+constexpr std::size_t mostHeadings = 500, headingsWithin = 60, mostCells = 20'000'000;
 constexpr std::size_t mostTold = 12;
 constexpr std::int64_t longestPiece = 14 * dayLength;
 
@@ -221,7 +222,7 @@ private:
         const std::int64_t first = times_.front();
         for (std::size_t i = 0; i < times_.size(); ++i) {
             const std::int64_t passed = i == 0 ? 0 : times_[i] - times_[i - 1];
-            const bool gap = passed > std::max(gapLeast, gapSteps * step), back = passed < 0;
+            const bool gap = passed > std::max(gapLeast, gapSteps * step) || passed > gapMost * step, back = passed < 0;
             if (!piece || gap || back || times_[i] - piece->start > longestPiece) {
                 if (gap)
                     tell(fmt::format("a gap of {} s after {}", passed / 1000, said(times_[i - 1], first)));

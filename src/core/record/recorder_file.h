@@ -29,8 +29,9 @@ struct Recording {
 
 /// Reads it. The heading line is the first one in which a time's and some known columns stand; what is before it is
 /// passed over. Times are seconds, 14:05:07 or 2026-11-29 14:05:07 (UTC); a clock set back begins a new piece, and so
-/// does a gap of more than five seconds and three steps. Cells between commas, semicolons or tabs; an empty cell, a
-/// dash or a word is no figure; figures off the gauge's plausible range (the log's) are none either, and are told.
+/// does a gap of more than five seconds and three steps, or of ten steps. Cells between commas, semicolons or tabs; an
+/// empty cell, a dash or a word is no figure; figures off the gauge's plausible range (the log's) are none either, and
+/// are told.
 /// @return nothing where there is no sample, with the reason in problems
 std::optional<Recording> readRecorder(std::string_view text, const std::string& file, const TypeNotes& notes,
                                       const AirframeFacts* facts, Problems& problems);

@@ -9,7 +9,7 @@ namespace amber::record {
 namespace {
 constexpr std::int64_t heldFor = 5; // steps
 constexpr std::int64_t lastTime = 253'402'300'799'000;
-constexpr std::size_t mostMoments = 2'000'000;
+constexpr std::size_t mostMoments = 400'000;
 
 /// Fowler, Noll and Vo, 64 bits, from another beginning for each half.
 std::uint64_t hash(const std::vector<std::string>& content, std::uint64_t from) {

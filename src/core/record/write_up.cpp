@@ -18,7 +18,7 @@ constexpr std::int64_t together = 600'000; // ms: needles that tell of the same 
 constexpr std::int64_t slip = 120'000;     // ms: corrected so soon, it was a slip of the finger
 constexpr double moved = 0.08;             // of the dial, off the plan: a needle that tells something
 constexpr double stood = 0.025;            // and one that stands
-constexpr std::size_t mostCauses = 3;
+constexpr std::size_t mostCauses = 3, mostLooks = 6;
 
 /// What needles of an engine did about when one of them was read: out of their bands, else off the plan of the day.
 std::vector<Sign> signsOf(const TypeNotes& notes, const std::vector<Standing>& all, const Entry& of) {
@@ -97,8 +97,8 @@ watch::Verdict WriteUp::worst() const {
     return open == lines.end() ? watch::Verdict{} : open->verdict;
 }
 
-WriteUp writeUp(const std::string& run, const std::vector<Standing>& all, const TypeNotes& notes,
-                const Sortie& sortie) {
+WriteUp writeUp(const std::string& run, const std::vector<Standing>& all, const TypeNotes& notes, const Sortie& sortie,
+                bool looks) {
     WriteUp out{run, {}};
     const Judged judged(notes, sortie, all);
     const auto add = [&](const Entry& e, watch::Verdict verdict, std::string look) {
@@ -117,8 +117,9 @@ WriteUp writeUp(const std::string& run, const std::vector<Standing>& all, const 
                 continue;
             red = red || said->verdict.colour() == watch::Colour::red;
             const WhatRow* row = whatOf(e->what);
-            std::string look = row && row->gauge ? lookAt(notes, signsOf(notes, all, *e))
-                                                 : said->cause + (said->next.empty() ? "" : " " + said->next);
+            std::string look = !looks              ? std::string()
+                               : row && row->gauge ? lookAt(notes, signsOf(notes, all, *e))
+                                                   : said->cause + (said->next.empty() ? "" : " " + said->next);
             add(*e, said->verdict, std::move(look));
         }
         // A reading past a limit that was corrected to one inside is told: it may have been so.
@@ -187,7 +188,8 @@ FlownOf flownOf() {
 std::vector<Holding> holding(const Log& log, const std::string& airframe, const TypeNotes& notes, const Sortie& sortie,
                              const FlownOf& flown) {
     std::vector<Holding> out;
-    for (const auto& [id, all] : standing(log)) {
+    const auto standings = standing(log);
+    for (const auto& [id, all] : standings) {
         const auto run = log.runs.find(id);
         if (run == log.runs.end() || run->second.airframe != airframe)
             continue;
@@ -202,11 +204,25 @@ std::vector<Holding> holding(const Log& log, const std::string& airframe, const 
         if (!close)
             continue;
         const auto then = flown(run->second);
-        for (auto& line : writeUp(id, all, then ? then->aircraft->notes : notes, then ? then->sortie : sortie).lines)
+        for (auto& line :
+             writeUp(id, all, then ? then->aircraft->notes : notes, then ? then->sortie : sortie, false).lines)
             if (line.holds())
                 out.push_back({run->second, std::move(line)});
     }
     std::stable_sort(out.begin(), out.end(), [](const Holding& a, const Holding& b) { return a.line.at > b.line.at; });
+    // The latest are told with what to look at.
+    for (std::size_t i = 0; i < std::min(out.size(), mostLooks); ++i) {
+        if (!out[i].line.look.empty())
+            continue;
+        const auto& id = out[i].run.id;
+        const auto then = flown(out[i].run);
+        const auto whole =
+            writeUp(id, standings.at(id), then ? then->aircraft->notes : notes, then ? then->sortie : sortie);
+        for (auto& held : out)
+            for (const auto& line : whole.lines)
+                if (held.run.id == id && held.line.about == line.about)
+                    held.line.look = line.look;
+    }
     return out;
 }
 

@@ -47,8 +47,9 @@ struct WriteUp {
     /// The first that is not answered; normal when there is none.
     [[nodiscard]] watch::Verdict worst() const;
 };
-/// @param all what stands in the run
-WriteUp writeUp(const std::string& run, const std::vector<Standing>& all, const TypeNotes& notes, const Sortie& sortie);
+/// @param all what stands in the run @param looks whether it is told what to look at, which takes longest
+WriteUp writeUp(const std::string& run, const std::vector<Standing>& all, const TypeNotes& notes, const Sortie& sortie,
+                bool looks = true);
 
 /// What an answer adds to a log: three entries about the same one, kept together or not at all.
 /// @param about of a line of that run @return why not, where something of it is missing
