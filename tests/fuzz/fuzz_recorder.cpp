@@ -4,6 +4,7 @@
 #include "record/from_trace.h"
 #include <cmath>
 #include <cstdint>
+#include <cstdio>
 #include <cstdlib>
 
 namespace {
@@ -33,7 +34,9 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* bytes, std::size_t siz
         if (trace.at[i] <= trace.at[i - 1])
             std::abort();
     for (const auto& e : record::entriesOf(trace, record::findAnchors(trace, notes), notes, nullptr, "r1", "fuzz.csv"))
-        if (!record::wrongWith(e).empty())
+        if (const auto wrong = record::wrongWith(e); !wrong.empty()) {
+            std::fprintf(stderr, "%s\n", wrong.c_str());
             std::abort();
+        }
     return 0;
 }

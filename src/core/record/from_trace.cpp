@@ -13,6 +13,8 @@
 
 namespace amber::record {
 namespace {
+constexpr double longestStep = 10.0;                   // s: a gap
+constexpr double mostHighPower = 7200.0;               // s: what a log takes of it
 constexpr double passing = 30.0;                       // s of amber that are worth a line
 constexpr double stopping = 15.0;                      // s that an engine takes to stop
 constexpr double overshoot = 10.0, overshootBy = 1.03; // s, of the limit
@@ -67,11 +69,18 @@ private:
         const auto running = runningOf(e);
         watch::RatingLedger ledger(n_.ratings);
         bool seen = false;
+        double lastSeen = 0.0;
         for (std::size_t i = 0; i < readings.size(); ++i) {
             const double rpm = readings[i][Gauge::rpm];
             if (std::isnan(rpm))
                 continue;
+            // Over a gap nobody knows: what comes after it is judged anew.
+            if (seen && t_.seconds(i) - lastSeen > longestStep) {
+                found(watch, id);
+                watch = watch::Watch(n_, id);
+            }
             seen = true;
+            lastSeen = t_.seconds(i);
             watch.see(t_.seconds(i), phases_[i], readings[i], running[i]);
             if (i + 1 < readings.size() && phases_[i] >= Phase::takeOff && phases_[i] < Phase::stop)
                 if (const auto* rating = watch::ratingAt(n_.ratings, rpm, orNothing(readings[i][Gauge::boost])))
@@ -79,21 +88,25 @@ private:
         }
         if (!seen)
             return;
-        for (const auto& f : watch.findings()) {
-            if (f.gauge && !overshoots(f) && (f.rule == watch::Rule::limit || f.end - f.begin >= passing))
-                add(nameOf(*f.gauge).key, f.phase, id, f.begin, f.worst, f.end - f.begin);
-            else if (f.rule == watch::Rule::highPower)
-                add("high-power", Phase::runUp, id, f.begin, f.worst);
-        }
-        const double most = flight::coolingLimit(n_).perMinute;
-        for (const Phase phase : {Phase::letDown, Phase::landing})
-            if (const double fall = watch.greatestFall(phase); fall > most)
-                add("cooling", phase, id, firstOf(phase), fall);
+        found(watch, id);
         for (const auto& clock : ledger.clocks())
             if (clock.allowed() && clock.used().si() > 0.0)
                 add(std::string(ofRating) + clock.key(), Phase::takeOff, id, firstOf(Phase::takeOff), clock.used().si())
                     .words = formatMinutesSeconds(clock.used().si());
         cruise(e, id);
+    }
+    /// What a watch has seen, up to a gap or the end.
+    void found(const watch::Watch& watch, const std::string& id) {
+        for (const auto& f : watch.findings()) {
+            if (f.gauge && !overshoots(f) && (f.rule == watch::Rule::limit || f.end - f.begin >= passing))
+                add(nameOf(*f.gauge).key, f.phase, id, f.begin, f.worst, f.end - f.begin);
+            else if (f.rule == watch::Rule::highPower)
+                add("high-power", Phase::runUp, id, f.begin, std::min(f.worst, mostHighPower));
+        }
+        const double most = flight::coolingLimit(n_).perMinute;
+        for (const Phase phase : {Phase::letDown, Phase::landing})
+            if (const double fall = watch.greatestFall(phase); fall > most)
+                add("cooling", phase, id, firstOf(phase), fall);
     }
     /// By moment: whether the engine runs, and is not about to be stopped on the ground, which takes every pressure.
     [[nodiscard]] std::vector<bool> runningOf(std::size_t e) const {
@@ -146,7 +159,6 @@ private:
         }
     }
 
-    static constexpr double longestStep = 10.0; // s: over a gap nobody knows
     const RunTrace& t_;
     const TypeNotes& n_;
     const plan::Plan* plan_;
