@@ -34,4 +34,22 @@ QLabel* heading(const QString& text, QWidget* parent) {
     return label;
 }
 
+QLineEdit* typedLine(QBoxLayout& column, const char* name, const QString& caption, const QString& prompt, QWidget* in) {
+    auto* edit = new QLineEdit(in);
+    edit->setObjectName(QLatin1String(name));
+    edit->setAccessibleName(QString(caption).remove(QLatin1Char('&')));
+    edit->setFont(face(14));
+    edit->setPlaceholderText(prompt);
+    auto* label = new QLabel(caption, in);
+    label->setFont(captionFace());
+    label->setForegroundRole(QPalette::PlaceholderText);
+    label->setBuddy(edit);
+    auto* both = new QVBoxLayout;
+    both->setSpacing(0);
+    both->addWidget(label);
+    both->addWidget(edit);
+    column.addLayout(both);
+    return edit;
+}
+
 } // namespace amber::app

@@ -1,13 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <QBoxLayout>
 #include <QComboBox>
 #include <QLabel>
+#include <QLineEdit>
 #include <QWidget>
 
 namespace amber::app {
 
 /// A combo box under a small caption, set on the same lines as the inline fields beside it.
 QWidget* captioned(const QString& caption, QComboBox* box, QWidget* parent);
+/// A line to type in, under its caption. @param name of the object
+QLineEdit* typedLine(QBoxLayout& column, const char* name, const QString& caption, const QString& prompt, QWidget* in);
 /// The head of a column, in small capitals.
 QLabel* heading(const QString& text, QWidget* parent);
 

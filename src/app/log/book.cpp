@@ -11,7 +11,11 @@
 
 namespace amber::app {
 namespace {
-constexpr int seasonRuns = 500;                      // latest of the airframe, that trends are told from
+constexpr int seasonRuns = 500; // latest of the airframe, that trends are told from
+QString noRegistration() {
+    return Book::tr("The airframe has no registration, by which a log tells one from another: give it one in its file "
+                    "([airframe] registration = \"…\").");
+}
 constexpr std::int64_t sameDay = 16LL * 3600 * 1000; // ms: a run so long ago is another day's
 } // namespace
 
@@ -222,8 +226,7 @@ QString Book::keep(std::vector<record::Entry> entries, bool undoing) {
         run = *run_;
     } else {
         if (document_.sortie().airframe.registration.empty())
-            return refuse(tr("The airframe has no registration, by which a log tells one from another: give it one in "
-                             "its file ([airframe] registration = \"…\")."));
+            return refuse(noRegistration());
         run = record::runOf(document_.sortie(), QFileInfo(document_.path()).absoluteFilePath().toStdString(),
                             document_.aircraft().notes, ids(now()), flown_.value_or(now()));
         news.runs.emplace(run.id, run);
@@ -419,8 +422,7 @@ QString Book::take(const TakenIn& taken) {
     if (const QString why = bringBack(); !why.isEmpty())
         return refuse(why);
     if (taken.run.airframe.empty())
-        return refuse(tr("The airframe has no registration, by which a log tells one from another: give it one in its "
-                         "file ([airframe] registration = \"…\")."));
+        return refuse(noRegistration());
     if (!run_) {
         record::Log news;
         news.runs.emplace(taken.run.id, taken.run);

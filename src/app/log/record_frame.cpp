@@ -29,24 +29,6 @@ QString clockOf(std::int64_t at) {
 QString dayOf(std::int64_t at) {
     return q(record::timeText(at).substr(0, 16));
 }
-/// A line to type in, under its caption.
-QLineEdit* typedLine(QBoxLayout& column, const char* name, const QString& caption, const QString& prompt, QWidget* in) {
-    auto* edit = new QLineEdit(in);
-    edit->setObjectName(QLatin1String(name));
-    edit->setAccessibleName(caption);
-    edit->setFont(face(14));
-    edit->setPlaceholderText(prompt);
-    auto* label = new QLabel(caption, in);
-    label->setFont(captionFace());
-    label->setForegroundRole(QPalette::PlaceholderText);
-    label->setBuddy(edit);
-    auto* both = new QVBoxLayout;
-    both->setSpacing(0);
-    both->addWidget(label);
-    both->addWidget(edit);
-    column.addLayout(both);
-    return edit;
-}
 } // namespace
 
 RecordFrame::RecordFrame(Book& book, QWidget* parent) : QWidget(parent), book_(book) {

@@ -54,24 +54,6 @@ private:
             QStringLiteral("<span style='color:%1'>%2</span>").arg(c.ink.name(), index.data(htmlRole).toString()));
     }
 };
-
-QLineEdit* answerLine(QBoxLayout& row, const char* name, const QString& caption, const QString& prompt, QWidget* in) {
-    auto* edit = new QLineEdit(in);
-    edit->setObjectName(QLatin1String(name));
-    edit->setAccessibleName(QString(caption).remove(QLatin1Char('&')));
-    edit->setFont(face(14));
-    edit->setPlaceholderText(prompt);
-    auto* label = new QLabel(caption, in);
-    label->setFont(captionFace());
-    label->setForegroundRole(QPalette::PlaceholderText);
-    label->setBuddy(edit);
-    auto* both = new QVBoxLayout;
-    both->setSpacing(0);
-    both->addWidget(label);
-    both->addWidget(edit);
-    row.addLayout(both, 1);
-    return edit;
-}
 } // namespace
 
 WriteUpView::WriteUpView(Book& book, QWidget* parent) : QWidget(parent), book_(book) {
@@ -106,9 +88,11 @@ WriteUpView::WriteUpView(Book& book, QWidget* parent) : QWidget(parent), book_(b
     auto* row = new QHBoxLayout(form_);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(10);
-    found_ = answerLine(*row, "answer-found", tr("F&ound"), tr("what it was"), form_);
-    done_ = answerLine(*row, "answer-done", tr("Do&ne"), tr("what was done"), form_);
-    by_ = answerLine(*row, "answer-by", tr("Si&gned"), tr("engineer, licence"), form_);
+    found_ = typedLine(*row, "answer-found", tr("F&ound"), tr("what it was"), form_);
+    done_ = typedLine(*row, "answer-done", tr("Do&ne"), tr("what was done"), form_);
+    by_ = typedLine(*row, "answer-by", tr("Si&gned"), tr("engineer, licence"), form_);
+    for (int i = 0; i < row->count(); ++i)
+        row->setStretch(i, 1);
     answer_ = new QPushButton(tr("&Answer"), form_);
     answer_->setObjectName(QStringLiteral("answer-keep"));
     answer_->setFont(face(14));
