@@ -48,6 +48,7 @@ QString Book::open() {
 void Book::close() {
     anew();
     openedFor_.reset();
+    lookedFor_.reset();
     file_.reset();
     season_ = {};
     series_.clear();
@@ -456,7 +457,11 @@ void Book::judge() {
 }
 
 void Book::lookForHolds() {
-    if (document_.isOpen() && (isOpen() || QFileInfo::exists(logPath_)))
+    // Once an airframe: a log that cannot be opened, or that somebody holds, is not tried again at every edit.
+    if (!document_.isOpen() || lookedFor_ == document_.sortie().airframe.registration)
+        return;
+    lookedFor_ = document_.sortie().airframe.registration;
+    if (isOpen() || QFileInfo::exists(logPath_))
         (void)open(); // of another airframe its runs are read
 }
 

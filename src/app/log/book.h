@@ -149,6 +149,7 @@ private:
     std::vector<std::vector<Done>> done_; ///< the last one last
     std::optional<std::int64_t> flown_;
     std::optional<std::string> openedFor_; ///< registration
+    std::optional<std::string> lookedFor_; ///< registration whose holds were looked for
     std::string who_;
 };
 
