@@ -4,12 +4,15 @@
 #include "cli/command.h"
 #include "cli/exit_codes.h"
 #include "cli/open_log.h"
+#include "flight/open_files.h"
 #include "record/log_text.h"
 #include "record/write_up.h"
 #include <QDateTime>
 #include <QRandomGenerator>
 #include <algorithm>
+#include <map>
 #include <nlohmann/json.hpp>
+#include <optional>
 
 namespace amber::app {
 namespace {
@@ -24,6 +27,7 @@ public:
         a.text("airframe", airframe_, "Registration", Arguments::Need::required);
         a.text("--log", log_, "The log (SQLite); without: your own");
         a.text("--run", run_, "Of this run; without: of the latest 500");
+        a.text("--sortie", sortie_, "A sortie of this aircraft, by which runs are judged that hold none of their own");
         a.flag("--open", open_, "Only what no engineer has answered");
         a.text("--answer", answer_, "Id of what an engineer answers, with --found, --done and --signed");
         a.text("--found", found_, "answer: what it was");
@@ -53,11 +57,15 @@ public:
         if (!answer_.empty())
             return answer(log);
         json_ ? printJson() : print();
-        const bool held = std::any_of(all_.begin(), all_.end(), [](const auto& h) { return h.line.holds(); });
+        const bool held = std::any_of(all_.begin(), all_.end(), [](const Found& f) { return f.held.line.holds(); });
         return held ? exitProblems : exitOk;
     }
 
 private:
+    struct Found {
+        record::Holding held;
+        std::string engine; ///< its name
+    };
     static constexpr int mostRuns = 500;
     static int told(const std::string& why, int code) {
         fmt::print(stderr, "{}\n", why);
@@ -66,33 +74,54 @@ private:
 
     int gather(const record::Log& log) {
         const auto flown = record::flownOf();
+        std::map<std::string, std::optional<record::RunFlown>> own;
+        std::optional<record::RunFlown> now; // the aircraft as it is: by it runs are judged whose own is not there
+        if (!sortie_.empty()) {
+            auto loaded = flight::loadSortie(sortie_);
+            for (const auto& p : loaded.problems)
+                fmt::print(stderr, "{}\n", p.text());
+            if (!loaded.ok())
+                return exitProblems;
+            now = record::RunFlown{loaded.aircraft, std::move(*loaded.sortie)};
+        }
+        for (const auto& [id, run] : log.runs) {
+            own[id] = flown(run);
+            if (sortie_.empty() && own[id])
+                now = own[id];
+        }
+        std::size_t unjudged = 0;
         for (const auto& [id, standing] : record::standing(log)) {
-            const auto& run = log.runs.at(id);
-            const auto then = flown(run);
+            const auto& then = own.at(id) ? own.at(id) : now;
             if (!then) {
-                fmt::print(stderr,
-                           "run {} of {}: its aircraft or its notes are not there: it is not judged, only its defects "
-                           "are told\n",
-                           id, record::timeText(run.began));
+                ++unjudged;
                 continue;
             }
-            positions_ = then->aircraft->notes.positions;
-            for (auto& line : record::writeUp(id, standing, then->aircraft->notes, then->sortie).lines)
-                if (!open_ || !line.answered())
-                    all_.push_back({run, std::move(line)});
+            const auto& notes = then->aircraft->notes;
+            for (auto& line : record::writeUp(id, standing, notes, then->sortie).lines)
+                if (!open_ || !line.answered()) {
+                    std::string engine = record::engineName(notes, line.engine);
+                    all_.push_back({{log.runs.at(id), std::move(line)}, std::move(engine)});
+                }
         }
-        std::stable_sort(all_.begin(), all_.end(), [](const auto& a, const auto& b) { return a.line.at > b.line.at; });
+        if (unjudged > 0)
+            return told(
+                fmt::format("{} runs hold no sortie, or its notes are not there, and cannot be judged: --sortie "
+                            "FILE names one of the same aircraft",
+                            unjudged),
+                exitProblems);
+        std::stable_sort(all_.begin(), all_.end(),
+                         [](const Found& a, const Found& b) { return a.held.line.at > b.held.line.at; });
         return exitOk;
     }
 
     int answer(OpenLog& log) {
         const auto line =
-            std::find_if(all_.begin(), all_.end(), [&](const auto& h) { return h.line.about == answer_; });
+            std::find_if(all_.begin(), all_.end(), [&](const Found& f) { return f.held.line.about == answer_; });
         if (line == all_.end())
             return told(fmt::format("--answer: nothing found has the id {}: audit {} lists them", answer_, airframe_),
                         exitUsage);
         const auto ids = record::idsFrom([] { return QRandomGenerator::system()->generate64(); });
-        const auto entries = record::answerEntries(line->line, line->run.id, {found_, done_, signed_, 0}, ids,
+        const auto entries = record::answerEntries(line->held.line, line->held.run.id, {found_, done_, signed_, 0}, ids,
                                                    QDateTime::currentMSecsSinceEpoch());
         if (!entries)
             return told(entries.error(), exitUsage);
@@ -101,22 +130,15 @@ private:
             news.entries.emplace(e.id, e);
         if (const QString why = log->append(news); !why.isEmpty())
             return told("It was not kept: " + why.toStdString(), exitWrite);
-        fmt::print("Answered: {}\n", line->line.verdict.sentence());
+        fmt::print("Answered: {}\n", line->held.line.verdict.sentence());
         return exitOk;
     }
 
-    [[nodiscard]] std::string engineOf(const record::WriteUpLine& line) const {
-        for (const auto& p : positions_)
-            if (p.id == line.engine)
-                return positions_.size() > 1 ? p.name : std::string();
-        return line.engine;
-    }
-
     void print() const {
-        for (const auto& [run, line] : all_) {
+        for (const auto& [held, engine] : all_) {
+            const auto& line = held.line;
             fmt::print("{:<6} {}  {}{}{}: {}\n", wordOf(line.verdict.colour()), record::timeText(line.at).substr(0, 16),
-                       titleOf(line.phase), engineOf(line).empty() ? "" : ", ", engineOf(line),
-                       line.verdict.sentence());
+                       titleOf(line.phase), engine.empty() ? "" : ", ", engine, line.verdict.sentence());
             if (!line.look.empty())
                 fmt::print("       look at (practice): {}\n", line.look);
             for (const auto& a : line.answers)
@@ -133,7 +155,8 @@ private:
     }
     void printJson() const {
         nlohmann::ordered_json out = nlohmann::ordered_json::array();
-        for (const auto& [run, line] : all_) {
+        for (const auto& [held, engine] : all_) {
+            const auto& [run, line] = held;
             nlohmann::ordered_json answers = nlohmann::ordered_json::array();
             for (const auto& a : line.answers)
                 answers.push_back({{"at", a.at}, {"found", a.found}, {"done", a.done}, {"signed", a.by}});
@@ -153,10 +176,9 @@ private:
         fmt::print("{}\n", out.dump(1));
     }
 
-    std::string airframe_, log_, run_, answer_, found_, done_, signed_;
+    std::string airframe_, log_, run_, sortie_, answer_, found_, done_, signed_;
     bool open_ = false, json_ = false;
-    std::vector<record::Holding> all_;
-    std::vector<Position> positions_;
+    std::vector<Found> all_;
 };
 
 } // namespace
