@@ -9,12 +9,13 @@
 namespace amber::record {
 
 /// The moments of a run that its phases hang on, ms since 1970. Found by these rules, or as somebody has put them:
-/// - first fire of an engine: its rpm reach half of their slowest idle (300 rpm without one) and stay there for 5 s;
+/// - first fire of an engine: its rpm reach half of the notes' slowest on the ground (300 rpm without one) and stay there
+///   for 5 s;
 /// - take-off power: the first 5 s in which every engine that is seen has 94 % of the take-off rating's rpm and, where
-///   both are known, its boost within 7 kPa; without such, the first time the greatest power seen is reached within 3
-///   %;
+///   both are known, its boost within 7 kPa; without such, the first time the greatest power seen is reached within
+///   3 hundredths;
 /// - top of climb: the first moment within 60 m of the greatest height, after take-off power; top of descent: the last;
-/// - stop: the last moment at which an engine's rpm were over a quarter of idle.
+/// - stop: the last moment at which an engine's rpm were over a quarter of that slowest.
 struct Anchors {
     std::vector<std::optional<std::int64_t>> firstFire; ///< by engine of the notes
     std::optional<std::int64_t> takeOffPower, topOfClimb, topOfDescent, stop;
@@ -25,7 +26,7 @@ Anchors findAnchors(const RunTrace& trace, const TypeNotes& notes);
 Anchors anchorsOf(const RunTrace& trace, const TypeNotes& notes, const std::vector<Standing>& standing,
                   std::int64_t began);
 
-/// Slowest idle, rev/s; 10 where the notes do not say.
+/// Slowest rpm on the ground of the notes (warm_up least_rpm), rev/s; 10 where they do not say (ours).
 double idleOf(const TypeNotes& notes);
 
 /// The phase at a moment: warm-up from the first fire, run-up where the rpm are high before take-off, take-off until
