@@ -9,7 +9,8 @@ namespace amber::record {
 
 /// What a trace comes to as entries of the log, so that it is judged, written up and followed like all else that was
 /// read:
-/// - each stretch of a needle out of its bands (amber from half a minute on), by its worst figure, when it began and how
+/// - each stretch of a needle out of its bands (amber from half a minute on), by its worst figure, when it began and
+/// how
 ///   long it lasted; not the last 15 s before an engine is stopped on the ground, and not rpm that overshoot at
 ///   take-off by up to 3 % for under 10 s (our own figures: a governor takes some seconds);
 /// - fastest fall of heads or coolant in a minute of the let-down, where it was past the notes' most (or our own);
