@@ -3,6 +3,7 @@
 #include "hand/careful_hand.h"
 #include "plan/plan.h"
 #include "powerplant/generator.h"
+#include "record/planned.h"
 #include "record/read_lines.h"
 #include <array>
 #include <cmath>
@@ -46,6 +47,9 @@ record::Log season(const flight::LoadedSortie& base, const SeasonSetting& settin
     const auto draw = [&](std::uint64_t what) { return powerplant::uniformAt(setting.seed, what, ++clock); };
     const auto about = [&](std::uint64_t what) { return draw(what) + draw(what) + draw(what) - 1.5; }; // bell, sd 0.5
     const auto ids = record::idsFrom([&] { return static_cast<std::uint64_t>(draw(9) * 1.8e19); });
+    std::uint64_t second = 0;
+    const auto more = [&](std::uint64_t what) { return powerplant::uniformAt(setting.seed + 7919, what, ++second); };
+    const auto moreIds = record::idsFrom([&] { return static_cast<std::uint64_t>(more(19) * 1.8e19); });
     const auto& n = base.aircraft->notes;
     std::int64_t when = firstDay;
     for (int i = 0; i < setting.runs; ++i) {
@@ -64,10 +68,12 @@ record::Log season(const flight::LoadedSortie& base, const SeasonSetting& settin
             if (i > f.from)
                 conditions[f.engine].faults.push_back(
                     {f.fault, f.most * (i - f.from) / (setting.runs - 1.0 - f.from), 0});
+        for (std::size_t e = 0; e < setting.differs.size(); ++e)
+            conditions[e].learnt = setting.differs[e];
         std::map<std::pair<Phase, Gauge>, std::vector<Seen>> seen;
         Phase phase = Phase::walkRound;
         powerplant::Milliseconds began = 0;
-        hand::doDrill(
+        const auto flown = hand::doDrill(
             *base.aircraft, s, plan.flown, hand::byThePlansClock,
             [&](const hand::Moment& m) {
                 if (m.phase != phase)
@@ -132,6 +138,35 @@ record::Log season(const flight::LoadedSortie& base, const SeasonSetting& settin
                     if (record::wrongWith(entry).empty())
                         out.entries.emplace(entry.id, entry);
                 }
+        // Strokes, tries, and what filled her up: of draws of their own.
+        const auto keep = [&](std::string_view what, Phase of, const std::string& engine, double at, double value,
+                              std::optional<double> planned) {
+            record::Entry entry;
+            entry.at = entry.entered = when + static_cast<std::int64_t>(1000.0 * at);
+            entry.id = moreIds(entry.at);
+            entry.run = run.id;
+            entry.phase = of;
+            entry.engine = engine;
+            entry.what = what;
+            entry.planned = planned;
+            entry.value = value;
+            if (record::wrongWith(entry).empty())
+                out.entries.emplace(entry.id, entry);
+        };
+        for (std::size_t e = 0; e < n.engineCount(); ++e) {
+            const auto dose = record::unlearntOf(plan, Phase::start, "prime", n.positions[e].id);
+            if (!dose || *dose <= 0.0)
+                continue;
+            const double wants = *dose * (e < setting.differs.size() ? setting.differs[e].primeDose : 1.0);
+            const double given = std::max(1.0, std::round(wants + 1.2 * (more(11) - 0.5)));
+            keep("prime", Phase::start, n.positions[e].id, plan[Phase::start].start, given, dose);
+            keep("tries", Phase::start, n.positions[e].id, plan[Phase::start].start + 60.0,
+                 std::abs(given - wants) < 1.0 ? 1.0 : 2.0, {});
+        }
+        constexpr double gallon = 0.003785411784; // m³: what a pump is read to
+        keep("fuel-added", Phase::writeUp, {}, plan.flown.totalTime() + 1800.0,
+             gallon * std::round(flown.fuel / gallon * (1.0 + 0.04 * (more(12) - 0.5))),
+             record::unlearntOf(plan, Phase::writeUp, "fuel-added"));
         out.runs.emplace(run.id, run);
     }
     return out;

@@ -492,7 +492,9 @@ TEST(Condition, WhatWasLearntMovesNeedlesNotStates) {
     const auto now = plant.steps(state, levers, run, 60'000);
     EXPECT_NEAR(now.engines[0][heads] - state.engines[0].headOrCoolant, 6.0, 1e-9);
     EXPECT_NEAR(now.engines[1][heads] - state.engines[1].headOrCoolant, 0.0, 1e-9);
-    EXPECT_NEAR(now.engines[0][Gauge::fuelFlow] / now.engines[1][Gauge::fuelFlow], 1.04, 0.02);
+    EXPECT_NEAR(now.engines[0][Gauge::fuelFlow] / now.engines[1][Gauge::fuelFlow], 1.04, 0.0005);
+    EXPECT_NEAR(state.engines[0].fuelAir, state.engines[1].fuelAir, 1e-9) << "no knock verdict is lowered by it";
+    EXPECT_NEAR(state.engines[0].headOrCoolant, state.engines[1].headOrCoolant, 1e-6);
 }
 } // namespace
 } // namespace amber

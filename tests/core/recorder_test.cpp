@@ -235,7 +235,8 @@ TEST_F(Recorder, CoolingAndMinutesOfARatingAreMeasured) {
         const auto* minutes = of(m.entries, "rating/take-off", notes.positions[0].id, false);
         ASSERT_NE(minutes, nullptr);
         EXPECT_NEAR(minutes->value, used, 2.0);
-        EXPECT_EQ(record::judgedAlone(notes, *minutes)->colour(), over > 0 ? watch::Colour::red : watch::Colour::amber);
+        EXPECT_EQ(record::judgedAlone(notes, *minutes)->colour(),
+                  over > 0 ? watch::Colour::red : watch::Colour::normal);
     }
 }
 

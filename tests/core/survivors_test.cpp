@@ -68,8 +68,8 @@ TEST(StartOrder, AnExtraThatTakesMoreThanTheDoseLeavesNone) {
     const auto& n = test::loaded("lorimer-spring").aircraft->notes;
     start::StartRequest r;
     r.engine = r.oil = celsius(10);
-    r.extraPrime["1"] = -20;
-    r.extraPrime["2"] = 2;
+    r.liking.extra["1"] = -20;
+    r.liking.extra["2"] = 2;
     const auto timeline = start::planStart(n, r).value();
     double one = 0, two = 0;
     for (const auto& e : timeline.events)

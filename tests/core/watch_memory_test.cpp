@@ -60,6 +60,69 @@ TEST(Watch, OnePassedLimitMakesTheStretchRed) {
     EXPECT_NEAR(all[0].worst, 251 + 273.15, 1e-9);
 }
 
+// Rpm at take-off: the limit, so far over it, for so long.
+std::size_t overSpeed(Phase phase, double share, double seconds) {
+    watch::Watch w(lorimer());
+    const double limit = *lorimer().gauges.at(Gauge::rpm).in(phase).limitHigh;
+    Readings r;
+    for (const auto& [at, rpm] : {std::pair{0.0, limit},
+                                  {1.0, limit},
+                                  {1.01, share * limit},
+                                  {1.0 + seconds, share * limit},
+                                  {1.01 + seconds, 0.98 * limit}}) {
+        r[Gauge::rpm] = rpm;
+        w.see(at, phase, r, true);
+    }
+    return w.findings().size();
+}
+TEST(Watch, AGovernorMayOvershootAtTakeOffForAMoment) {
+    EXPECT_EQ(overSpeed(Phase::takeOff, 1.025, 8.0), 0u);
+    EXPECT_EQ(overSpeed(Phase::takeOff, 1.025, 12.0), 1u) << "ten seconds";
+    EXPECT_EQ(overSpeed(Phase::takeOff, 1.04, 8.0), 1u) << "three in a hundred";
+    EXPECT_EQ(overSpeed(Phase::climb, 1.025, 8.0), 1u) << "nowhere else";
+}
+
+/// Idle by the notes, a second a look, then standing: what is told of a gauge that has fallen to nothing.
+const watch::Finding* fallen(std::vector<watch::Finding>& all, Gauge gauge, double before, double rpmShare, bool stands,
+                             Phase phase = Phase::stop) {
+    watch::Watch w(lorimer());
+    const auto normal = [&](Gauge g) {
+        const auto& band = lorimer().gauges.at(g).in(phase);
+        return 0.5 * (*band.normalLow + *band.normalHigh);
+    };
+    const double slowest = lorimer().warmUp.leastRpm->si();
+    Readings r;
+    for (double t = 0; t <= 60.0; t += 1.0) {
+        const bool down = t > 60.0 - before;
+        r[Gauge::rpm] = down ? rpmShare * slowest : slowest;
+        r[gauge] = down ? 0.0 : normal(gauge);
+        w.see(t, phase, r, true);
+    }
+    if (stands)
+        w.see(61.0, phase, r, false);
+    all = w.findings();
+    for (const auto& f : all)
+        if (f.gauge == gauge)
+            return &f;
+    return nullptr;
+}
+TEST(Watch, WhatFallsAsAnEngineIsStoppedIsNoExceedance) {
+    std::vector<watch::Finding> all;
+    EXPECT_EQ(fallen(all, Gauge::fuelPressure, 10.0, 1.0, true), nullptr) << "the cock was turned off";
+    ASSERT_NE(fallen(all, Gauge::fuelPressure, 30.0, 1.0, true), nullptr) << "half a minute was not that";
+    EXPECT_NEAR(fallen(all, Gauge::fuelPressure, 30.0, 1.0, true)->begin, 31.0, 1.0);
+    EXPECT_NEAR(fallen(all, Gauge::fuelPressure, 30.0, 1.0, true)->end, 45.0, 1.01) << "but its last fifteen seconds";
+    EXPECT_NE(fallen(all, Gauge::fuelPressure, 10.0, 1.0, false), nullptr) << "as long as it runs nobody knows";
+    EXPECT_NE(fallen(all, Gauge::fuelPressure, 10.0, 1.0, true, Phase::cruise), nullptr) << "in the air it counts";
+}
+TEST(Watch, OilPressureCountsToTheLastTurn) {
+    std::vector<watch::Finding> all;
+    EXPECT_EQ(fallen(all, Gauge::oilPressure, 10.0, 0.6, true), nullptr) << "running down";
+    const auto* lost = fallen(all, Gauge::oilPressure, 10.0, 1.0, true);
+    ASSERT_NE(lost, nullptr) << "stopped because it was gone";
+    EXPECT_EQ(lost->verdict.colour(), Colour::red);
+}
+
 TEST(Watch, AmberLastsAsLongAsTheNotesAllow) {
     for (const double lasts : {291.0, 293.0}) {
         watch::Watch w(lorimer());

@@ -26,17 +26,19 @@ std::unique_ptr<Command> rehearseCommand();
 std::unique_ptr<Command> logCommand();
 std::unique_ptr<Command> trendCommand();
 std::unique_ptr<Command> auditCommand();
+std::unique_ptr<Command> learnCommand();
 std::unique_ptr<Command> checkCommand();
 std::unique_ptr<Command> rangesCommand();
 std::unique_ptr<Command> snapshotCommand();
 
 std::vector<std::unique_ptr<Command>> allCommands() {
     std::vector<std::unique_ptr<Command>> out;
-    for (auto* make : {planCommand,     pointCommand,    primeCommand,   startOrderCommand, calibrateCommand,
-                       cruiseCommand,   chartCommand,    loadCommand,    fuelCommand,       tanksCommand,
-                       bestCommand,     warmUpCommand,   letDownCommand, coolDownCommand,   troubleCommand,
-                       stepCommand,     drillCommand,    notesCommand,   checkCommand,      rangesCommand,
-                       snapshotCommand, rehearseCommand, logCommand,     trendCommand,      auditCommand})
+    for (auto* make :
+         {planCommand,    pointCommand,    primeCommand,    startOrderCommand, calibrateCommand, cruiseCommand,
+          chartCommand,   loadCommand,     fuelCommand,     tanksCommand,      bestCommand,      warmUpCommand,
+          letDownCommand, coolDownCommand, troubleCommand,  stepCommand,       drillCommand,     notesCommand,
+          checkCommand,   rangesCommand,   snapshotCommand, rehearseCommand,   logCommand,       trendCommand,
+          auditCommand,   learnCommand})
         out.push_back(make());
     return out;
 }

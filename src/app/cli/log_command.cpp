@@ -190,7 +190,7 @@ private:
             }
             e.engine = is->id;
         }
-        e.planned = plan ? record::plannedOf(*plan, e.phase, e.what, e.engine) : e.planned;
+        e.planned = plan ? record::unlearntOf(*plan, e.phase, e.what, e.engine) : e.planned;
         if (withdraw_) {
             if (corrects_.empty())
                 return usage("--withdraw: --corrects ID tells what");

@@ -202,7 +202,7 @@ record::Entry Book::entryFor(const Place& place) const {
     out.who = who_;
     if (!record::takesWords(place.what)) {
         if (hasItsPlan())
-            out.planned = record::plannedOf(plan(), place.phase, place.what, place.engine);
+            out.planned = record::unlearntOf(plan(), place.phase, place.what, place.engine);
         if (const auto* stands = at(place)) {
             out.supersedes = stands->id;
             out.at = stands->at; // it was read when it was read

@@ -39,6 +39,10 @@ public:
     [[nodiscard]] QStringList told() const { return file_ ? file_->told() : QStringList(); }
 
     // ---- runs
+    /// The latest runs of an airframe with all that is kept in them.
+    [[nodiscard]] Result<record::Log> latest(const std::string& airframe, int runs) const {
+        return file_->read({QString::fromStdString(airframe), {}, runs});
+    }
     /// The latest runs of this airframe, newest first.
     [[nodiscard]] std::vector<record::Run> runs() const;
     /// The run that is written in; null: one begins with what is kept next.

@@ -82,7 +82,7 @@ RecordFrame::RecordFrame(Book& book, QWidget* parent) : QWidget(parent), book_(b
         tr("Line after line. One figure is every engine's, 182/201 one each; a full stop: looked, in its "
            "band; a dash: not read. Return keeps them all"));
     words_ = typedLine(*lines, "record-words", tr("De&fect or note, of the chosen engine"),
-                       tr("a defect; begin with “note” for a note"), this);
+                       tr("a defect; or begin with “note” or “overhaul”"), this);
     lines->setStretch(0, 1);
     lines->setStretch(1, 1);
     left->addLayout(lines);
@@ -348,7 +348,8 @@ void RecordFrame::showSoFar() {
         if (const auto* said = book_.judged(e); said && said->verdict.colour() != watch::Colour::normal)
             figure = html::mark(said->verdict, c) + QLatin1Char(' ') + figure;
         if (const auto engine = record::engineName(n, e.engine); !engine.empty())
-            figure = html::text(engine) + QLatin1Char(' ') + figure;
+            figure = record::isAnswer(e.what) ? tr("%1 (%2)").arg(figure, html::text(engine))
+                                              : html::text(engine) + QLatin1Char(' ') + figure;
         const auto same = [&](const Line& l) {
             return !record::takesWords(e.what) && l.first->what == e.what && l.first->phase == e.phase &&
                    std::abs(l.first->at - e.at) < 60'000;
@@ -391,12 +392,16 @@ void RecordFrame::takeWords() {
     QString text = words_->text().trimmed();
     if (text.isEmpty())
         return;
-    const bool note = text.startsWith(tr("note"), Qt::CaseInsensitive);
-    if (note)
-        text = text.mid(tr("note").size()).remove(QRegularExpression(QStringLiteral("^[\\s:,.]+")));
+    std::string what = "defect";
+    for (const auto& [key, word] : {std::pair("note", tr("note")), std::pair("overhaul", tr("overhaul"))})
+        if (text.startsWith(word, Qt::CaseInsensitive)) {
+            what = key;
+            text = text.mid(word.size()).remove(QRegularExpression(QStringLiteral("^[\\s:,.]+")));
+            break;
+        }
     if (text.isEmpty())
         return;
-    if (!book_.keepWords({phase_, note ? "note" : "defect", chosenEngine()}, text).isEmpty())
+    if (!book_.keepWords({phase_, what, chosenEngine()}, text).isEmpty())
         return;
     words_->clear();
     table_->setFocus(Qt::OtherFocusReason);

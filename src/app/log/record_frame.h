@@ -32,6 +32,7 @@ public:
     [[nodiscard]] SeasonView& season() { return *season_; }
     [[nodiscard]] QString sentence() const { return sentence_->text(); }
     [[nodiscard]] QString soFar() const { return soFar_->text(); }
+    [[nodiscard]] QString who() const { return who_->text(); }
     [[nodiscard]] QString saved() const { return saved_->text(); }
     void undo();
     /// What the run's recorder saw, on the plan that the score shows: laid on it at take-off power, else at the run's

@@ -13,8 +13,8 @@
 
 namespace amber::app {
 namespace {
-constexpr int most = 32, least = 22, titleWidth = 112; // px
-constexpr double apart = 9.0;                          // px between two numbers over one bar
+constexpr int mostHeight = 32, leastHeight = 22, titleWidth = 112; // px
+constexpr double apart = 9.0;                                      // px between two numbers over one bar
 } // namespace
 
 NeedlesView::NeedlesView(Seat& seat, QWidget* parent) : QWidget(parent), seat_(seat) {
@@ -33,11 +33,11 @@ std::vector<Gauge> NeedlesView::gauges() const {
 }
 
 QSize NeedlesView::sizeHint() const {
-    return {330, seat_.isTaken() ? static_cast<int>(gauges().size()) * most : 200};
+    return {330, seat_.isTaken() ? static_cast<int>(gauges().size()) * mostHeight : 200};
 }
 
 int NeedlesView::lineHeight() const {
-    return std::clamp(height() / std::max(1, static_cast<int>(gauges().size())), least, most);
+    return std::clamp(height() / std::max(1, static_cast<int>(gauges().size())), leastHeight, mostHeight);
 }
 
 std::vector<NeedlesView::Line> NeedlesView::lines() const {

@@ -6,6 +6,7 @@
 #include "kit/html.h"
 #include "kit/theme.h"
 #include "log/engineers_sheet.h"
+#include "log/learnt_dialog.h"
 #include "pages/power_chart_page.h"
 #include "plan/plan_export.h"
 #include "print/card.h"
@@ -433,6 +434,7 @@ void MainWindow::buildMenus() {
     add(view, tr("&Rehearse"), QKeySequence(Qt::Key_F7), [this] { openRehearsal(); });
     add(view, tr("Re&cord"), QKeySequence(Qt::Key_F10), [this] { openRecord(); });
     add(view, tr("&Write-up"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_W), [this] { showWriteUp(); });
+    add(view, tr("Le&arnt…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_L), [this] { showLearnt(); });
     add(view, tr("Tro&uble"), QKeySequence(Qt::Key_F9), [this] { inTrouble() ? closeTrouble() : openTrouble(); });
     view->addSeparator();
     add(view, tr("&Next phase"), QKeySequence(Qt::CTRL | Qt::Key_PageDown), [this] {
@@ -595,6 +597,26 @@ void MainWindow::showWriteUp() {
     if (recording_)
         showPhase(Phase::writeUp);
     recordFrame_->writeUp().list().setFocus(Qt::OtherFocusReason);
+}
+
+LearntDialog* MainWindow::showLearnt() {
+    openRecord();
+    if (!recording_)
+        return nullptr;
+    const std::string airframe = document_.sortie().airframe.registration;
+    auto log = book_->latest(airframe, Teaching::latestRuns);
+    if (!log) {
+        say(q(log.error()), true);
+        return nullptr;
+    }
+    auto* learnt =
+        new LearntDialog(document_,
+                         Teaching(std::move(log.value()), {document_.sortie(), document_.sharedAircraft(), {}},
+                                  document_.path().toStdString()),
+                         recordFrame_->who(), this);
+    learnt->setAttribute(Qt::WA_DeleteOnClose);
+    learnt->open();
+    return learnt;
 }
 
 void MainWindow::takeInRecorderFile() {

@@ -23,6 +23,7 @@
 #include <functional>
 
 namespace amber::app {
+class LearntDialog;
 
 /// The window: day strip, phase rail, phase page, score; menus; files.
 class MainWindow : public QMainWindow {
@@ -51,6 +52,8 @@ public:
     [[nodiscard]] bool rehearsing() const { return rehearsing_; }
     /// Record: what was read, beside what the plan expects; and back to the plan.
     void openRecord();
+    /// What the log teaches of this airframe, as a window over this one. @return null: the log cannot be read
+    LearntDialog* showLearnt();
     void closeRecord();
     [[nodiscard]] bool recording() const { return recording_; }
     void setTheme(ThemeKind theme);

@@ -38,6 +38,7 @@ struct ExtraPage {
     bool hot = false;     ///< on a hot day, as heavy as she may be
     enum class Sat { no, begins, led, alone, debriefed, asked } sat = Sat::no; ///< a rehearsal, from that phase
     bool records = false; ///< what was read in it, after a season of runs
+    bool learns = false;  ///< and what that season teaches
 };
 const std::vector<ExtraPage>& extraPages() {
     static const std::vector<ExtraPage> all = [] {
@@ -67,6 +68,7 @@ const std::vector<ExtraPage>& extraPages() {
              {Phase::walkRound, Phase::start, Phase::runUp, Phase::cruise, Phase::letDown, Phase::writeUp})
             out.push_back(
                 {fmt::format("record-{}", keyOf(phase)), phase, "settings", false, false, false, Sat::no, true});
+        out.push_back({"record-learnt", Phase::cruise, "settings", false, false, false, Sat::no, true, true});
         return out;
     }();
     return all;
@@ -316,11 +318,22 @@ QImage drawView(const std::string& view, int width, int height, bool hangar, int
         rehearse(window, *extra);
     if (extra && extra->records)
         readSome(window, extra->phase);
+    auto* learnt = extra && extra->learns ? window.showLearnt() : nullptr;
+    while (learnt && !learnt->isDone())
+        QApplication::processEvents(QEventLoop::WaitForMoreEvents);
     // Layout, then the queued repaint of the picture.
     for (int i = 0; i < 4; ++i)
         QApplication::processEvents();
     code = exitOk;
-    return window.grab().toImage();
+    QPixmap picture = window.grab();
+    if (learnt) { // a window of its own, over it
+        QPainter painter(&picture);
+        const QPoint at = window.rect().center() - learnt->rect().center();
+        painter.drawPixmap(at, learnt->grab());
+        painter.setPen(QPen(Colours(&window).rule, 1));
+        painter.drawRect(QRect(at, learnt->size()));
+    }
+    return picture.toImage();
 }
 } // namespace
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/sortie_document.h"
 #include "files/document.h"
+#include "flight/taught.h"
 #include "sortie/airframe_file.h"
 #include "sortie/sortie_text.h"
 #include <QDir>
@@ -148,6 +149,7 @@ void SortieDocument::open(flight::LoadedSortie loaded, const QString& path, std:
     undo_.clear();
     path_ = path;
     text_ = std::move(text);
+    reread_.reset();
     put(*loaded.sortie, std::move(loaded.aircraft));
     autosaveTimer_.stop();
     emit fileChanged();
@@ -159,6 +161,10 @@ void SortieDocument::put(const Sortie& sortie, std::shared_ptr<const powerplant:
     const bool asItWas = aircraft == aircraft_ && sortie == sortie_; // opened again: its plan is the same
     sortie_ = sortie;
     aircraft_ = std::move(aircraft);
+    if (reread_ && sortie_.airframe.facts && sortie_.airframe.facts != reread_) {
+        sortie_.airframe.facts = reread_;
+        aircraft_ = flight::taught(std::move(aircraft_), sortie_);
+    }
     if (!asItWas) {
         traces_.reset();
         plan_ = plan::makePlan(*aircraft_, sortie_);
@@ -194,16 +200,17 @@ QString SortieDocument::refusal(const Sortie& proposed) const {
 
 QString SortieDocument::edit(const Sortie& proposed, const QString& what, int gesture) {
     auto aircraft = aircraft_;
+    Sortie next = proposed;
     if (proposed.airframe.notes != sortie_.airframe.notes || proposed.airframe.variant != sortie_.airframe.variant) {
         auto loaded = shelf_.aircraft(flight::notesPathOf(proposed, path_.toStdString()), proposed.airframe.variant);
         if (!loaded.aircraft)
             return loaded.problems.empty() ? tr("The notes could not be read.")
                                            : QString::fromStdString(loaded.problems.front().text());
-        aircraft = loaded.aircraft;
+        aircraft = flight::taught(loaded.aircraft, next);
     }
     if (const QString why = sentenceOf(problemsOf(proposed, *aircraft)); !why.isEmpty())
         return why;
-    undo_.push(new EditCommand(*this, sortie_, proposed, aircraft_, aircraft, what, gesture));
+    undo_.push(new EditCommand(*this, sortie_, next, aircraft_, aircraft, what, gesture));
     // A reading that has been entered is on disk before anything else happens.
     if (keepSoon_)
         autosave();
@@ -224,6 +231,18 @@ void SortieDocument::abandon(int gesture) {
     // The stack lends its commands as constants; they are all ours.
     static_cast<EditCommand*>(const_cast<QUndoCommand*>(undo_.command(last)))->abandon();
     undo_.undo();
+}
+
+QString SortieDocument::rereadAirframe() {
+    Sortie now = sortie_;
+    Problems problems;
+    joinAirframe(now, path_.toStdString(), problems);
+    if (!problems.empty())
+        return QString::fromStdString(problems.front().text());
+    reread_ = now.airframe.facts;
+    auto aircraft = flight::taught(aircraft_, now);
+    put(now, std::move(aircraft));
+    return {};
 }
 
 bool SortieDocument::changedOnDisk() const {

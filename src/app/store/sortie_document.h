@@ -48,6 +48,9 @@ public:
     Problems startNew(const QString& notesPath);
     /// Writes atomically, keeping the comments of the file that was opened. @return an error to show, or an empty text
     QString save(const QString& path);
+    /// Reads the airframe's own file anew, whose answers to what its log teaches have changed; no edit, and nothing to
+    /// undo. @return why not, or empty
+    QString rereadAirframe();
     /// Whether another window or program has written the file since it was read or saved here.
     [[nodiscard]] bool changedOnDisk() const;
 
@@ -87,6 +90,7 @@ private:
     flight::Shelf shelf_;
     Sortie sortie_;
     std::shared_ptr<const powerplant::Aircraft> aircraft_;
+    std::shared_ptr<const AirframeFacts> reread_; ///< holds for earlier states of this document too
     plan::Plan plan_;
     mutable std::optional<std::vector<flight::EngineTrace>> traces_; ///< of this plan
     QString path_;

@@ -40,9 +40,8 @@ std::optional<Figure> startFigure(const powerplant::Aircraft& a, const Sortie& s
     const auto request = flight::startRequestOf(s);
     const auto dose = [&] {
         const auto advice = start::Priming(start).advice(request.engine, request.field);
-        const auto extra = engine < n.positions.size() ? s.airframe.extraPrime.find(n.positions[engine].id)
-                                                       : s.airframe.extraPrime.end();
-        return std::max(0.0, advice.dose + (extra == s.airframe.extraPrime.end() ? 0.0 : extra->second));
+        return start::doseFor(advice, request.liking,
+                              engine < n.positions.size() ? n.positions[engine].id : std::string());
     };
     if (name == "supply")
         return at(s.start.supply == start::Supply::cart ? "connected" : "away", Origin::entered);

@@ -39,6 +39,7 @@ struct EngineParameters {
     double throttleLoss = 0.02;
     std::vector<std::pair<double, double>> rich; ///< fraction of rated charge → fuel–air ratio
     double weak = 0.067;
+    double burn = 1.0;        ///< fuel flow over what the mixture says: found on one airframe, else 1
     double ratedCharge = 1.0; ///< manifold pressure × rev/s at the highest rating, Pa/s
 };
 

@@ -173,7 +173,7 @@ OperatingPoint operate(const EngineParameters& e, const Demand& d) {
     p.fullThrottle = wanted >= in.wideOpen;
     p.chargeTemperature = Temperature::si(in.temperature);
     p.airFlow = MassFlow::si(airFlow);
-    p.fuelFlow = MassFlow::si(airFlow * fuelAir);
+    p.fuelFlow = MassFlow::si(airFlow * fuelAir * e.burn);
     p.fuelAirRatio = fuelAir;
     p.carburettorTemperature = Temperature::si(before.temperature);
     p.carburettorPressure = ManifoldPressure::si(before.pressure);
@@ -261,7 +261,7 @@ void operateBlock(const EngineParameters& e, std::span<const Demand> demands, st
         p.fullThrottle = wanted[i] >= wide[i];
         p.chargeTemperature = Temperature::si(temperature[i]);
         p.airFlow = MassFlow::si(airFlow[i]);
-        p.fuelFlow = MassFlow::si(airFlow[i] * fuelAir[i]);
+        p.fuelFlow = MassFlow::si(airFlow[i] * fuelAir[i] * e.burn);
         p.fuelAirRatio = fuelAir[i];
         p.carburettorTemperature = Temperature::si(inlet[i]);
         p.carburettorPressure = ManifoldPressure::si(pressure[i]);

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <filesystem>
+#include <fmt/format.h>
 #include <fstream>
 #include <sstream>
 #define TOML_EXCEPTIONS 0
@@ -262,6 +263,20 @@ std::optional<std::string> readFile(const std::string& path, Problems& problems,
         return std::nullopt;
     }
     return text.str();
+}
+
+std::string quoted(const std::string& text) {
+    std::string out = "\"";
+    for (const char c : text) {
+        const auto u = static_cast<unsigned char>(c);
+        if (c == '"' || c == '\\')
+            (out += '\\') += c;
+        else if (u < 0x20 || u == 0x7f)
+            out += fmt::format("\\u{:04x}", u);
+        else
+            out += c;
+    }
+    return out + "\"";
 }
 
 } // namespace amber::document

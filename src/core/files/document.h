@@ -44,6 +44,9 @@ std::optional<Node> parse(std::string_view text, const std::string& file, Proble
 /// "id" is the member's name; anything else replaces. Naming an element that is not there is a problem.
 void overlay(Node& base, const Node& over, const std::string& file, Problems& problems);
 
+/// Text as a TOML basic string.
+std::string quoted(const std::string& text);
+
 /// Reads a whole file. @return nothing, and a problem, when it is missing, unreadable, a folder or larger than
 /// largestFile
 std::optional<std::string> readFile(const std::string& path, Problems& problems, std::uintmax_t largest = largestFile);

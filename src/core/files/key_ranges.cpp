@@ -318,6 +318,10 @@ const KeyRange airframeTable[] = {
     {"airframe.weighed_arm", metres, -50, 100, "longer than any of them"},
     {"airframe.extra_prime", plain, -20, 20, "doses more or less than the notes"},
     {"engine.hours", plain, 0, 50000, "of one engine's life"},
+    {"learnt.by", degrees, -40, 40, "a needle that is further out wants the engineer"},
+    {"learnt.pressure", bar, -2, 2, "a needle that is further out wants the engineer"},
+    {"learnt.factor", plain, 0.5, 2, "over the notes' or the model's"},
+    {"learnt.runs", plain, 1, 100000, "of one airframe's life"},
 };
 
 const KeyRange rehearsalTable[] = {

@@ -110,7 +110,7 @@ start::StartRequest startRequestOf(const Sortie& sortie) {
     r.oil = r.engine;
     r.field = sortie.day.fieldPressure();
     r.supply = sortie.start.supply;
-    r.extraPrime = sortie.airframe.extraPrime;
+    r.liking = {sortie.airframe.extraPrime, sortie.airframe.primeFactor};
     r.diluted = sortie.start.diluted;
     return r;
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "flight/open_files.h"
 #include "files/document.h"
+#include "flight/taught.h"
 #include "loading/load_sheet.h"
 #include "reading/notes_reader.h"
 #include "sortie/airframe_file.h"
@@ -70,7 +71,7 @@ LoadedSortie loadSortieText(std::string_view text, const std::string& path, Shel
         if (!reading.sortie->load.weightTyped)
             reading.sortie->weight = loading::rampWeight(loaded.aircraft->notes, *reading.sortie);
         out.sortie = std::move(reading.sortie);
-        out.aircraft = std::move(loaded.aircraft);
+        out.aircraft = taught(std::move(loaded.aircraft), *out.sortie);
     }
     return out;
 }

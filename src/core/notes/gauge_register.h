@@ -115,6 +115,12 @@ constexpr std::optional<Gauge> gaugeFromKey(std::string_view key) {
     return std::nullopt;
 }
 
+/// Whether a gauge is one of the whole aircraft, not of an engine.
+constexpr bool isOfAircraft(Gauge gauge) {
+    return gauge == Gauge::height || gauge == Gauge::airspeed || gauge == Gauge::fuel || gauge == Gauge::volts ||
+           gauge == Gauge::hydraulicPressure || gauge == Gauge::weight || gauge == Gauge::balance;
+}
+
 /// What every gauge reads at one moment, SI; NaN where the type has none of it.
 class Readings {
 public:

@@ -2,6 +2,7 @@
 #include "plan/describer.h"
 #include "drills/cautions.h"
 #include "drills/state.h"
+#include "flight/taught.h"
 #include "loading/load_sheet.h"
 #include "notes/cockpit_units.h"
 #include "notes/lever_words.h"
@@ -22,6 +23,7 @@ Plan Describer::run() {
     plan.walk = words_.walk();
     plan.startInForce = words_.inForce();
     plan.prime = words_.prime();
+    plan.burn = a_.model().burn;
     plan.startSequence = words_.sequence();
     plan.orders = words_.orders();
     plan.title = s_.title;
@@ -63,6 +65,9 @@ PhasePlan Describer::describe(Phase phase) {
             p.cautions.push_back(fmt::format("Carried on this airframe{}: {}{}.",
                                              d.since.empty() ? "" : " since " + d.since, d.what,
                                              d.stops ? "; she does not fly with it" : ""));
+    if (phase == Phase::walkRound)
+        for (auto& line : taughtWords())
+            p.cautions.push_back(std::move(line));
     for (const Step& step : notes.steps) {
         const auto height = advice::heightOfStep(a_, s_, f_, phase, step);
         if (!standing_.contains({phase, step.id}) && !(height && std::isnan(*height))) // no change, no act at it
@@ -72,6 +77,8 @@ PhasePlan Describer::describe(Phase phase) {
     if (const auto line = asItStands(phase))
         p.set.push_back(*line);
     expectations(phase, p);
+    for (auto& line : p.expect)
+        needles(line, phase);
     clocks(phase, p);
     for (auto& c : p.clocks)
         if (c.origin == Origin::notes && !n_.estimated.empty() && n_.isEstimated(phase, c.fact.id))
@@ -92,6 +99,46 @@ PhasePlan Describer::describe(Phase phase) {
     for (const auto& c : p.clocks)
         worse(c.verdict);
     return p;
+}
+
+std::vector<std::string> Describer::taughtWords() const {
+    std::vector<std::string> out;
+    const auto told = [&](const char* before, const std::vector<const LearntLine*>& lines, const char* after) {
+        std::string words;
+        for (const auto* l : lines)
+            words += (words.empty() ? "" : "; ") + fmt::format("{} ({} runs)", flight::wordsOf(*l, n_), l->runs);
+        if (!words.empty())
+            out.push_back(before + words + after);
+    };
+    told("Planned with what the log has taught of this airframe: ", flight::inForce(a_, s_), ".");
+    told("Not planned with, for notes or models have changed since: ", flight::outdated(a_, s_),
+         ". Have it reckoned again in Record, Learnt.");
+    return out;
+}
+
+void Describer::needles(ExpectLine& line, Phase phase) const {
+    std::string shown;
+    for (std::size_t i = 0; i < a_.learnt.size() && i < n_.positions.size(); ++i)
+        for (const auto& offset : a_.learnt[i].offsets) {
+            if (offset.gauge != line.gauge)
+                continue;
+            Needle needle;
+            needle.engine = n_.positions[i].id;
+            needle.value = watch::asRead(n_, line.gauge, line.value + offset.by);
+            if (needle.value == line.value)
+                continue;
+            needle.text = format(needle.value, n_.unitOf(line.gauge));
+            needle.verdict =
+                watch::judge(n_, line.gauge, phase, needle.value,
+                             n_.engineCount() > 1 ? " On " + n_.positions[i].name + "'s needle." : std::string());
+            // Never looser than without: a needle that reads less takes no colour away.
+            if (needle.verdict.colour() > line.verdict.colour())
+                line.verdict = needle.verdict;
+            shown += fmt::format("{}{} {}", shown.empty() ? "; " : ", ",
+                                 n_.engineCount() > 1 ? n_.positions[i].name : std::string("the needle"), needle.text);
+            line.needles.push_back(std::move(needle));
+        }
+    line.moment += shown;
 }
 
 std::string Describer::estimatesOf(Phase phase) const {

@@ -66,6 +66,10 @@ private:
     [[nodiscard]] int tankAtStartOf(Phase phase) const { return f_.samples[f_[phase].firstSample].tank; }
     // ---- one phase
     PhasePlan describe(Phase phase);
+    /// What of the airframe's log it is planned with, and what no longer.
+    [[nodiscard]] std::vector<std::string> taughtWords() const;
+    /// Adds what engines' needles will show where the log has taught that.
+    void needles(ExpectLine& line, Phase phase) const;
     /// Figures of a phase that the notes leave out and that are ours, in one sentence; empty: none.
     [[nodiscard]] std::string estimatesOf(Phase phase) const;
     /// Steps of common practice whose controls stand there already: told in one line.

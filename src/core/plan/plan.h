@@ -56,17 +56,27 @@ struct SetLine {
     bool operator==(const SetLine&) const = default;
 };
 
+/// What one engine's needle will show where the log has taught that it reads more or less than the model.
+struct Needle {
+    std::string engine; ///< position id
+    double value = 0.0; ///< SI, as it can be read
+    std::string text;   ///< in the gauge's unit
+    watch::Verdict verdict;
+    bool operator==(const Needle&) const = default;
+};
+
 /// One gauge of the Expect column.
 struct ExpectLine {
     Gauge gauge = Gauge::rpm;
     std::string title;
-    double value = 0.0; ///< SI
-    std::string text;   ///< in the gauge's unit
-    std::string moment; ///< "highest", "at the end"
+    double value = 0.0;          ///< SI, by the notes and the model
+    std::string text;            ///< in the gauge's unit
+    std::string moment;          ///< "highest", "at the end"; and what other needles show
+    std::vector<Needle> needles; ///< of engines whose log has taught that theirs shows another figure
     Origin origin = Origin::model;
     Band band;
     std::pair<double, double> scale{0.0, 1.0}; ///< SI, ends of the drawn dial
-    watch::Verdict verdict;
+    watch::Verdict verdict;                    ///< the worst of the model's and the needles'
     bool operator==(const ExpectLine&) const = default;
 };
 
@@ -138,8 +148,9 @@ struct Plan {
     flight::Flown flown;
     watch::WalkRound walk;
     watch::RunUpSheet runUpSheet;
-    StartNotes startInForce; ///< with the schools chosen
-    start::PrimeAdvice prime;
+    StartNotes startInForce;  ///< with the schools chosen
+    start::PrimeAdvice prime; ///< by the notes and the model
+    double burn = 1.0;        ///< fuel planned over the model's, as the log has taught
     std::vector<start::SequenceLine> startSequence;
     std::vector<start::ComparedOrder> orders;
 

@@ -79,14 +79,22 @@ std::string planJson(const powerplant::Aircraft& aircraft, const Sortie& sortie,
             phase["set"].push_back(std::move(line));
         }
         phase["expect"] = json::array();
-        for (const auto& e : p.expect)
-            phase["expect"].push_back({{"gauge", nameOf(e.gauge).key},
-                                       {"value", e.text},
-                                       {"si", e.value},
-                                       {"moment", e.moment},
-                                       {"origin", markOf(e.origin)},
-                                       {"colour", watch::wordOf(e.verdict.colour())},
-                                       {"sentence", e.verdict.sentence()}});
+        for (const auto& e : p.expect) {
+            json line{{"gauge", nameOf(e.gauge).key},
+                      {"value", e.text},
+                      {"si", e.value},
+                      {"moment", e.moment},
+                      {"origin", markOf(e.origin)},
+                      {"colour", watch::wordOf(e.verdict.colour())},
+                      {"sentence", e.verdict.sentence()}};
+            for (const auto& needle : e.needles)
+                line["needles"].push_back({{"engine", needle.engine},
+                                           {"value", needle.text},
+                                           {"si", needle.value},
+                                           {"origin", markOf(Origin::logged)},
+                                           {"colour", watch::wordOf(needle.verdict.colour())}});
+            phase["expect"].push_back(std::move(line));
+        }
         phase["clock"] = json::array();
         for (const auto& c : p.clocks) {
             json line{{"id", c.fact.id},

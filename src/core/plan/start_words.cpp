@@ -62,8 +62,7 @@ Filled StartWords::primeText() const {
     std::string text;
     Filled out{"", Origin::logged};
     for (const auto& p : n_.positions) {
-        const auto extra = s_.airframe.extraPrime.find(p.id);
-        const double amount = std::max(0.0, prime_.dose + (extra == s_.airframe.extraPrime.end() ? 0 : extra->second));
+        const double amount = start::doseFor(prime_, request_.liking, p.id);
         out.facts.push_back({"prime", {}, amount, p.id});
         text += (text.empty() ? "" : ", ") + fmt::format("{} {}", p.name, formatNumber(amount, 0));
     }
@@ -214,10 +213,9 @@ void StartWords::priming(PhasePlan& page) const {
          temperature(request_.engine), s_.start.preheated ? Origin::entered : Origin::model,
          "A standing engine cools towards the air with a time constant of forty minutes.");
     for (const auto& p : n_.positions) {
-        const auto extra = s_.airframe.extraPrime.find(p.id);
-        const double more = extra == s_.airframe.extraPrime.end() ? 0.0 : extra->second;
-        line({"prime", {}, std::max(0.0, prime_.dose + more), p.id}, p.name,
-             fmt::format("{}{}", advice::doseText(std::max(0.0, prime_.dose + more), prime_.unit),
+        const double dose = start::doseFor(prime_, request_.liking, p.id), more = dose - prime_.dose;
+        line({"prime", {}, dose, p.id}, p.name,
+             fmt::format("{}{}", advice::doseText(dose, prime_.unit),
                          prime_.blades > 0 ? fmt::format(", {} blades", formatNumber(prime_.blades, 0)) : ""),
              more != 0 ? Origin::logged : prime_.origin,
              more != 0 ? fmt::format("This engine has been found to like {} more than the notes say.",

@@ -80,7 +80,7 @@ std::optional<Aircraft> assemble(TypeNotes notes, Problems& problems) {
     if (!drag)
         return std::nullopt;
     heat::ThermalModel thermal(notes, calibration.parameters);
-    return Aircraft{std::move(notes), std::move(calibration), stop, *propeller, thermal, *drag};
+    return Aircraft{std::move(notes), std::move(calibration), stop, *propeller, thermal, *drag, {}};
 }
 
 std::optional<Speed> levelSpeed(const Aircraft& aircraft, double shaft, Mass weight, const air::Ambient& air) {
@@ -108,6 +108,43 @@ Power powerForRate(const Aircraft& a, double climb, Mass weight, Speed ias, cons
     constexpr double some = 1e5;
     const double none = rateOfClimb(a, 0.0, weight, ias, air).si(), with = rateOfClimb(a, some, weight, ias, air).si();
     return Power::si(some * (climb - none) / std::max(1e-9, with - none));
+}
+
+Aircraft taught(const Aircraft& aircraft, std::vector<Learnt> learnt) {
+    Aircraft out = aircraft;
+    double sum = 0.0;
+    for (const auto& l : learnt)
+        sum += l.fuel;
+    out.calibration.parameters.burn = learnt.empty() ? 1.0 : sum / static_cast<double>(learnt.size());
+    out.learnt = std::move(learnt);
+    return out;
+}
+
+std::string markOfModel(const Aircraft& a) {
+    engine::EngineParameters model = a.model();
+    model.burn = 1.0;
+    std::string said;
+    const air::Day day = air::standardDay(Length{});
+    for (const auto& rating : a.notes.ratings) {
+        const engine::Demand demand{rating.rpm, rating.boost, 0, day.at(Length{}), Speed::si(80.0), rating.mixture};
+        const auto p = engine::operate(model, demand);
+        heat::Drive drive;
+        drive.running = true;
+        drive.airFlow = p.airFlow;
+        drive.fuelAirRatio = p.fuelAirRatio;
+        drive.shaft = p.power;
+        drive.rpm = rating.rpm;
+        drive.air = demand.air;
+        drive.trueAirspeed = Speed::si(80.0);
+        const auto warm = a.thermal.steady(drive);
+        said += fmt::format("{:.3g} {:.3g} {:.0f} {:.0f} {:.0f} {:.2g};", p.power.si(), p.fuelFlow.si(),
+                            p.chargeTemperature.si(), warm.headOrCoolant.si(), warm.oil.si(),
+                            a.thermal.oilPressure(rating.rpm, warm.oil).si());
+    }
+    std::uint32_t mark = 2166136261U; // FNV-1a
+    for (const char c : said)
+        mark = (mark ^ static_cast<unsigned char>(c)) * 16777619U;
+    return fmt::format("{:08x}", mark);
 }
 
 } // namespace amber::powerplant

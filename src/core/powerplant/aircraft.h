@@ -6,6 +6,7 @@
 #include "heat/thermal_model.h"
 #include "notes/problem.h"
 #include "notes/type_notes.h"
+#include "powerplant/condition.h"
 
 namespace amber::powerplant {
 
@@ -29,6 +30,7 @@ struct Aircraft {
     engine::Propeller propeller;
     heat::ThermalModel thermal;
     Drag drag;
+    std::vector<Learnt> learnt; ///< of each engine of one airframe (`taught`); empty: the type as its notes have it
 
     [[nodiscard]] const engine::EngineParameters& model() const { return calibration.parameters; }
 };
@@ -36,6 +38,13 @@ struct Aircraft {
 /// Settles the models. Nothing, and the reasons, when the performance lines cannot be met by any drag or propeller, or
 /// the rating lines contradict each other so that the fit misses one by more than 10 % of power.
 std::optional<Aircraft> assemble(TypeNotes notes, Problems& problems);
+
+/// The aircraft of an airframe whose log has taught something. What it burns more than the model (all engines' mean) is
+/// in every figure of fuel. @param learnt one an engine
+Aircraft taught(const Aircraft& aircraft, std::vector<Learnt> learnt);
+/// What the settled models say at the notes' ratings, in eight characters: another one, and what was learnt against
+/// these models no longer holds. What was learnt itself does not change it.
+std::string markOfModel(const Aircraft& aircraft);
 
 /// True airspeed in level flight at this power and height, on the fast side; nothing when it cannot stay level.
 std::optional<Speed> levelSpeed(const Aircraft& aircraft, double shaftWatt, Mass weight, const air::Ambient& air);

@@ -16,7 +16,6 @@ constexpr double iceWater = 12.0;                // g/kg that clings: half the p
 
 Effects effectsOf(const Condition& condition, Milliseconds at, int cylinders) {
     Effects e;
-    e.metering = condition.learnt.fuel;
     const double one = 1.0 / std::max(1, cylinders);
     for (const auto& f : condition.faults) {
         if (at < f.from)

@@ -18,10 +18,11 @@ struct ActiveFault {
     bool operator==(const ActiveFault&) const = default;
 };
 
-/// What this airframe's log has taught of one engine: a closed list. None of it lowers a knock or charge verdict.
+/// What this airframe's log has taught of one engine: a closed list. It moves needles and what is drawn from the tanks,
+/// no state of the engine: none of it lowers a knock or charge verdict.
 struct Learnt {
     double primeDose = 1.0; ///< of the notes' dose that this engine wants
-    double fuel = 1.0;      ///< flow over the model's, after the mixture is set
+    double fuel = 1.0;      ///< flow over the model's, at the model's mixture
     struct Offset {
         Gauge gauge = Gauge::rpm;
         double by = 0.0; ///< SI, added to the needle, not to the state

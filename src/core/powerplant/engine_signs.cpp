@@ -38,7 +38,7 @@ void Engine::needles(Working& w) const {
     const double swept = aircraft_->model().displacement * std::max(s.n, 1.0) / 2.0;
     w.p.meanEffectivePressure = w.shaft / swept;
     const bool drawn = !w.l.cutOff && s.bowl > 0 && s.n > 0.1;
-    w.p.fuelFlow = MassFlow::si(drawn ? w.p.airFlow.si() * w.metered : 0.0);
+    w.p.fuelFlow = MassFlow::si(drawn ? w.p.airFlow.si() * w.metered * w.learnt.fuel : 0.0);
     if (w.e.fuelLeak > 0) // the meter stands before the leak
         w.p.fuelFlow = MassFlow::si(w.p.fuelFlow.si() + w.e.fuelLeak * s.fuelPressure / fuelPressure_);
     if (s.manifold < s.wideOpen && w.e.fuelPump < 1.0)

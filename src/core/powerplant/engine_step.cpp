@@ -216,8 +216,9 @@ void Engine::fuel(Working& w) const {
     const double inflow = flows ? std::min(full - s.bowl, 2.2 * ratedFuel_ * share * w.dt) : 0.0;
     const double lost = flows ? w.e.fuelLeak * std::max(share, boosted ? 0.85 : 0.3) * w.dt : 0.0;
     s.bowl += inflow;
-    s.taken += inflow + lost;
-    s.spilled += lost;
+    const double beside = inflow * (w.learnt.fuel - 1.0); // found on this airframe, beside what the model burns
+    s.taken += inflow + lost + beside;
+    s.spilled += lost + beside;
     // Jets: little comes while it is only cranked, and less of it is vapour on cold metal.
     const double slow = std::min(1.0, s.n / leastRunning);
     const double jets =

@@ -247,6 +247,11 @@ void Powerplant::shared(const AircraftState& s, AircraftReadings& out) const {
     }
 }
 
+const Learnt& Powerplant::learntOf(const Condition& condition, std::size_t engine) const {
+    return condition.learnt == sound.learnt && engine < aircraft_->learnt.size() ? aircraft_->learnt[engine]
+                                                                                 : condition.learnt;
+}
+
 AircraftReadings Powerplant::step(AircraftState& s, const Levers& l, const Run& run, Milliseconds ms) const {
     AircraftReadings out;
     step(s, l, run, ms, out);
@@ -265,7 +270,8 @@ void Powerplant::step(AircraftState& s, const Levers& l, const Run& run, Millise
         likeOf[i] = i;
         for (std::size_t j = 0; j < i && likeOf[i] == i; ++j)
             if (likeOf[j] == j && s.engines[j] == s.engines[i] && l.engines[j] == l.engines[i] &&
-                conditionOf(j) == conditionOf(i) && engines_[j].alike(engines_[i]))
+                conditionOf(j) == conditionOf(i) && learntOf(conditionOf(j), j) == learntOf(conditionOf(i), i) &&
+                engines_[j].alike(engines_[i]))
                 likeOf[i] = j;
     }
     Surroundings here = around(s, l, run, 0);
@@ -275,15 +281,16 @@ void Powerplant::step(AircraftState& s, const Levers& l, const Run& run, Millise
         here.fuelAtTank = tank >= 0 && static_cast<std::size_t>(tank) < s.tanks.size() &&
                           s.tanks[static_cast<std::size_t>(tank)] > 1e-9;
         const Condition& condition = conditionOf(i);
+        const Learnt& learnt = learntOf(condition, i);
         if (likeOf[i] < i) {
             s.engines[i] = s.engines[likeOf[i]];
             out.engines[i] = out.engines[likeOf[i]];
-        } else if (condition == sound) {
-            out.engines[i] = engines_[i].step(s.engines[i], l.engines[i], noEffects, sound.learnt, here, ms);
+        } else if (condition.faults.empty()) {
+            out.engines[i] = engines_[i].step(s.engines[i], l.engines[i], noEffects, learnt, here, ms);
         } else {
-            out.engines[i] = engines_[i].step(s.engines[i], l.engines[i],
-                                              effectsOf(condition, s.now, aircraft_->notes.engine.cylinders),
-                                              condition.learnt, here, ms);
+            out.engines[i] =
+                engines_[i].step(s.engines[i], l.engines[i],
+                                 effectsOf(condition, s.now, aircraft_->notes.engine.cylinders), learnt, here, ms);
         }
         drawFuel(s, l, i, taken);
     }

@@ -48,7 +48,7 @@ struct AircraftReadings {
 /// Everything that a step needs to know and that no step changes.
 struct Run {
     const air::Day* day = nullptr;
-    std::vector<Condition> conditions; ///< one an engine; empty: sound
+    std::vector<Condition> conditions; ///< one an engine; empty: sound, as the airframe's log has taught
     bool ice = true;                   ///< in the carburettors; false: kept clear, as a plan reckons
 };
 
@@ -97,6 +97,8 @@ private:
     void fly(AircraftState& state, const Levers& levers, const Run& run, const AircraftReadings& out, double seconds,
              bool settled) const;
     void shared(const AircraftState& state, AircraftReadings& out) const;
+    /// A condition's own, else the airframe's.
+    [[nodiscard]] const Learnt& learntOf(const Condition& condition, std::size_t engine) const;
 
     const Aircraft* aircraft_;
     engine::KnockBoundary knock_;

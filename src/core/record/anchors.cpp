@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "record/anchors.h"
+#include "flight/flown.h"
 #include "record/what.h"
 #include <algorithm>
 #include <cmath>
@@ -18,15 +19,7 @@ double rpmOf(const RunTrace& t, std::size_t engine, std::size_t i) {
     return t.engines[engine][i][Gauge::rpm];
 }
 const Rating* takeOffRating(const TypeNotes& notes) {
-    const Rating* best = nullptr;
-    for (const auto& r : notes.ratings)
-        if (!best || r.rpm.si() > best->rpm.si() ||
-            (r.rpm.si() == best->rpm.si() && r.boost && best->boost && *r.boost > *best->boost))
-            best = &r;
-    for (const auto& r : notes.ratings)
-        if (r.key == "take-off")
-            return &r;
-    return best;
+    return notes.ratings.empty() ? nullptr : &flight::ratingFor(notes, {}, Phase::takeOff);
 }
 /// The first moment from which it has been so for some seconds.
 template <class Is>

@@ -13,12 +13,10 @@
 
 namespace amber::record {
 namespace {
-constexpr double longestStep = 10.0;                   // s: a gap
-constexpr double mostHighPower = 7200.0;               // s: what a log takes of it
-constexpr double passing = 30.0;                       // s of amber that are worth a line
-constexpr double stopping = 15.0;                      // s that an engine takes to stop
-constexpr double overshoot = 10.0, overshootBy = 1.03; // s, of the limit
-constexpr std::size_t leastCruise = 60;                // samples of cruise that have a median
+constexpr double longestStep = 10.0;     // s: a gap
+constexpr double mostHighPower = 7200.0; // s: what a log takes of it
+constexpr double passing = 30.0;         // s of amber that are worth a line
+constexpr std::size_t leastCruise = 60;  // samples of cruise that have a median
 
 double medianOf(std::vector<double>& values) {
     const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
@@ -90,45 +88,38 @@ private:
             return;
         found(watch, id);
         for (const auto& clock : ledger.clocks())
-            if (clock.allowed() && clock.used().si() > 0.0)
-                add(std::string(ofRating) + clock.key(), Phase::takeOff, id, firstOf(Phase::takeOff), clock.used().si())
-                    .words = formatMinutesSeconds(clock.used().si());
+            if (clock.allowed() && clock.used().si() > 0.0) {
+                auto& entry = add(std::string(ofRating) + clock.key(), Phase::takeOff, id, firstOf(Phase::takeOff),
+                                  clock.used().si());
+                entry.words = formatMinutesSeconds(clock.used().si());
+                entry.rough = true; // all of it, at whatever times
+            }
         cruise(e, id);
     }
     /// What a watch has seen, up to a gap or the end.
     void found(const watch::Watch& watch, const std::string& id) {
         for (const auto& f : watch.findings()) {
-            if (f.gauge && !overshoots(f) && (f.rule == watch::Rule::limit || f.end - f.begin >= passing))
-                add(nameOf(*f.gauge).key, f.phase, id, f.begin, f.worst, f.end - f.begin);
+            if (f.gauge && (f.rule == watch::Rule::limit || f.end - f.begin >= passing))
+                add(nameOf(*f.gauge).key, f.phase, id, f.begin, f.worst, lastedOf(f));
             else if (f.rule == watch::Rule::highPower)
                 add("high-power", Phase::runUp, id, f.begin, std::min(f.worst, mostHighPower));
         }
         const double most = flight::coolingLimit(n_).perMinute;
         for (const Phase phase : {Phase::letDown, Phase::landing})
             if (const double fall = watch.greatestFall(phase); fall > most)
-                add("cooling", phase, id, firstOf(phase), fall);
+                add("cooling", phase, id, firstOf(phase), fall).rough = true;
     }
-    /// By moment: whether the engine runs, and is not about to be stopped on the ground, which takes every pressure.
+    /// How long; where the notes limit the time in amber what counts against that.
+    [[nodiscard]] double lastedOf(const watch::Finding& f) const {
+        return f.timed && n_.gauges.at(*f.gauge).in(f.phase).amberFor ? *f.timed : f.end - f.begin;
+    }
+    /// By moment: whether the engine runs.
     [[nodiscard]] std::vector<bool> runningOf(std::size_t e) const {
         const double least = 0.5 * idleOf(n_);
         std::vector<bool> out(t_.at.size());
-        double stops = HUGE_VAL; // s, when it has stopped next
-        for (std::size_t i = out.size(); i-- > 0;) {
-            const double rpm = t_.engines[e][i][Gauge::rpm];
-            const bool turns = rpm >= least;
-            if (!turns)
-                stops = t_.seconds(i);
-            const bool ground = phases_[i] < Phase::takeOff || phases_[i] >= Phase::landing;
-            out[i] = turns && !(ground && stops - t_.seconds(i) < stopping);
-        }
+        for (std::size_t i = 0; i < out.size(); ++i)
+            out[i] = t_.engines[e][i][Gauge::rpm] >= least;
         return out;
-    }
-    /// A governor that overshoots as the throttle is opened is not an exceedance worth a line.
-    [[nodiscard]] bool overshoots(const watch::Finding& f) const {
-        if (f.gauge != Gauge::rpm || f.phase != Phase::takeOff || f.end - f.begin >= overshoot)
-            return false;
-        const auto& limit = n_.gauges.at(Gauge::rpm).in(f.phase).limitHigh;
-        return limit && f.worst > *limit && f.worst <= *limit * overshootBy;
     }
     /// Where the notes give no boost any will do.
     static double orNothing(double boost) { return std::isnan(boost) ? 0.0 : boost; }
@@ -155,7 +146,7 @@ private:
             auto& entry = add(nameOf(gauge).key, Phase::cruise, isOfAircraft(gauge) ? std::string() : id,
                               t_.seconds(moments[moments.size() / 2]), medianOf(values));
             if (plan_)
-                entry.planned = plannedOf(*plan_, Phase::cruise, entry.what, entry.engine);
+                entry.planned = unlearntOf(*plan_, Phase::cruise, entry.what, entry.engine);
         }
     }
 

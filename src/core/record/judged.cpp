@@ -58,7 +58,7 @@ std::optional<watch::Verdict> judgedAlone(const TypeNotes& notes, const Entry& e
             if (rating.key == e.what.substr(ofRating.size())) {
                 watch::RatingClock clock(rating);
                 clock.add(Duration::si(e.value));
-                return clock.verdict();
+                return clock.verdictAfterwards();
             }
     if (e.what == "tries")
         return watch::judgeTries(notes.start, e.value);

@@ -5,6 +5,8 @@
 namespace amber::record {
 
 std::optional<double> plannedOf(const plan::Plan& plan, Phase phase, std::string_view what, std::string_view engine) {
+    if (what == "fuel-added")
+        return plan.flown.fuelAtStart - plan.flown.fuelAtEnd;
     if (static_cast<std::size_t>(phase) >= plannedPhases)
         return std::nullopt;
     if (what == "warm-up")
@@ -34,6 +36,14 @@ std::optional<double> plannedOf(const plan::Plan& plan, Phase phase, std::string
         if (line.gauge == *row->gauge)
             return line.value;
     return std::nullopt;
+}
+
+std::optional<double> unlearntOf(const plan::Plan& plan, Phase phase, std::string_view what, std::string_view engine) {
+    if (what == "prime" && phase == Phase::start && plan.prime.unit.starts_with("stroke"))
+        return plan.prime.dose;
+    if (what == "fuel-added")
+        return (plan.flown.fuelAtStart - plan.flown.fuelAtEnd) / plan.burn;
+    return plannedOf(plan, phase, what, engine);
 }
 
 } // namespace amber::record

@@ -159,11 +159,6 @@ std::optional<RecorderColumn> guessed(const std::string& heading, const TypeNote
 }
 } // namespace
 
-bool isOfAircraft(Gauge gauge) {
-    return gauge == Gauge::height || gauge == Gauge::airspeed || gauge == Gauge::fuel || gauge == Gauge::volts ||
-           gauge == Gauge::hydraulicPressure || gauge == Gauge::weight || gauge == Gauge::balance;
-}
-
 std::optional<RecorderColumn> columnFrom(std::string_view said) {
     std::vector<std::string> parts;
     while (true) {

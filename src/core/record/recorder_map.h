@@ -37,7 +37,4 @@ RecorderMap mapFor(const std::vector<std::string>& headings, const TypeNotes& no
 /// unknown
 std::optional<RecorderColumn> columnFrom(std::string_view said);
 
-/// Whether a gauge is one of the whole aircraft, not of an engine.
-bool isOfAircraft(Gauge gauge);
-
 } // namespace amber::record

@@ -85,9 +85,9 @@ std::string titleOf(std::string_view key, const TypeNotes& notes) {
         for (const auto& rating : notes.ratings)
             if (rating.key == key.substr(ofRating.size()))
                 return "Time at " + rating.name;
-    for (const auto& [word, title] :
-         {std::pair("defect", "Defect"), std::pair("note", "Note"), std::pair("found", "Engineer found"),
-          std::pair("done", "Engineer did"), std::pair("signed", "Engineer signed")})
+    for (const auto& [word, title] : {std::pair("defect", "Defect"), std::pair("note", "Note"),
+                                      std::pair("overhaul", "Overhaul"), std::pair("found", "Engineer found"),
+                                      std::pair("done", "Engineer did"), std::pair("signed", "Engineer signed")})
         if (key == word)
             return title;
     return std::string(key);

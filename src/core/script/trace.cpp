@@ -8,11 +8,6 @@ namespace amber::powerplant {
 namespace {
 constexpr double widest = 0.03; // of a needle's value, either way, that the roughest engine shakes it
 
-/// Of the aircraft, not of an engine: one column.
-bool ofAircraft(Gauge gauge) {
-    return gauge == Gauge::height || gauge == Gauge::airspeed || gauge == Gauge::fuel || gauge == Gauge::volts ||
-           gauge == Gauge::hydraulicPressure;
-}
 std::string words(const Signs& g) {
     std::string out;
     const auto add = [&](std::string_view word) {
@@ -41,7 +36,7 @@ AircraftReadings trembling(AircraftReadings readings, std::uint64_t seed, Millis
         if (engine.signs.shake <= 0)
             continue;
         for (const auto& row : gaugeRegister)
-            if (!ofAircraft(row.gauge) && engine.has(row.gauge) && row.dimension != Dimension::temperature) {
+            if (!isOfAircraft(row.gauge) && engine.has(row.gauge) && row.dimension != Dimension::temperature) {
                 const auto what = (i << 8U) | static_cast<std::uint64_t>(row.gauge);
                 engine[row.gauge] *= 1.0 + widest * engine.signs.shake *
                                                (2.0 * uniformAt(seed, what, static_cast<std::uint64_t>(now)) - 1.0);
@@ -53,12 +48,12 @@ AircraftReadings trembling(AircraftReadings readings, std::uint64_t seed, Millis
 std::string traceHeader(const Powerplant& powerplant) {
     std::string out = "time_s";
     for (const auto& row : gaugeRegister)
-        if (ofAircraft(row.gauge))
+        if (isOfAircraft(row.gauge))
             out += fmt::format(",{}", row.exported);
     out += ",rate_m_s,distance_m,yaw,battery_A,battery_Ah";
     for (const auto& position : powerplant.aircraft().notes.positions) {
         for (const auto& row : gaugeRegister)
-            if (!ofAircraft(row.gauge))
+            if (!isOfAircraft(row.gauge))
                 out += fmt::format(",{}.{}", position.id, row.exported);
         out += fmt::format(",{0}.shake,{0}.signs", position.id);
     }
@@ -68,13 +63,13 @@ std::string traceHeader(const Powerplant& powerplant) {
 std::string traceLine(const Powerplant&, const AircraftState& state, const AircraftReadings& readings) {
     std::string out = fmt::format("{:.1f}", static_cast<double>(state.now) / 1000.0);
     for (const auto& row : gaugeRegister)
-        if (ofAircraft(row.gauge))
+        if (isOfAircraft(row.gauge))
             out += "," + number((readings.engines.front()[row.gauge] - row.exportZero) / row.exportScale);
     out += fmt::format(",{:.4g},{:.6g},{:.4g},{:.4g},{:.6g}", state.rate, state.distance, readings.yaw,
                        readings.amperes, state.charge);
     for (const auto& engine : readings.engines) {
         for (const auto& row : gaugeRegister)
-            if (!ofAircraft(row.gauge))
+            if (!isOfAircraft(row.gauge))
                 out += "," + number((engine[row.gauge] - row.exportZero) / row.exportScale);
         out += fmt::format(",{:.2f},{}", engine.signs.shake, words(engine.signs));
     }

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "sortie/airframe_file.h"
 #include "files/table_reader.h"
+#include <algorithm>
+#include <array>
 #include <filesystem>
 #include <fmt/format.h>
 
@@ -8,6 +10,53 @@ namespace amber {
 namespace {
 using document::Node;
 using document::TableReader;
+
+constexpr std::array<std::string_view, 2> answers{"accepted", "refused"};
+
+LearntLine readLearnt(TableReader& t) {
+    LearntLine out;
+    out.what = t.text("what", true);
+    out.engine = t.text("engine");
+    if (out.what == "prime" || out.what == "fuel") {
+        out.value = t.number("factor", true).value_or(1.0);
+    } else if (const auto gauge = gaugeFromKey(out.what); gauge && isTaught(*gauge)) {
+        const bool pressure = nameOf(*gauge).dimension == Dimension::pressure;
+        out.value = t.quantitySi(pressure ? Dimension::pressure : Dimension::temperatureDifference, "by", true, nullptr,
+                                 pressure ? "learnt.pressure" : "learnt.by")
+                        .value_or(0.0);
+    } else {
+        t.problem(t.line("what"), fmt::format("\"{}\" is nothing that a log teaches", out.what),
+                  "Write prime, fuel, head, coolant, oil, oil-pressure or charge");
+    }
+    out.runs = static_cast<int>(t.number("runs", true).value_or(1));
+    out.first = t.text("first");
+    out.last = t.text("last");
+    out.model = t.text("model", true);
+    out.accepted = t.word("answer", {answers.begin(), answers.end()}, true).value_or(1) == 0;
+    out.answered = t.text("answered");
+    out.who = t.text("who");
+    t.finish();
+    return out;
+}
+
+std::string asTable(const LearntLine& l) {
+    std::string out = fmt::format("\n[[learnt]]\nwhat = {}\n", document::quoted(l.what));
+    if (!l.engine.empty())
+        out += fmt::format("engine = {}\n", document::quoted(l.engine));
+    const auto gauge = gaugeFromKey(l.what);
+    if (!gauge)
+        out += fmt::format("factor = {:.4g}\n", l.value);
+    else if (nameOf(*gauge).dimension == Dimension::pressure)
+        out += fmt::format("by = \"{:.4g} kPa\"\n", l.value / 1000.0);
+    else
+        out += fmt::format("by = \"{:.4g} K\"\n", l.value);
+    out += fmt::format("runs = {}\nfirst = {}\nlast = {}\nmodel = {}\nanswer = {}\nanswered = {}\n", l.runs,
+                       document::quoted(l.first), document::quoted(l.last), document::quoted(l.model),
+                       document::quoted(std::string(answers[l.accepted ? 0 : 1])), document::quoted(l.answered));
+    if (!l.who.empty())
+        out += fmt::format("who = {}\n", document::quoted(l.who));
+    return out;
+}
 
 std::string found(const std::string& path, const std::string& from) {
     const std::filesystem::path p(path);
@@ -49,6 +98,8 @@ AirframeReading readAirframe(std::string_view text, const std::string& file) {
         f.defects.push_back({d.text("what", true), d.text("since"), d.flag("stops").value_or(false)});
         d.finish();
     }
+    for (auto& l : t.tables("learnt"))
+        f.learnt.push_back(readLearnt(l));
     if (auto r = t.table("recorder")) {
         f.recorder.emplace();
         f.recorder->time = r->text("time");
@@ -64,6 +115,45 @@ AirframeReading readAirframe(std::string_view text, const std::string& file) {
     if (out.problems.empty())
         out.facts = std::move(f);
     return out;
+}
+
+bool isTaught(Gauge gauge) {
+    return gauge == Gauge::headTemperature || gauge == Gauge::coolantTemperature || gauge == Gauge::oilTemperature ||
+           gauge == Gauge::oilPressure || gauge == Gauge::chargeTemperature;
+}
+
+Result<std::string> withLearnt(std::string_view text, const std::string& file, const std::vector<LearntLine>& lines) {
+    std::string out;
+    bool inLearnt = false;
+    for (std::size_t from = 0; from < text.size();) {
+        const auto end = std::min(text.find('\n', from), text.size() - 1) + 1;
+        const std::string_view line = text.substr(from, end - from);
+        const auto first = line.find_first_not_of(" \t");
+        if (first != std::string_view::npos && line[first] == '[')
+            inLearnt = line.substr(first).starts_with("[[learnt]]");
+        if (!inLearnt)
+            out += line;
+        from = end;
+    }
+    while (out.ends_with("\n\n"))
+        out.pop_back();
+    if (!out.empty() && out.back() != '\n')
+        out += '\n';
+    for (const auto& l : lines)
+        out += asTable(l);
+    // Nothing else may have changed, and what was written must be what is read.
+    const auto before = readAirframe(text, file), after = readAirframe(out, file);
+    if (!before.facts)
+        return Failure{before.problems.empty() ? file : before.problems.front().text()};
+    if (after.facts) {
+        AirframeFacts same = *before.facts;
+        same.learnt = after.facts->learnt;
+        if (same == *after.facts && after.facts->learnt.size() == lines.size())
+            return out;
+    }
+    return Failure{fmt::format("{}: what was learnt cannot be written in this file as it is laid out: write each as "
+                               "a table [[learnt]]",
+                               file)};
 }
 
 std::string airframePathOf(const Sortie& sortie, const std::string& sortiePath) {

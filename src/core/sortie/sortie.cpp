@@ -437,21 +437,6 @@ Problems checkSortie(const Sortie& sortie, const TypeNotes& notes, const std::st
 }
 
 namespace {
-/// Text as a TOML basic string.
-std::string quoted(const std::string& text) {
-    std::string out = "\"";
-    for (const char c : text) {
-        const auto u = static_cast<unsigned char>(c);
-        if (c == '"' || c == '\\')
-            (out += '\\') += c;
-        else if (u < 0x20 || u == 0x7f)
-            out += fmt::format("\\u{:04x}", u);
-        else
-            out += c;
-    }
-    return out + "\"";
-}
-
 /// Nine figures without an exponent: figures with a unit are not written with one.
 std::string plainNumber(double value) {
     const std::string text = fmt::format("{:.9g}", value);
@@ -476,16 +461,16 @@ std::string writeSortie(const Sortie& s, const Cockpit& c) {
     };
     const auto optional = [&](std::string_view key, const std::string& value) {
         if (!value.empty())
-            line(key, quoted(value));
+            line(key, document::quoted(value));
     };
     optional("title", s.title);
     out += "\n[airframe]\n";
     // What stands in the airframe's own file is not written twice.
     const AirframeFacts* own = s.airframe.file.empty() ? nullptr : s.airframe.facts.get();
     if (!s.airframe.file.empty())
-        line("file", quoted(s.airframe.file));
+        line("file", document::quoted(s.airframe.file));
     else
-        line("notes", quoted(s.airframe.notes));
+        line("notes", document::quoted(s.airframe.notes));
     if (!own || own->variant != s.airframe.variant)
         optional("variant", s.airframe.variant);
     if (!own || own->registration != s.airframe.registration)
@@ -494,12 +479,12 @@ std::string writeSortie(const Sortie& s, const Cockpit& c) {
     for (const auto& [position, dose] : s.airframe.extraPrime) {
         const auto kept = own ? own->extraPrime.find(position) : s.airframe.extraPrime.end();
         if (!own || kept == own->extraPrime.end() || kept->second != dose)
-            doses += fmt::format("{} = {}\n", quoted(position), plainNumber(dose));
+            doses += fmt::format("{} = {}\n", document::quoted(position), plainNumber(dose));
     }
     if (!doses.empty())
         out += "[airframe.extra_prime]\n" + doses;
     out += "\n[day]\n";
-    line("field", quoted(s.day.field));
+    line("field", document::quoted(s.day.field));
     line("elevation", figure(s.day.elevation.si(), *c.height));
     line("qnh", figure(s.day.qnh.si(), *units::hPa.spec));
     line("oat", figure(s.day.oat.si(), *units::celsius.spec));
@@ -507,7 +492,7 @@ std::string writeSortie(const Sortie& s, const Cockpit& c) {
     line("wind_from", std::to_string(s.day.wind.fromDegrees));
     line("wind_speed", figure(s.day.wind.speed.si(), *units::knot.spec));
     out += "\n[load]\n";
-    line("grade", quoted(s.fuelGrade));
+    line("grade", document::quoted(s.fuelGrade));
     if (s.load.weightTyped)
         line("weight", figure(s.weight.si(), *c.weight));
     if (s.load.oil)
@@ -515,21 +500,21 @@ std::string writeSortie(const Sortie& s, const Cockpit& c) {
     if (!s.load.stations.empty() || !s.load.weightTyped) {
         out += "[load.stations]\n";
         for (const auto& [station, mass] : s.load.stations)
-            line(quoted(station), figure(mass.si(), *c.weight));
+            line(document::quoted(station), figure(mass.si(), *c.weight));
     }
     if (!s.load.names.empty()) {
         out += "[load.names]\n";
         for (const auto& [station, name] : s.load.names)
-            line(quoted(station), quoted(name));
+            line(document::quoted(station), document::quoted(name));
     }
     if (!s.contents.empty()) {
         out += "[load.tanks]\n";
         for (const auto& [tank, volume] : s.contents)
-            line(quoted(tank), figure(volume.si(), *c.fuel));
+            line(document::quoted(tank), figure(volume.si(), *c.fuel));
     }
     out += "\n[flight]\n";
     optional("over", s.flight.over);
-    line("to", quoted(s.flight.to));
+    line("to", document::quoted(s.flight.to));
     line("to_elevation", figure(s.flight.toElevation.si(), *c.height));
     line("cruise_height", figure(s.flight.cruiseHeight.si(), *c.height));
     optional("climb_rating", s.flight.climbRating);
@@ -562,7 +547,7 @@ std::string writeSortie(const Sortie& s, const Cockpit& c) {
         line("alternate_distance", figure(s.flight.alternateDistance.si(), *c.distance));
     for (const auto& leg : s.flight.legs) {
         out += "[[flight.leg]]\n";
-        line("to", quoted(leg.to));
+        line("to", document::quoted(leg.to));
         line("distance", figure(leg.distance.si(), *c.distance));
         if (leg.track)
             line("track", plainNumber(*leg.track));
@@ -577,7 +562,7 @@ std::string writeSortie(const Sortie& s, const Cockpit& c) {
         if (!s.fuel.order.empty()) {
             std::string list;
             for (const auto& id : s.fuel.order)
-                list += (list.empty() ? "" : ", ") + quoted(id);
+                list += (list.empty() ? "" : ", ") + document::quoted(id);
             line("order", "[" + list + "]");
         }
         if (s.fuel.reserve)
@@ -605,7 +590,7 @@ std::string writeSortie(const Sortie& s, const Cockpit& c) {
         if (!s.start.order.empty()) {
             std::string list;
             for (const auto& id : s.start.order)
-                list += (list.empty() ? "" : ", ") + quoted(id);
+                list += (list.empty() ? "" : ", ") + document::quoted(id);
             line("order", "[" + list + "]");
         }
         line("supply", s.start.supply == start::Supply::cart ? "\"cart\"" : "\"battery\"");
@@ -625,13 +610,13 @@ std::string writeSortie(const Sortie& s, const Cockpit& c) {
         if (!s.walk.found.empty()) {
             out += "[walk_round.found]\n";
             for (const auto& [item, text] : s.walk.found)
-                line(quoted(item), quoted(text));
+                line(document::quoted(item), document::quoted(text));
         }
     }
     if (!s.runUpFound.empty()) {
         out += "\n[run_up.found]\n";
         for (const auto& [item, text] : s.runUpFound)
-            line(quoted(item), quoted(text));
+            line(document::quoted(item), document::quoted(text));
     }
     if (s.forecast) {
         out += "\n[stop]\n";
@@ -640,7 +625,7 @@ std::string writeSortie(const Sortie& s, const Cockpit& c) {
     if (!s.choices.empty()) {
         out += "\n[choices]\n";
         for (const auto& [step, school] : s.choices)
-            line(quoted(step), quoted(school));
+            line(document::quoted(step), document::quoted(school));
     }
     return out;
 }

@@ -21,6 +21,19 @@ struct RecorderNotes {
     bool operator==(const RecorderNotes&) const = default;
 };
 
+/// Something the log has taught of an airframe, and what somebody said to it.
+struct LearntLine {
+    std::string what;          ///< "prime" or "fuel": a factor; else the key of a gauge: SI that its needle reads more
+    std::string engine;        ///< position id; empty: of the aircraft
+    double value = 0.0;        ///< over the model's
+    int runs = 0;              ///< that it rests on
+    std::string first, last;   ///< their days, "2025-04-14"
+    std::string model;         ///< powerplant::markOfModel when it was reckoned
+    bool accepted = false;     ///< else refused: not planned with, and not offered again unless it changes
+    std::string answered, who; ///< the day, and by whom
+    bool operator==(const LearntLine&) const = default;
+};
+
 /// What an airframe's own file says of it.
 struct AirframeFacts {
     struct Engine {
@@ -41,6 +54,7 @@ struct AirframeFacts {
     std::vector<Engine> engines;
     std::vector<Defect> defects; ///< carried
     std::optional<RecorderNotes> recorder;
+    std::vector<LearntLine> learnt;
     int line = 0;
     bool operator==(const AirframeFacts&) const = default;
 };
@@ -52,7 +66,9 @@ struct Airframe {
     std::string notes;                          ///< path of the type notes, relative to the sortie's folder
     std::string variant;
     std::string registration;
-    std::map<std::string, double> extraPrime;     ///< position id → doses more than the notes say
+    std::map<std::string, double> extraPrime; ///< position id → doses more than the notes say
+    /// Position id → what the log has taught the dose by (`flight::taught`): of the file, never written to a sortie.
+    std::map<std::string, double> primeFactor;
     bool operator==(const Airframe& other) const; ///< of facts what they say
 };
 

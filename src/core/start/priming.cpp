@@ -126,4 +126,14 @@ Temperature engineTemperature(const Soak& soak, Temperature oat) {
     return Temperature::si(oat.si() + std::max(0.0, soak.whenStopped.si() - oat.si()) * left);
 }
 
+double doseFor(const PrimeAdvice& advice, const PrimeLiking& liking, const std::string& engine) {
+    double dose = advice.dose;
+    if (const auto f = liking.factor.find(engine); f != liking.factor.end() && dose > 0.0)
+        dose = std::clamp(std::round(dose * f->second), std::min(dose, std::max(1.0, std::ceil(advice.fireLow))),
+                          std::max(dose, std::floor(advice.fireHigh)));
+    else if (const auto extra = liking.extra.find(engine); extra != liking.extra.end())
+        dose = std::max(0.0, dose + extra->second);
+    return dose;
+}
+
 } // namespace amber::start

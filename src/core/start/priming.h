@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "notes/type_notes.h"
+#include <map>
 #include <optional>
+#include <string>
 
 namespace amber::start {
 
@@ -17,6 +19,16 @@ struct PrimeAdvice {
     Duration vaporise;                    ///< wait after the last stroke until enough is vapour
     Duration drain;                       ///< after which it has drained below firing again
 };
+
+/// What the engines of an airframe have been found to want beside the notes, by position id.
+struct PrimeLiking {
+    std::map<std::string, double> extra;  ///< doses more, as its file says
+    std::map<std::string, double> factor; ///< of the dose, as its log has taught: it takes the place of `extra`
+    bool operator==(const PrimeLiking&) const = default;
+};
+/// The dose of one engine, whole. What the log taught never takes it past what fires by the model: an engine that is
+/// after all as its notes say is not flooded by it.
+double doseFor(const PrimeAdvice& advice, const PrimeLiking& liking, const std::string& engine);
 
 /// Fraction of liquid fuel that is vapour in equilibrium: 1/(1 + exp(−(T − 14 °C)/16 °C)), a gasoline's equilibrium air
 /// distillation curve, simplified.

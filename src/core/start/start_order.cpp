@@ -100,10 +100,7 @@ private:
         return from + length;
     }
 
-    [[nodiscard]] double dose(const EngineState& e) const {
-        const auto extra = r_.extraPrime.find(e.id);
-        return std::max(0.0, advice_.dose + (extra == r_.extraPrime.end() ? 0.0 : extra->second));
-    }
+    [[nodiscard]] double dose(const EngineState& e) const { return doseFor(advice_, r_.liking, e.id); }
 
     /// Strokes, seconds or blades, and the blades pulled through besides.
     [[nodiscard]] double primingTime(const EngineState& e) const {

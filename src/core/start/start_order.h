@@ -29,7 +29,7 @@ struct StartRequest {
     Temperature oil = Temperature::si(288.15);
     Pressure field = Pressure::si(standardPressure);
     Supply supply = Supply::cart;
-    std::map<std::string, double> extraPrime;
+    PrimeLiking liking;
     bool diluted = false; ///< oil diluted at the last stop
 };
 

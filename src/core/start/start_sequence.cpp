@@ -30,8 +30,7 @@ std::vector<SequenceLine> startSequence(const TypeNotes& notes, const StartNotes
     };
     const auto advice = Priming(s).advice(request.engine, request.field);
     const auto doseOf = [&](const std::string& engine) {
-        const auto extra = request.extraPrime.find(engine);
-        const double dose = std::max(0.0, advice.dose + (extra == request.extraPrime.end() ? 0.0 : extra->second));
+        const double dose = doseFor(advice, request.liking, engine);
         std::string text = fmt::format("{} {}", formatNumber(dose, 0), advice.unit);
         if (advice.blades > 0)
             text += fmt::format(" and {} blades", formatNumber(advice.blades, 0));

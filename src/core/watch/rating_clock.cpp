@@ -17,12 +17,23 @@ std::optional<Duration> RatingClock::left() const {
     return *allowed_ - used_;
 }
 
+bool RatingClock::isOver() const {
+    return allowed_ && used_.si() > allowed_->si() * (1 + 1e-9);
+}
+
+Verdict RatingClock::verdictAfterwards() const {
+    return !allowed_ || isOver()
+               ? verdict()
+               : Maker::normal(fmt::format("{} {} used of {}.", name_, formatMinutesSeconds(used_.si()),
+                                           formatMinutesSeconds(allowed_->si())));
+}
+
 Verdict RatingClock::verdict() const {
     if (!allowed_)
         return Maker::normal(fmt::format("{} has no time limit in the notes.", name_));
     const double limit = allowed_->si();
     const auto shown = formatMinutesSeconds(used_.si()), of = formatMinutesSeconds(limit);
-    if (used_.si() > limit * (1 + 1e-9))
+    if (isOver())
         return Maker::red(fmt::format("{} {} used, past the limit of {}.", name_, shown, of));
     if (used_.si() > amberFraction * limit)
         return Maker::amber(fmt::format("{} {} used of {}: reduce soon.", name_, shown, of));

@@ -19,8 +19,11 @@ public:
     [[nodiscard]] std::optional<Duration> left() const;
     /// Amber past four fifths of the time, red past all of it.
     [[nodiscard]] Verdict verdict() const;
+    /// The same once it is over: nobody need reduce any more, within its time it is normal.
+    [[nodiscard]] Verdict verdictAfterwards() const;
 
 private:
+    [[nodiscard]] bool isOver() const;
     std::string key_, name_;
     std::optional<Duration> allowed_;
     Duration used_;

@@ -164,7 +164,8 @@ struct Finding {
     double begin = 0.0, end = 0.0;                           ///< s from the first look at the tyres
     double worst = std::numeric_limits<double>::quiet_NaN(); ///< SI
     Verdict verdict;
-    std::optional<Gauge> gauge{}; ///< whose needle it is; none: of no needle
+    std::optional<Gauge> gauge{};  ///< whose needle it is; none: of no needle
+    std::optional<double> timed{}; ///< s of it in phases whose notes limit the time in amber
 };
 
 /// The rule is broken: its colour, and why.

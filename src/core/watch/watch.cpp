@@ -10,8 +10,9 @@
 
 namespace amber::watch {
 namespace {
-constexpr double minute = 60.0; // s
-constexpr double slack = 0.15;  // s, of a hand or a recorder that looks ten times a second
+constexpr double minute = 60.0;      // s
+constexpr double stillTurning = 0.9; // of the notes' slowest rpm: under it an engine is about to stand
+constexpr double slack = 0.15;       // s, of a hand or a recorder that looks ten times a second
 /// The edge of the normal range that a value has passed.
 std::optional<double> edgePassed(const Band& band, double value) {
     if (band.normalHigh && value > *band.normalHigh)
@@ -45,6 +46,7 @@ Watch::Watch(const TypeNotes& notes, std::string engine)
 
 void Watch::see(double time, Phase phase, const Readings& now, bool running) {
     if (!running) {
+        stopped();
         for (auto& f : followed_) {
             f.seen = false;
             f.open = -1;
@@ -57,12 +59,52 @@ void Watch::see(double time, Phase phase, const Readings& now, bool running) {
     }
     if (!runsFrom_)
         runsFrom_ = time;
-    for (auto& f : followed_)
-        if (now.has(f.gauge) && !(f.gauge == Gauge::oilPressure && oilIsAwaited(f, time, phase, now[f.gauge])))
-            follow(f, time, phase, now[f.gauge]);
+    bool withOil = true;
+    for (const auto& f : followed_)
+        if (f.gauge == Gauge::oilPressure && now.has(f.gauge))
+            withOil = !oilIsAwaited(f, time, phase, now[f.gauge]);
+    const Waiting seen{time, phase, now, withOil};
+    const bool onGround = phase < Phase::takeOff || phase >= Phase::landing;
+    while (!waiting_.empty() && (!onGround || waiting_.front().time <= time - stopping)) {
+        judge(waiting_.front());
+        waiting_.pop_front();
+    }
+    if (!onGround || (waiting_.empty() && quiet(seen)))
+        judge(seen);
+    else
+        waiting_.push_back(seen);
     if (now.has(headOrCoolant_))
         fall(time, phase, now[headOrCoolant_]);
     ground(time, phase, now);
+}
+
+bool Watch::farInside(const Followed& f, const Band& band, double value) {
+    return (!band.normalLow || value > *band.normalLow + f.readingWidth) &&
+           (!band.normalHigh || value < *band.normalHigh - f.readingWidth) &&
+           (!band.limitLow || value > *band.limitLow + f.readingWidth) &&
+           (!band.limitHigh || value < *band.limitHigh - f.readingWidth);
+}
+
+bool Watch::quiet(const Waiting& w) const {
+    return std::all_of(followed_.begin(), followed_.end(), [&](const Followed& f) {
+        return f.open < 0 && (!w.now.has(f.gauge) || farInside(f, f.notes->in(w.phase), w.now[f.gauge]));
+    });
+}
+
+void Watch::judge(const Waiting& w) {
+    for (auto& f : followed_)
+        if (w.now.has(f.gauge) && (w.withOil || f.gauge != Gauge::oilPressure))
+            follow(f, w.time, w.phase, w.now[f.gauge]);
+}
+
+void Watch::stopped() {
+    const double slowest = notes_->warmUp.leastRpm ? notes_->warmUp.leastRpm->si() : 0.0;
+    for (const auto& w : waiting_)
+        for (auto& f : followed_)
+            if (f.gauge == Gauge::oilPressure && w.withOil && w.now.has(f.gauge) &&
+                !(w.now[Gauge::rpm] < slowest * stillTurning))
+                follow(f, w.time, w.phase, w.now[f.gauge]);
+    waiting_.clear();
 }
 
 bool Watch::oilIsAwaited(const Followed& f, double time, Phase phase, double pressure) {
@@ -132,10 +174,7 @@ void Watch::follow(Followed& f, double time, Phase phase, double value) {
     f.time = time;
     f.value = value;
     // Far inside the normal range it need not be rounded to be judged.
-    if (f.open < 0 && (!band.normalLow || value > *band.normalLow + f.readingWidth) &&
-        (!band.normalHigh || value < *band.normalHigh - f.readingWidth) &&
-        (!band.limitLow || value > *band.limitLow + f.readingWidth) &&
-        (!band.limitHigh || value < *band.limitHigh - f.readingWidth))
+    if (f.open < 0 && farInside(f, band, value))
         return;
     const double read = asRead(*notes_, f.gauge, value);
     const Colour colour = colourOf(band, read);
@@ -191,11 +230,28 @@ double Watch::greatestFall(Phase phase) const {
     return falls_[static_cast<std::size_t>(phase)];
 }
 
+bool Watch::overshoots(const Stretch& s) const {
+    if (s.gauge != Gauge::rpm || s.phase != Phase::takeOff || s.end - s.begin >= overshoot)
+        return false;
+    const auto& limit = notes_->gauges.at(Gauge::rpm).in(s.phase).limitHigh;
+    return limit && s.worst > *limit && s.worst <= *limit * overshootBy;
+}
+
 std::vector<Finding> Watch::findings() const {
+    if (!waiting_.empty()) { // as far as anybody knows it goes on running
+        Watch sure(*this);
+        for (const auto& w : waiting_)
+            sure.judge(w);
+        sure.waiting_.clear();
+        return sure.findings();
+    }
     std::vector<Finding> out;
     for (const auto& s : stretches_) {
+        if (overshoots(s))
+            continue;
         out.push_back({s.colour == Colour::red ? Rule::limit : Rule::normalRange, s.phase, engine_, s.begin, s.end,
-                       s.worst, judge(*notes_, s.gauge, s.phase, s.worst), s.gauge});
+                       s.worst, watch::judge(*notes_, s.gauge, s.phase, s.worst), s.gauge,
+                       s.allowed ? std::optional(s.timed) : std::nullopt});
         if (s.allowed && s.timed > *s.allowed)
             out.push_back({Rule::amberTime, s.allowedIn, engine_, s.begin, s.end, s.timed,
                            broken(Rule::amberTime, fmt::format("{} is out of its normal range for {}; {} allowed.",

@@ -19,8 +19,10 @@ public:
     explicit Watch(const TypeNotes& notes, std::string engine = {});
 
     /// What the gauges read at a moment, s; moments in order, a straight line between them. A standing engine is not
-    /// judged, nor is its oil pressure from the first fire until it comes or its seconds are over. Each is judged as it
-    /// can be read (asRead).
+    /// judged, nor is its oil pressure from the first fire until it comes or its seconds are over; nor what is read on
+    /// the ground in the last seconds before it stands (`stopping`), where fuel and revolutions take every needle down
+    /// (of oil pressure only once the revolutions are under the notes' slowest). Each is judged as it can be read
+    /// (asRead).
     void see(double time, Phase phase, const Readings& now, bool running);
 
     /// Whether the starter turns the engine, at a moment, s: a try longer than the starter may turn, and one that
@@ -41,7 +43,10 @@ public:
 
     /// Every stretch out of the normal range so far, those still going on to the last moment seen. Rule::limit once a
     /// limit was passed, else Rule::normalRange; and Rule::amberTime for each that lasted longer than the notes allow.
+    /// A governor that overshoots at take-off (`overshoot`) is none.
     [[nodiscard]] std::vector<Finding> findings() const;
+    static constexpr double stopping = 15.0;                      ///< s that an engine takes to stop
+    static constexpr double overshoot = 10.0, overshootBy = 1.03; ///< s at most, of the limit
     /// Greatest fall of heads or coolant in any minute of a phase, K; 0: they never fell.
     [[nodiscard]] double greatestFall(Phase phase) const;
 
@@ -63,7 +68,21 @@ private:
         double time = 0.0, value = 0.0; ///< when it was seen last
         int open = -1;                  ///< its stretch that goes on
     };
+    /// What was read on the ground and may still turn out to have been the stop.
+    struct Waiting {
+        double time;
+        Phase phase;
+        Readings now;
+        bool withOil; ///< oil pressure is to be judged
+    };
+    void judge(const Waiting& seen);
+    /// Every needle is far inside its normal range, and none was out of it: nothing is to be waited for.
+    [[nodiscard]] bool quiet(const Waiting& seen) const;
+    static bool farInside(const Followed& gauge, const Band& band, double value);
     void follow(Followed& gauge, double time, Phase phase, double value);
+    /// The engine stands: oil pressure of what waits is judged, and no more.
+    void stopped();
+    [[nodiscard]] bool overshoots(const Stretch& stretch) const;
     /// Counts amber time of a phase whose band limits it.
     static void spend(Stretch& stretch, const Band& band, Phase phase, double from, double to);
     void fall(double time, Phase phase, double value);
@@ -75,6 +94,7 @@ private:
     std::string engine_;
     std::vector<Followed> followed_;
     std::vector<Stretch> stretches_;
+    std::deque<Waiting> waiting_;
     std::deque<std::pair<double, double>> minute_; ///< heads or coolant of the last minute: time, K
     std::array<double, plannedPhases + 1> falls_{};
     Gauge headOrCoolant_;
