@@ -167,6 +167,13 @@ record::Log season(const flight::LoadedSortie& base, const SeasonSetting& settin
         keep("fuel-added", Phase::writeUp, {}, plan.flown.totalTime() + 1800.0,
              gallon * std::round(flown.fuel / gallon * (1.0 + 0.04 * (more(12) - 0.5))),
              record::unlearntOf(plan, Phase::writeUp, "fuel-added"));
+        keep("at-take-off", Phase::takeOff, {}, plan[Phase::takeOff].start, plan[Phase::takeOff].start, {});
+        keep("at-stop", Phase::stop, {}, plan.flown.totalTime(), plan.flown.totalTime(), {});
+        for (const auto& engine : plan.flown.engines) {
+            keep("at-first-fire", Phase::start, engine.engine, engine.firedAt, engine.firedAt, {});
+            keep("oil-added", Phase::writeUp, engine.engine, plan.flown.totalTime() + 1800.0,
+                 gallon * 0.25 * std::round(6.0 + 4.0 * more(13)), {});
+        }
         out.runs.emplace(run.id, run);
     }
     return out;

@@ -30,8 +30,8 @@ struct SeasonSetting {
 /// a year's warmth; each has an effect of its own on all temperatures (standard deviation 1.5 K, the same for all
 /// engines); a needle is read to 2 °C, 20 rpm, 0.5 inHg or 1 lbf/in², blurred by three tenths of that either way; one
 /// in eight is not read, one in ten only looked at, one in sixty misread by 10 °C, 100 rpm, 2.5 inHg or 5 lbf/in².
-/// Starts are primed as each engine likes, a stroke more or less now and then; the tanks are filled up after each run.
-/// The same for the same seed.
+/// Starts are primed as each engine likes, a stroke more or less now and then; tanks are filled up after each run, oil
+/// by the quart, and its times kept. The same for the same seed.
 record::Log season(const flight::LoadedSortie& base, const SeasonSetting& setting);
 
 } // namespace amber::bench

@@ -3,6 +3,7 @@
 // its primer wants more, and both engines burn more.
 #include "command_runner.h"
 #include "files/document.h"
+#include "log/hours_dialog.h"
 #include "log/learnt_dialog.h"
 #include "record/log_text.h"
 #include "settle.h"
@@ -162,6 +163,35 @@ TEST_F(LearntPage, WithoutAnAirframesFileThereIsNoPlaceForAnAnswer) {
                                     QStringLiteral("--accept"), QStringLiteral("all")});
     EXPECT_EQ(refused.code, 3);
     EXPECT_TRUE(refused.err.contains("airframe's own file")) << refused.err.toStdString();
+}
+
+TEST_F(LearntPage, HoursAreTheSameInTheWindowAndOnTheCommandLine) {
+    const auto text = test::run({QStringLiteral("hours"), sortie_, QStringLiteral("--log"), log_});
+    EXPECT_EQ(text.code, 0) << text.err.toStdString();
+    const auto json =
+        test::run({QStringLiteral("hours"), sortie_, QStringLiteral("--log"), log_, QStringLiteral("--json")}).json();
+    ASSERT_FALSE(json.is_discarded());
+    ASSERT_EQ(json["engines"].size(), 2u);
+    const auto& port = json["engines"][0];
+    EXPECT_EQ(port["starts"], 36);
+    EXPECT_NEAR(port["since_new_h"].get<double>(), 612.0 + port["logged_h"].get<double>(), 1e-9);
+    EXPECT_NEAR(port["since_overhaul_h"].get<double>(), 112.0 + port["logged_h"].get<double>(), 1e-9);
+    EXPECT_GT(port["logged_h"].get<double>(), 40.0);
+    SortieDocument document(folder_.filePath(QStringLiteral("autosave")));
+    ASSERT_TRUE(document.load(sortie_).empty());
+    auto log = LogFile::open(log_);
+    const auto runs = log.value()->read({QStringLiteral("HR-K"), {}, 0});
+    ASSERT_TRUE(runs);
+    const HoursDialog dialog(QStringLiteral("HR-K"),
+                             record::hoursOf(runs.value(), "HR-K", document.aircraft().notes,
+                                             document.sortie().airframe.facts.get(),
+                                             *record::timeFrom("2026-11-29 12:00")),
+                             document.aircraft().notes, nullptr);
+    for (const auto& line : text.out.split('\n'))
+        if (line.startsWith("Since new"))
+            for (const auto& figure : {line.mid(22, 22).trimmed(), line.mid(44, 22).trimmed()})
+                EXPECT_TRUE(dialog.shown().contains(QString::fromUtf8(figure))) << figure.toStdString();
+    EXPECT_TRUE(dialog.shown().contains(QStringLiteral("oil screens"))) << dialog.shown().toStdString();
 }
 
 } // namespace

@@ -27,6 +27,7 @@ std::unique_ptr<Command> logCommand();
 std::unique_ptr<Command> trendCommand();
 std::unique_ptr<Command> auditCommand();
 std::unique_ptr<Command> learnCommand();
+std::unique_ptr<Command> hoursCommand();
 std::unique_ptr<Command> checkCommand();
 std::unique_ptr<Command> rangesCommand();
 std::unique_ptr<Command> snapshotCommand();
@@ -38,7 +39,7 @@ std::vector<std::unique_ptr<Command>> allCommands() {
           chartCommand,   loadCommand,     fuelCommand,     tanksCommand,      bestCommand,      warmUpCommand,
           letDownCommand, coolDownCommand, troubleCommand,  stepCommand,       drillCommand,     notesCommand,
           checkCommand,   rangesCommand,   snapshotCommand, rehearseCommand,   logCommand,       trendCommand,
-          auditCommand,   learnCommand})
+          auditCommand,   learnCommand,    hoursCommand})
         out.push_back(make());
     return out;
 }

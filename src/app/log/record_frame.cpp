@@ -82,7 +82,7 @@ RecordFrame::RecordFrame(Book& book, QWidget* parent) : QWidget(parent), book_(b
         tr("Line after line. One figure is every engine's, 182/201 one each; a full stop: looked, in its "
            "band; a dash: not read. Return keeps them all"));
     words_ = typedLine(*lines, "record-words", tr("De&fect or note, of the chosen engine"),
-                       tr("a defect; or begin with “note” or “overhaul”"), this);
+                       tr("a defect; or begin with “note”, “work” or “overhaul”"), this);
     lines->setStretch(0, 1);
     lines->setStretch(1, 1);
     left->addLayout(lines);
@@ -261,7 +261,7 @@ void RecordFrame::offerClocks() {
         std::clamp(index.column() - ReadModel::firstEngine, 0, static_cast<int>(n.engineCount()) - 1));
     for (const auto& line : model_->lines()) {
         const auto* row = record::whatOf(line.what);
-        if (row && !row->gauge && row->dimension == Dimension::duration)
+        if (row && !row->gauge && record::unitOf(*row) == units::second.spec)
             clocks.push_back(
                 {{phase_, line.what, n.positions.at(engine).id},
                  n.engineCount() > 1 ? tr("%1, %2").arg(q(line.title), q(n.positions.at(engine).name)) : q(line.title),
@@ -393,7 +393,8 @@ void RecordFrame::takeWords() {
     if (text.isEmpty())
         return;
     std::string what = "defect";
-    for (const auto& [key, word] : {std::pair("note", tr("note")), std::pair("overhaul", tr("overhaul"))})
+    for (const auto& [key, word] :
+         {std::pair("note", tr("note")), std::pair("overhaul", tr("overhaul")), std::pair("work", tr("work"))})
         if (text.startsWith(word, Qt::CaseInsensitive)) {
             what = key;
             text = text.mid(word.size()).remove(QRegularExpression(QStringLiteral("^[\\s:,.]+")));

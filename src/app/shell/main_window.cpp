@@ -6,6 +6,7 @@
 #include "kit/html.h"
 #include "kit/theme.h"
 #include "log/engineers_sheet.h"
+#include "log/hours_dialog.h"
 #include "log/learnt_dialog.h"
 #include "pages/power_chart_page.h"
 #include "plan/plan_export.h"
@@ -435,6 +436,7 @@ void MainWindow::buildMenus() {
     add(view, tr("Re&cord"), QKeySequence(Qt::Key_F10), [this] { openRecord(); });
     add(view, tr("&Write-up"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_W), [this] { showWriteUp(); });
     add(view, tr("Le&arnt…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_L), [this] { showLearnt(); });
+    add(view, tr("&Hours…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_H), [this] { showHours(); });
     add(view, tr("Tro&uble"), QKeySequence(Qt::Key_F9), [this] { inTrouble() ? closeTrouble() : openTrouble(); });
     view->addSeparator();
     add(view, tr("&Next phase"), QKeySequence(Qt::CTRL | Qt::Key_PageDown), [this] {
@@ -617,6 +619,26 @@ LearntDialog* MainWindow::showLearnt() {
     learnt->setAttribute(Qt::WA_DeleteOnClose);
     learnt->open();
     return learnt;
+}
+
+HoursDialog* MainWindow::showHours() {
+    openRecord();
+    if (!recording_)
+        return nullptr;
+    const Sortie& sortie = document_.sortie();
+    const auto log = book_->latest(sortie.airframe.registration, 0);
+    if (!log) {
+        say(q(log.error()), true);
+        return nullptr;
+    }
+    const auto& notes = document_.aircraft().notes;
+    auto* hours = new HoursDialog(
+        q(sortie.airframe.registration),
+        record::hoursOf(log.value(), sortie.airframe.registration, notes, sortie.airframe.facts.get(), book_->now()),
+        notes, this);
+    hours->setAttribute(Qt::WA_DeleteOnClose);
+    hours->open();
+    return hours;
 }
 
 void MainWindow::takeInRecorderFile() {

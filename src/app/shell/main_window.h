@@ -23,6 +23,7 @@
 #include <functional>
 
 namespace amber::app {
+class HoursDialog;
 class LearntDialog;
 
 /// The window: day strip, phase rail, phase page, score; menus; files.
@@ -54,6 +55,8 @@ public:
     void openRecord();
     /// What the log teaches of this airframe, as a window over this one. @return null: the log cannot be read
     LearntDialog* showLearnt();
+    /// Hours, starts, oil and what is due of this airframe. @return null: the log cannot be read
+    HoursDialog* showHours();
     void closeRecord();
     [[nodiscard]] bool recording() const { return recording_; }
     void setTheme(ThemeKind theme);

@@ -9,6 +9,8 @@
 #include "flight/flown.h"
 #include "flight/open_files.h"
 #include "hand/careful_hand.h"
+#include "log/hours_dialog.h"
+#include "log/learnt_dialog.h"
 #include "pages/symptoms_page.h"
 #include "record/log_text.h"
 #include "script/script.h"
@@ -37,8 +39,8 @@ struct ExtraPage {
     bool trouble = false; ///< a page of trouble, opened from that phase
     bool hot = false;     ///< on a hot day, as heavy as she may be
     enum class Sat { no, begins, led, alone, debriefed, asked } sat = Sat::no; ///< a rehearsal, from that phase
-    bool records = false; ///< what was read in it, after a season of runs
-    bool learns = false;  ///< and what that season teaches
+    bool records = false;                                            ///< what was read in it, after a season of runs
+    enum class Over { nothing, learnt, hours } over = Over::nothing; ///< and a window over it
 };
 const std::vector<ExtraPage>& extraPages() {
     static const std::vector<ExtraPage> all = [] {
@@ -68,7 +70,9 @@ const std::vector<ExtraPage>& extraPages() {
              {Phase::walkRound, Phase::start, Phase::runUp, Phase::cruise, Phase::letDown, Phase::writeUp})
             out.push_back(
                 {fmt::format("record-{}", keyOf(phase)), phase, "settings", false, false, false, Sat::no, true});
-        out.push_back({"record-learnt", Phase::cruise, "settings", false, false, false, Sat::no, true, true});
+        using Over = ExtraPage::Over;
+        out.push_back({"record-learnt", Phase::cruise, "settings", false, false, false, Sat::no, true, Over::learnt});
+        out.push_back({"record-hours", Phase::writeUp, "settings", false, false, false, Sat::no, true, Over::hours});
         return out;
     }();
     return all;
@@ -318,20 +322,26 @@ QImage drawView(const std::string& view, int width, int height, bool hangar, int
         rehearse(window, *extra);
     if (extra && extra->records)
         readSome(window, extra->phase);
-    auto* learnt = extra && extra->learns ? window.showLearnt() : nullptr;
-    while (learnt && !learnt->isDone())
-        QApplication::processEvents(QEventLoop::WaitForMoreEvents);
+    QDialog* over = nullptr;
+    if (extra && extra->over == ExtraPage::Over::hours)
+        over = window.showHours();
+    if (extra && extra->over == ExtraPage::Over::learnt)
+        if (auto* learnt = window.showLearnt()) {
+            while (!learnt->isDone())
+                QApplication::processEvents(QEventLoop::WaitForMoreEvents);
+            over = learnt;
+        }
     // Layout, then the queued repaint of the picture.
     for (int i = 0; i < 4; ++i)
         QApplication::processEvents();
     code = exitOk;
     QPixmap picture = window.grab();
-    if (learnt) { // a window of its own, over it
+    if (over) { // a window of its own, over it
         QPainter painter(&picture);
-        const QPoint at = window.rect().center() - learnt->rect().center();
-        painter.drawPixmap(at, learnt->grab());
+        const QPoint at = window.rect().center() - over->rect().center();
+        painter.drawPixmap(at, over->grab());
         painter.setPen(QPen(Colours(&window).rule, 1));
-        painter.drawRect(QRect(at, learnt->size()));
+        painter.drawRect(QRect(at, over->size()));
     }
     return picture.toImage();
 }

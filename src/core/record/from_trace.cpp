@@ -87,6 +87,12 @@ private:
         if (!seen)
             return;
         found(watch, id);
+        double ran = 0.0;
+        for (std::size_t i = 0; i + 1 < readings.size(); ++i)
+            if (running[i])
+                ran += std::min(t_.seconds(i + 1) - t_.seconds(i), longestStep);
+        if (ran > 0.0)
+            add("running", Phase::writeUp, id, t_.seconds(readings.size() - 1), ran);
         for (const auto& clock : ledger.clocks())
             if (clock.allowed() && clock.used().si() > 0.0) {
                 auto& entry = add(std::string(ofRating) + clock.key(), Phase::takeOff, id, firstOf(Phase::takeOff),

@@ -5,8 +5,8 @@
 namespace amber::record {
 
 std::optional<double> plannedOf(const plan::Plan& plan, Phase phase, std::string_view what, std::string_view engine) {
-    if (what == "fuel-added")
-        return plan.flown.fuelAtStart - plan.flown.fuelAtEnd;
+    if (what == "fuel-added") // before a flight it fills up for another one
+        return phase == Phase::writeUp ? std::optional(plan.flown.fuelAtStart - plan.flown.fuelAtEnd) : std::nullopt;
     if (static_cast<std::size_t>(phase) >= plannedPhases)
         return std::nullopt;
     if (what == "warm-up")
@@ -41,9 +41,8 @@ std::optional<double> plannedOf(const plan::Plan& plan, Phase phase, std::string
 std::optional<double> unlearntOf(const plan::Plan& plan, Phase phase, std::string_view what, std::string_view engine) {
     if (what == "prime" && phase == Phase::start && plan.prime.unit.starts_with("stroke"))
         return plan.prime.dose;
-    if (what == "fuel-added")
-        return (plan.flown.fuelAtStart - plan.flown.fuelAtEnd) / plan.burn;
-    return plannedOf(plan, phase, what, engine);
+    const auto planned = plannedOf(plan, phase, what, engine);
+    return what == "fuel-added" && planned ? std::optional(*planned / plan.burn) : planned;
 }
 
 } // namespace amber::record

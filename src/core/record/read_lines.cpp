@@ -88,6 +88,8 @@ std::vector<ReadLine> readLines(const plan::Plan& plan, const TypeNotes& notes, 
     };
     switch (phase) {
     case Phase::load:
+        add("oil-stick");
+        add("stood");
         add("oil-added");
         add("fuel-added", false);
         break;
@@ -117,10 +119,14 @@ std::vector<ReadLine> readLines(const plan::Plan& plan, const TypeNotes& notes, 
         break;
     case Phase::stop:
         add("run-down");
+        add("dead-cut");
         break;
     case Phase::writeUp:
+        add("running");
         add("oil-added");
         add("fuel-added", false);
+        out.back().moment = "to what she began with";
+        add("compression");
         return out;
     default:
         break;

@@ -30,6 +30,11 @@ std::vector<WhatRow> allRows() {
         {"run-down", "Run-down", Dimension::duration, {}},
         {"oil-added", "Oil added", Dimension::volume, {}},
         {"fuel-added", "Fuel added", Dimension::volume, {}},
+        {"running", "Engine ran", Dimension::duration, {}},
+        {"dead-cut", "Dead cut, fall", Dimension::rotation, {}},
+        {"compression", "Compression, weakest cylinder", Dimension::pressure, {}},
+        {"oil-stick", "Oil by the stick", Dimension::volume, {}},
+        {"stood", "Oil had stood for", Dimension::duration, {}},
         {"cooling", "Fastest fall in a minute", Dimension::temperatureDifference, {}},
         {"high-power", "High power on the ground", Dimension::duration, {}},
         {"at-first-fire", "First fire, in the run", Dimension::duration, {}},
@@ -47,6 +52,10 @@ std::vector<WhatRow> allRows() {
 const UnitSpec* unitOf(const WhatRow& row) {
     if (!row.dimension)
         return nullptr;
+    if (row.key == "running")
+        return units::hour.spec;
+    if (row.key == "stood")
+        return units::minute.spec;
     switch (*row.dimension) {
     case Dimension::pressure:
         return units::psi.spec;
@@ -85,9 +94,10 @@ std::string titleOf(std::string_view key, const TypeNotes& notes) {
         for (const auto& rating : notes.ratings)
             if (rating.key == key.substr(ofRating.size()))
                 return "Time at " + rating.name;
-    for (const auto& [word, title] : {std::pair("defect", "Defect"), std::pair("note", "Note"),
-                                      std::pair("overhaul", "Overhaul"), std::pair("found", "Engineer found"),
-                                      std::pair("done", "Engineer did"), std::pair("signed", "Engineer signed")})
+    for (const auto& [word, title] :
+         {std::pair("defect", "Defect"), std::pair("note", "Note"), std::pair("overhaul", "Overhaul"),
+          std::pair("work", "Work"), std::pair("found", "Engineer found"), std::pair("done", "Engineer did"),
+          std::pair("signed", "Engineer signed")})
         if (key == word)
             return title;
     return std::string(key);

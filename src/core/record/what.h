@@ -29,9 +29,10 @@ const WhatRow* whatOf(std::string_view key);
 constexpr bool isAnswer(std::string_view key) {
     return key == "found" || key == "done" || key == "signed";
 }
-/// Whether a key takes words and no figure. With "overhaul" an engine (none: the aircraft) begins anew.
+/// Whether a key takes words and no figure. With "overhaul" an engine (none: the aircraft) begins anew;
+/// "work" is what was done to it, beginning with the name of what was due.
 constexpr bool takesWords(std::string_view key) {
-    return key == "defect" || key == "note" || key == "overhaul" || isAnswer(key);
+    return key == "defect" || key == "note" || key == "overhaul" || key == "work" || isAnswer(key);
 }
 /// What only the notes know: a line of the run-up sheet ("sheet/propeller"), an item of the walk-round
 /// ("walk/nose/oil"), the seconds at a rating ("rating/take-off"). Their figures are kept with their words.

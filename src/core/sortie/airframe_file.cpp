@@ -13,6 +13,20 @@ using document::TableReader;
 
 constexpr std::array<std::string_view, 2> answers{"accepted", "refused"};
 
+/// A day, "2025-04-14".
+std::string dayIn(TableReader& t, const std::string& key) {
+    std::string out = t.text(key);
+    const bool shaped = out.size() == 10 && out[4] == '-' && out[7] == '-' &&
+                        std::all_of(out.begin(), out.end(), [](char c) { return c == '-' || (c >= '0' && c <= '9'); });
+    const auto number = [&](std::size_t from, std::size_t length) { return std::stoi(out.substr(from, length)); };
+    if (!out.empty() && (!shaped || number(0, 4) < 1970 || number(5, 2) < 1 || number(5, 2) > 12 || number(8, 2) < 1 ||
+                         number(8, 2) > 31)) {
+        t.problem(t.line(key), fmt::format("{} = \"{}\" is no day", key, out), "Write year-month-day: \"2025-04-14\"");
+        out.clear();
+    }
+    return out;
+}
+
 LearntLine readLearnt(TableReader& t) {
     LearntLine out;
     out.what = t.text("what", true);
@@ -79,6 +93,7 @@ AirframeReading readAirframe(std::string_view text, const std::string& file) {
         f.registration = a->text("registration", true);
         f.serial = a->text("serial");
         f.hours = a->number("hours");
+        f.hoursAt = dayIn(*a, "hours_at");
         f.weighed = a->quantity<Dimension::mass>("weighed");
         f.weighedArm = a->quantity<Dimension::length>("weighed_arm");
         for (const auto& [position, node] : a->members("extra_prime")) {
@@ -91,12 +106,28 @@ AirframeReading readAirframe(std::string_view text, const std::string& file) {
         a->finish();
     }
     for (auto& e : t.tables("engine")) {
-        f.engines.push_back({e.text("position", true), e.text("serial"), e.number("hours")});
+        f.engines.push_back(
+            {e.text("position", true), e.text("serial"), e.number("hours"), e.number("since_overhaul")});
         e.finish();
     }
     for (auto& d : t.tables("defect")) {
         f.defects.push_back({d.text("what", true), d.text("since"), d.flag("stops").value_or(false)});
         d.finish();
+    }
+    for (auto& d : t.tables("due")) {
+        AirframeFacts::Due due;
+        due.what = d.text("what", true);
+        due.engine = d.text("engine");
+        due.every = d.number("every");
+        if (const auto months = d.number("months"))
+            due.months = static_cast<int>(*months);
+        due.doneHours = d.number("done_hours");
+        due.done = dayIn(d, "done");
+        if (!due.every && !due.months)
+            d.problem(d.line(), "due: nothing says when it comes round",
+                      "Write every = 50 (hours), months = 12, or both");
+        d.finish();
+        f.due.push_back(std::move(due));
     }
     for (auto& l : t.tables("learnt"))
         f.learnt.push_back(readLearnt(l));

@@ -38,7 +38,7 @@ struct LearntLine {
 struct AirframeFacts {
     struct Engine {
         std::string position, serial;
-        std::optional<double> hours;
+        std::optional<double> hours, sinceOverhaul;
         bool operator==(const Engine&) const = default;
     };
     struct Defect {
@@ -46,8 +46,17 @@ struct AirframeFacts {
         bool stops = false; ///< she does not fly with it
         bool operator==(const Defect&) const = default;
     };
+    /// Something that comes round by hours, by the calendar or by both.
+    struct Due {
+        std::string what, engine;               ///< position id; empty: the airframe's hours
+        std::optional<double> every, doneHours; ///< h
+        std::optional<int> months;
+        std::string done; ///< the day, "2025-03-01"; empty: not said
+        bool operator==(const Due&) const = default;
+    };
     std::string notes, variant, registration, serial;
     std::optional<double> hours;
+    std::string hoursAt;         ///< the day on which all hours of the file stood so; empty: before the log's first run
     std::optional<Mass> weighed; ///< empty, on the scales
     std::optional<Length> weighedArm;
     std::map<std::string, double> extraPrime;
@@ -55,6 +64,7 @@ struct AirframeFacts {
     std::vector<Defect> defects; ///< carried
     std::optional<RecorderNotes> recorder;
     std::vector<LearntLine> learnt;
+    std::vector<Due> due;
     int line = 0;
     bool operator==(const AirframeFacts&) const = default;
 };

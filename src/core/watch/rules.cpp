@@ -30,6 +30,11 @@ Verdict coolingSettles(double room, std::string why) {
 Verdict knockRoom(double room, std::string why) {
     return unless(!(room < -knockReadingWidth), Rule::knockRoom, std::move(why));
 }
+Verdict due(std::optional<double> left, std::string why) {
+    if (left && *left < 0.0)
+        return broken(Rule::overdue, std::move(why));
+    return unless(left && *left >= dueSoonShare, Rule::dueSoon, std::move(why));
+}
 Verdict highPower(double seconds, std::optional<double> most, std::string why) {
     return unless(!most || !(seconds > *most), Rule::highPower, std::move(why));
 }

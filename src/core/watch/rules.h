@@ -71,6 +71,8 @@ enum class Rule {
     defect,
     correctedAway,
     held,
+    overdue,
+    dueSoon,
 };
 
 struct RuleRow {
@@ -145,6 +147,8 @@ inline constexpr std::array ruleTable{
     RuleRow{Rule::correctedAway, "corrected-away", Colour::amber,
             "a reading out of its limits was corrected to one inside"},
     RuleRow{Rule::held, "held", Colour::red, "an exceedance has no engineer's answer yet"},
+    RuleRow{Rule::overdue, "overdue", Colour::red, "what comes round by hours or months was not done in time"},
+    RuleRow{Rule::dueSoon, "due-soon", Colour::amber, "it is due soon, or nobody has said when it was done"},
 };
 static_assert([] {
     for (std::size_t i = 0; i < ruleTable.size(); ++i)
@@ -214,6 +218,9 @@ Verdict turnsSlowly(double rpm, double warmRpm, std::string why);
 /// Room inside the nearer limit, m, of so much between them: outside red, within a twentieth of an edge amber.
 Verdict centreOfGravity(double room, double width, std::string why);
 inline constexpr double edgeShare = 0.05;
+/// What is left, share of its interval (negative: past it; none: not known): red past it, amber in the last tenth.
+Verdict due(std::optional<double> left, std::string why);
+inline constexpr double dueSoonShare = 0.1;
 /// Air left in the bottle against that of one start, Pa.
 Verdict starterAir(double left, double perStart, std::string why);
 

@@ -1,0 +1,113 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Hours, starts, oil and minutes at ratings of an airframe, and what is due.
+#include "cli/cautions.h"
+#include "cli/command.h"
+#include "cli/exit_codes.h"
+#include "cli/open_log.h"
+#include "flight/open_files.h"
+#include "record/hours.h"
+#include <QDateTime>
+#include <algorithm>
+#include <nlohmann/json.hpp>
+
+namespace amber::app {
+namespace {
+
+class HoursCommand : public Command {
+public:
+    [[nodiscard]] const char* name() const override { return "hours"; }
+    [[nodiscard]] const char* help() const override {
+        return "Hours, starts, oil and minutes at ratings of an airframe, and what is due";
+    }
+    void declare(Arguments& a) override {
+        a.text("sortie", sortie_, "A sortie of the airframe", Arguments::Need::required);
+        a.text("--log", log_, "The log (SQLite); without: your own");
+        a.flag("--json", json_, "As JSON");
+    }
+    int run(const CommandActions&) override {
+        const auto loaded = flight::loadSortie(sortie_);
+        for (const auto& p : loaded.problems)
+            fmt::print(stderr, "{}\n", p.text());
+        if (!loaded.ok())
+            return exitProblems;
+        OpenLog log(log_);
+        const std::string airframe = loaded.sortie->airframe.registration;
+        LogFile::Wanted wanted;
+        wanted.airframe = QString::fromStdString(airframe);
+        const auto read = log ? log->read(wanted) : Result<record::Log>(Failure{log.why()});
+        if (!read) {
+            fmt::print(stderr, "{}\n", read.error());
+            return exitProblems;
+        }
+        const auto& notes = loaded.aircraft->notes;
+        const auto hours = record::hoursOf(read.value(), airframe, notes, loaded.sortie->airframe.facts.get(),
+                                           QDateTime::currentMSecsSinceEpoch());
+        json_ ? printJson(hours) : print(hours, notes);
+        const bool overdue = std::any_of(hours.due.begin(), hours.due.end(), [](const record::DueLine& d) {
+            return d.verdict.colour() == watch::Colour::red;
+        });
+        return overdue ? exitProblems : exitOk;
+    }
+
+private:
+    static void print(const record::Hours& hours, const TypeNotes& notes) {
+        const auto table = record::hoursTable(hours, notes);
+        fmt::print("{:<22}", "");
+        for (const auto& column : table.columns)
+            fmt::print("{:>22}", column);
+        fmt::print("\n");
+        for (const auto& row : table.rows) {
+            fmt::print("{:<22}", row.what);
+            for (const auto& cell : row.cells)
+                fmt::print("{:>22}", cell.empty() ? "-" : cell);
+            fmt::print("\n");
+        }
+        for (const auto& line : table.told)
+            fmt::print("{}\n", line);
+        for (const auto& d : hours.due)
+            fmt::print("{:<6} {}\n", wordOf(d.verdict.colour()), d.verdict.sentence());
+        fmt::print("{}", logCaution);
+    }
+    static void printJson(const record::Hours& hours) {
+        using Json = nlohmann::ordered_json;
+        const auto h = [](const std::optional<double>& s) { return s ? Json(*s / 3600.0) : Json(nullptr); };
+        Json out{{"since_new_h", h(hours.sinceNew)},     {"logged_h", hours.logged / 3600.0}, {"runs", hours.runs},
+                 {"runs_without_times", hours.timeless}, {"engines", Json::array()},          {"due", Json::array()}};
+        for (const auto& e : hours.engines) {
+            Json ratings = Json::object();
+            for (const auto& [name, seconds] : e.ratings)
+                ratings[name] = seconds / 60.0;
+            out["engines"].push_back({{"engine", e.engine},
+                                      {"number", e.serial},
+                                      {"since_new_h", h(e.sinceNew)},
+                                      {"since_overhaul_h", h(e.sinceOverhaul)},
+                                      {"overhauled", e.overhauled},
+                                      {"logged_h", e.logged / 3600.0},
+                                      {"starts", e.starts},
+                                      {"tries", e.tries},
+                                      {"oil_added_l", e.oilAdded * 1000.0},
+                                      {"oil_l_h", e.oilAnHour ? Json(*e.oilAnHour * 3.6e6) : Json(nullptr)},
+                                      {"ratings_min", ratings}});
+        }
+        for (const auto& d : hours.due)
+            out["due"].push_back({{"what", d.what},
+                                  {"engine", d.engine},
+                                  {"done", d.done},
+                                  {"left_h", d.leftHours ? Json(*d.leftHours) : Json(nullptr)},
+                                  {"left_days", d.leftDays ? Json(*d.leftDays) : Json(nullptr)},
+                                  {"colour", wordOf(d.verdict.colour())},
+                                  {"sentence", d.verdict.sentence()}});
+        fmt::print("{}\n", out.dump(1));
+    }
+
+    std::string sortie_, log_;
+    bool json_ = false;
+};
+
+} // namespace
+
+std::unique_ptr<Command> hoursCommand() {
+    return std::make_unique<HoursCommand>();
+}
+
+} // namespace amber::app
