@@ -2,6 +2,7 @@
 // Hours, starts, oil and what is due, added up by hand.
 #include "record/hours.h"
 #include "record/log_text.h"
+#include "record/what.h"
 #include "sortie/airframe_file.h"
 #include "test_data.h"
 #include <fmt/format.h>
@@ -153,6 +154,16 @@ TEST_F(HoursOf, WhatComesRoundByMonthsToo) {
     facts.due[0] = {"annual", {}, 200.0, std::nullopt, {}, {}};
     EXPECT_EQ(hours().due[0].verdict.colour(), watch::Colour::amber);
     EXPECT_EQ(sentence(hours()), "Annual: nobody has said when it was done.");
+}
+
+TEST(TimesOfTheLog, AreWrittenByTheClock) {
+    EXPECT_DOUBLE_EQ(readFigure("running", "2:15").value(), 8100.0) << "hours and minutes";
+    EXPECT_DOUBLE_EQ(readFigure("oil-pressure-up", "0:12").value(), 12.0) << "minutes and seconds";
+    EXPECT_DOUBLE_EQ(readFigure("warm-up", " 12:30 ").value(), 750.0);
+    EXPECT_DOUBLE_EQ(readFigure("running", "2.25 h").value(), 8100.0);
+    EXPECT_EQ(figureText("running", 8100.0), "2:15 h");
+    for (const char* wrong : {"2:5", "2:75", ":15", "a:15", "2:15:00", "99:00"})
+        EXPECT_FALSE(readFigure("running", wrong)) << wrong;
 }
 
 TEST(DueInTheFile, ASlipIsTold) {

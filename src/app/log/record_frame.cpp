@@ -105,7 +105,8 @@ RecordFrame::RecordFrame(Book& book, QWidget* parent) : QWidget(parent), book_(b
     auto* right = new QVBoxLayout(right_);
     right->setContentsMargins(0, 0, 0, 0);
     right->setSpacing(5);
-    right->addWidget(heading(tr("Stop clocks"), right_));
+    clocksHeading_ = heading(tr("Stop clocks"), right_);
+    right->addWidget(clocksHeading_);
     clocks_ = new StopClocks(right_);
     clocks_->now = [this] { return book_.now(); };
     right->addWidget(clocks_);
@@ -273,6 +274,7 @@ void RecordFrame::offerClocks() {
             if (clock.fact.dimension == Dimension::duration && clock.fact.value > 0.0 && clocks.size() < most &&
                 std::find(notTimed.begin(), notTimed.end(), clock.fact.id) == notTimed.end())
                 clocks.push_back({{phase_, "plan:" + clock.what, {}}, q(clock.what), clock.fact.value, false});
+    clocksHeading_->setVisible(!clocks.empty());
     clocks_->offer(std::move(clocks));
 }
 

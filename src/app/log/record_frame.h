@@ -70,6 +70,7 @@ private:
     ReadTable* table_;
     StopClocks* clocks_;
     SeasonView* season_;
+    QLabel* clocksHeading_;
     WriteUpView* writeUp_;
     QLabel *title_, *headline_, *saved_, *sentence_, *soFar_, *seasonTitle_;
     QLineEdit *quick_, *words_, *flown_, *who_;

@@ -47,6 +47,25 @@ std::vector<WhatRow> allRows() {
     return out;
 }
 
+/// "2:15": hours and minutes where hours are written, else minutes and seconds; s.
+std::optional<double> byTheClock(std::string_view text, const UnitSpec* unit) {
+    const auto digits = [](std::string_view s) {
+        return !s.empty() && s.size() <= 4 &&
+               std::all_of(s.begin(), s.end(), [](char c) { return c >= '0' && c <= '9'; });
+    };
+    while (!text.empty() && text.back() == ' ')
+        text.remove_suffix(1);
+    while (!text.empty() && text.front() == ' ')
+        text.remove_prefix(1);
+    const auto colon = text.find(':');
+    if (colon == std::string_view::npos || !digits(text.substr(0, colon)) || text.size() != colon + 3 ||
+        !digits(text.substr(colon + 1)) || text[colon + 1] > '5')
+        return std::nullopt;
+    const double whole = std::stod(std::string(text.substr(0, colon))),
+                 part = std::stod(std::string(text.substr(colon + 1)));
+    return (60.0 * whole + part) * (unit == units::hour.spec ? 60.0 : 1.0);
+}
+
 } // namespace
 
 const UnitSpec* unitOf(const WhatRow& row) {
@@ -109,7 +128,9 @@ Result<double> readFigure(std::string_view key, std::string_view text, const Uni
         return Failure{fmt::format("\"{}\" is nothing that a log takes figures of", key)};
     double si = 0.0;
     if (row->dimension) {
-        const auto read = readQuantity(*row->dimension, text, assumed);
+        const auto clock = row->dimension == Dimension::duration ? byTheClock(text, unitOf(*row)) : std::nullopt;
+        const auto read =
+            clock ? Result<Written>(Written{*clock, nullptr}) : readQuantity(*row->dimension, text, assumed);
         if (!read)
             return Failure{fmt::format("{}: {}", row->title, read.error())};
         si = read.value().si;
@@ -128,6 +149,8 @@ Result<double> readFigure(std::string_view key, std::string_view text, const Uni
 
 std::string figureText(std::string_view key, double si, const UnitSpec* unit) {
     const WhatRow* row = whatOf(key);
+    if (key == "running")
+        return formatHoursOrMinutes(si);
     if (!row || !row->dimension)
         return formatNumber(si, row ? 0 : 3);
     return format(si, unit ? *unit : *unitOf(*row));

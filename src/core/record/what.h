@@ -52,8 +52,10 @@ constexpr bool isOfNotes(std::string_view key) {
 /// "Oil temp.", "Propeller once, fall": of the log's rows, else as the notes have it.
 std::string titleOf(std::string_view key, const TypeNotes& notes);
 
-/// A figure as it is written, "165 °C", "3": SI, or the count. Refused outside the range of the log's figures
-/// (keyRanges, FileFormat::log), with the reason. @param assumed the unit of a bare number; null: one must be written
+/// A figure as it is written, "165 °C", "3"; a time by the clock too, "2:15" (hours and minutes of how long an engine
+/// ran, minutes and seconds of what a stop clock takes): SI, or the count. Refused outside the range of the log's
+/// figures (keyRanges, FileFormat::log), with the reason. @param assumed the unit of a bare number; null: one must be
+/// written
 Result<double> readFigure(std::string_view key, std::string_view text, const UnitSpec* assumed = nullptr);
 /// "165 °C", "3": in the unit given, or `unitOf`.
 std::string figureText(std::string_view key, double si, const UnitSpec* unit = nullptr);
