@@ -5,6 +5,7 @@
 #include "files/document.h"
 #include "log/hours_dialog.h"
 #include "log/learnt_dialog.h"
+#include "log/trials_dialog.h"
 #include "record/log_text.h"
 #include "settle.h"
 #include "shell/main_window.h"
@@ -192,6 +193,37 @@ TEST_F(LearntPage, HoursAreTheSameInTheWindowAndOnTheCommandLine) {
             for (const auto& figure : {line.mid(22, 22).trimmed(), line.mid(44, 22).trimmed()})
                 EXPECT_TRUE(dialog.shown().contains(QString::fromUtf8(figure))) << figure.toStdString();
     EXPECT_TRUE(dialog.shown().contains(QStringLiteral("oil screens"))) << dialog.shown().toStdString();
+}
+
+TEST_F(LearntPage, ATrialIsMarkedOnTheCommandLineAndComparedInBoth) {
+    const auto none = test::run({QStringLiteral("trial"), sortie_, QStringLiteral("--log"), log_});
+    EXPECT_EQ(none.code, 0);
+    EXPECT_TRUE(none.out.contains("No run of HR-K is marked with a trial")) << none.out.toStdString();
+    // Of starboard's clogging cooler: the last runs against those before.
+    auto log = LogFile::open(log_);
+    const auto runs = log.value()->runs(QStringLiteral("HR-K"), 100);
+    ASSERT_TRUE(runs);
+    ASSERT_EQ(runs.value().size(), 36u);
+    for (std::size_t i = 0; i < 12; ++i) // the newest first
+        ASSERT_EQ(test::run({QStringLiteral("log"), QStringLiteral("add"), QStringLiteral("--log"), log_,
+                             QStringLiteral("--run"), QString::fromStdString(runs.value()[i].id),
+                             QStringLiteral("--phase"), QStringLiteral("write-up"), QStringLiteral("--what"),
+                             QStringLiteral("trial"), QStringLiteral("--words"), QStringLiteral("new oil")})
+                      .code,
+                  0);
+    const auto told = test::run({QStringLiteral("trial"), sortie_, QStringLiteral("--log"), log_});
+    EXPECT_TRUE(told.out.contains("new oil: with it (12 runs) against without it (")) << told.out.toStdString();
+    EXPECT_TRUE(told.out.contains("* Oil temp., Climb, Starboard")) << told.out.toStdString();
+    EXPECT_FALSE(told.out.contains("* Oil temp., Climb, Port")) << told.out.toStdString();
+    SortieDocument document(folder_.filePath(QStringLiteral("autosave")));
+    ASSERT_TRUE(document.load(sortie_).empty());
+    const auto all = log.value()->read({QStringLiteral("HR-K"), {}, 0});
+    ASSERT_TRUE(all);
+    const TrialsDialog dialog(QStringLiteral("HR-K"), record::trialsOf(all.value(), "HR-K", document.aircraft().notes),
+                              nullptr);
+    for (const auto& line : told.out.split('\n'))
+        if (line.startsWith("  * "))
+            EXPECT_TRUE(dialog.shown().contains(QString::fromUtf8(line.mid(4)))) << line.toStdString();
 }
 
 } // namespace

@@ -28,6 +28,7 @@ std::unique_ptr<Command> trendCommand();
 std::unique_ptr<Command> auditCommand();
 std::unique_ptr<Command> learnCommand();
 std::unique_ptr<Command> hoursCommand();
+std::unique_ptr<Command> trialCommand();
 std::unique_ptr<Command> checkCommand();
 std::unique_ptr<Command> rangesCommand();
 std::unique_ptr<Command> snapshotCommand();
@@ -39,7 +40,7 @@ std::vector<std::unique_ptr<Command>> allCommands() {
           chartCommand,   loadCommand,     fuelCommand,     tanksCommand,      bestCommand,      warmUpCommand,
           letDownCommand, coolDownCommand, troubleCommand,  stepCommand,       drillCommand,     notesCommand,
           checkCommand,   rangesCommand,   snapshotCommand, rehearseCommand,   logCommand,       trendCommand,
-          auditCommand,   learnCommand,    hoursCommand})
+          auditCommand,   learnCommand,    hoursCommand,    trialCommand})
         out.push_back(make());
     return out;
 }

@@ -82,7 +82,7 @@ RecordFrame::RecordFrame(Book& book, QWidget* parent) : QWidget(parent), book_(b
         tr("Line after line. One figure is every engine's, 182/201 one each; a full stop: looked, in its "
            "band; a dash: not read. Return keeps them all"));
     words_ = typedLine(*lines, "record-words", tr("De&fect or note, of the chosen engine"),
-                       tr("a defect; or begin with “note”, “work” or “overhaul”"), this);
+                       tr("a defect; or begin with “note”, “work”, “overhaul”, “trial”"), this);
     lines->setStretch(0, 1);
     lines->setStretch(1, 1);
     left->addLayout(lines);
@@ -395,8 +395,8 @@ void RecordFrame::takeWords() {
     if (text.isEmpty())
         return;
     std::string what = "defect";
-    for (const auto& [key, word] :
-         {std::pair("note", tr("note")), std::pair("overhaul", tr("overhaul")), std::pair("work", tr("work"))})
+    for (const auto& [key, word] : {std::pair("note", tr("note")), std::pair("overhaul", tr("overhaul")),
+                                    std::pair("work", tr("work")), std::pair("trial", tr("trial"))})
         if (text.startsWith(word, Qt::CaseInsensitive)) {
             what = key;
             text = text.mid(word.size()).remove(QRegularExpression(QStringLiteral("^[\\s:,.]+")));

@@ -8,6 +8,7 @@
 #include "log/engineers_sheet.h"
 #include "log/hours_dialog.h"
 #include "log/learnt_dialog.h"
+#include "log/trials_dialog.h"
 #include "pages/power_chart_page.h"
 #include "plan/plan_export.h"
 #include "print/card.h"
@@ -437,6 +438,7 @@ void MainWindow::buildMenus() {
     add(view, tr("&Write-up"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_W), [this] { showWriteUp(); });
     add(view, tr("Le&arnt…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_L), [this] { showLearnt(); });
     add(view, tr("&Hours…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_H), [this] { showHours(); });
+    add(view, tr("Tr&ials…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_T), [this] { showTrials(); });
     add(view, tr("Tro&uble"), QKeySequence(Qt::Key_F9), [this] { inTrouble() ? closeTrouble() : openTrouble(); });
     view->addSeparator();
     add(view, tr("&Next phase"), QKeySequence(Qt::CTRL | Qt::Key_PageDown), [this] {
@@ -639,6 +641,23 @@ HoursDialog* MainWindow::showHours() {
     hours->setAttribute(Qt::WA_DeleteOnClose);
     hours->open();
     return hours;
+}
+
+TrialsDialog* MainWindow::showTrials() {
+    openRecord();
+    if (!recording_)
+        return nullptr;
+    const std::string& airframe = document_.sortie().airframe.registration;
+    const auto log = book_->latest(airframe, 0);
+    if (!log) {
+        say(q(log.error()), true);
+        return nullptr;
+    }
+    auto* trials =
+        new TrialsDialog(q(airframe), record::trialsOf(log.value(), airframe, document_.aircraft().notes), this);
+    trials->setAttribute(Qt::WA_DeleteOnClose);
+    trials->open();
+    return trials;
 }
 
 void MainWindow::takeInRecorderFile() {

@@ -25,6 +25,7 @@
 namespace amber::app {
 class HoursDialog;
 class LearntDialog;
+class TrialsDialog;
 
 /// The window: day strip, phase rail, phase page, score; menus; files.
 class MainWindow : public QMainWindow {
@@ -57,6 +58,8 @@ public:
     LearntDialog* showLearnt();
     /// Hours, starts, oil and what is due of this airframe. @return null: the log cannot be read
     HoursDialog* showHours();
+    /// What was tried on this airframe, and what of it shows. @return null: the log cannot be read
+    TrialsDialog* showTrials();
     void closeRecord();
     [[nodiscard]] bool recording() const { return recording_; }
     void setTheme(ThemeKind theme);

@@ -74,15 +74,14 @@ Trend trendOf(std::span<const Point> points, double level) {
     return out;
 }
 
-Change changeAt(std::span<const Point> points, double day, double level) {
+Change changeOf(std::span<const double> before, std::span<const double> after, double level) {
     Change out;
+    out.before = before.size();
+    out.after = after.size();
     std::vector<double> differences;
-    for (const auto& p : points)
-        ++(p.day < day ? out.before : out.after);
-    for (const auto& a : points)
-        for (const auto& b : points)
-            if (b.day < day && a.day >= day)
-                differences.push_back(a.residual - b.residual);
+    for (const double b : before)
+        for (const double a : after)
+            differences.push_back(a - b);
     if (differences.empty()) {
         out.low = -HUGE_VAL;
         out.high = HUGE_VAL;
@@ -92,6 +91,13 @@ Change changeAt(std::span<const Point> points, double day, double level) {
     const auto m = static_cast<double>(out.before), n = static_cast<double>(out.after);
     std::tie(out.low, out.high) = between(differences, 2.0 * quantile(level) * std::sqrt(m * n * (m + n + 1.0) / 12.0));
     return out;
+}
+
+Change changeAt(std::span<const Point> points, double day, double level) {
+    std::vector<double> before, after;
+    for (const auto& p : points)
+        (p.day < day ? before : after).push_back(p.residual);
+    return changeOf(before, after, level);
 }
 
 std::vector<Series> seriesOf(const Log& log, const std::string& airframe) {

@@ -115,8 +115,8 @@ std::string titleOf(std::string_view key, const TypeNotes& notes) {
                 return "Time at " + rating.name;
     for (const auto& [word, title] :
          {std::pair("defect", "Defect"), std::pair("note", "Note"), std::pair("overhaul", "Overhaul"),
-          std::pair("work", "Work"), std::pair("found", "Engineer found"), std::pair("done", "Engineer did"),
-          std::pair("signed", "Engineer signed")})
+          std::pair("work", "Work"), std::pair("trial", "Trial"), std::pair("found", "Engineer found"),
+          std::pair("done", "Engineer did"), std::pair("signed", "Engineer signed")})
         if (key == word)
             return title;
     return std::string(key);

@@ -30,9 +30,10 @@ constexpr bool isAnswer(std::string_view key) {
     return key == "found" || key == "done" || key == "signed";
 }
 /// Whether a key takes words and no figure. With "overhaul" an engine (none: the aircraft) begins anew;
-/// "work" is what was done to it, beginning with the name of what was due.
+/// "work" is what was done to it, beginning with the name of what was due; "trial" that the run tries a way of doing
+/// something, "name: way" or only the name.
 constexpr bool takesWords(std::string_view key) {
-    return key == "defect" || key == "note" || key == "overhaul" || key == "work" || isAnswer(key);
+    return key == "defect" || key == "note" || key == "overhaul" || key == "work" || key == "trial" || isAnswer(key);
 }
 /// What only the notes know: a line of the run-up sheet ("sheet/propeller"), an item of the walk-round
 /// ("walk/nose/oil"), the seconds at a rating ("rating/take-off"). Their figures are kept with their words.

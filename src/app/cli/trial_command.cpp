@@ -1,0 +1,99 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Ways of doing a thing that were tried on an airframe's runs, compared by its readings.
+#include "cli/cautions.h"
+#include "cli/command.h"
+#include "cli/exit_codes.h"
+#include "cli/open_log.h"
+#include "flight/open_files.h"
+#include "record/trials.h"
+#include <nlohmann/json.hpp>
+
+namespace amber::app {
+namespace {
+
+class TrialCommand : public Command {
+public:
+    [[nodiscard]] const char* name() const override { return "trial"; }
+    [[nodiscard]] const char* help() const override {
+        return "Ways of doing a thing that were tried, compared by what was read";
+    }
+    void declare(Arguments& a) override {
+        a.text("sortie", sortie_, "A sortie of the airframe", Arguments::Need::required);
+        a.text("--log", log_, "The log (SQLite); without: your own");
+        a.text("--name", name_, "Of this trial only");
+        a.flag("--json", json_, "As JSON");
+    }
+    int run(const CommandActions&) override {
+        const auto loaded = flight::loadSortie(sortie_);
+        for (const auto& p : loaded.problems)
+            fmt::print(stderr, "{}\n", p.text());
+        if (!loaded.ok())
+            return exitProblems;
+        OpenLog log(log_);
+        const std::string airframe = loaded.sortie->airframe.registration;
+        LogFile::Wanted wanted;
+        wanted.airframe = QString::fromStdString(airframe);
+        const auto read = log ? log->read(wanted) : Result<record::Log>(Failure{log.why()});
+        if (!read) {
+            fmt::print(stderr, "{}\n", read.error());
+            return exitProblems;
+        }
+        auto trials = record::trialsOf(read.value(), airframe, loaded.aircraft->notes);
+        if (!name_.empty())
+            std::erase_if(trials, [&](const record::Trial& t) { return t.name != name_; });
+        json_ ? printJson(trials) : print(trials, airframe);
+        return exitOk;
+    }
+
+private:
+    void print(const std::vector<record::Trial>& trials, const std::string& airframe) const {
+        if (trials.empty())
+            fmt::print("No run of {} is marked with a trial{}: log add --what trial --words \"intakes: blanked\".\n",
+                       airframe, name_.empty() ? "" : " of that name");
+        for (const auto& t : trials) {
+            if (t.second.empty()) {
+                fmt::print("{}: {} in {} runs, and no other way to hold it against\n", t.name, t.first, t.firstRuns);
+                continue;
+            }
+            fmt::print("{}: {} ({} runs) against {} ({})\n", t.name, t.second, t.secondRuns, t.first, t.firstRuns);
+            for (const auto& e : t.effects)
+                fmt::print("  {} {}\n", e.tells ? "*" : " ", e.words);
+        }
+        fmt::print("{}", logCaution);
+    }
+    static void printJson(const std::vector<record::Trial>& trials) {
+        nlohmann::ordered_json out = nlohmann::ordered_json::array();
+        for (const auto& t : trials) {
+            nlohmann::ordered_json effects = nlohmann::ordered_json::array();
+            for (const auto& e : t.effects)
+                effects.push_back({{"what", e.what},
+                                   {"phase", keyOf(e.phase)},
+                                   {"engine", e.engine},
+                                   {"against_plan", e.againstPlan},
+                                   {"runs", {e.first, e.second}},
+                                   {"by", e.by},
+                                   {"low", e.low},
+                                   {"high", e.high},
+                                   {"tells", e.tells},
+                                   {"more_runs", e.more ? nlohmann::ordered_json(*e.more) : nullptr},
+                                   {"words", e.words}});
+            out.push_back({{"name", t.name},
+                           {"first", t.first},
+                           {"second", t.second},
+                           {"runs", {t.firstRuns, t.secondRuns}},
+                           {"effects", effects}});
+        }
+        fmt::print("{}\n", out.dump(1));
+    }
+
+    std::string sortie_, log_, name_;
+    bool json_ = false;
+};
+
+} // namespace
+
+std::unique_ptr<Command> trialCommand() {
+    return std::make_unique<TrialCommand>();
+}
+
+} // namespace amber::app

@@ -1,0 +1,177 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "record/trials.h"
+#include "notes/cockpit_units.h"
+#include "record/trend.h"
+#include "record/what.h"
+#include "record/write_up.h"
+#include "units/text.h"
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+#include <map>
+#include <tuple>
+
+namespace amber::record {
+namespace {
+constexpr std::int64_t halfAYear = 183LL * 86'400'000; // ms
+constexpr std::size_t leastTried = 4;                  // runs of each way
+constexpr int mostMore = 99;                           // runs that anybody would wait for
+constexpr const char *with = "with it", *without = "without it";
+
+std::string bareWords(std::string_view s) {
+    const auto from = s.find_first_not_of(" \t"), to = s.find_last_not_of(" \t.");
+    return from == std::string_view::npos || to == std::string_view::npos || to < from
+               ? std::string()
+               : std::string(s.substr(from, to - from + 1));
+}
+
+using Of = std::tuple<std::string, Phase, std::string, bool>;
+
+class Trials {
+public:
+    Trials(const Log& log, const std::string& airframe, const TypeNotes& notes)
+        : log_(log), notes_(notes), standing_(standing(log)) {
+        for (const auto& [id, run] : log.runs)
+            if (run.airframe == airframe)
+                runs_.push_back(&run);
+        for (const auto* run : runs_)
+            if (const auto all = standing_.find(run->id); all != standing_.end())
+                for (const auto& s : all->second)
+                    for (const Entry* e : s.last)
+                        if (e->kind == Entry::Kind::words && e->what == "trial")
+                            mark(run->id, e->words);
+    }
+
+    std::vector<Trial> all() {
+        std::vector<Trial> out;
+        for (auto& [name, ways] : marked_) {
+            if (ways.size() == 1 && ways.contains(with))
+                addUnmarked(ways);
+            auto most = ways.begin();
+            for (auto way = ways.begin(); way != ways.end(); ++way)
+                if (way->second.size() > most->second.size())
+                    most = way;
+            if (ways.contains(without))
+                most = ways.find(without);
+            for (auto way = ways.begin(); way != ways.end(); ++way)
+                if (way != most)
+                    out.push_back(compare(name, *most, *way));
+            if (ways.size() == 1)
+                out.push_back({name, most->first, {}, most->second.size(), 0, {}});
+        }
+        return out;
+    }
+
+private:
+    using Ways = std::map<std::string, std::vector<std::string>>; ///< way → runs
+    void mark(const std::string& run, const std::string& words) {
+        const auto colon = words.find(':');
+        const std::string name = bareWords(words.substr(0, colon));
+        std::string way = colon == std::string::npos ? with : bareWords(words.substr(colon + 1));
+        auto& runs = marked_[name][way.empty() ? with : way];
+        if (runs.empty() || runs.back() != run)
+            runs.push_back(run);
+    }
+    void addUnmarked(Ways& ways) const {
+        const auto& tried = ways.at(with);
+        std::int64_t first = log_.runs.at(tried.front()).began;
+        for (const auto& id : tried)
+            first = std::min(first, log_.runs.at(id).began);
+        for (const auto* run : runs_)
+            if (run->began >= first - halfAYear && std::find(tried.begin(), tried.end(), run->id) == tried.end())
+                ways[without].push_back(run->id);
+    }
+
+    /// A figure a run, of everything that is read.
+    [[nodiscard]] std::map<Of, std::vector<double>> readOn(const std::vector<std::string>& runs) const {
+        std::map<Of, std::vector<double>> out;
+        for (const auto& id : runs) {
+            std::map<Of, std::vector<double>> here;
+            if (const auto all = standing_.find(id); all != standing_.end())
+                for (const auto& s : all->second)
+                    for (const Entry* e : s.last)
+                        if (e->kind == Entry::Kind::figure && !s.disagrees && !e->what.starts_with("at-"))
+                            here[{e->what, e->phase, e->engine, e->planned.has_value()}].push_back(
+                                e->planned ? e->value - *e->planned : e->value);
+            for (auto& [of, values] : here) {
+                const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
+                std::nth_element(values.begin(), middle, values.end());
+                out[of].push_back(*middle);
+            }
+        }
+        return out;
+    }
+
+    Trial compare(const std::string& name, const Ways::value_type& first, const Ways::value_type& second) {
+        Trial out{name, first.first, second.first, first.second.size(), second.second.size(), {}};
+        const auto before = readOn(first.second), after = readOn(second.second);
+        for (const auto& [of, values] : before)
+            if (const auto other = after.find(of); other != after.end())
+                out.effects.push_back(effect(out, of, values, other->second));
+        std::stable_sort(out.effects.begin(), out.effects.end(), [](const Effect& a, const Effect& b) {
+            if (a.tells != b.tells)
+                return a.tells;
+            return a.more.value_or(mostMore + 1) < b.more.value_or(mostMore + 1);
+        });
+        return out;
+    }
+    [[nodiscard]] Effect effect(const Trial& trial, const Of& of, const std::vector<double>& before,
+                                const std::vector<double>& after) const {
+        Effect out;
+        std::tie(out.what, out.phase, out.engine, out.againstPlan) = of;
+        const auto change = changeOf(before, after);
+        out.first = change.before;
+        out.second = change.after;
+        out.by = change.by;
+        out.low = change.low;
+        out.high = change.high;
+        out.tells = change.tells();
+        const auto each = static_cast<double>(std::min(out.first, out.second));
+        if (!out.tells && std::isfinite(out.low) && out.by != 0.0) {
+            // The interval narrows with the root of the runs: as many as bring nothing to its edge.
+            const double half = out.by > 0 ? out.by - out.low : out.high - out.by;
+            const double needed = each * std::pow(half / std::abs(out.by), 2.0);
+            if (needed - each <= mostMore)
+                out.more = std::max(1, static_cast<int>(std::ceil(needed - each)));
+        } else if (!out.tells && each < leastTried) {
+            out.more = static_cast<int>(leastTried - each);
+        }
+        out.words = words(trial, out);
+        return out;
+    }
+    [[nodiscard]] std::string words(const Trial& trial, const Effect& e) const {
+        const WhatRow* row = whatOf(e.what);
+        const UnitSpec* unit = row && row->gauge && notes_.gauges.contains(*row->gauge) ? &notes_.unitOf(*row->gauge)
+                               : row                                                    ? unitOf(*row)
+                                                                                        : nullptr;
+        const auto figure = [&](double si) {
+            return formatNumber(unit ? si / unit->scale : si, unit ? std::max(unit->decimals, 1) : 1);
+        };
+        const std::string engine = engineName(notes_, e.engine);
+        const std::string name =
+            fmt::format("{}, {}{}", titleOf(e.what, notes_), titleOf(e.phase), engine.empty() ? "" : ", " + engine);
+        const std::string runs = fmt::format("({} runs and {})", e.first, e.second);
+        if (e.tells)
+            return fmt::format("{}: {} {} {} {} than {}{}, {} to {} {}", name, figure(std::abs(e.by)),
+                               unit ? unit->symbol : "", e.by > 0 ? "more" : "less", trial.second, trial.first,
+                               e.againstPlan ? ", against the plan of each day" : "",
+                               figure(std::min(std::abs(e.low), std::abs(e.high))),
+                               figure(std::max(std::abs(e.low), std::abs(e.high))), runs);
+        if (e.more)
+            return fmt::format("{}: cannot tell yet: some {} more runs of each way {}", name, *e.more, runs);
+        return fmt::format("{}: no difference that more runs would soon tell {}", name, runs);
+    }
+
+    const Log& log_;
+    const TypeNotes& notes_;
+    std::map<std::string, std::vector<Standing>> standing_;
+    std::vector<const Run*> runs_;
+    std::map<std::string, Ways> marked_;
+};
+} // namespace
+
+std::vector<Trial> trialsOf(const Log& log, const std::string& airframe, const TypeNotes& notes) {
+    return Trials(log, airframe, notes).all();
+}
+
+} // namespace amber::record
