@@ -52,7 +52,8 @@ private:
                        airframe, name_.empty() ? "" : " of that name");
         for (const auto& t : trials) {
             if (t.second.empty()) {
-                fmt::print("{}: {} in {} runs, and no other way to hold it against\n", t.name, t.first, t.firstRuns);
+                fmt::print("{}: flown {}: {} of the runs, and no other way to hold it against\n", t.name, t.first,
+                           t.firstRuns);
                 continue;
             }
             fmt::print("{}: {} ({} runs) against {} ({})\n", t.name, t.second, t.secondRuns, t.first, t.firstRuns);

@@ -41,8 +41,8 @@ TrialsDialog::TrialsDialog(const QString& airframe, const std::vector<record::Tr
     for (const auto& t : trials) {
         column->addWidget(heading(q(t.name), page));
         if (t.second.empty()) {
-            add(tr("%1 in %2 runs, and no other way to hold it against.").arg(q(t.first)).arg(t.firstRuns), face(14),
-                false);
+            add(tr("Flown %1: %2 of the runs, and no other way to hold it against.").arg(q(t.first)).arg(t.firstRuns),
+                face(14), false);
             continue;
         }
         add(tr("%1 (%2 runs) against %3 (%4)").arg(q(t.second)).arg(t.secondRuns).arg(q(t.first)).arg(t.firstRuns),

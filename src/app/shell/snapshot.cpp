@@ -11,6 +11,7 @@
 #include "hand/careful_hand.h"
 #include "log/hours_dialog.h"
 #include "log/learnt_dialog.h"
+#include "log/trials_dialog.h"
 #include "pages/symptoms_page.h"
 #include "record/log_text.h"
 #include "script/script.h"
@@ -39,8 +40,8 @@ struct ExtraPage {
     bool trouble = false; ///< a page of trouble, opened from that phase
     bool hot = false;     ///< on a hot day, as heavy as she may be
     enum class Sat { no, begins, led, alone, debriefed, asked } sat = Sat::no; ///< a rehearsal, from that phase
-    bool records = false;                                            ///< what was read in it, after a season of runs
-    enum class Over { nothing, learnt, hours } over = Over::nothing; ///< and a window over it
+    bool records = false; ///< what was read in it, after a season of runs
+    enum class Over { nothing, learnt, hours, trials } over = Over::nothing; ///< and a window over it
 };
 const std::vector<ExtraPage>& extraPages() {
     static const std::vector<ExtraPage> all = [] {
@@ -72,6 +73,7 @@ const std::vector<ExtraPage>& extraPages() {
                 {fmt::format("record-{}", keyOf(phase)), phase, "settings", false, false, false, Sat::no, true});
         using Over = ExtraPage::Over;
         out.push_back({"record-learnt", Phase::cruise, "settings", false, false, false, Sat::no, true, Over::learnt});
+        out.push_back({"record-trials", Phase::letDown, "settings", false, false, false, Sat::no, true, Over::trials});
         out.push_back({"record-hours", Phase::writeUp, "settings", false, false, false, Sat::no, true, Over::hours});
         return out;
     }();
@@ -245,6 +247,27 @@ void readSome(MainWindow& window, Phase phase) {
 }
 } // namespace
 
+namespace {
+/// The season's last third tried another oil.
+void markATrial(const Book& book) {
+    auto log = LogFile::open(book.path());
+    const auto runs = book.runs();
+    record::Log marks;
+    for (std::size_t i = 1; i < runs.size() && i <= runs.size() / 3; ++i) {
+        record::Entry e;
+        e.id = "snapshot-trial-" + std::to_string(i);
+        e.run = runs[i].id;
+        e.at = e.entered = runs[i].began;
+        e.what = "trial";
+        e.kind = record::Entry::Kind::words;
+        e.words = "another oil";
+        marks.entries.emplace(e.id, e);
+    }
+    if (log)
+        (void)log.value()->append(marks);
+}
+} // namespace
+
 std::vector<std::string> snapshotViews() {
     std::vector<std::string> out;
     for (const auto& demo : demoSorties())
@@ -325,6 +348,10 @@ QImage drawView(const std::string& view, int width, int height, bool hangar, int
     QDialog* over = nullptr;
     if (extra && extra->over == ExtraPage::Over::hours)
         over = window.showHours();
+    if (extra && extra->over == ExtraPage::Over::trials) {
+        markATrial(window.book());
+        over = window.showTrials();
+    }
     if (extra && extra->over == ExtraPage::Over::learnt)
         if (auto* learnt = window.showLearnt()) {
             while (!learnt->isDone())

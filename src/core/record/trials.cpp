@@ -158,7 +158,9 @@ private:
                                figure(std::min(std::abs(e.low), std::abs(e.high))),
                                figure(std::max(std::abs(e.low), std::abs(e.high))), runs);
         if (e.more)
-            return fmt::format("{}: cannot tell yet: some {} more runs of each way {}", name, *e.more, runs);
+            return *e.more == 1
+                       ? fmt::format("{}: cannot tell yet: a run or two more of each way {}", name, runs)
+                       : fmt::format("{}: cannot tell yet: some {} more runs of each way {}", name, *e.more, runs);
         return fmt::format("{}: no difference that more runs would soon tell {}", name, runs);
     }
 
