@@ -60,6 +60,8 @@ private:
             for (const auto& e : t.effects)
                 fmt::print("  {} {}\n", e.tells ? "*" : " ", e.words);
         }
+        if (!trials.empty())
+            fmt::print("Fly the ways by turns: what creeps shows as an effect of the later one.\n");
         fmt::print("{}", logCaution);
     }
     static void printJson(const std::vector<record::Trial>& trials) {

@@ -54,10 +54,10 @@ TrialsDialog::TrialsDialog(const QString& airframe, const std::vector<record::Tr
     if (trials.empty())
         add(tr("No run is marked with a trial yet."), face(14), false);
     add(tr("Mark a run in Record: type “trial intakes: blanked” where a defect is written, and “trial intakes: open” "
-           "on the "
-           "others. Readings are held against the plan of their own day, so that a hot day is no effect; of many "
-           "readings "
-           "one in a hundred differs by chance. What may be tried, the approved manuals and a licensed engineer say."),
+           "on "
+           "the others. Readings are held against the plan of their own day, so that a hot day is no effect; fly the "
+           "ways by turns, for what creeps shows as an effect of the later one. Of many readings one in a hundred "
+           "differs by chance. What may be tried, the approved manuals and a licensed engineer say."),
         face(13), true);
     column->addStretch(1);
     scroll->setWidget(page);
