@@ -117,6 +117,7 @@ protected:
             test::settle();
             EXPECT_TRUE(window->recording()) << where;
             holds(where + ", record, " + std::string(keyOf(phase)), window->recordFrame());
+            EXPECT_EQ(window->height(), sizes[GetParam()].second) << where << ", record, " << keyOf(phase);
             const auto& table = window->recordFrame().table();
             int wide = 0;
             for (int c = 0; c < table.model()->columnCount(); ++c)

@@ -183,6 +183,11 @@ TEST(Lessons, FuelIsWhatFillsHerUpOverWhatThePlanBurns) {
     for (int i = 0; i < 12; ++i)
         little.add(i, Phase::writeUp, {}, "fuel-added", 1.01, 1.0);
     EXPECT_FALSE(little.lesson("fuel", {}).offered());
+    Season less;
+    for (int i = 0; i < 12; ++i)
+        less.add(i, Phase::writeUp, {}, "fuel-added", 0.9, 1.0);
+    EXPECT_NE(less.lesson("fuel", {}).notOffered.find("not planned with"), std::string::npos);
+    EXPECT_LT(less.lesson("fuel", {}).line.value, 0.93);
 }
 
 TEST(Lessons, WhatIsToldOnlyIsOfferedToNobody) {
@@ -261,6 +266,10 @@ TEST(Learnt, FuelIsInEveryFigureOfFuelAndInNothingElse) {
                 expected(before.plan, Phase::cruise, Gauge::headTemperature).value, 0.01);
     EXPECT_NEAR(after.plan.flown[Phase::climb].boundary.si(), before.plan.flown[Phase::climb].boundary.si(), 5.0)
         << "the knock boundary is the engine's, whatever it drinks";
+}
+
+TEST(Learnt, LessFuelThanTheModelsIsNeverPlanned) {
+    EXPECT_NEAR(burnt(teach({line("fuel", {}, 0.8)}).plan), burnt(teach({}).plan), 1e-12);
 }
 
 TEST(Learnt, ANeedleIsSaidBesideTheModelsFigureAndJudged) {

@@ -1,10 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Hours, starts, oil and minutes at ratings of an airframe, and what is due.
+#include "cli/airframe_log.h"
 #include "cli/cautions.h"
 #include "cli/command.h"
-#include "cli/exit_codes.h"
-#include "cli/open_log.h"
-#include "flight/open_files.h"
 #include "record/hours.h"
 #include <QDateTime>
 #include <algorithm>
@@ -25,22 +23,11 @@ public:
         a.flag("--json", json_, "As JSON");
     }
     int run(const CommandActions&) override {
-        const auto loaded = flight::loadSortie(sortie_);
-        for (const auto& p : loaded.problems)
-            fmt::print(stderr, "{}\n", p.text());
-        if (!loaded.ok())
-            return exitProblems;
-        OpenLog log(log_);
-        const std::string airframe = loaded.sortie->airframe.registration;
-        LogFile::Wanted wanted;
-        wanted.airframe = QString::fromStdString(airframe);
-        const auto read = log ? log->read(wanted) : Result<record::Log>(Failure{log.why()});
-        if (!read) {
-            fmt::print(stderr, "{}\n", read.error());
-            return exitProblems;
-        }
-        const auto& notes = loaded.aircraft->notes;
-        const auto hours = record::hoursOf(read.value(), airframe, notes, loaded.sortie->airframe.facts.get(),
+        const AirframeLog of(sortie_, log_);
+        if (!of)
+            return of.code;
+        const auto& notes = of.loaded.aircraft->notes;
+        const auto hours = record::hoursOf(of.log, of.airframe(), notes, of.loaded.sortie->airframe.facts.get(),
                                            QDateTime::currentMSecsSinceEpoch());
         json_ ? printJson(hours) : print(hours, notes);
         const bool overdue = std::any_of(hours.due.begin(), hours.due.end(), [](const record::DueLine& d) {

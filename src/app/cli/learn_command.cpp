@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What an airframe's log teaches of it, and what is answered to that in its own file.
+#include "cli/airframe_log.h"
 #include "cli/cautions.h"
 #include "cli/command.h"
 #include "cli/exit_codes.h"
-#include "cli/open_log.h"
 #include "flight/taught.h"
 #include "store/teaching.h"
 #include <QDate>
@@ -28,24 +28,12 @@ public:
         a.flag("--json", json_, "As JSON");
     }
     int run(const CommandActions&) override {
-        auto loaded = flight::loadSortie(sortie_);
-        for (const auto& p : loaded.problems)
-            fmt::print(stderr, "{}\n", p.text());
-        if (!loaded.ok())
-            return exitProblems;
-        const std::string airframe = loaded.sortie->airframe.registration;
-        OpenLog log(log_);
-        if (!log)
-            return told(log.why(), exitProblems);
-        LogFile::Wanted wanted;
-        wanted.airframe = QString::fromStdString(airframe);
-        wanted.latest = Teaching::latestRuns;
-        auto read = log->read(wanted);
-        if (!read)
-            return told(read.error(), exitProblems);
-        if (read.value().runs.empty())
-            return told(fmt::format("the log has no run of {}", airframe), exitUsage);
-        Teaching teaching(std::move(read.value()), loaded, sortie_);
+        AirframeLog of(sortie_, log_, Teaching::latestRuns);
+        if (!of)
+            return of.code;
+        if (of.log.runs.empty())
+            return told(fmt::format("the log has no run of {}", of.airframe()), exitUsage);
+        Teaching teaching(std::move(of.log), of.loaded, sortie_);
         while (teaching.next()) {
         }
         const auto lessons = teaching.lessons();

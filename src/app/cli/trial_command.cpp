@@ -1,10 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Ways of doing a thing that were tried on an airframe's runs, compared by its readings.
+#include "cli/airframe_log.h"
 #include "cli/cautions.h"
 #include "cli/command.h"
-#include "cli/exit_codes.h"
-#include "cli/open_log.h"
-#include "flight/open_files.h"
 #include "record/trials.h"
 #include <nlohmann/json.hpp>
 
@@ -24,24 +22,13 @@ public:
         a.flag("--json", json_, "As JSON");
     }
     int run(const CommandActions&) override {
-        const auto loaded = flight::loadSortie(sortie_);
-        for (const auto& p : loaded.problems)
-            fmt::print(stderr, "{}\n", p.text());
-        if (!loaded.ok())
-            return exitProblems;
-        OpenLog log(log_);
-        const std::string airframe = loaded.sortie->airframe.registration;
-        LogFile::Wanted wanted;
-        wanted.airframe = QString::fromStdString(airframe);
-        const auto read = log ? log->read(wanted) : Result<record::Log>(Failure{log.why()});
-        if (!read) {
-            fmt::print(stderr, "{}\n", read.error());
-            return exitProblems;
-        }
-        auto trials = record::trialsOf(read.value(), airframe, loaded.aircraft->notes);
+        const AirframeLog of(sortie_, log_);
+        if (!of)
+            return of.code;
+        auto trials = record::trialsOf(of.log, of.airframe(), of.loaded.aircraft->notes);
         if (!name_.empty())
             std::erase_if(trials, [&](const record::Trial& t) { return t.name != name_; });
-        json_ ? printJson(trials) : print(trials, airframe);
+        json_ ? printJson(trials) : print(trials, of.airframe());
         return exitOk;
     }
 

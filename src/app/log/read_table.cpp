@@ -332,11 +332,16 @@ void ReadTable::place() {
     rowHeights();
 }
 
+void ReadTable::setLeastRows(int rows) {
+    if (std::exchange(leastRows_, rows) != rows && read_)
+        rowHeights();
+}
+
 void ReadTable::rowHeights() {
     const int head = horizontalHeader()->sizeHint().height() + 2;
     verticalHeader()->setDefaultSectionSize(
         std::clamp((height() - head) / std::max(1, read_->rowCount()), leastLine, mostLine));
-    setMinimumHeight(head + std::min(read_->rowCount(), 4) * leastLine);
+    setMinimumHeight(head + std::min(read_->rowCount(), leastRows_) * leastLine);
 }
 
 void ReadTable::resizeEvent(QResizeEvent* event) {

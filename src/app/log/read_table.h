@@ -52,6 +52,8 @@ class ReadTable : public QTableView {
     Q_OBJECT
 public:
     explicit ReadTable(QWidget* parent = nullptr);
+    /// Lines that show however low the window is; the others scroll.
+    void setLeastRows(int rows);
     void setReadModel(ReadModel* model);
     /// Columns and lines for the room there is.
     void layOut();
@@ -69,6 +71,7 @@ private:
     void goOn();
     void place();
     void rowHeights();
+    int leastRows_ = 4;
     ReadModel* read_ = nullptr;
     bool laying_ = false, again_ = false;
 };

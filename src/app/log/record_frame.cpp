@@ -496,6 +496,7 @@ void RecordFrame::makeRoom() {
     const bool writes = phase_ == Phase::writeUp;
     season_->setVisible(room && !writes);
     seasonTitle_->setVisible(room && !writes);
+    table_->setLeastRows(writes ? 2 : 4); // beside what an engineer should know of, which comes first there
     writeUp_->setVisible(writes);
     sentence_->setVisible(!writes);
     if (book_.isOpen())

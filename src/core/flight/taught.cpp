@@ -43,7 +43,7 @@ std::shared_ptr<const powerplant::Aircraft> taught(std::shared_ptr<const powerpl
             if (!l->engine.empty() && l->engine != positions[i].id)
                 continue;
             if (l->what == "fuel")
-                learnt[i].fuel = l->value;
+                learnt[i].fuel = std::max(1.0, l->value); // never planned shorter than by the model
             else if (l->what == "prime")
                 learnt[i].primeDose = sortie.airframe.primeFactor[positions[i].id] = l->value;
             else if (const auto gauge = gaugeFromKey(l->what); gauge && aircraft->notes.gauges.contains(*gauge))
