@@ -289,11 +289,21 @@ TEST_F(RecordPage, DefectsAreWordsOfTheirEngine) {
     words->setFocus();
     QTest::keyClicks(words, QStringLiteral("rough below 1,500"));
     QTest::keyClick(words, Qt::Key_Return);
-    QTest::keyClicks(words, QStringLiteral("note: a warm day"));
-    QTest::keyClick(words, Qt::Key_Return);
+    for (const char* line : {"note: a warm day", "Work: oil screens, clean", "worked loose: a cowl clip",
+                             "trial intakes: blanked", "overhaul by the shop"}) {
+        QTest::keyClicks(words, QString::fromLatin1(line));
+        QTest::keyClick(words, Qt::Key_Return);
+    }
     test::settle();
     const auto all = kept();
-    ASSERT_EQ(all.size(), 2u);
+    ASSERT_EQ(all.size(), 6u);
+    std::vector<std::pair<std::string, std::string>> more;
+    for (std::size_t i = 2; i < all.size(); ++i)
+        more.emplace_back(all[i].what, all[i].words);
+    EXPECT_EQ(more, (std::vector<std::pair<std::string, std::string>>{{"work", "oil screens, clean"},
+                                                                      {"defect", "worked loose: a cowl clip"},
+                                                                      {"trial", "intakes: blanked"},
+                                                                      {"overhaul", "by the shop"}}));
     EXPECT_EQ(all[0].what, "defect");
     EXPECT_EQ(all[0].words, "rough below 1,500");
     EXPECT_EQ(all[0].engine, document().aircraft().notes.positions[1].id);

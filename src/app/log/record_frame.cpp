@@ -82,7 +82,11 @@ RecordFrame::RecordFrame(Book& book, QWidget* parent) : QWidget(parent), book_(b
         tr("Line after line. One figure is every engine's, 182/201 one each; a full stop: looked, in its "
            "band; a dash: not read. Return keeps them all"));
     words_ = typedLine(*lines, "record-words", tr("De&fect or note, of the chosen engine"),
-                       tr("a defect; or begin with “note”, “work”, “overhaul”, “trial”"), this);
+                       tr("a defect; “note …”, “work …”, “trial …”"), this);
+    words_->setToolTip(
+        tr("A defect in words. Begin with “note” for a note; “work” and the name of what was due, when it was "
+           "done; “overhaul”, with which an engine begins anew; “trial intakes: blanked” for a way that "
+           "is tried"));
     lines->setStretch(0, 1);
     lines->setStretch(1, 1);
     left->addLayout(lines);
@@ -397,7 +401,9 @@ void RecordFrame::takeWords() {
     std::string what = "defect";
     for (const auto& [key, word] : {std::pair("note", tr("note")), std::pair("overhaul", tr("overhaul")),
                                     std::pair("work", tr("work")), std::pair("trial", tr("trial"))})
-        if (text.startsWith(word, Qt::CaseInsensitive)) {
+        // The word itself: a clip that worked loose is a defect.
+        if (text.startsWith(word, Qt::CaseInsensitive) &&
+            (text.size() == word.size() || !text.at(word.size()).isLetter())) {
             what = key;
             text = text.mid(word.size()).remove(QRegularExpression(QStringLiteral("^[\\s:,.]+")));
             break;
