@@ -7,7 +7,10 @@
 #include "flight/open_files.h"
 #include "processor.h"
 #include "record/from_trace.h"
+#include "record/hours.h"
+#include "record/lessons.h"
 #include "record/trend.h"
+#include "record/trials.h"
 #include "record/write_up.h"
 #include "store/log_file.h"
 #include <QCoreApplication>
@@ -107,6 +110,16 @@ int main(int argc, char** argv) {
         wanted.latest = 500;
         (void)record::holding(log->read(wanted).value(), "HR-3", notes, *loaded.sortie, record::flownOf());
     });
+    const auto of = [&](int latest) {
+        LogFile::Wanted wanted;
+        wanted.airframe = QStringLiteral("HR-3");
+        wanted.latest = latest;
+        return log->read(wanted).value();
+    };
+    measure("what the latest 100 runs teach, planned already",
+            [&] { (void)record::lessonsOf(of(100), "HR-3", notes, "mark"); });
+    measure("hours of all runs of one", [&] { (void)record::hoursOf(of(0), "HR-3", notes, nullptr, 0); });
+    measure("trials of all runs of one", [&] { (void)record::trialsOf(of(0), "HR-3", notes); });
     // A recorder of four engines, ten columns each, for three hours at a second.
     std::string text = "Time";
     const char* columns[] = {"RPM",
