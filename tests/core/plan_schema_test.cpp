@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // plan --json against docs/formats/plan.schema.json: every demo, and whatever the schema does not know is refused.
+#include "flight/taught.h"
 #include "plan/plan_export.h"
 #include "test_data.h"
 #include <algorithm>
@@ -76,6 +77,30 @@ TEST(PlanSchema, EveryDemoFollowsIt) {
     ASSERT_FALSE(schema().is_discarded());
     for (const auto& name : test::demoNames())
         EXPECT_EQ(wrong(schema(), schema(), planOf(name), ""), "") << name;
+}
+
+TEST(PlanSchema, WhatTheLogHasTaughtFollowsItToo) {
+    const auto& l = test::loaded("lorimer-spring");
+    Sortie s = *l.sortie;
+    AirframeFacts facts = *s.airframe.facts;
+    const auto mark = powerplant::markOfModel(*l.aircraft);
+    facts.learnt = {{"head", "1", 6.0, 20, {}, {}, mark, true, {}, {}},
+                    {"prime", "2", 1.3, 20, {}, {}, mark, true, {}, {}},
+                    {"fuel", {}, 1.05, 20, {}, {}, mark, true, {}, {}}};
+    s.airframe.facts = std::make_shared<const AirframeFacts>(facts);
+    const auto aircraft = flight::taught(l.aircraft, s);
+    const auto j = json::parse(plan::planJson(*aircraft, s, plan::makePlan(*aircraft, s), true));
+    EXPECT_EQ(wrong(schema(), schema(), j, ""), "");
+    std::size_t needles = 0;
+    for (const auto& phase : j["phases"])
+        for (const auto& e : phase["expect"])
+            if (e.contains("needles")) {
+                ++needles;
+                EXPECT_EQ(e["needles"][0]["engine"], "1");
+                EXPECT_NEAR(e["needles"][0]["si"].get<double>() - e["si"].get<double>(), 6.0, 0.6);
+                EXPECT_EQ(e["needles"][0]["origin"], "logged");
+            }
+    EXPECT_GE(needles, 6u) << "of every phase in which the heads are told";
 }
 
 TEST(PlanSchema, KnowsWhatItDescribesAndNothingElse) {
