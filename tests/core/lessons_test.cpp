@@ -3,6 +3,7 @@
 #include "flight/taught.h"
 #include "notes/cockpit_units.h"
 #include "plan/plan.h"
+#include "plan/plan_export.h"
 #include "record/lessons.h"
 #include "record/planned.h"
 #include "sortie/airframe_file.h"
@@ -282,6 +283,8 @@ TEST(Learnt, ANeedleIsSaidBesideTheModelsFigureAndJudged) {
     EXPECT_NEAR(is.needles.front().value - was.value, 6.0, 0.51);
     EXPECT_NE(is.moment.find("Port " + is.needles.front().text), std::string::npos) << is.moment;
     EXPECT_TRUE(was.needles.empty());
+    const auto csv = plan::planCsv(after.plan);
+    EXPECT_NE(csv.find("cruise,expect,\"Head temp., Port\"," + is.needles.front().text + ",logged"), std::string::npos);
     // So far up that it is over the limit: the one line tells it, of port's needle.
     const double limit = *was.band.limitHigh;
     const auto hot = teach({line("head", "1", limit - was.value + 3.0)});

@@ -469,6 +469,15 @@ void paintPhases(Setter& s, const plan::Plan& plan, const TypeNotes& notes) {
             s.text(58 * mm, s.width() - 58 * mm - markWidth, band, small);
             s.text(s.width() - markWidth, markWidth, letter(e.origin), small, Qt::AlignRight);
             s.down(height + s.gap(0.1));
+            QStringList needles;
+            for (const auto& needle : e.needles)
+                needles << q(needle.name) + QLatin1Char(' ') + shape(needle.verdict.colour()) + q(needle.text);
+            if (needles.isEmpty())
+                continue;
+            s.need(height);
+            s.text(32 * mm, s.width() - 32 * mm - markWidth, needles.join(QStringLiteral(", ")), small);
+            s.text(s.width() - markWidth, markWidth, letter(Origin::logged), small, Qt::AlignRight);
+            s.down(height + s.gap(0.1));
         }
         QStringList clocks;
         for (const auto& c : phase.clocks)

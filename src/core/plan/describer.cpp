@@ -124,6 +124,7 @@ void Describer::needles(ExpectLine& line, Phase phase) const {
                 continue;
             Needle needle;
             needle.engine = n_.positions[i].id;
+            needle.name = n_.engineCount() > 1 ? n_.positions[i].name : "the needle";
             needle.value = watch::asRead(n_, line.gauge, line.value + offset.by);
             if (needle.value == line.value)
                 continue;
@@ -134,8 +135,7 @@ void Describer::needles(ExpectLine& line, Phase phase) const {
             // Never looser than without: a needle that reads less takes no colour away.
             if (needle.verdict.colour() > line.verdict.colour())
                 line.verdict = needle.verdict;
-            shown += fmt::format("{}{} {}", shown.empty() ? "; " : ", ",
-                                 n_.engineCount() > 1 ? n_.positions[i].name : std::string("the needle"), needle.text);
+            shown += fmt::format("{}{} {}", shown.empty() ? "; " : ", ", needle.name, needle.text);
             line.needles.push_back(std::move(needle));
         }
     line.moment += shown;

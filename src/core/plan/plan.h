@@ -58,9 +58,9 @@ struct SetLine {
 
 /// What one engine's needle will show where the log has taught that it reads more or less than the model.
 struct Needle {
-    std::string engine; ///< position id
-    double value = 0.0; ///< SI, as it can be read
-    std::string text;   ///< in the gauge's unit
+    std::string engine, name; ///< position id, and what it is called
+    double value = 0.0;       ///< SI, as it can be read
+    std::string text;         ///< in the gauge's unit
     watch::Verdict verdict;
     bool operator==(const Needle&) const = default;
 };

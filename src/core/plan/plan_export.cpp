@@ -252,8 +252,12 @@ std::string planCsv(const Plan& plan) {
                         i.found.empty() ? markOf(i.origin) : "yours", i.verdict.colour());
         for (const auto& s : p.set)
             row(p, "set", s.what, s.value, markOf(s.origin), watch::Colour::normal);
-        for (const auto& e : p.expect)
+        for (const auto& e : p.expect) {
             row(p, "expect", e.title, e.text, markOf(e.origin), e.verdict.colour());
+            for (const auto& needle : e.needles)
+                row(p, "expect", e.title + ", " + needle.name, needle.text, markOf(Origin::logged),
+                    needle.verdict.colour());
+        }
         for (const auto& c : p.clocks)
             row(p, "clock", c.what, c.value, markOf(c.origin), c.verdict.colour());
     }
