@@ -153,6 +153,14 @@ void PhasePage::showNotices() {
         if (phase_ != Phase::walkRound ||
             r.verdict.colour() == watch::Colour::red) // the others are listed as written up
             lines << QStringLiteral("%1 %2").arg(html::mark(r.verdict, c), html::text(r.verdict.sentence()));
+    // What engines' needles show where the log has taught that they stand off the model's figure.
+    QStringList needles;
+    for (const auto& e : p.expect)
+        for (const auto& needle : e.needles)
+            needles << tr("%1, %2 %3").arg(html::text(e.title), html::text(needle.name), html::text(needle.text));
+    if (!needles.isEmpty())
+        lines << QStringLiteral("<b>%1</b> %2 (%3)")
+                     .arg(tr("Needles:"), needles.join(QStringLiteral("; ")), html::text(markOf(Origin::logged)));
     for (const auto& e : p.expect)
         if (e.verdict.colour() != watch::Colour::normal)
             lines << QStringLiteral("%1 %2").arg(html::mark(e.verdict, c), html::text(e.verdict.sentence()));

@@ -135,7 +135,8 @@ void Describer::needles(ExpectLine& line, Phase phase) const {
             // Never looser than without: a needle that reads less takes no colour away.
             if (needle.verdict.colour() > line.verdict.colour())
                 line.verdict = needle.verdict;
-            shown += fmt::format("{}{} {}", shown.empty() ? "; " : ", ", needle.name, needle.text);
+            shown += fmt::format("{}{} {} ({})", shown.empty() ? "; " : ", ", needle.name, needle.text,
+                                 markOf(Origin::logged));
             line.needles.push_back(std::move(needle));
         }
     line.moment += shown;

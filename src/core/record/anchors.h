@@ -10,8 +10,7 @@ namespace amber::record {
 
 /// The moments of a run that its phases hang on, ms since 1970. Found by these rules, or as somebody has put them:
 /// - first fire of an engine: its rpm reach half of the notes' slowest on the ground (300 rpm without one) and stay
-/// there
-///   for 5 s;
+///   there for 5 s;
 /// - take-off power: the first 5 s in which every engine that is seen has 94 % of the take-off rating's rpm and, where
 ///   both are known, its boost within 7 kPa; without such, the first time the greatest power seen is reached within
 ///   3 hundredths;
