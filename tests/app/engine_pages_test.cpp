@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Power chart, choosing a cruise and the lever map, driven as a pilot drives them.
 #include "print/chart_print.h"
+#include "sortie/airframe_file.h"
 #include "store/data_folder.h"
 #include "units/text.h"
+#include "watch/judge.h"
 #include "window_fixture.h"
 #include <QComboBox>
 #include <QLabel>
@@ -28,6 +30,44 @@ TEST_F(EnginePages, TheChartConstructsTheReadingOfThePlan) {
     EXPECT_TRUE(text("steps").contains(QStringLiteral("Join A and B")));
     const double model = chart.construction()->model.si();
     EXPECT_NEAR(chart.construction()->corrected.si() / model, 1, 0.015) << "the paper's way and the model agree";
+}
+
+TEST_F(EnginePages, WhatTheLogHasTaughtStandsOnThePagesWithItsOrigin) {
+    open("lorimer-spring", Phase::cruise);
+    EXPECT_FALSE(text("notices").contains(QStringLiteral("Needles:")));
+    const QString path = scratch.filePath(QStringLiteral("airframes/hr-k.toml"));
+    LearntLine heads{"head", "1", 6.0, 20, "2025-04-14", "2025-09-01", {}, true, "2025-09-02", "R. Vane"};
+    heads.model = powerplant::markOfModel(document().aircraft());
+    LearntLine fuel = heads;
+    fuel.what = "fuel";
+    fuel.engine.clear();
+    fuel.value = 1.05;
+    const auto taught = withLearnt(contents(path).toStdString(), path.toStdString(), {heads, fuel});
+    ASSERT_TRUE(taught) << taught.error();
+    write(path, QByteArray::fromStdString(taught.value()));
+    open("lorimer-spring", Phase::cruise);
+    const double model = [&] {
+        for (const auto& e : document().plan()[Phase::cruise].expect)
+            if (e.gauge == Gauge::headTemperature)
+                return e.value;
+        return 0.0;
+    }();
+    const auto needle = watch::asRead(document().aircraft().notes, Gauge::headTemperature, model + 6.0);
+    const auto shown = format(needle, document().aircraft().notes.unitOf(Gauge::headTemperature));
+    EXPECT_TRUE(text("notices").contains(
+        QStringLiteral("<b>Needles:</b> Head temp., Port %1 (logged)").arg(QString::fromStdString(shown))))
+        << text("notices").toStdString();
+    window->page().showPage("choose");
+    const auto headed = [&](const QString& words) {
+        for (const auto* label : window->page().page().findChildren<QLabel*>())
+            if (label->text() == words)
+                return true;
+        return false;
+    };
+    EXPECT_TRUE(headed(QStringLiteral("Settings that give it (model, fuel logged)")));
+    window->page().showPage("best");
+    test::settle();
+    EXPECT_TRUE(headed(QStringLiteral("Best for today's wind and weight (model, fuel logged)")));
 }
 
 TEST_F(EnginePages, KeysMoveTheReadingAndAllFollows) {

@@ -96,6 +96,21 @@ TEST_F(HoursOf, OilAnHourIsOfTheRunsWhoseTimeIsKnown) {
     EXPECT_TRUE(told);
 }
 
+TEST_F(HoursOf, AnEngineThatDidNotFireWasTriedAndNotStarted) {
+    add(0, "1", "tries", 2.0);
+    add(0, "1", "fire", 6.0);
+    add(0, "2", "tries", 5.0); // and nobody wrote anything of it afterwards
+    add(1, "1", "tries", 1.0);
+    add(1, "1", "running", 3600.0);
+    auto& heads = add(2, "2", "head", 450.0); // no clock and no count, but somebody read it in cruise
+    heads.phase = Phase::cruise;
+    const auto h = hours();
+    EXPECT_EQ(h.engines[0].starts, 2);
+    EXPECT_EQ(h.engines[0].tries, 3);
+    EXPECT_EQ(h.engines[1].starts, 1);
+    EXPECT_EQ(h.engines[1].tries, 6) << "five in vain, and one that nobody counted";
+}
+
 TEST_F(HoursOf, RunsOfBeforeTheFilesDayAreInItsHours) {
     facts.engines = {{"1", {}, 600.0, {}}};
     facts.hoursAt = "2025-05-03";

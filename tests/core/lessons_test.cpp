@@ -269,6 +269,27 @@ TEST(Learnt, FuelIsInEveryFigureOfFuelAndInNothingElse) {
         << "the knock boundary is the engine's, whatever it drinks";
 }
 
+TEST(Learnt, FiguresOfFuelSayThatTheLogIsInThem) {
+    const auto originOf = [](const Taught& t, Phase phase, const char* key) {
+        for (const auto& clock : t.plan[phase].clocks)
+            if (clock.fact.id == key)
+                return std::string(markOf(clock.origin));
+        return std::string("no such line");
+    };
+    const auto before = teach({}), after = teach({line("fuel", {}, 1.05)}), warm = teach({line("head", "1", 6.0)});
+    const std::vector<std::pair<Phase, const char*>> ofFuel{
+        {Phase::cruise, "burn"},      {Phase::cruise, "endurance"},     {Phase::load, "fuel-needed"},
+        {Phase::load, "fuel-margin"}, {Phase::load, "take-off-weight"}, {Phase::load, "landing-weight"}};
+    for (const auto& [phase, key] : ofFuel) {
+        EXPECT_EQ(originOf(before, phase, key), "model") << key;
+        EXPECT_EQ(originOf(after, phase, key), "logged") << key;
+        EXPECT_EQ(originOf(warm, phase, key), "model") << key << ": a needle burns nothing";
+    }
+    EXPECT_EQ(originOf(after, Phase::cruise, "true-airspeed"), "model");
+    EXPECT_EQ(powerplant::markWithFuel(*after.aircraft), "model, fuel logged");
+    EXPECT_EQ(powerplant::markWithFuel(*warm.aircraft), "model");
+}
+
 TEST(Learnt, LessFuelThanTheModelsIsNeverPlanned) {
     EXPECT_NEAR(burnt(teach({line("fuel", {}, 0.8)}).plan), burnt(teach({}).plan), 1e-12);
 }

@@ -16,7 +16,8 @@ BestPage::BestPage(SortieDocument& document, QWidget* parent) : Page(document, p
     left_ = column;
     rows_ = new RowView(QStringLiteral("sequence"), this);
     rows_->setAccessibleName(tr("Best cruises"));
-    left->addWidget(heading(tr("Best for today's wind and weight (model)")));
+    heading_ = heading({});
+    left->addWidget(heading_);
     left->addWidget(rows_);
     words_ = richText("best-words");
     left->addWidget(words_);
@@ -67,6 +68,7 @@ void BestPage::search() {
     legs_ = advice::leastFuelForLeg(a, document_.sortie(), document_.plan().flown);
     chart_->put(&best_);
     chart_->draw(LoadChart::Kind::best, phase_);
+    heading_->setText(tr("Best for today's wind and weight (%1)").arg(q(powerplant::markWithFuel(a))));
     title_->setText(chart_->title());
     title_->setToolTip(title_->text());
     showRows();

@@ -33,7 +33,7 @@ private:
 
     QWidget* left_;
     RowView* rows_;
-    QLabel *words_, *title_;
+    QLabel *heading_, *words_, *title_;
     LoadChart* chart_;
     advice::BestCruise best_;
     std::vector<advice::LegChoice> legs_;

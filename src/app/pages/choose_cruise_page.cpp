@@ -57,7 +57,8 @@ ChooseCruisePage::ChooseCruisePage(SortieDocument& document, QWidget* parent) : 
     left->addWidget(fields);
     rows_ = new RowView(QStringLiteral("sequence"), this);
     rows_->setAccessibleName(tr("Settings that give it"));
-    left->addWidget(heading(tr("Settings that give it (model)")));
+    heading_ = heading({});
+    left->addWidget(heading_);
     left->addWidget(rows_);
     left->addStretch(1);
     right->setSpacing(4);
@@ -148,6 +149,7 @@ void ChooseCruisePage::refresh() {
     const auto& n = a.notes;
     const auto& cruise = document_.plan().flown[Phase::cruise];
     asked_->refresh();
+    heading_->setText(tr("Settings that give it (%1)").arg(q(powerplant::markWithFuel(a))));
     answer_ = flight::cruiseCandidates(a, cruiseConditionsOf(document_), ask_, askedValue());
     std::vector<Row> rows;
     CandidateRow head{"rpm", "boost", "gear", "mixture", "power", "burn", "true speed", "hours", {}, false, true};

@@ -35,7 +35,7 @@ private:
     InlineField* asked_;
     RowView* rows_;
     LeverMap* map_;
-    QLabel* moves_;
+    QLabel *heading_, *moves_;
     flight::Ask ask_ = flight::Ask::power;
     std::map<flight::Ask, double> values_; ///< SI; what was not asked yet is the plan's own
     flight::CruiseAnswer answer_;

@@ -96,7 +96,9 @@ Figures LoadPage::figures() const {
             row.emplace_back(q(loading::armText(l, m.balance.arm(), false)), m.verdict);
             row.emplace_back(q(loading::momentText(l, m.balance.moment)));
         }
-        row.emplace_back(q(std::string(markOf(m.id == "ramp" || m.id == "zero-fuel" ? Origin::notes : Origin::model))));
+        const bool still = m.id == "ramp" || m.id == "zero-fuel";
+        row.emplace_back(
+            q(std::string(markOf(still ? Origin::notes : powerplant::originOfFuel(document_.aircraft())))));
         table.row(std::move(row), true);
     }
     Figures out{std::move(table)};

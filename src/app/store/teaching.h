@@ -17,6 +17,9 @@ public:
     /// @param log runs of the airframe, the latest: older ones count for next to nothing
     /// @param now a sortie of it as it is: its notes, its file
     Teaching(record::Log log, const flight::LoadedSortie& now, std::string sortiePath);
+    Teaching(Teaching&&) = default;
+    Teaching(const Teaching&) = delete; // the order of its runs points into its own log
+    Teaching& operator=(Teaching&&) = delete;
     static constexpr int latestRuns = 100;
 
     /// Plans the next run. @return whether there are more

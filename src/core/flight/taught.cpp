@@ -3,7 +3,6 @@
 #include "notes/cockpit_units.h"
 #include "units/text.h"
 #include <algorithm>
-#include <cctype>
 #include <fmt/format.h>
 
 namespace amber::flight {

@@ -250,13 +250,13 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
             fmt::format("Weak mixture up to {:.0f} % of rated power; this is {:.0f} %.", 100 * n_.engine.weakUpTo,
                         100 * powerShare(phase)));
         add({"burn", Dimension::volumeFlow, f_.cruiseFuelFlow}, "Burn", format(f_.cruiseFuelFlow, fuelFlowUnit()),
-            Origin::model, "All engines, at this setting.");
+            powerplant::originOfFuel(a_), "All engines, at this setting.");
         add({"true-airspeed", Dimension::speed, f_.cruiseTas.si()}, "True airspeed", speed(f_.cruiseTas), Origin::model,
             "From the power and the drag that the notes' performance lines give.");
         const double endurance =
             f_.cruiseFuelFlow > 0 ? f_.samples[f_[phase].firstSample][Gauge::fuel] / f_.cruiseFuelFlow : 0.0;
         add({"endurance", Dimension::duration, endurance}, "Endurance from here", formatHoursOrMinutes(endurance),
-            Origin::model, "To dry tanks, at this burn.");
+            powerplant::originOfFuel(a_), "To dry tanks, at this burn.");
         break;
     }
     case Phase::letDown:

@@ -75,14 +75,15 @@ void Describer::loadClocks(PhasePlan& p) const {
             {std::move(fact), std::move(what), std::move(value), origin, std::move(why), std::move(verdict)});
     };
     const loading::Sheet sheet(n_, s_);
+    const Origin burnt = powerplant::originOfFuel(a_);
     const Origin sum = s_.load.weightTyped ? Origin::entered : Origin::notes;
     add({"ramp-weight", Dimension::mass, f_.rampWeight}, "Weight on the ramp", weight(f_.rampWeight), sum,
         s_.load.weightTyped ? "As typed." : "Empty aircraft, what is aboard, oil and fuel.");
     const auto& off = f_.samples[f_[Phase::takeOff].firstSample];
     const auto& down = f_.samples[f_[Phase::landing].lastSample];
-    add({"take-off-weight", Dimension::mass, off[Gauge::weight]}, "At take-off", weight(off[Gauge::weight]),
-        Origin::model, "Less what start, taxi and run-up burn.");
-    add({"landing-weight", Dimension::mass, down[Gauge::weight]}, "Landing", weight(down[Gauge::weight]), Origin::model,
+    add({"take-off-weight", Dimension::mass, off[Gauge::weight]}, "At take-off", weight(off[Gauge::weight]), burnt,
+        "Less what start, taxi and run-up burn.");
+    add({"landing-weight", Dimension::mass, down[Gauge::weight]}, "Landing", weight(down[Gauge::weight]), burnt,
         "Less the fuel burnt.");
     if (sheet.hasArms()) {
         const auto at = [&](std::size_t sample) {
@@ -102,12 +103,12 @@ void Describer::loadClocks(PhasePlan& p) const {
             loading::armText(n_.loading, sheet.dry().arm()), Origin::notes, verdict.sentence());
     }
     const auto needed = advice::fuelNeeded(a_, s_, f_);
-    add({"fuel-needed", Dimension::volume, needed.needed}, "Fuel needed", fuel(needed.needed), Origin::model,
+    add({"fuel-needed", Dimension::volume, needed.needed}, "Fuel needed", fuel(needed.needed), burnt,
         "What this flight burns, the alternate and the reserve.");
     add({"fuel-aboard", Dimension::volume, needed.aboard}, "Fuel aboard", fuel(needed.aboard), Origin::entered,
         "All that can be burnt of what is in the tanks.");
     add({"fuel-margin", Dimension::volume, needed.margin}, needed.margin < 0 ? "Short" : "To spare",
-        fuel(std::abs(needed.margin)), Origin::model, needed.verdict.sentence(), needed.verdict);
+        fuel(std::abs(needed.margin)), burnt, needed.verdict.sentence(), needed.verdict);
 }
 
 } // namespace amber::plan

@@ -282,7 +282,7 @@ nlohmann::ordered_json bestJson(const advice::BestCruise& best, const std::vecto
                                    {"fuel_l_h", c.burn * 3.6e6},
                                    {"km_per_l", r.point.miles / 1e6},
                                    {"power_kW", c.point.power.si() / 1000},
-                                   {"origin", markOf(Origin::model)}};
+                                   {"origin", markOf(powerplant::originOfFuel(a))}};
         out["best"].push_back(std::move(row));
     }
     out["why_gear"] = best.whyGear;

@@ -120,6 +120,16 @@ Aircraft taught(const Aircraft& aircraft, std::vector<Learnt> learnt) {
     return out;
 }
 
+Origin originOfFuel(const Aircraft& aircraft) {
+    const bool found = std::any_of(aircraft.learnt.begin(), aircraft.learnt.end(),
+                                   [](const Learnt& engine) { return engine.fuel != 1.0; });
+    return found ? Origin::logged : Origin::model;
+}
+
+std::string_view markWithFuel(const Aircraft& aircraft) {
+    return originOfFuel(aircraft) == Origin::logged ? "model, fuel logged" : "model";
+}
+
 std::string markOfModel(const Aircraft& a) {
     engine::EngineParameters model = a.model();
     model.burn = 1.0;

@@ -42,6 +42,10 @@ std::optional<Aircraft> assemble(TypeNotes notes, Problems& problems);
 /// The aircraft of an airframe whose log has taught something. What it burns more than the model (all engines' mean) is
 /// in every figure of fuel. @param learnt one an engine
 Aircraft taught(const Aircraft& aircraft, std::vector<Learnt> learnt);
+/// What a figure of fuel is made of: the model, or with it what was found on this airframe.
+Origin originOfFuel(const Aircraft& aircraft);
+/// "model", or "model, fuel logged": of figures of which fuel is only one.
+std::string_view markWithFuel(const Aircraft& aircraft);
 /// What the settled models say at the notes' ratings, in eight characters: another one, and what was learnt against
 /// these models no longer holds. What was learnt itself does not change it.
 std::string markOfModel(const Aircraft& aircraft);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "record/from_trace.h"
 #include "flight/flown.h"
+#include "record/median.h"
 #include "record/planned.h"
 #include "record/what.h"
 #include "units/text.h"
@@ -17,12 +18,6 @@ constexpr double longestStep = 10.0;     // s: a gap
 constexpr double mostHighPower = 7200.0; // s: what a log takes of it
 constexpr double passing = 30.0;         // s of amber that are worth a line
 constexpr std::size_t leastCruise = 60;  // samples of cruise that have a median
-
-double medianOf(std::vector<double>& values) {
-    const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
-    std::nth_element(values.begin(), middle, values.end());
-    return *middle;
-}
 
 class FromTrace {
 public:

@@ -11,6 +11,7 @@
 #include <cmath>
 #include <fmt/format.h>
 #include <map>
+#include <set>
 
 namespace amber::record {
 namespace {
@@ -41,6 +42,7 @@ struct OfOneRun {
     std::int64_t began = 0;
     std::map<std::string, double> ran, firstFire, oil;
     std::map<std::string, int> tried;
+    std::set<std::string> turned; ///< engines that something was read of which only a running one shows
     std::map<std::pair<std::string, std::string>, double> ratings; ///< engine, key
     std::optional<double> takeOff, stop;
     std::vector<std::pair<std::string, std::string>> overhauls, work; ///< engine, words
@@ -99,6 +101,12 @@ public:
     }
 
 private:
+    /// Seconds to fire, or anything of the cockpit from the warm-up to the landing.
+    static bool showsRunning(const Entry& e) {
+        if (e.kind != Entry::Kind::figure && e.kind != Entry::Kind::looked)
+            return false;
+        return e.what == "fire" || e.what == "oil-pressure-up" || (e.phase > Phase::start && e.phase < Phase::stop);
+    }
     static void read(OfOneRun& of, const std::vector<Standing>& all) {
         for (const auto& s : all)
             for (const Entry* e : s.last) {
@@ -106,6 +114,8 @@ private:
                     of.overhauls.emplace_back(e->engine, e->words);
                 if (e->kind == Entry::Kind::words && e->what == "work")
                     of.work.emplace_back(e->engine, e->words);
+                if (showsRunning(*e))
+                    of.turned.insert(e->engine);
                 if (e->kind != Entry::Kind::figure)
                     continue;
                 if (e->what == "running")
@@ -163,11 +173,10 @@ private:
                 }
             e.logged += ran;
             since += ran;
+            const bool started = ran > 0.0 || run.turned.contains(e.engine) || run.turned.contains({});
+            e.starts += started ? 1 : 0;
             const auto tried = run.tried.find(e.engine);
-            if (ran > 0.0 || (tried != run.tried.end() && tried->second > 0)) {
-                ++e.starts;
-                e.tries += tried == run.tried.end() ? 1 : tried->second;
-            }
+            e.tries += tried == run.tried.end() ? (started ? 1 : 0) : std::max(tried->second, started ? 1 : 0);
             if (const auto oil = run.oil.find(e.engine); oil != run.oil.end()) {
                 e.oilAdded += oil->second;
                 oilOfTimed += ran > 0.0 ? oil->second : 0.0;

@@ -3,6 +3,7 @@
 #include "flight/taught.h"
 #include "notes/cockpit_units.h"
 #include "record/log_text.h"
+#include "record/median.h"
 #include "record/planned.h"
 #include "record/trend.h"
 #include "record/what.h"
@@ -44,12 +45,6 @@ double weightedMedian(std::vector<std::pair<double, double>> all) { // value, we
     }
     return all.empty() ? 0.0 : all.back().first;
 }
-double middleOf(const std::vector<double>& all) {
-    std::vector<std::pair<double, double>> even;
-    for (const double v : all)
-        even.emplace_back(v, 1.0);
-    return weightedMedian(std::move(even));
-}
 
 /// Figures of a thing, a run each.
 struct OfRun {
@@ -58,8 +53,8 @@ struct OfRun {
     [[nodiscard]] double value() const {
         std::vector<double> all;
         for (const auto& [phase, read] : values)
-            all.push_back(middleOf(read));
-        return middleOf(all);
+            all.push_back(medianOf(read));
+        return medianOf(all);
     }
 };
 using Runs = std::map<std::pair<std::int64_t, std::string>, OfRun>; // when it began, and its id
@@ -210,7 +205,7 @@ private:
         std::map<Phase, std::vector<double>> by;
         for (const auto* run : since(runs, engine))
             for (const auto& [phase, values] : run->values)
-                by[phase].push_back(middleOf(values));
+                by[phase].push_back(medianOf(values));
         for (const auto& [a, one] : by)
             for (const auto& [b, other] : by) {
                 if (a >= b || one.size() < lessonRuns || other.size() < lessonRuns)

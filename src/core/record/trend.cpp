@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "record/trend.h"
+#include "record/median.h"
 #include "record/what.h"
 #include "units/text.h"
 #include <algorithm>
@@ -13,15 +14,6 @@ namespace {
 constexpr std::size_t mostPoints = 500;
 constexpr double dayLength = 86'400'000.0; // ms
 
-/// The value that would stand at a place, from 0, were they sorted.
-double placed(std::vector<double>& all, std::size_t place) {
-    std::nth_element(all.begin(), all.begin() + static_cast<std::ptrdiff_t>(place), all.end());
-    return all[place];
-}
-double medianOf(std::vector<double>& all) {
-    const std::size_t n = all.size();
-    return n == 0 ? 0.0 : n % 2 == 1 ? placed(all, n / 2) : 0.5 * (placed(all, n / 2 - 1) + placed(all, n / 2));
-}
 /// The interval about the median of all that leaves `spread` of them on either side of the middle.
 std::pair<double, double> between(std::vector<double>& all, double spread) {
     const auto n = static_cast<double>(all.size());

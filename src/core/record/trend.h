@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "record/log.h"
+#include <algorithm>
 #include <span>
 
 namespace amber::record {
@@ -31,7 +32,8 @@ Trend trendOf(std::span<const Point> points, double level = 0.99);
 struct Change {
     std::size_t before = 0, after = 0;
     double by = 0.0, low = 0.0, high = 0.0; ///< SI
-    [[nodiscard]] bool tells() const { return before >= 4 && after >= 4 && (low > 0.0 || high < 0.0); }
+    [[nodiscard]] bool tells() const { return std::min(before, after) >= least && (low > 0.0 || high < 0.0); }
+    static constexpr std::size_t least = 4; ///< on either side, under which nothing is said
 };
 Change changeAt(std::span<const Point> points, double day, double level = 0.99);
 /// The same of any two lots of figures: by how much the second are more.

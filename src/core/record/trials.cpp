@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "record/trials.h"
 #include "notes/cockpit_units.h"
+#include "record/median.h"
 #include "record/trend.h"
 #include "record/what.h"
 #include "record/write_up.h"
@@ -14,7 +15,6 @@
 namespace amber::record {
 namespace {
 constexpr std::int64_t halfAYear = 183LL * 86'400'000; // ms
-constexpr std::size_t leastTried = 4;                  // runs of each way
 constexpr int mostMore = 99;                           // runs that anybody would wait for
 constexpr const char *with = "with it", *without = "without it";
 
@@ -93,11 +93,8 @@ private:
                         if (e->kind == Entry::Kind::figure && !s.disagrees && !e->what.starts_with("at-"))
                             here[{e->what, e->phase, e->engine, e->planned.has_value()}].push_back(
                                 e->planned ? e->value - *e->planned : e->value);
-            for (auto& [of, values] : here) {
-                const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
-                std::nth_element(values.begin(), middle, values.end());
-                out[of].push_back(*middle);
-            }
+            for (auto& [of, values] : here)
+                out[of].push_back(medianOf(values));
         }
         return out;
     }
@@ -133,8 +130,8 @@ private:
             const double needed = each * std::pow(half / std::abs(out.by), 2.0);
             if (needed - each <= mostMore)
                 out.more = std::max(1, static_cast<int>(std::ceil(needed - each)));
-        } else if (!out.tells && each < leastTried) {
-            out.more = static_cast<int>(leastTried - each);
+        } else if (!out.tells && each < Change::least) {
+            out.more = static_cast<int>(Change::least - each);
         }
         out.words = words(trial, out);
         return out;
