@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Outputs that cannot be written, windows that cannot be shown: every command says so and ends with its code.
 #include "command_runner.h"
+#include "thorough.h"
 #include <QFile>
 #include <QProcess>
 #include <QTemporaryDir>
@@ -34,11 +35,14 @@ std::vector<std::vector<std::string>> commands() {
 }
 
 TEST(Output, AFullDiskIsCodeThreeAndAMessageFromEveryCommand) {
+    int nth = 0;
     for (const auto& c : commands()) {
         const auto full = command(c, test::Output::fullDisk);
         EXPECT_EQ(full.code, 3) << c.front() << " " << full.err.toStdString();
         EXPECT_TRUE(full.err.contains("could not be written: No space left on device"))
             << c.front() << full.err.toStdString();
+        if (!test::thorough() && ++nth % 3 != 0)
+            continue;
         const auto closed = command(c, test::Output::closed);
         EXPECT_EQ(closed.code, 3) << c.front() << " " << closed.err.toStdString();
         EXPECT_TRUE(closed.err.contains("could not be written")) << c.front();
@@ -67,6 +71,8 @@ TEST(Output, NothingIsWrittenToWhatIsNotAFile) {
         const auto card = command({"plan", sortie, "--pdf", target});
         EXPECT_EQ(card.code, 3) << target << card.err.toStdString();
         EXPECT_FALSE(card.err.isEmpty());
+        if (!test::thorough() && !target.empty() && target != pipe)
+            continue;
         const auto chart = command({"chart", "--notes", notesOf("lorimer-l4"), "--svg", target});
         EXPECT_EQ(chart.code, 3) << target << chart.err.toStdString();
     }

@@ -10,15 +10,17 @@
 #include <qcustomplot.h>
 
 using namespace amber;
-using test::Window;
+using test::KeptWindow;
 
 namespace {
+/// One window, worked in from one test to the next.
+class OneWindowPictured : public KeptWindow {};
 
 QCustomPlot* plotOf(app::MainWindow& window) {
     return window.page().page().findChild<app::PhaseChart*>()->findChild<QCustomPlot*>();
 }
 
-TEST_F(Window, TheHandleOnThePictureIsDraggedByTheMouse) {
+TEST_F(OneWindowPictured, TheHandleOnThePictureIsDraggedByTheMouse) {
     window->showPhase(Phase::climb);
     test::settle();
     auto* plot = plotOf(*window);
@@ -47,7 +49,7 @@ TEST_F(Window, TheHandleOnThePictureIsDraggedByTheMouse) {
     EXPECT_EQ(document().sortie().flight.cruiseHeight.si(), before);
 }
 
-TEST_F(Window, ThePictureZoomsByKeyAndStaysWhileValuesChange) {
+TEST_F(OneWindowPictured, ThePictureZoomsByKeyAndStaysWhileValuesChange) {
     window->showPhase(Phase::cruise);
     test::settle();
     auto* plot = plotOf(*window);
@@ -66,7 +68,7 @@ TEST_F(Window, ThePictureZoomsByKeyAndStaysWhileValuesChange) {
         << "the height moves by key too";
 }
 
-TEST_F(Window, ThePictureReadsOutInItsUnits) {
+TEST_F(OneWindowPictured, ThePictureReadsOutInItsUnits) {
     window->showPhase(Phase::climb);
     test::settle();
     const QString climb = on<app::PhaseChart>().readOut(QPoint(200, 60));
@@ -77,7 +79,7 @@ TEST_F(Window, ThePictureReadsOutInItsUnits) {
     EXPECT_FALSE(app::PhaseChart::hasPicture(Phase::walkRound));
 }
 
-TEST_F(Window, TheScoreTellsItsMarksAndFollowsTheDay) {
+TEST_F(OneWindowPictured, TheScoreTellsItsMarksAndFollowsTheDay) {
     auto& score = window->score();
     const auto& marks = document().plan().marks;
     ASSERT_FALSE(marks.empty());
@@ -95,7 +97,7 @@ TEST_F(Window, TheScoreTellsItsMarksAndFollowsTheDay) {
     EXPECT_TRUE(score.readings(0).size() == 7);
 }
 
-TEST_F(Window, TheScorePansOnlyWhenZoomed) {
+TEST_F(OneWindowPictured, TheScorePansOnlyWhenZoomed) {
     auto& score = window->score();
     const auto drag = [&](int from, int to) {
         QTest::mousePress(&score, Qt::LeftButton, {}, QPoint(from, 100));
@@ -112,7 +114,7 @@ TEST_F(Window, TheScorePansOnlyWhenZoomed) {
     EXPECT_EQ(window->page().phase(), shownBefore) << "a drag is not a click";
 }
 
-TEST_F(Window, ThePrintDialogueOpensForTheCard) {
+TEST_F(OneWindowPictured, ThePrintDialogueOpensForTheCard) {
     bool seen = false;
     // A modal dialogue runs its own loop: look at it from inside and leave.
     QTimer timer;
@@ -133,7 +135,7 @@ TEST_F(Window, ThePrintDialogueOpensForTheCard) {
     EXPECT_TRUE(seen);
 }
 
-TEST_F(Window, HelpListsTheKeys) {
+TEST_F(OneWindowPictured, HelpListsTheKeys) {
     QTest::keyClick(window.get(), Qt::Key_F1);
     auto* box = window->findChild<QDialog*>(QStringLiteral("keys"));
     ASSERT_NE(box, nullptr);
@@ -145,7 +147,7 @@ TEST_F(Window, HelpListsTheKeys) {
     box->close();
 }
 
-TEST_F(Window, ExportsAreWrittenFromTheMenu) {
+TEST_F(OneWindowPictured, ExportsAreWrittenFromTheMenu) {
     for (const char* kind : {"pdf", "json", "csv"}) {
         file = scratch.filePath(QStringLiteral("out.%1").arg(QLatin1String(kind)));
         for (auto* menu : window->menuBar()->actions())

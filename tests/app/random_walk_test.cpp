@@ -12,7 +12,7 @@ TEST_F(Window, AnythingAnyoneDoesLeavesASortieThatCanBePlanned) {
     window->askConflict = [] { return app::MainWindow::Conflict::overwrite; };
     file = scratch.filePath(QStringLiteral("demo/walked.toml"));
     const int acts =
-        qEnvironmentVariableIsSet("AMBER_THROTTLE_ACTS") ? qEnvironmentVariableIntValue("AMBER_THROTTLE_ACTS") : 120;
+        qEnvironmentVariableIsSet("AMBER_THROTTLE_ACTS") ? qEnvironmentVariableIntValue("AMBER_THROTTLE_ACTS") : 90;
     const int seed =
         qEnvironmentVariableIsSet("AMBER_THROTTLE_SEED") ? qEnvironmentVariableIntValue("AMBER_THROTTLE_SEED") : 1;
     test::RandomWalk walk(*window, scratch.filePath(QStringLiteral("demo")), static_cast<std::uint64_t>(seed));

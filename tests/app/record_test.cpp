@@ -3,6 +3,8 @@
 #include "record/log_text.h"
 #include "record/planned.h"
 #include "window_fixture.h"
+#include <QDialog>
+#include <QPushButton>
 #include <QSqlDatabase>
 #include <QSqlQuery>
 #include <QToolButton>
@@ -370,4 +372,23 @@ TEST_F(RecordPage, ALogThatCannotBeWrittenSaysSoAndTheFigureIsNotShownAsKept) {
     EXPECT_EQ(model().shown(cell("oil")), QStringLiteral("68 °C"));
 }
 
+TEST_F(RecordPage, ItsButtonsOpenWhatAllRunsCameTo) {
+    ASSERT_TRUE(book().keepTyped({Phase::cruise, "head", "1"}, {Entry::Kind::figure, 450.0, {}}).isEmpty());
+    const auto opened = [&](const char* button) {
+        auto* asked = frame().findChild<QPushButton*>(QLatin1String(button));
+        EXPECT_TRUE(asked && asked->isVisible()) << button;
+        QTest::mouseClick(asked, Qt::LeftButton);
+        QString name;
+        for (auto* dialog : window->findChildren<QDialog*>())
+            if (dialog->isVisible()) {
+                name = QString::fromLatin1(dialog->metaObject()->className());
+                dialog->close();
+            }
+        test::settle();
+        return name;
+    };
+    EXPECT_EQ(opened("record-learnt"), QStringLiteral("amber::app::LearntDialog"));
+    EXPECT_EQ(opened("record-hours"), QStringLiteral("amber::app::HoursDialog"));
+    EXPECT_EQ(opened("record-trials"), QStringLiteral("amber::app::TrialsDialog"));
+}
 } // namespace

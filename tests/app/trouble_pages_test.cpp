@@ -4,6 +4,7 @@
 #include "command_runner.h"
 #include "kit/inline_field.h"
 #include "pages/symptoms_page.h"
+#include "thorough.h"
 #include "window_fixture.h"
 #include <QComboBox>
 #include <QPushButton>
@@ -40,9 +41,12 @@ protected:
 };
 
 TEST_F(TroublePages, OneKeyOpensItInEveryPhaseAndEscapeReturnsExactly) {
+    int other = 0; // pages of a phase beside its first
     for (std::size_t i = 0; i < plannedPhases; ++i) {
         const Phase phase = phaseNames[i].phase;
         for (const auto* row : app::pagesOf(phase, document())) {
+            if (!test::thorough() && row != app::pagesOf(phase, document()).front() && ++other % 2 == 0)
+                continue;
             window->showPhase(phase);
             window->page().showPage(row->key);
             test::settle();

@@ -12,11 +12,14 @@
 #include <QScrollBar>
 
 using namespace amber;
+using test::KeptWindow;
 using test::Window;
 
 namespace {
+/// One window, worked in from one test to the next.
+class OneWindow : public KeptWindow {};
 
-TEST_F(Window, TypingTheQnhMovesEveryPhaseAtOnce) {
+TEST_F(OneWindow, TypingTheQnhMovesEveryPhaseAtOnce) {
     window->showPhase(Phase::climb);
     const QString before = shown(rows("set"));
     ASSERT_TRUE(before.contains(QStringLiteral("low, to 8,300 ft"))) << before.toStdString();
@@ -27,7 +30,7 @@ TEST_F(Window, TypingTheQnhMovesEveryPhaseAtOnce) {
     EXPECT_FALSE(after.contains(QStringLiteral("9,600 ft")));
 }
 
-TEST_F(Window, TemperatureGradeAndWeightMoveTheTakeOff) {
+TEST_F(OneWindow, TemperatureGradeAndWeightMoveTheTakeOff) {
     window->showPhase(Phase::takeOff);
     const QString cool = shown(rows("clock"));
     type("oat", QStringLiteral("38"));
@@ -46,7 +49,7 @@ TEST_F(Window, TemperatureGradeAndWeightMoveTheTakeOff) {
     EXPECT_TRUE(shown(rows("set")).contains(QStringLiteral("80 kt; safe on one"))) << shown(rows("set")).toStdString();
 }
 
-TEST_F(Window, OneStayInAFieldIsOneUndo) {
+TEST_F(OneWindow, OneStayInAFieldIsOneUndo) {
     const double qnh = document().sortie().day.qnh.si();
     type("qnh", QStringLiteral("1021"));
     EXPECT_EQ(document().undoStack().count(), 1);
@@ -61,7 +64,7 @@ TEST_F(Window, OneStayInAFieldIsOneUndo) {
     EXPECT_FALSE(document().plan().phases.empty());
 }
 
-TEST_F(Window, WhatCannotBeReadIsMarkedAndChangesNothing) {
+TEST_F(OneWindow, WhatCannotBeReadIsMarkedAndChangesNothing) {
     const auto before = document().sortie().day.qnh.si();
     type("qnh", QStringLiteral("very high"));
     auto* holder = window->findChild<app::InlineField*>(QStringLiteral("qnh"));
@@ -77,14 +80,14 @@ TEST_F(Window, WhatCannotBeReadIsMarkedAndChangesNothing) {
     EXPECT_EQ(field("weight")->text(), QStringLiteral("27,400 lb")) << "leaving brings the last good value back";
 }
 
-TEST_F(Window, AnotherUnitMayBeTyped) {
+TEST_F(OneWindow, AnotherUnitMayBeTyped) {
     type("qnh", QStringLiteral("29.92 inHg"));
     EXPECT_NEAR(document().sortie().day.qnh.in(units::hPa), 1013.2, 0.1);
     type("oat", QStringLiteral("50 °F"));
     EXPECT_NEAR(document().sortie().day.oat.in(units::celsius), 10, 1e-6);
 }
 
-TEST_F(Window, KeysStepAndACaptionIsDragged) {
+TEST_F(OneWindow, KeysStepAndACaptionIsDragged) {
     field("oat")->setFocus();
     QTest::keyClick(field("oat"), Qt::Key_Up);
     QTest::keyClick(field("oat"), Qt::Key_Up);
@@ -103,7 +106,7 @@ TEST_F(Window, KeysStepAndACaptionIsDragged) {
     EXPECT_EQ(document().undoStack().count(), before + 1) << "one drag, one undo";
 }
 
-TEST_F(Window, EveryPhaseIsReachedByKeyAndByTheScore) {
+TEST_F(OneWindow, EveryPhaseIsReachedByKeyAndByTheScore) {
     for (std::size_t i = 0; i < plannedPhases; ++i) {
         QTest::keyClick(window.get(), i == 0 ? Qt::Key_L : static_cast<Qt::Key>(Qt::Key_0 + i % 10),
                         Qt::ControlModifier);
@@ -134,7 +137,7 @@ TEST_F(Window, EveryPhaseIsReachedByKeyAndByTheScore) {
     EXPECT_LE(score.cursorTime(), reached.start + reached.duration);
 }
 
-TEST_F(Window, TheScoreZoomsPansAndReads) {
+TEST_F(OneWindow, TheScoreZoomsPansAndReads) {
     auto& score = window->score();
     const double whole = score.timeAt(score.width()) - score.timeAt(0);
     score.zoom(0.25, 3600);
@@ -149,7 +152,7 @@ TEST_F(Window, TheScoreZoomsPansAndReads) {
     EXPECT_NEAR(score.timeAt(score.width()) - score.timeAt(0), whole, 1);
 }
 
-TEST_F(Window, ASchoolIsChosenByKeyboardAndUndone) {
+TEST_F(OneWindow, ASchoolIsChosenByKeyboardAndUndone) {
     window->showPhase(Phase::start);
     auto& set = rows("set");
     int row = -1;
@@ -175,7 +178,7 @@ TEST_F(Window, ASchoolIsChosenByKeyboardAndUndone) {
     EXPECT_TRUE(shown(set).contains(QStringLiteral("Propeller: fully fine")));
 }
 
-TEST_F(Window, AMetarIsPastedAndSaysWhatItRead) {
+TEST_F(OneWindow, AMetarIsPastedAndSaysWhatItRead) {
     QApplication::clipboard()->setText(QStringLiteral("XXRF 250650Z 31012KT 9999 M03/M07 Q0998"));
     QTest::keyClick(window.get(), Qt::Key_M, Qt::ControlModifier);
     auto* dialog = window->findChild<app::MetarDialog*>();
@@ -197,7 +200,7 @@ TEST_F(Window, AMetarIsPastedAndSaysWhatItRead) {
     EXPECT_NEAR(document().sortie().day.oat.in(units::celsius), 6, 1e-9) << "one undo for the whole report";
 }
 
-TEST_F(Window, TheCruiseHeightIsDraggedOnThePicture) {
+TEST_F(OneWindow, TheCruiseHeightIsDraggedOnThePicture) {
     window->showPhase(Phase::climb);
     test::settle();
     const double before = document().sortie().flight.cruiseHeight.si();
@@ -211,7 +214,7 @@ TEST_F(Window, TheCruiseHeightIsDraggedOnThePicture) {
     EXPECT_NEAR(document().sortie().flight.cruiseHeight.si(), before, 1e-9);
 }
 
-TEST_F(Window, TheVariantChangesTheLimits) {
+TEST_F(OneWindow, TheVariantChangesTheLimits) {
     type("weight", QStringLiteral("27000"));
     auto* airframe = window->findChild<QComboBox*>(QStringLiteral("airframe"));
     airframe->setFocus();
@@ -246,7 +249,7 @@ TEST_F(Window, AThemeChangesColoursAndMovesNothing) {
     }
 }
 
-TEST_F(Window, BothThemesPaintTheirOwnPaper) {
+TEST_F(OneWindow, BothThemesPaintTheirOwnPaper) {
     const auto corner = [this] { return window->grab().toImage().pixelColor(1270, 120); };
     window->setTheme(app::ThemeKind::day);
     const QColor day = corner();
@@ -257,7 +260,7 @@ TEST_F(Window, BothThemesPaintTheirOwnPaper) {
     window->setTheme(app::ThemeKind::day);
 }
 
-TEST_F(Window, CautionsStandOnThePagesWhereTheActHappens) {
+TEST_F(OneWindow, CautionsStandOnThePagesWhereTheActHappens) {
     for (const Phase phase : {Phase::walkRound, Phase::start, Phase::runUp, Phase::stop}) {
         window->showPhase(phase);
         EXPECT_TRUE(
@@ -266,7 +269,7 @@ TEST_F(Window, CautionsStandOnThePagesWhereTheActHappens) {
     }
 }
 
-TEST_F(Window, TheStartTimelineFailsReordersAndFollows) {
+TEST_F(OneWindow, TheStartTimelineFailsReordersAndFollows) {
     window->showPhase(Phase::start);
     window->page().showPage("order");
     test::settle();

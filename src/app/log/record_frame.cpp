@@ -9,6 +9,7 @@
 #include "units/text.h"
 #include <QDateTime>
 #include <QHBoxLayout>
+#include <QPushButton>
 #include <QRegularExpression>
 #include <QScrollArea>
 #include <QSignalBlocker>
@@ -134,6 +135,26 @@ RecordFrame::RecordFrame(Book& book, QWidget* parent) : QWidget(parent), book_(b
     soFar_->setAutoFillBackground(false);
     scroll->setWidget(soFar_);
     right->addWidget(scroll, 1);
+    auto* all = new QHBoxLayout;
+    all->setSpacing(4);
+    const auto asked = [&](const char* name, const QString& text, const QString& tip, auto signal) {
+        auto* button = new QPushButton(text, right_);
+        button->setObjectName(QLatin1String(name));
+        button->setFont(face(13));
+        button->setToolTip(tip);
+        button->setMinimumWidth(0);
+        button->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+        all->addWidget(button, 1);
+        connect(button, &QPushButton::clicked, this, signal);
+    };
+    right->addWidget(heading(tr("All runs of this airframe"), right_));
+    asked("record-learnt", tr("Learnt"), tr("What the log has taught of it: accepted, the plan uses it (Ctrl+Shift+L)"),
+          &RecordFrame::learntWanted);
+    asked("record-hours", tr("Hours"), tr("Since new and overhaul, starts, oil, and what is due (Ctrl+Shift+H)"),
+          &RecordFrame::hoursWanted);
+    asked("record-trials", tr("Trials"), tr("Two ways of doing a thing, compared over the runs (Ctrl+Shift+T)"),
+          &RecordFrame::trialsWanted);
+    right->addLayout(all);
     // It takes the height there is: the readings beside it say how low the window may be.
     right_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Ignored);
     columns->addWidget(right_);
@@ -257,7 +278,7 @@ std::string RecordFrame::chosenEngine() const {
 
 void RecordFrame::offerClocks() {
     std::vector<StopClocks::Clock> clocks;
-    constexpr int others = 180, each = 31; // px
+    constexpr int others = 236, each = 31; // px
     const auto most = static_cast<std::size_t>(
         std::clamp((height() - others) / each, static_cast<int>(leastClocks), static_cast<int>(mostClocks)));
     const auto index = table_->currentIndex();

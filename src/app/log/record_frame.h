@@ -44,6 +44,9 @@ public:
 signals:
     void refused(QString why); ///< empty: mended
     void sheetWanted();        ///< the engineer's, as a PDF
+    void learntWanted();
+    void hoursWanted();
+    void trialsWanted();
 
 protected:
     void resizeEvent(QResizeEvent* event) override;

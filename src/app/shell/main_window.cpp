@@ -219,6 +219,9 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     connect(seat_, &Seat::refused, this, tell);
     connect(recordFrame_, &RecordFrame::refused, this, tell);
     connect(recordFrame_, &RecordFrame::sheetWanted, this, &MainWindow::writeEngineersSheet);
+    connect(recordFrame_, &RecordFrame::learntWanted, this, &MainWindow::showLearnt);
+    connect(recordFrame_, &RecordFrame::hoursWanted, this, &MainWindow::showHours);
+    connect(recordFrame_, &RecordFrame::trialsWanted, this, &MainWindow::showTrials);
     connect(book_, &Book::changed, this, [this] {
         showHeld();
         if (!recording_)
