@@ -215,7 +215,7 @@ TEST_F(Kept, AnOlderLogIsCopiedAndBroughtUpToDate) {
         EXPECT_FALSE(log->read().value().entries.at("e1").planned);
     }
     EXPECT_NE(sql(path(), {QStringLiteral("DELETE FROM entries")}), QString()) << "it is guarded now";
-    EXPECT_EQ(sql(path() + QStringLiteral(".before-3"), {QStringLiteral("DELETE FROM entries")}), QString())
+    EXPECT_EQ(sql(path() + QStringLiteral(".before-4"), {QStringLiteral("DELETE FROM entries")}), QString())
         << "the copy is of the old version";
     auto log = open();
     EXPECT_TRUE(log->told().isEmpty()) << "once";
@@ -235,7 +235,7 @@ TEST_F(Kept, ANewerLogAndAnotherFileAreRefusedAndUntouched) {
     const auto newer = LogFile::open(path());
     ASSERT_FALSE(newer);
     EXPECT_NE(newer.error().find("written by a newer program (version 99"), std::string::npos) << newer.error();
-    ASSERT_EQ(sql(path(), {QStringLiteral("UPDATE version SET number = 3")}), QString());
+    ASSERT_EQ(sql(path(), {QStringLiteral("UPDATE version SET number = 4")}), QString());
     EXPECT_EQ(open()->read().value().runs.size(), 1u);
 
     QFile other(path("notes.toml"));

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/airframe_log.h"
 #include "cli/open_log.h"
+#include <cstdio>
+#include <fmt/format.h>
 
 namespace amber::app {
 

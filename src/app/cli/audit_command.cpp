@@ -25,7 +25,7 @@ public:
     }
     void declare(Arguments& a) override {
         a.text("airframe", airframe_, "Registration", Arguments::Need::required);
-        a.text("--log", log_, "The log (SQLite); without: your own");
+        a.text("--log", log_, "The log (SQLite), or postgresql://… of the hangar's; without: your own");
         a.text("--run", run_, "Of this run; without: of the latest 500");
         a.text("--sortie", sortie_, "A sortie of this aircraft, by which runs are judged that hold none of their own");
         a.flag("--open", open_, "Only what no engineer has answered");

@@ -19,7 +19,7 @@ public:
     }
     void declare(Arguments& a) override {
         a.text("sortie", sortie_, "A sortie of the airframe", Arguments::Need::required);
-        a.text("--log", log_, "The log (SQLite); without: your own");
+        a.text("--log", log_, "The log (SQLite), or postgresql://… of the hangar's; without: your own");
         a.flag("--json", json_, "As JSON");
     }
     int run(const CommandActions&) override {

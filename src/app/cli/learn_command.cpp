@@ -21,7 +21,7 @@ public:
     }
     void declare(Arguments& a) override {
         a.text("sortie", sortie_, "A sortie of the airframe", Arguments::Need::required);
-        a.text("--log", log_, "The log (SQLite); without: your own");
+        a.text("--log", log_, "The log (SQLite), or postgresql://… of the hangar's; without: your own");
         a.text("--accept", accept_, "Plan with this from now on: oil/1, fuel; all: everything that is offered");
         a.text("--refuse", refuse_, "Do not plan with this: oil/1, fuel");
         a.text("--who", who_, "accept, refuse: who answers");

@@ -13,6 +13,7 @@
 #include "record/run_of.h"
 #include "record/trend.h"
 #include "record/what.h"
+#include "store/hangar_log.h"
 #include "store/log_file.h"
 #include "store/sortie_document.h"
 #include "store/taken_in.h"
@@ -44,13 +45,12 @@ public:
     [[nodiscard]] const char* name() const override { return "log"; }
     [[nodiscard]] const char* help() const override {
         return "The log: runs, begin a run, add what was read, take in a recorder's file, list, export, import, merge "
-               "with "
-               "another, check";
+               "with another, check";
     }
     void declare(Arguments& a) override {
         a.choice("does", does_, {"runs", "begin", "add", "trace", "list", "export", "import", "merge", "check"},
                  "runs, begin, add, trace, list, export, import, merge or check");
-        a.text("--log", log_, "The log (SQLite); without: your own");
+        a.text("--log", log_, "The log (SQLite), or postgresql://… of the hangar's; without: your own");
         a.text("--sortie", sortie_, "begin: the sortie (TOML) that is flown");
         a.text("--run", run_, "add, list: of this run; add without: the latest one");
         a.text("--airframe", airframe_, "runs, list: of this registration");
@@ -66,7 +66,8 @@ public:
         a.flag("--rough", rough_, "add: about then");
         a.text("--who", who_, "add: who read it");
         a.text("--file", file_,
-               "export, import, merge: the other file (JSON; merge: a log); trace: a recorder's (CSV)");
+               "export, import, merge: the other file (JSON; merge: a log, or a hangar's address); trace: a recorder's "
+               "(CSV)");
         a.flag("--preview", preview_, "trace: tells what the columns are and what was found, and keeps nothing");
         a.flag("--json", json_, "list: as JSON, SI");
         a.flag("--csv", csv_, "list: as CSV");
@@ -377,7 +378,9 @@ private:
     }
     int merge(OpenLog& log) const {
         if (file_.empty())
-            return usage("merge: --file FILE, another log (SQLite)");
+            return usage("merge: --file FILE, another log (SQLite) or the address of a hangar's");
+        if (HangarLog::isAddress(QString::fromStdString(file_)))
+            return exchange(log);
         if (!QFileInfo::exists(QString::fromStdString(file_)))
             return usage(fmt::format("merge: there is no {}", file_));
         OpenLog other(file_);
@@ -395,6 +398,17 @@ private:
         if (!kept)
             return notKept(QString::fromStdString(kept.error()));
         fmt::print("{} blocks of recorders' traces were new.\n", kept.value());
+        return exitOk;
+    }
+    int exchange(OpenLog& log) const {
+        const auto hangar = HangarLog::open(QString::fromStdString(file_));
+        if (!hangar)
+            return wrongFile(hangar.error());
+        const auto done = hangar.value()->merge(log.file());
+        if (!done)
+            return notKept(QString::fromStdString(done.error()));
+        for (const auto& line : done.value().told())
+            fmt::print("{}\n", line.toStdString());
         return exitOk;
     }
     static int takeIn(OpenLog& log, const record::Log& from, int code) {
@@ -422,7 +436,7 @@ public:
     }
     void declare(Arguments& a) override {
         a.text("airframe", airframe_, "Registration", Arguments::Need::required);
-        a.text("--log", log_, "The log (SQLite); without: your own");
+        a.text("--log", log_, "The log (SQLite), or postgresql://… of the hangar's; without: your own");
         a.flag("--all", all_, "What does not change, too");
         a.flag("--json", json_, "As JSON, SI, slopes a day");
     }

@@ -17,7 +17,7 @@ public:
     }
     void declare(Arguments& a) override {
         a.text("sortie", sortie_, "A sortie of the airframe", Arguments::Need::required);
-        a.text("--log", log_, "The log (SQLite); without: your own");
+        a.text("--log", log_, "The log (SQLite), or postgresql://… of the hangar's; without: your own");
         a.text("--name", name_, "Of this trial only");
         a.flag("--json", json_, "As JSON");
     }

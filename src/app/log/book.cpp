@@ -54,6 +54,23 @@ void Book::close() {
     series_.clear();
 }
 
+void Book::readAgain() {
+    lookedFor_.reset();
+    if (!file_) {
+        lookForHolds();
+        return;
+    }
+    if (run_)
+        if (auto read = file_->read({{}, q(run_->id), 0})) {
+            standing_.clear();
+            log_ = std::move(read.value());
+            standing_ = record::standing(log_, run_->id);
+            readTrace();
+        }
+    readSeries();
+    emit changed();
+}
+
 QString Book::bringBack() {
     if (QFileInfo::exists(logPath_))
         return {};

@@ -31,6 +31,9 @@ public:
 
     /// Opens the log, and the latest run of today of the document's airframe. @return why not, or empty
     QString open();
+    /// Something of others has come into the file: what stands is read again, and what was done here can still be
+    /// undone.
+    void readAgain();
     /// Lays it aside: it is opened again with `open`.
     void close();
     [[nodiscard]] bool isOpen() const { return file_ != nullptr; }

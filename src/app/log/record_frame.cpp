@@ -122,6 +122,13 @@ RecordFrame::RecordFrame(Book& book, QWidget* parent) : QWidget(parent), book_(b
     saved_->setFont(face(13, true));
     saved_->setWordWrap(true);
     right->addWidget(saved_);
+    hangar_ = new QLabel(right_);
+    hangar_->setObjectName(QStringLiteral("record-hangar"));
+    hangar_->setFont(face(13));
+    hangar_->setWordWrap(true);
+    hangar_->setForegroundRole(QPalette::PlaceholderText);
+    hangar_->setVisible(false);
+    right->addWidget(hangar_);
     auto* scroll = new QScrollArea(right_);
     scroll->setObjectName(QStringLiteral("record-so-far-scroll"));
     scroll->setWidgetResizable(true);
@@ -192,6 +199,11 @@ RecordFrame::RecordFrame(Book& book, QWidget* parent) : QWidget(parent), book_(b
         saved_->setText(tr("Not saved"));
         emit refused(why);
     });
+}
+
+void RecordFrame::showHangar(const QString& state) {
+    hangar_->setText(state);
+    hangar_->setVisible(!state.isEmpty());
 }
 
 QString RecordFrame::open(Phase phase) {

@@ -35,6 +35,8 @@ public:
     [[nodiscard]] QString who() const { return who_->text(); }
     [[nodiscard]] QString saved() const { return saved_->text(); }
     void undo();
+    /// How it stands with the hangar's log; empty: there is none.
+    void showHangar(const QString& state);
     /// What the run's recorder saw, on the plan that the score shows: laid on it at take-off power, else at the run's
     /// beginning. @return s of the plan's time at the first moment
     double recorded(const plan::Plan& drawn, std::vector<rehearse::Kept>& out) const;
@@ -75,7 +77,7 @@ private:
     SeasonView* season_;
     QLabel* clocksHeading_;
     WriteUpView* writeUp_;
-    QLabel *title_, *headline_, *saved_, *sentence_, *soFar_, *seasonTitle_;
+    QLabel *title_, *headline_, *saved_, *hangar_, *sentence_, *soFar_, *seasonTitle_;
     QLineEdit *quick_, *words_, *flown_, *who_;
     QComboBox* runs_;
     QWidget* right_;

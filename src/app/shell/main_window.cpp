@@ -6,6 +6,7 @@
 #include "kit/html.h"
 #include "kit/theme.h"
 #include "log/engineers_sheet.h"
+#include "log/hangar_dialog.h"
 #include "log/hours_dialog.h"
 #include "log/learnt_dialog.h"
 #include "log/trials_dialog.h"
@@ -77,6 +78,7 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     stack_->addWidget(seatFrame_);
     // The log lies beside the folder of unsaved work, in the user's own data.
     book_ = new Book(document_, QFileInfo(autosaveFolder_).absolutePath() + QStringLiteral("/log.sqlite"), this);
+    hangar_ = new Hangar(book_->path(), this);
     recordFrame_ = new RecordFrame(*book_, stack_);
     stack_->addWidget(recordFrame_);
     held_ = new QLabel(upper);
@@ -222,6 +224,10 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     connect(recordFrame_, &RecordFrame::learntWanted, this, &MainWindow::showLearnt);
     connect(recordFrame_, &RecordFrame::hoursWanted, this, &MainWindow::showHours);
     connect(recordFrame_, &RecordFrame::trialsWanted, this, &MainWindow::showTrials);
+    connect(book_, &Book::kept, hangar_, &Hangar::soon);
+    connect(hangar_, &Hangar::came, book_, &Book::readAgain);
+    connect(hangar_, &Hangar::changed, this, [this] { recordFrame_->showHangar(hangar_->state()); });
+    hangar_->setAddress(settings_.hangar());
     connect(book_, &Book::changed, this, [this] {
         showHeld();
         if (!recording_)
@@ -386,8 +392,11 @@ void MainWindow::buildMenus() {
         false);
     file->addSeparator();
     add(file, tr("&Save"), QKeySequence::Save, [this] { save(); });
-    add(file, tr("Take in a recor&der's file…"), {}, [this] { takeInRecorderFile(); });
     add(file, tr("Save &as…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_S), [this] { saveAs(); });
+    file->addSeparator();
+    add(file, tr("Take in a recor&der's file…"), {}, [this] { takeInRecorderFile(); });
+    add(
+        file, tr("The &hangar's log…"), {}, [this] { showHangar(); }, false);
     file->addSeparator();
     add(file, tr("&Print card…"), QKeySequence::Print, [this] { printCard(); });
     add(file, tr("Card as P&DF…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_P),
@@ -661,6 +670,14 @@ TrialsDialog* MainWindow::showTrials() {
     trials->setAttribute(Qt::WA_DeleteOnClose);
     trials->open();
     return trials;
+}
+
+HangarDialog* MainWindow::showHangar() {
+    auto* dialog = new HangarDialog(
+        *hangar_, [this](const QString& address) { settings_.setHangar(address); }, this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->open();
+    return dialog;
 }
 
 void MainWindow::takeInRecorderFile() {

@@ -23,6 +23,8 @@
 #include <functional>
 
 namespace amber::app {
+class Hangar;
+class HangarDialog;
 class HoursDialog;
 class LearntDialog;
 class TrialsDialog;
@@ -60,6 +62,8 @@ public:
     HoursDialog* showHours();
     /// What was tried on this airframe, and what of it shows. @return null: the log cannot be read
     TrialsDialog* showTrials();
+    /// The log that a hangar shares: its address and how it stands, as a window over this one.
+    HangarDialog* showHangar();
     void closeRecord();
     [[nodiscard]] bool recording() const { return recording_; }
     void setTheme(ThemeKind theme);
@@ -74,6 +78,7 @@ public:
     [[nodiscard]] Seat& seat() { return *seat_; }
     [[nodiscard]] SeatFrame& seatFrame() { return *seatFrame_; }
     [[nodiscard]] Book& book() { return *book_; }
+    [[nodiscard]] Hangar& hangar() { return *hangar_; }
     [[nodiscard]] RecordFrame& recordFrame() { return *recordFrame_; }
     [[nodiscard]] QString message() const { return message_->text(); }
 
@@ -139,6 +144,7 @@ private:
     Seat* seat_;
     SeatFrame* seatFrame_;
     Book* book_;
+    Hangar* hangar_;
     RecordFrame* recordFrame_;
     QToolButton *planButton_, *rehearseButton_, *recordButton_;
     QAction *undo_ = nullptr, *redo_ = nullptr, *undoAct_ = nullptr, *undoReading_ = nullptr;

@@ -1,21 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/log_file.h"
+#include "store/log_rows.h"
+#include "store/log_tables.h"
 #include <QCoreApplication>
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
-#include <QSqlDatabase>
-#include <QSqlError>
-#include <QSqlQuery>
 #include <QStandardPaths>
 #include <QUuid>
-#include <QVariant>
 #include <algorithm>
-#include <array>
-#include <cmath>
-#include <fmt/format.h>
 #include <functional>
-#include <iterator>
 #include <limits>
 #include <optional>
 
@@ -23,6 +17,7 @@ namespace amber::app {
 namespace {
 using record::Entry;
 using record::Run;
+using rows::said;
 
 QString tr(const char* text) {
     return QCoreApplication::translate("LogFile", text);
@@ -34,209 +29,51 @@ QString q(const std::string& text) {
 constexpr auto corrupt = "11";      // SQLITE_CORRUPT
 constexpr auto noDatabase = "26";   // SQLITE_NOTADB
 constexpr qint64 small = 4'000'000; // bytes: read in some tens of milliseconds
+const QString asTheWriter = QStringLiteral("BEGIN IMMEDIATE");
 
-QString said(const QSqlError& error) {
-    QString out = error.databaseText();
-    if (error.nativeErrorCode() == QLatin1String(corrupt))
-        out += tr(". The log is damaged: amber-throttle log check takes what can still be read into a new one.");
-    return out;
-}
-
-/// What brings the tables from each version to the next. Columns are TEXT, BIGINT and DOUBLE only.
-const std::array<QStringList, LogFile::version> migrations{
-    QStringList{QStringLiteral("CREATE TABLE version (number BIGINT)"),
-                QStringLiteral("INSERT INTO version VALUES (1)"),
-                QStringLiteral("CREATE TABLE runs (id TEXT PRIMARY KEY, airframe TEXT, type TEXT, title TEXT, began "
-                               "BIGINT, sortie TEXT)"),
-                QStringLiteral("CREATE TABLE entries (id TEXT PRIMARY KEY, run TEXT, supersedes TEXT, at BIGINT, rough "
-                               "BIGINT, entered BIGINT, who TEXT, phase TEXT, engine TEXT, what TEXT, kind TEXT, value "
-                               "DOUBLE, planned DOUBLE, words TEXT)")},
-    QStringList{
-        QStringLiteral("CREATE INDEX runs_of ON runs (airframe, began)"),
-        QStringLiteral("CREATE INDEX entries_of ON entries (run)"),
-        QStringLiteral("CREATE TRIGGER runs_stay BEFORE UPDATE ON runs BEGIN SELECT RAISE(ABORT, 'runs are never "
-                       "changed'); END"),
-        QStringLiteral("CREATE TRIGGER runs_remain BEFORE DELETE ON runs BEGIN SELECT RAISE(ABORT, 'runs are never "
-                       "taken out'); END"),
-        QStringLiteral("CREATE TRIGGER entries_stay BEFORE UPDATE ON entries BEGIN SELECT RAISE(ABORT, 'entries are "
-                       "never changed: add one that supersedes'); END"),
-        QStringLiteral("CREATE TRIGGER entries_remain BEFORE DELETE ON entries BEGIN SELECT RAISE(ABORT, 'entries are "
-                       "never taken out: add one that withdraws'); END"),
-        // For people with an SQLite tool: what stands, by the calendar.
-        QStringLiteral(
-            "CREATE VIEW readings AS SELECT r.airframe, datetime(e.at / 1000, 'unixepoch') AS time, e.phase, "
-            "e.engine, e.what, e.kind, e.value, e.planned, e.words, e.who, e.run, e.id FROM entries e JOIN "
-            "runs r ON r.id = e.run WHERE e.kind <> 'withdrawn' AND NOT EXISTS (SELECT 1 FROM entries c "
-            "WHERE c.supersedes = e.id AND c.run = e.run)"),
-        QStringLiteral("UPDATE version SET number = 2")},
-    QStringList{
-        QStringLiteral("ALTER TABLE entries ADD COLUMN about TEXT"),
-        QStringLiteral("ALTER TABLE entries ADD COLUMN lasted DOUBLE"),
-        QStringLiteral("CREATE TABLE traces (id TEXT PRIMARY KEY, run TEXT, source TEXT, engine TEXT, quantity TEXT, "
-                       "start BIGINT, step BIGINT, samples TEXT)"),
-        QStringLiteral("CREATE INDEX traces_of ON traces (run)"),
-        QStringLiteral("CREATE TRIGGER traces_stay BEFORE UPDATE ON traces BEGIN SELECT RAISE(ABORT, 'traces are never "
-                       "changed'); END"),
-        QStringLiteral("CREATE TRIGGER traces_remain BEFORE DELETE ON traces BEGIN SELECT RAISE(ABORT, 'traces are "
-                       "never taken out'); END"),
-        // For people with an SQLite tool: a line a sample.
-        QStringLiteral("CREATE VIEW recorded AS SELECT r.airframe, datetime((t.start + s.key * t.step) / 1000, "
-                       "'unixepoch') AS time, t.engine, t.quantity, s.value, t.source, t.run FROM traces t JOIN runs r "
-                       "ON r.id = t.run, json_each(t.samples) s WHERE s.value IS NOT NULL"),
-        QStringLiteral("UPDATE version SET number = 3")}};
-
-const QString runColumns = QStringLiteral("id, airframe, type, title, began, sortie");
-const QString entryColumns = QStringLiteral(
-    "id, run, supersedes, at, rough, entered, who, phase, engine, what, kind, value, planned, words, about, lasted");
-
-Run runOf(const QSqlQuery& row) {
-    return {row.value(0).toString().toStdString(),
-            row.value(1).toString().toStdString(),
-            row.value(2).toString().toStdString(),
-            row.value(3).toString().toStdString(),
-            row.value(4).toLongLong(),
-            row.value(5).toString().toStdString()};
-}
-/// Nothing of a row that no log writes.
-std::optional<Entry> entryOf(const QSqlQuery& row) {
-    Entry e;
-    const auto text = [&](int i) { return row.value(i).toString().toStdString(); };
-    e.id = text(0);
-    e.run = text(1);
-    e.supersedes = text(2);
-    e.at = row.value(3).toLongLong();
-    e.rough = row.value(4).toLongLong() != 0;
-    e.entered = row.value(5).toLongLong();
-    e.who = text(6);
-    const auto phase = phaseFromKey(text(7));
-    e.engine = text(8);
-    e.what = text(9);
-    const auto kind = record::kindFromKey(text(10));
-    if (!phase || !kind)
-        return std::nullopt;
-    e.phase = *phase;
-    e.kind = *kind;
-    e.value = row.value(11).toDouble();
-    if (!row.value(12).isNull())
-        e.planned = row.value(12).toDouble();
-    e.words = text(13);
-    e.about = text(14); // null in rows of an older log
-    if (!row.value(15).isNull())
-        e.lasted = row.value(15).toDouble();
-    return e;
-}
-
-QVariant textValue(const std::string& text) {
-    const QString out = q(text);
-    return out.isNull() ? QVariant(QStringLiteral("")) : QVariant(out);
-}
-
-bool insert(QSqlDatabase& db, const Run& r, QString& why) {
+template <class Row>
+bool insert(QSqlDatabase& db, const rows::Kept& table, const Row& row, QString& why) {
     QSqlQuery query(db);
-    query.prepare(QStringLiteral("INSERT INTO runs (%1) VALUES (?, ?, ?, ?, ?, ?)").arg(runColumns));
-    for (const auto& text : {r.id, r.airframe, r.type, r.title})
-        query.addBindValue(textValue(text));
-    query.addBindValue(static_cast<qlonglong>(r.began));
-    query.addBindValue(textValue(r.sortie));
+    query.prepare(QStringLiteral("INSERT INTO %1 (%2) VALUES (%3)")
+                      .arg(QLatin1String(table.table), rows::columnsOf(table), rows::places(table.count)));
+    for (const auto& value : rows::valuesOf(row))
+        query.addBindValue(value);
     if (query.exec())
         return true;
     why = said(query.lastError());
     return false;
 }
-bool insert(QSqlDatabase& db, const Entry& e, QString& why) {
-    QSqlQuery query(db);
-    query.prepare(QStringLiteral("INSERT INTO entries (%1) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)")
-                      .arg(entryColumns));
-    for (const auto& text : {e.id, e.run, e.supersedes})
-        query.addBindValue(textValue(text));
-    query.addBindValue(static_cast<qlonglong>(e.at));
-    query.addBindValue(static_cast<qlonglong>(e.rough ? 1 : 0));
-    query.addBindValue(static_cast<qlonglong>(e.entered));
-    for (const auto& text : {e.who, std::string(keyOf(e.phase)), e.engine, e.what, std::string(record::keyOf(e.kind))})
-        query.addBindValue(textValue(text));
-    query.addBindValue(e.value);
-    query.addBindValue(e.planned ? QVariant(*e.planned) : QVariant(QMetaType::fromType<double>()));
-    query.addBindValue(textValue(e.words));
-    query.addBindValue(textValue(e.about));
-    query.addBindValue(e.lasted ? QVariant(*e.lasted) : QVariant(QMetaType::fromType<double>()));
-    if (query.exec())
+bool insert(QSqlDatabase& db, const Run& run, QString& why) {
+    return insert(db, rows::runs, run, why);
+}
+bool insert(QSqlDatabase& db, const Entry& entry, QString& why) {
+    return insert(db, rows::entries, entry, why);
+}
+/// One that is there already is passed over.
+class InsertNew {
+public:
+    InsertNew(QSqlDatabase& db, const rows::Kept& table) : query_(db) {
+        query_.prepare(QStringLiteral("INSERT OR IGNORE INTO %1 (%2) VALUES (%3)")
+                           .arg(QLatin1String(table.table), rows::columnsOf(table), rows::places(table.count)));
+    }
+    template <class Row>
+    bool put(const Row& row, QString& why) {
+        int at = 0;
+        for (const auto& value : rows::valuesOf(row))
+            query_.bindValue(at++, value);
+        if (!query_.exec()) {
+            why = said(query_.lastError());
+            return false;
+        }
+        added_ += query_.numRowsAffected() > 0 ? 1 : 0;
         return true;
-    why = said(query.lastError());
-    return false;
-}
+    }
+    [[nodiscard]] std::size_t added() const { return added_; }
 
-/// Samples as an array in JSON, null where nothing was written.
-QString samplesText(const std::vector<float>& values) {
-    std::string out = "[";
-    for (const float v : values) {
-        if (out.size() > 1)
-            out += ',';
-        if (std::isnan(v))
-            out += "null";
-        else
-            fmt::format_to(std::back_inserter(out), "{:.9g}", v);
-    }
-    return QString::fromStdString(out + "]");
-}
-std::vector<float> samplesFrom(const QString& text) {
-    std::vector<float> out;
-    const QByteArray all = text.toLatin1();
-    if (!all.startsWith('[') || !all.endsWith(']'))
-        return out;
-    for (const QByteArray& one : all.mid(1, all.size() - 2).split(',')) {
-        bool is = false;
-        const float v = one.toFloat(&is);
-        out.push_back(is ? v : std::numeric_limits<float>::quiet_NaN());
-    }
-    return out;
-}
-const QString traceColumns = QStringLiteral("id, run, source, engine, quantity, start, step, samples");
-
-record::TraceBlock blockOf(const QSqlQuery& row) {
-    record::TraceBlock b;
-    const auto text = [&](int i) { return row.value(i).toString().toStdString(); };
-    b.id = text(0);
-    b.run = text(1);
-    b.source = text(2);
-    b.engine = text(3);
-    b.quantity = text(4);
-    b.start = row.value(5).toLongLong();
-    b.step = row.value(6).toLongLong();
-    b.values = samplesFrom(row.value(7).toString());
-    return b;
-}
-bool insertNew(QSqlQuery& query, const record::TraceBlock& b, QString& why) {
-    int at = 0;
-    for (const auto& text : {b.id, b.run, b.source, b.engine, b.quantity})
-        query.bindValue(at++, textValue(text));
-    query.bindValue(at++, static_cast<qlonglong>(b.start));
-    query.bindValue(at++, static_cast<qlonglong>(b.step));
-    query.bindValue(at, samplesText(b.values));
-    if (query.exec())
-        return true;
-    why = said(query.lastError());
-    return false;
-}
-
-/// All that is done, or nothing of it.
-QString inOneGo(QSqlDatabase db, const std::function<bool(QSqlDatabase&, QString&)>& work) {
-    QSqlQuery begin(db);
-    if (!begin.exec(QStringLiteral("BEGIN IMMEDIATE")))
-        return said(begin.lastError());
-    begin.finish();
-    QString why;
-    if (!work(db, why)) {
-        QSqlQuery(db).exec(QStringLiteral("ROLLBACK"));
-        return why.isEmpty() ? tr("It could not be kept.") : why;
-    }
-    QSqlQuery commit(db);
-    if (!commit.exec(QStringLiteral("COMMIT"))) {
-        why = said(commit.lastError());
-        QSqlQuery(db).exec(QStringLiteral("ROLLBACK"));
-        return why;
-    }
-    return {};
-}
+private:
+    QSqlQuery query_;
+    std::size_t added_ = 0;
+};
 
 /// A name beside a file that is not taken yet.
 QString besides(const QString& path, const QString& suffix) {
@@ -313,9 +150,9 @@ QString LogFile::prepare(bool thorough) {
             return stopped(into.lastError());
         told_ << tr("The log was of version %1; a copy as it was is %2.").arg(at).arg(copy);
     }
-    return inOneGo(db, [&](QSqlDatabase& d, QString& why) {
+    return rows::inOneGo(db, asTheWriter, [&](QSqlDatabase& d, QString& why) {
         for (int v = at; v < version; ++v)
-            for (const auto& sql : migrations[static_cast<std::size_t>(v)]) {
+            for (const auto& sql : tables::migration(v + 1, tables::Database::sqlite)) {
                 QSqlQuery query(d);
                 if (!query.exec(sql)) {
                     why = stopped(query.lastError());
@@ -353,7 +190,7 @@ QString LogFile::rescue() {
         db.setDatabaseName(damaged);
         if (db.open()) {
             // Block by block, and row by row where one cannot be read: behind a page that is gone there are others.
-            const auto rows = [&](const QString& table, const QString& columns, const auto& take) {
+            const auto each = [&](const QString& table, const QString& columns, const auto& take) {
                 constexpr qint64 block = 500, inVain = 50'000;
                 qint64 last = std::numeric_limits<qint64>::max();
                 if (QSqlQuery most(db);
@@ -388,22 +225,22 @@ QString LogFile::rescue() {
                     empty = *read > 0 ? 0 : empty + block;
                 }
             };
-            rows(QStringLiteral("runs"), runColumns, [&](const QSqlQuery& row) {
-                const Run r = runOf(row);
+            each(QStringLiteral("runs"), rows::columnsOf(rows::runs), [&](const QSqlQuery& row) {
+                const Run r = rows::runOf(row);
                 const bool well = record::wrongWith(r).empty();
                 if (well)
                     found.runs.try_emplace(r.id, r);
                 lost += well ? 0 : 1;
             });
-            rows(QStringLiteral("entries"), entryColumns, [&](const QSqlQuery& row) {
-                const auto e = entryOf(row);
+            each(QStringLiteral("entries"), rows::columnsOf(rows::entries), [&](const QSqlQuery& row) {
+                const auto e = rows::entryOf(row);
                 const bool well = e && record::wrongWith(*e).empty();
                 if (well)
                     found.entries.try_emplace(e->id, *e);
                 lost += well ? 0 : 1;
             });
-            rows(QStringLiteral("traces"), traceColumns, [&](const QSqlQuery& row) {
-                auto b = blockOf(row);
+            each(QStringLiteral("traces"), rows::columnsOf(rows::traces), [&](const QSqlQuery& row) {
+                auto b = rows::blockOf(row);
                 const bool well = record::wrongWith(b).empty();
                 if (well)
                     blocks.push_back(std::move(b));
@@ -476,13 +313,14 @@ LogFile::~LogFile() {
 QString LogFile::add(const record::Run& run) {
     if (const auto wrong = record::wrongWith(run); !wrong.empty())
         return q(wrong);
-    return inOneGo(database(), [&](QSqlDatabase& db, QString& why) { return insert(db, run, why); });
+    return rows::inOneGo(database(), asTheWriter, [&](QSqlDatabase& db, QString& why) { return insert(db, run, why); });
 }
 
 QString LogFile::add(const record::Entry& entry) {
     if (const auto wrong = record::wrongWith(entry); !wrong.empty())
         return q(wrong);
-    return inOneGo(database(), [&](QSqlDatabase& db, QString& why) { return insert(db, entry, why); });
+    return rows::inOneGo(database(), asTheWriter,
+                         [&](QSqlDatabase& db, QString& why) { return insert(db, entry, why); });
 }
 
 QString LogFile::append(const record::Log& news) {
@@ -492,7 +330,7 @@ QString LogFile::append(const record::Log& news) {
     for (const auto& [id, entry] : news.entries)
         if (const auto wrong = record::wrongWith(entry); !wrong.empty())
             return q(wrong);
-    return inOneGo(database(), [&](QSqlDatabase& db, QString& why) {
+    return rows::inOneGo(database(), asTheWriter, [&](QSqlDatabase& db, QString& why) {
         return std::all_of(news.runs.begin(), news.runs.end(),
                            [&](const auto& r) { return insert(db, r.second, why); }) &&
                std::all_of(news.entries.begin(), news.entries.end(),
@@ -502,7 +340,7 @@ QString LogFile::append(const record::Log& news) {
 
 Result<record::Merged> LogFile::merge(const record::Log& from) {
     record::Merged out;
-    const QString why = inOneGo(database(), [&](QSqlDatabase& db, QString& wrong) {
+    const QString why = rows::inOneGo(database(), asTheWriter, [&](QSqlDatabase& db, QString& wrong) {
         // Inside the transaction: nobody writes between what is read and what is added.
         auto there = read();
         if (!there) {
@@ -530,22 +368,20 @@ Result<std::size_t> LogFile::keepTrace(const std::vector<record::TraceBlock>& bl
         if (const auto wrong = record::wrongWith(b); !wrong.empty())
             return Failure{wrong};
     std::size_t added = 0;
-    const QString why = inOneGo(database(), [&](QSqlDatabase& db, QString& wrong) {
-        QSqlQuery put(db), there(db);
-        put.prepare(
-            QStringLiteral("INSERT OR IGNORE INTO traces (%1) VALUES (?, ?, ?, ?, ?, ?, ?, ?)").arg(traceColumns));
-        for (const auto& b : blocks) {
-            if (!insertNew(put, b, wrong))
+    const QString why = rows::inOneGo(database(), asTheWriter, [&](QSqlDatabase& db, QString& wrong) {
+        QSqlQuery there(db);
+        InsertNew put(db, rows::traces);
+        for (const auto& b : blocks)
+            if (!put.put(b, wrong))
                 return false;
-            added += put.numRowsAffected() > 0 ? 1 : 0;
-        }
+        added = put.added();
         there.prepare(QStringLiteral("SELECT 1 FROM entries WHERE id = ?"));
         for (const auto& e : entries) {
             if (const auto no = record::wrongWith(e); !no.empty()) {
                 wrong = q(no);
                 return false;
             }
-            there.bindValue(0, textValue(e.id));
+            there.bindValue(0, rows::textValue(e.id));
             if (there.exec() && there.next())
                 continue; // the same file came in before
             if (!insert(db, e, wrong))
@@ -562,16 +398,119 @@ Result<std::vector<record::TraceBlock>> LogFile::traces(const QString& run) cons
     std::vector<record::TraceBlock> out;
     QSqlQuery query(database());
     query.setForwardOnly(true);
-    query.prepare(QStringLiteral("SELECT %1 FROM traces%2 ORDER BY start, id")
-                      .arg(traceColumns, run.isEmpty() ? QString() : QStringLiteral(" WHERE run = ?")));
+    query.prepare(
+        QStringLiteral("SELECT %1 FROM traces%2 ORDER BY start, id")
+            .arg(rows::columnsOf(rows::traces), run.isEmpty() ? QString() : QStringLiteral(" WHERE run = ?")));
     if (!run.isEmpty())
         query.addBindValue(run);
     query.exec();
     while (query.next())
-        if (auto b = blockOf(query); record::wrongWith(b).empty())
+        if (auto b = rows::blockOf(query); record::wrongWith(b).empty())
             out.push_back(std::move(b));
     if (query.lastError().isValid())
         return Failure{said(query.lastError()).toStdString()};
+    return out;
+}
+
+Result<LogFile::Marks> LogFile::marks(const QString& server) const {
+    Marks out;
+    QSqlQuery query(database());
+    query.prepare(QStringLiteral("SELECT runs, entries, traces, arrived, last FROM marks WHERE server = ?"));
+    query.addBindValue(server);
+    if (!query.exec())
+        return Failure{said(query.lastError()).toStdString()};
+    if (query.next())
+        out = {query.value(0).toLongLong(), query.value(1).toLongLong(), query.value(2).toLongLong(),
+               query.value(3).toLongLong(), query.value(4).toString()};
+    return out;
+}
+
+Result<Batch> LogFile::since(Marks& marks, int most) const {
+    Batch out;
+    const auto read = [&](const rows::Kept& table, qint64& mark, const auto& take) {
+        QSqlQuery query(database());
+        query.setForwardOnly(true);
+        query.prepare(QStringLiteral("SELECT rowid, %1 FROM %2 WHERE rowid > ? ORDER BY rowid LIMIT ?")
+                          .arg(rows::columnsOf(table), QLatin1String(table.table)));
+        query.addBindValue(mark);
+        query.addBindValue(most);
+        query.exec();
+        while (query.next()) {
+            mark = query.value(0).toLongLong();
+            take(query);
+        }
+        return said(query.lastError());
+    };
+    QString why = read(rows::runs, marks.runs, [&](const QSqlQuery& row) { out.runs.push_back(rows::runOf(row, 1)); });
+    if (why.isEmpty())
+        why = read(rows::entries, marks.entries, [&](const QSqlQuery& row) {
+            if (auto entry = rows::entryOf(row, 1))
+                out.entries.push_back(std::move(*entry));
+        });
+    if (why.isEmpty())
+        why = read(rows::traces, marks.traces,
+                   [&](const QSqlQuery& row) { out.traces.push_back(rows::blockOf(row, 1)); });
+    if (!why.isEmpty())
+        return Failure{why.toStdString()};
+    return out;
+}
+
+Result<LogFile::Taken> LogFile::takeIn(const QString& server, const Batch& from, Marks& marks) {
+    Taken out;
+    const QString why = rows::inOneGo(database(), asTheWriter, [&](QSqlDatabase& db, QString& wrong) {
+        const auto last = [&](const char* table) {
+            QSqlQuery query(db);
+            return query.exec(QStringLiteral("SELECT max(rowid) FROM %1").arg(QLatin1String(table))) && query.next()
+                       ? query.value(0).toLongLong()
+                       : 0;
+        };
+        const auto all = [&](const rows::Kept& table, const auto& rows, qint64& mark, std::size_t& added) {
+            // Where all that was here had been sent, what comes now need not be sent back.
+            const bool sent = last(table.table) <= mark;
+            InsertNew put(db, table);
+            for (const auto& row : rows) {
+                if (!record::wrongWith(row).empty()) {
+                    ++out.senseless;
+                    continue;
+                }
+                if (!put.put(row, wrong))
+                    return false;
+            }
+            added = put.added();
+            if (sent)
+                mark = last(table.table);
+            return true;
+        };
+        if (!all(rows::runs, from.runs, marks.runs, out.runs) ||
+            !all(rows::entries, from.entries, marks.entries, out.entries) ||
+            !all(rows::traces, from.traces, marks.traces, out.traces))
+            return false;
+        QSqlQuery twice(db);
+        twice.prepare(QStringLiteral("SELECT count(*) FROM entries WHERE run = ? AND supersedes = ?"));
+        for (const auto& e : from.entries) {
+            if (e.supersedes.empty())
+                continue;
+            twice.bindValue(0, rows::textValue(e.run));
+            twice.bindValue(1, rows::textValue(e.supersedes));
+            if (twice.exec() && twice.next() && twice.value(0).toInt() > 1)
+                out.told << tr("entry %1 has been corrected %2 times apart: all are kept")
+                                .arg(q(e.supersedes))
+                                .arg(twice.value(0).toInt());
+        }
+        out.told.removeDuplicates();
+        QSqlQuery mark(db);
+        mark.prepare(QStringLiteral("INSERT OR REPLACE INTO marks VALUES (?, ?, ?, ?, ?, ?)"));
+        mark.addBindValue(server);
+        for (const qint64 at : {marks.runs, marks.entries, marks.traces, marks.arrived})
+            mark.addBindValue(at);
+        mark.addBindValue(marks.last);
+        if (mark.exec())
+            return true;
+        wrong = said(mark.lastError());
+        return false;
+    });
+    if (!why.isEmpty())
+        return Failure{why.toStdString()};
     return out;
 }
 
@@ -593,27 +532,27 @@ Result<record::Log> LogFile::read(const Wanted& wanted) const {
         if (!wanted.run.isEmpty())
             query.bindValue(QStringLiteral(":run"), wanted.run);
     };
-    query.prepare(QStringLiteral("SELECT %1 FROM runs%2").arg(runColumns, which));
+    query.prepare(QStringLiteral("SELECT %1 FROM runs%2").arg(rows::columnsOf(rows::runs), which));
     bind();
     if (!query.exec())
         return Failure{said(query.lastError()).toStdString()};
     while (query.next()) {
-        Run r = runOf(query);
+        Run r = rows::runOf(query);
         out.runs.emplace(r.id, std::move(r));
     }
     if (query.lastError().isValid())
         return Failure{said(query.lastError()).toStdString()};
     if (which.isEmpty()) {
-        query.prepare(QStringLiteral("SELECT %1 FROM entries").arg(entryColumns));
+        query.prepare(QStringLiteral("SELECT %1 FROM entries").arg(rows::columnsOf(rows::entries)));
     } else {
-        query.prepare(
-            QStringLiteral("SELECT %1 FROM entries WHERE run IN (SELECT id FROM runs%2)").arg(entryColumns, which));
+        query.prepare(QStringLiteral("SELECT %1 FROM entries WHERE run IN (SELECT id FROM runs%2)")
+                          .arg(rows::columnsOf(rows::entries), which));
         bind();
     }
     if (!query.exec())
         return Failure{said(query.lastError()).toStdString()};
     while (query.next())
-        if (auto e = entryOf(query))
+        if (auto e = rows::entryOf(query))
             out.entries.emplace(e->id, std::move(*e));
     if (query.lastError().isValid())
         return Failure{said(query.lastError()).toStdString()};
@@ -635,14 +574,15 @@ Result<std::vector<record::Run>> LogFile::runs(const QString& airframe, int most
     std::vector<record::Run> out;
     QSqlQuery query(database());
     query.setForwardOnly(true);
-    query.prepare(QStringLiteral("SELECT %1 FROM runs%2 ORDER BY began DESC, id DESC LIMIT %3")
-                      .arg(runColumns, airframe.isEmpty() ? QString() : QStringLiteral(" WHERE airframe = ?"))
-                      .arg(most));
+    query.prepare(
+        QStringLiteral("SELECT %1 FROM runs%2 ORDER BY began DESC, id DESC LIMIT %3")
+            .arg(rows::columnsOf(rows::runs), airframe.isEmpty() ? QString() : QStringLiteral(" WHERE airframe = ?"))
+            .arg(most));
     if (!airframe.isEmpty())
         query.addBindValue(airframe);
     query.exec();
     while (query.next())
-        out.push_back(runOf(query));
+        out.push_back(rows::runOf(query));
     if (query.lastError().isValid())
         return Failure{said(query.lastError()).toStdString()};
     return out;

@@ -2,6 +2,7 @@
 #pragma once
 #include "record/log.h"
 #include "record/trace.h"
+#include "store/log_tables.h"
 #include "units/result.h"
 #include <QString>
 #include <QStringList>
@@ -11,6 +12,14 @@ class QSqlDatabase;
 class QSqlError;
 
 namespace amber::app {
+
+/// Rows on their way from one log to another.
+struct Batch {
+    std::vector<record::Run> runs;
+    std::vector<record::Entry> entries;
+    std::vector<record::TraceBlock> traces;
+    [[nodiscard]] std::size_t size() const { return runs.size() + entries.size() + traces.size(); }
+};
 
 /// The log as it is kept: one SQLite file that any SQLite tool reads (docs/formats/log.md). What `add` has returned
 /// from without a word is on the disk: a write-ahead log, written through at every commit. Rows are never changed: the
@@ -44,6 +53,25 @@ public:
     /// The blocks of a run (of all runs, where it is empty), by when they begin.
     Result<std::vector<record::TraceBlock>> traces(const QString& run) const;
 
+    /// How far it has been merged with a log that a hangar shares: rows sent, by their place here, and rows that have
+    /// come, by their number there.
+    struct Marks {
+        qint64 runs = 0, entries = 0, traces = 0, arrived = 0;
+        QString
+            last; ///< id of the row of that number: a server where it is another one was put back from an older copy
+        bool operator==(const Marks&) const = default;
+    };
+    Result<Marks> marks(const QString& server) const;
+    /// The next rows that were not sent yet, and the marks moved behind them. @param most of each table
+    Result<Batch> since(Marks& marks, int most) const;
+    struct Taken {
+        std::size_t runs = 0, entries = 0, traces = 0; ///< that were new
+        std::size_t senseless = 0;                     ///< rows that no log writes: left
+        QStringList told;                              ///< what does not agree
+    };
+    /// Rows that have come, and the marks, all or none; what is there already is passed over.
+    Result<Taken> takeIn(const QString& server, const Batch& from, Marks& marks);
+
     /// What to read; empty members ask for nothing.
     struct Wanted {
         QString airframe, run;
@@ -60,7 +88,7 @@ public:
     /// What was found wrong and mended when it was opened.
     [[nodiscard]] const QStringList& told() const { return told_; }
 
-    static constexpr int version = 3;  ///< of the tables
+    static constexpr int version = tables::version;
     static inline int patience = 5000; ///< ms, that a log is waited for which somebody else is writing
 
 private:

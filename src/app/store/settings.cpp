@@ -63,4 +63,11 @@ void Settings::setHalves(const QByteArray& halves) {
     store_->setValue(QStringLiteral("halves"), halves);
 }
 
+QString Settings::hangar() const {
+    return store_->value(QStringLiteral("hangar")).toString();
+}
+void Settings::setHangar(const QString& address) {
+    store_->setValue(QStringLiteral("hangar"), address);
+}
+
 } // namespace amber::app

@@ -26,6 +26,9 @@ public:
     /// Where the border between page and score was left.
     [[nodiscard]] QByteArray halves() const;
     void setHalves(const QByteArray& halves);
+    /// Address of the log that a hangar shares; empty: none.
+    [[nodiscard]] QString hangar() const;
+    void setHangar(const QString& address);
 
 private:
     std::unique_ptr<QSettings> store_;

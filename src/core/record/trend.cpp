@@ -100,7 +100,7 @@ std::vector<Series> seriesOf(const Log& log, const std::string& airframe) {
             continue;
         for (const auto& s : all)
             for (const Entry* e : s.last)
-                if (e->kind == Entry::Kind::figure && !s.disagrees)
+                if (e->kind == Entry::Kind::figure && !s.disagrees && !isMoment(e->what))
                     by[{e->what, e->phase, e->engine, e->planned.has_value()}].push_back(
                         {static_cast<double>(e->at) / dayLength, e->planned ? e->value - *e->planned : e->value});
     }

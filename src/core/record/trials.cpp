@@ -90,7 +90,7 @@ private:
             if (const auto all = standing_.find(id); all != standing_.end())
                 for (const auto& s : all->second)
                     for (const Entry* e : s.last)
-                        if (e->kind == Entry::Kind::figure && !s.disagrees && !e->what.starts_with("at-"))
+                        if (e->kind == Entry::Kind::figure && !s.disagrees && !isMoment(e->what))
                             here[{e->what, e->phase, e->engine, e->planned.has_value()}].push_back(
                                 e->planned ? e->value - *e->planned : e->value);
             for (auto& [of, values] : here)
