@@ -181,7 +181,7 @@ TEST_F(Kept, KilledAtAnyInstantEverythingThatWasToldToBeKeptIsThere) {
 TEST_F(Kept, AFullDiskIsToldAndLosesNothing) {
     const auto told = childKeeps(-1, [] {
         signal(SIGXFSZ, SIG_IGN);
-        const rlimit most{200'000, 200'000};
+        const rlimit most{300'000, 300'000};
         setrlimit(RLIMIT_FSIZE, &most);
     });
     EXPECT_GT(told.size(), 10u);
