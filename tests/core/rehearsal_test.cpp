@@ -425,6 +425,38 @@ TEST(Debrief, TellsHowLongUntilAFaultWasCalledAndWhatWasDoneFirst) {
     EXPECT_NE(said[2].find("never called"), std::string::npos) << said[2];
 }
 
+TEST(Debrief, WhatAnEngineHasLostForGoodIsToldWithItsMoment) {
+    const auto& f = farrier();
+    rehearse::Setup setup = clear(Phase::cruise);
+    setup.traps = {rehearse::readTrap("oil-pump@30", f.notes()).value()};
+    Rehearsal r(f.aircraft(), f.sortie(), f.plan, setup);
+    r.advance(29'000);
+    EXPECT_TRUE(rehearse::debrief(r, f.hand).costs.empty()) << "a cruise costs nothing";
+    r.advance(31'000); // half a minute of cruise rpm on no oil: dry bearings last 75 s at rated rpm
+    const auto half = rehearse::debrief(r, f.hand);
+    // (The governor works on that oil too: its propeller runs fine, rpm over the rated ones, and she knocks a little.)
+    ASSERT_GE(half.costs.size(), 1u);
+    EXPECT_EQ(half.costs[0].of, rehearse::Spent::Of::bearings);
+    EXPECT_GT(r.state().engines[0].n, f.aircraft().model().ratedRpm);
+    EXPECT_LT(half.costs[0].share, 30.0 / 75.0);
+    EXPECT_GT(half.costs[0].share, 26.0 / 75.0) << "the pressure falls within a few seconds";
+    EXPECT_NEAR(static_cast<double>(half.costs[0].from), 33'000.0, 3'000.0);
+    const auto lines = half.lines(f.notes());
+    const auto told = std::find_if(lines.begin(), lines.end(), [](const auto& line) {
+        return line.text.find("of its bearings' life, run without oil pressure (model, an estimate)") !=
+               std::string::npos;
+    });
+    ASSERT_NE(told, lines.end());
+    EXPECT_EQ(told->about, rehearse::About::engine);
+    EXPECT_EQ(told->at, half.costs[0].from);
+    // Gone back before it, it has not happened.
+    r.back(20'000);
+    EXPECT_TRUE(r.spent().empty());
+    r.advance(25'000); // to the 45th second: half as long without oil
+    ASSERT_GE(r.spent().size(), 1u);
+    EXPECT_NEAR(r.spent()[0].share, half.costs[0].share - 15.0 / 75.0, 0.01);
+}
+
 TEST(CarefulHandByTheClock, KeepsThePlansClocksFuelAndTemperatures) {
     int type = 0;
     for (const auto& name : test::demoNames()) {

@@ -92,6 +92,7 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
     out.seconds = static_cast<double>(r.now()) / 1000.0;
     out.fuel = r.fuelBurnt();
     out.findings = r.findings();
+    out.costs = r.spent();
     for (std::size_t i = static_cast<std::size_t>(r.setup().from); i <= static_cast<std::size_t>(r.phase()); ++i) {
         out.plannedSeconds += r.plan()[static_cast<Phase>(i)].duration;
         out.plannedFuel += r.plan()[static_cast<Phase>(i)].fuel;

@@ -57,6 +57,7 @@ struct Debrief {
     std::vector<DrillAct> acts; ///< of the drill, in its order: every one that was asked for in the phases rehearsed
     std::vector<watch::Finding> findings;
     std::vector<FaultMet> faults;
+    std::vector<Spent> costs;
     /// What was asked on the way.
     struct Answered {
         Milliseconds at = 0;

@@ -65,6 +65,15 @@ std::string debriefJson(const Debrief& d, const TypeNotes& n) {
                                    {"worst", number(f.worst)},
                                    {"colour", watch::wordOf(f.verdict.colour())},
                                    {"sentence", f.verdict.sentence()}});
+    out["costs"] = ordered_json::array();
+    for (const auto& c : d.costs)
+        out["costs"].push_back({{"engine", n.positions[c.engine].id},
+                                {"of", c.of == Spent::Of::bearings  ? "bearings"
+                                       : c.of == Spent::Of::rings   ? "rings"
+                                       : c.of == Spent::Of::coolant ? "coolant"
+                                                                    : "plugs"},
+                                {"share", c.share},
+                                {"from_s", static_cast<double>(c.from) / 1000.0}});
     out["sentences"] = d.sentences(n);
     return out.dump(2);
 }

@@ -39,6 +39,10 @@ private:
     [[nodiscard]] std::string whose(std::size_t e) const {
         return n_.engineCount() < 2 ? std::string{} : n_.positions[e].name + " ";
     }
+    /// "Port: "
+    [[nodiscard]] std::string whoseLine(std::size_t e) const {
+        return n_.engineCount() < 2 ? std::string{} : n_.positions[e].name + ": ";
+    }
     [[nodiscard]] const trouble::Pattern* patternOf(powerplant::Fault fault) const {
         const auto found = std::find_if(patterns_.begin(), patterns_.end(),
                                         [&](const trouble::Pattern& p) { return p.fault == fault; });
@@ -108,9 +112,9 @@ private:
                 continue;
             any = true;
             std::string engine;
-            for (const auto& p : n_.positions)
-                if (p.id == f.engine && n_.engineCount() > 1)
-                    engine = p.name + ": ";
+            for (std::size_t e = 0; e < n_.positions.size(); ++e)
+                if (n_.positions[e].id == f.engine)
+                    engine = whoseLine(e);
             const bool red = f.verdict.colour() == watch::Colour::red;
             std::string sentence = f.verdict.sentence();
             if (sentence.ends_with('.'))
@@ -123,6 +127,9 @@ private:
         if (!any)
             add(About::engine, std::nullopt,
                 "No needle left its normal range for longer than it takes to pass through.");
+        for (const auto& c : d_.costs)
+            add(About::engine, c.from, fmt::format("{}Cost: {} (model, an estimate).", whoseLine(c.engine), wordsOf(c)),
+                watch::Colour::amber);
     }
 
     void next() {

@@ -30,6 +30,7 @@ Rehearsal::Live Rehearsal::atFirst() {
     out.run.conditions.resize(plant_.count());
     for (const auto& position : n.positions)
         out.watches.emplace_back(n, position.id);
+    out.spent.resize(plant_.count());
     out.ratings = watch::RatingLedger(n.ratings);
     out.phase = setup_.from;
     if (setup_.from > Phase::walkRound) {
@@ -79,6 +80,8 @@ void Rehearsal::step(const hand::Watcher& watcher) {
     hand::look(live_.watches, seconds(), moment);
     if (now() % 1000 == 0) {
         spendRating();
+        for (std::size_t e = 0; e < plant_.count(); ++e)
+            live_.spent[e].see(live_.state.engines[e], now());
         Kept kept{now(), live_.phase, {}};
         for (const auto& e : live_.readings.engines)
             kept.engines.push_back(e);
@@ -88,6 +91,14 @@ void Rehearsal::step(const hand::Watcher& watcher) {
         keep();
     if (watcher)
         watcher(moment);
+}
+
+std::vector<Spent> Rehearsal::spent() const {
+    std::vector<Spent> out;
+    for (std::size_t e = 0; e < live_.spent.size(); ++e)
+        for (const auto& one : live_.spent[e].all(e))
+            out.push_back(one);
+    return out;
 }
 
 void Rehearsal::keep() {

@@ -5,6 +5,7 @@
 #include "hand/hands.h"
 #include "rehearse/acts.h"
 #include "rehearse/setup.h"
+#include "rehearse/spent.h"
 #include "watch/rating_clock.h"
 #include "watch/watch.h"
 #include <functional>
@@ -72,6 +73,8 @@ public:
     /// What the watch on each engine has seen so far, times from the rehearsal's beginning.
     [[nodiscard]] std::vector<watch::Finding> findings() const;
     [[nodiscard]] double fuelBurnt() const; ///< m³ gone from the tanks
+    /// What it has cost the engines so far.
+    [[nodiscard]] std::vector<Spent> spent() const;
     [[nodiscard]] const powerplant::Powerplant& powerplant() const { return plant_; }
     [[nodiscard]] const Setup& setup() const { return setup_; }
     [[nodiscard]] const Sortie& sortie() const { return *sortie_; }
@@ -92,6 +95,7 @@ private:
         std::vector<watch::Watch> watches{};
         watch::RatingLedger ratings{};
         std::map<std::string, watch::Finding> overRated{}; ///< ratings used longer than they may be, by key
+        std::vector<SpentOf> spent{};                      ///< one an engine
         std::vector<Came> came{};
         std::vector<bool> sprung{}; ///< traps that have come, or never will
         Phase phase = Phase::walkRound;
