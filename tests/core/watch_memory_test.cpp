@@ -203,6 +203,35 @@ TEST(Watch, OilPressureIsAwaitedForItsSecondsAndThenJudged) {
     EXPECT_EQ(of(all, Rule::limit)->begin, 31.0);
 }
 
+// Oil pressure of the Lorimer: 40 lbf/in² normal at the run-up, 25 the least; 55 the least in the air. Its take-off is
+// at 2,650 rpm.
+TEST(Watch, OilPressureOfTheTakeOffIsOfAnEngineThatHasOpenedUp) {
+    const double psi = 6894.757;
+    const auto seen = [&](std::vector<std::array<double, 3>> moments) { // s, rpm, lbf/in²
+        watch::Watch w(lorimer());
+        for (const auto& [at, rpm, pressure] : moments) {
+            Readings r;
+            r[Gauge::rpm] = rpm / 60.0;
+            r[Gauge::oilPressure] = pressure * psi;
+            w.see(at, at < 10 ? Phase::runUp : Phase::takeOff, r, true);
+        }
+        auto all = w.findings();
+        std::erase_if(all, [](const auto& f) { return f.gauge != Gauge::oilPressure; }); // rpm that have yet to rise
+        return all;
+    };
+    EXPECT_TRUE(seen({{0, 900, 50}, {10, 900, 50}, {17, 1200, 50}, {20, 2400, 80}, {30, 2650, 85}}).empty())
+        << "it idles on the runway";
+    const auto low = seen({{0, 900, 50}, {10, 900, 20}, {17, 1200, 50}, {20, 2400, 80}});
+    ASSERT_EQ(low.size(), 1u);
+    EXPECT_EQ(low[0].verdict.colour(), Colour::red) << "under the run-up's least it never was";
+    const auto falls = seen({{0, 900, 50}, {10, 900, 50}, {20, 2600, 80}, {25, 2600, 50}, {30, 1500, 50}});
+    ASSERT_EQ(falls.size(), 1u);
+    EXPECT_EQ(falls[0].verdict.colour(), Colour::red) << "once opened up it counts, whatever the rpm are then";
+    EXPECT_EQ(falls[0].phase, Phase::takeOff);
+    EXPECT_EQ(seen({{0, 900, 50}, {10, 900, 50}, {20, 1900, 50}, {30, 2000, 50}}).size(), 1u)
+        << "three quarters of 2,650 is 1,988";
+}
+
 TEST(Watch, CountsTheSecondsAtHighPowerOnTheGroundAndNoOthers) {
     // From 1,900 rpm, 90 s at most: 50 s, then 39.5 s more are allowed, half a second further is not; the take-off does
     // not count.

@@ -262,6 +262,8 @@ EngineReadings Engine::stride(EngineState& s, const EngineLevers& l, const Surro
     s.oilPressure =
         s.gallery >= filled ? aircraft_->thermal.oilPressure(Rotation::si(s.n), after.oil, l.thinning).si() : 0.0;
     read(s, p, a, out);
+    s.chargeBulb = out[Gauge::chargeTemperature];
+    s.airBulb = out[Gauge::carburettorAir];
     out.shaft = s.firing ? p.power.si() : 0.0;
     out.propeller = out.shaft;
     return out;

@@ -10,6 +10,16 @@ namespace {
 constexpr double deadNeedle = 233.15;                         // K, the low stop of an electric thermometer
 constexpr double standingBlades = 0.10, standingDragOf = 0.6; // solidity of the disc, drag of it broadside: an estimate
 constexpr double featheredDrag = 0.00125; // m² for each blade and m² of diameter (Torenbeek, 1982, appendix G-8)
+constexpr double bulbTime = 8.0;          // s, of a thermometer's bulb in the induction: an estimate of the usual size
+
+/// A needle of a bulb in the air stream. @param bulb K, what it has come to @param needle K: what there is, then what
+/// is read
+void follow(double& bulb, double& needle, double dt) {
+    if (bulb <= 0.0)
+        bulb = needle;
+    bulb = needle + (bulb - needle) * std::exp(-dt / bulbTime);
+    needle = bulb;
+}
 } // namespace
 
 std::string_view nameOf(Smoke smoke) {
@@ -44,6 +54,8 @@ void Engine::needles(Working& w) const {
     if (s.manifold < s.wideOpen && w.e.fuelPump < 1.0)
         w.p.fuelFlow = MassFlow::si(w.p.fuelFlow.si() * std::min(1.0, 2.5 * s.fuelPressure / fuelPressure_));
     read(s, w.p, w.a, out);
+    follow(s.chargeBulb, out[Gauge::chargeTemperature], w.dt);
+    follow(s.airBulb, out[Gauge::carburettorAir], w.dt);
     if (s.firing) { // a cylinder that does not fire breathes its charge out as it came
         const double burning = exhaustTemperature(w.p, s.fuelAir, s.manifold / mostBoost_, w.oneSpark, w.e.late);
         out[Gauge::exhaustTemperature] =

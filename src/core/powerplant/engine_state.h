@@ -41,6 +41,7 @@ struct EngineState {
     double ice = 0.0;                            ///< share of the throttle's passage
     double water = 0.0;                          ///< kg
     double waterPressure = 0.0;                  ///< Pa
+    double chargeBulb = 0.0, airBulb = 0.0;      ///< K that the bulbs in the induction have come to; 0: not yet read
     double starterHeat = 0.0;                    ///< 1: too hot to touch
     bool button = false;                         ///< the cartridge's, held down
     double breech = 0.0;                         ///< s that the cartridge fired last still turns it

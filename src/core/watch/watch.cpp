@@ -12,7 +12,9 @@ namespace amber::watch {
 namespace {
 constexpr double minute = 60.0;      // s
 constexpr double stillTurning = 0.9; // of the notes' slowest rpm: under it an engine is about to stand
-constexpr double slack = 0.15;       // s, of a hand or a recorder that looks ten times a second
+constexpr double openedUpAt =
+    0.75;                      // of the greatest rpm of any rating: a propeller of fixed pitch stands at little more
+constexpr double slack = 0.15; // s, of a hand or a recorder that looks ten times a second
 /// The edge of the normal range that a value has passed.
 std::optional<double> edgePassed(const Band& band, double value) {
     if (band.normalHigh && value > *band.normalHigh)
@@ -42,9 +44,17 @@ Watch::Watch(const TypeNotes& notes, std::string engine)
         const UnitSpec& unit = notes.unitOf(gauge);
         followed_.push_back({gauge, &of, unit.scale * std::pow(10.0, 1 - unit.decimals)});
     }
+    for (const auto& rating : notes.ratings)
+        opensUpAt_ = std::max(opensUpAt_, openedUpAt * rating.rpm.si());
+}
+
+Phase Watch::phaseOf(Gauge gauge, Phase phase) const {
+    return gauge == Gauge::oilPressure && phase == Phase::takeOff && !openedUp_ ? Phase::runUp : phase;
 }
 
 void Watch::see(double time, Phase phase, const Readings& now, bool running) {
+    openedUp_ = phase > Phase::takeOff ||
+                (phase == Phase::takeOff && (openedUp_ || !now.has(Gauge::rpm) || now[Gauge::rpm] >= opensUpAt_));
     if (!running) {
         stopped();
         for (auto& f : followed_) {
@@ -94,7 +104,7 @@ bool Watch::quiet(const Waiting& w) const {
 void Watch::judge(const Waiting& w) {
     for (auto& f : followed_)
         if (w.now.has(f.gauge) && (w.withOil || f.gauge != Gauge::oilPressure))
-            follow(f, w.time, w.phase, w.now[f.gauge]);
+            follow(f, w.time, phaseOf(f.gauge, w.phase), w.now[f.gauge]);
 }
 
 void Watch::stopped() {
@@ -119,7 +129,7 @@ Colour Watch::colourAt(double time, Phase phase, Gauge gauge, double value, bool
                            (!runsFrom_ || (!oilCame_ && time - *runsFrom_ <= notes_->start.oilPressureWithin.si()));
     return !running || awaitsOil || found == notes_->gauges.end() || std::isnan(value)
                ? Colour::normal
-               : colourOf(found->second.in(phase), asRead(*notes_, gauge, value));
+               : colourOf(found->second.in(phaseOf(gauge, phase)), asRead(*notes_, gauge, value));
 }
 
 void Watch::ground(double time, Phase phase, const Readings& now) {

@@ -21,8 +21,8 @@ public:
     /// What the gauges read at a moment, s; moments in order, a straight line between them. A standing engine is not
     /// judged, nor is its oil pressure from the first fire until it comes or its seconds are over; nor what is read on
     /// the ground in the last seconds before it stands (`stopping`), where fuel and revolutions take every needle down
-    /// (of oil pressure only once the revolutions are under the notes' slowest). Each is judged as it can be read
-    /// (asRead).
+    /// (of oil pressure only once the revolutions are under the notes' slowest). Oil pressure of the take-off is that
+    /// of an engine that has been opened up: until then the run-up's holds. Each is judged as it can be read (asRead).
     void see(double time, Phase phase, const Readings& now, bool running);
 
     /// Whether the starter turns the engine, at a moment, s: a try longer than the starter may turn, and one that
@@ -76,6 +76,8 @@ private:
         bool withOil; ///< oil pressure is to be judged
     };
     void judge(const Waiting& seen);
+    /// By whose band a needle is judged in a phase.
+    [[nodiscard]] Phase phaseOf(Gauge gauge, Phase phase) const;
     /// Every needle is far inside its normal range, and none was out of it: nothing is to be waited for.
     [[nodiscard]] bool quiet(const Waiting& seen) const;
     static bool farInside(const Followed& gauge, const Band& band, double value);
@@ -100,6 +102,8 @@ private:
     Gauge headOrCoolant_;
     double highPower_ = 0.0, highFrom_ = 0.0, highEnd_ = 0.0; ///< s, and when it began and ended
     std::optional<double> fast_;                              ///< since when it has been seen that fast
+    double opensUpAt_ = 0.0;                                  ///< rev/s
+    bool openedUp_ = false;                                   ///< for the take-off
     std::optional<double> runsFrom_;
     bool oilCame_ = false;
     std::vector<Finding> duty_;
