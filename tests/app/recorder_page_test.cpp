@@ -99,6 +99,79 @@ TEST_F(RecorderPage, ItIsShownBeforeItIsKeptAndThenJudgedAndDrawnOverThePlan) {
     EXPECT_TRUE(window->score().showsRecorded()) << "and with the run that is still open";
 }
 
+TEST_F(RecorderPage, AMomentPutElsewhereIsKeptAndWhatHangsOnItIsReckonedAnew) {
+    write();
+    menu();
+    auto& book = window->book();
+    auto& score = window->score();
+    const auto at = [&] { return (*book.anchors().takeOffPower - book.run()->began) / 1000.0; };
+    const auto minutes = [&](const char* engine) {
+        std::vector<double> all;
+        for (const auto* e : book.soFar())
+            if (e->what == "rating/take-off" && e->engine == engine)
+                all.push_back(e->value);
+        EXPECT_EQ(all.size(), 1u) << "one stands, not two";
+        return all.empty() ? 0.0 : all.front();
+    };
+    const auto held = [&] {
+        std::size_t n = 0;
+        for (const auto& line : book.writeUp().lines)
+            n += line.what == "oil" ? 1 : 0;
+        return n;
+    };
+    ASSERT_DOUBLE_EQ(at(), 600.0);
+    EXPECT_NEAR(minutes("1"), 100.0, 1.5) << "2,650 rpm and 45 inHg from 10:00 to 11:40";
+    EXPECT_EQ(held(), 1u);
+    const auto entries = book.soFar().size();
+    ASSERT_GE(score.moments().size(), 4u);
+    std::size_t takeOff = 0;
+    while (!score.moments().at(takeOff).name.startsWith(QStringLiteral("Take-off power")))
+        ++takeOff;
+
+    // By keys, to the second.
+    score.setFocus();
+    for (std::size_t i = 0; i <= takeOff; ++i)
+        QTest::keyClick(&score, Qt::Key_M);
+    QTest::keyClick(&score, Qt::Key_Right, Qt::ShiftModifier);
+    for (int i = 0; i < 5; ++i)
+        QTest::keyClick(&score, Qt::Key_Right);
+    QTest::keyClick(&score, Qt::Key_Return);
+    test::settle();
+    EXPECT_DOUBLE_EQ(at(), 615.0);
+    EXPECT_NEAR(minutes("1"), 85.0, 1.5);
+    EXPECT_NEAR(minutes("2"), 85.0, 1.5);
+    EXPECT_EQ(held(), 1u) << "what does not hang on it is as it was";
+    EXPECT_EQ(book.soFar().size(), entries + 1) << "the moment itself";
+    EXPECT_DOUBLE_EQ(score.moments().at(takeOff).time, document().plan()[Phase::takeOff].start)
+        << "plan and recorder are laid on each other there";
+
+    // One undo takes all of it back.
+    ASSERT_EQ(book.undo(), QString());
+    EXPECT_DOUBLE_EQ(at(), 600.0);
+    EXPECT_NEAR(minutes("1"), 100.0, 1.5);
+    EXPECT_EQ(book.soFar().size(), entries);
+
+    // By the mouse, and Escape while it is held by a key leaves it.
+    const QPoint flag = score.flagOf(takeOff).toPoint();
+    QTest::mousePress(&score, Qt::LeftButton, {}, flag);
+    QTest::mouseMove(&score, flag + QPoint(12, 0));
+    QTest::mouseRelease(&score, Qt::LeftButton, {}, flag + QPoint(12, 0));
+    test::settle();
+    EXPECT_GT(at(), 605.0);
+    const double dragged = at();
+    QTest::keyClick(&score, Qt::Key_M);
+    QTest::keyClick(&score, Qt::Key_Right);
+    QTest::keyClick(&score, Qt::Key_Escape);
+    EXPECT_DOUBLE_EQ(at(), dragged);
+    EXPECT_TRUE(window->recording());
+    // It is on the disk: opened again it stands there.
+    const auto run = book.run()->id;
+    book.close();
+    window->openRecord();
+    ASSERT_EQ(book.choose(run), QString());
+    EXPECT_NEAR(at(), dragged, 1e-3);
+}
+
 TEST_F(RecorderPage, WithoutDatesTheFlightHasJustEndedUnlessItIsSaidWhen) {
     write("10:");
     static constexpr std::int64_t now = 1'796'000'000'000;
@@ -133,6 +206,23 @@ TEST_F(RecorderPage, TheCommandKeepsTheSameAndALogTakesItOverWhole) {
     EXPECT_TRUE(kept.out.contains("21 blocks of it were new")) << kept.out.toStdString(); // 7 columns of 3 blocks
     EXPECT_TRUE(
         test::command({"log", "trace", "--log", log, "--file", path.toStdString()}).out.contains("\n0 blocks of it"));
+    // A moment put elsewhere: the minutes at the rating are others.
+    const auto ratings = [&] {
+        const auto all = test::command({"log", "list", "--log", log, "--csv"}).out.split('\n');
+        QByteArrayList out;
+        for (const auto& line : all)
+            if (line.contains(",rating/take-off,"))
+                out << line;
+        return out;
+    };
+    ASSERT_EQ(ratings().size(), 2);
+    const auto moved = test::command(
+        {"log", "add", "--log", log, "--phase", "take-off", "--what", "at-take-off", "--figure", "10:15"});
+    EXPECT_EQ(moved.code, 0) << moved.err.toStdString();
+    EXPECT_TRUE(moved.err.contains("2 readings of the recorder were reckoned anew")) << moved.err.toStdString();
+    ASSERT_EQ(ratings().size(), 2) << "one stands for each engine";
+    for (const auto& line : ratings())
+        EXPECT_TRUE(line.contains("1:24") || line.contains("1:25")) << line.toStdString();
     const auto merged = test::command({"log", "merge", "--log", other, "--file", log});
     EXPECT_EQ(merged.code, 0) << merged.err.toStdString();
     EXPECT_TRUE(merged.out.contains("21 blocks of recorders")) << merged.out.toStdString();

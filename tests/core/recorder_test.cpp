@@ -250,6 +250,53 @@ TEST_F(Recorder, TheCruiseIsKeptAsOneReadingOfEachNeedle) {
         << "two hot minutes do not move a median of eight";
 }
 
+TEST_F(Recorder, WhatHangsOnAMomentThatIsPutElsewhereIsReckonedAnewAndNothingElse) {
+    const auto m = make({6.0, 10.0, 120.0});
+    const record::Run run{"r1", "HR-K", "", "", noon, ""};
+    const std::string port = notes.positions[0].id, starboard = notes.positions[1].id;
+    const auto with = [&](double takeOff, bool corrected) {
+        record::Log log{{{"r1", run}}, {}};
+        for (const auto& e : m.entries)
+            log.entries.emplace(e.id, e);
+        Entry moment;
+        moment.id = "moment";
+        moment.run = "r1";
+        moment.what = "at-take-off";
+        moment.value = takeOff;
+        log.entries.emplace(moment.id, moment);
+        if (corrected) {
+            Entry mine = *of(m.entries, "rating/take-off", port, false);
+            mine.supersedes = mine.id;
+            mine.id = "mine";
+            mine.who = "R. Vane";
+            mine.value = 90.0;
+            log.entries.emplace(mine.id, mine);
+        }
+        return record::reckonedAnew(run, m.blocks, notes, nullptr, record::standing(log, "r1"));
+    };
+    EXPECT_TRUE(with(900.0, false).empty()) << "where it was";
+    // A quarter of a minute later there are so many seconds less at the rating, and nothing else is touched.
+    const auto later = with(915.0, false);
+    ASSERT_EQ(later.size(), 2u);
+    for (const auto& e : later) {
+        const auto* was = of(m.entries, "rating/take-off", e.engine, false);
+        EXPECT_EQ(e.what, "rating/take-off");
+        EXPECT_EQ(e.supersedes, was->id);
+        EXPECT_NEAR(e.value, was->value - 15.0, 1e-6);
+        EXPECT_EQ(e.id, "");
+    }
+    // What somebody has corrected by hand stays.
+    const auto corrected = with(915.0, true);
+    ASSERT_EQ(corrected.size(), 1u);
+    EXPECT_EQ(corrected[0].engine, starboard);
+    // After the rating was left there is nothing of it in the air: it was high power on the ground.
+    std::set<std::string> gone, come;
+    for (const auto& e : with(1030.0, false))
+        (e.kind == Entry::Kind::withdrawn ? gone : come).insert(e.what + " " + e.engine);
+    EXPECT_EQ(gone, (std::set<std::string>{"rating/take-off " + port, "rating/take-off " + starboard}));
+    EXPECT_TRUE(come.contains("high-power " + port)) << "two minutes of it";
+}
+
 TEST_F(Recorder, TheSameFileIsTheSameInIdsAndInWhatItSays) {
     const auto one = make({}), two = make({}), other = make({7.0});
     ASSERT_EQ(one.blocks.size(), two.blocks.size());

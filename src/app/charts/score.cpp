@@ -334,10 +334,49 @@ void Score::showRecorded(std::vector<rehearse::Kept> recorded, double began) {
     update();
 }
 
+void Score::showMoments(std::vector<Moment> moments) {
+    moments_ = std::move(moments);
+    held_ = -1;
+    update();
+}
+
+QPointF Score::flagOf(std::size_t which) const {
+    return {xOf(moments_[which].time), area().bottom() - 6};
+}
+
+void Score::paintMoments(QPainter& p) const {
+    const Colours c(this);
+    const QRectF box = area();
+    p.setFont(face(11, true));
+    for (std::size_t i = 0; i < moments_.size(); ++i) {
+        const bool held = static_cast<int>(i) == held_;
+        const double x = xOf(held ? heldAt_ : moments_[i].time);
+        if (x < box.left() - 1 || x > box.right() + 1)
+            continue;
+        p.setPen(QPen(held ? c.amber : c.ink, held ? 1.6 : 1.0, Qt::DashLine));
+        p.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom() - 6));
+        p.setPen(QPen(c.ink, 1));
+        p.setBrush(held ? c.amber : c.sheet);
+        p.drawRect(QRectF(x - 4, box.bottom() - 10, 8, 8));
+        if (!held)
+            continue;
+        const QString text =
+            moments_[i].name + QStringLiteral("  ") + q(formatHoursMinutes(heldAt_)) +
+            QStringLiteral(":%1").arg(static_cast<int>(std::fmod(heldAt_, 60.0)), 2, 10, QLatin1Char('0'));
+        const double wide = p.fontMetrics().horizontalAdvance(text) + 8;
+        const QRectF label(std::min(x + 6, box.right() - wide), box.top() - 22, wide, 16);
+        p.fillRect(label, c.sheet);
+        p.setPen(c.ink);
+        p.drawText(label, Qt::AlignCenter, text);
+    }
+}
+
 void Score::endReadings() {
     if (!std::exchange(reading_, false))
         return;
     readings_.clear();
+    moments_.clear();
+    held_ = -1;
     trace_.clear();
     if (all_) {
         from_ = 0;
@@ -513,7 +552,8 @@ void Score::paintEvent(QPaintEvent*) {
         p.drawPolygon(
             QPolygonF{{QPointF(x - 5, box.top() - 14), QPointF(x + 5, box.top() - 14), QPointF(x, box.top() - 6)}});
     }
-    if (reading) {
+    paintMoments(p);
+    if (reading && held_ < 0) {
         const double x = xOf(cursor_);
         p.setPen(QPen(c.ink, 1));
         p.drawLine(QPointF(x, box.top() - 6), QPointF(x, box.bottom()));
@@ -533,12 +573,25 @@ void Score::mousePressEvent(QMouseEvent* event) {
     panned_ = false;
     pressX_ = event->position().x();
     pressFrom_ = from_;
+    held_ = -1;
+    for (std::size_t i = 0; i < moments_.size(); ++i)
+        if ((flagOf(i) - event->position()).manhattanLength() < 10.0) {
+            held_ = static_cast<int>(i);
+            heldAt_ = moments_[i].time;
+            heldByKey_ = false;
+        }
 }
 
 void Score::mouseMoveEvent(QMouseEvent* event) {
     if (!document_.isOpen())
         return;
     const double x = event->position().x();
+    if (pressed_ && held_ >= 0) {
+        panned_ = panned_ || std::abs(x - pressX_) > clickSlack;
+        heldAt_ = std::clamp(timeAt(x), traceBegan_, traceNow_);
+        update();
+        return;
+    }
     if (pressed_ && std::abs(x - pressX_) > clickSlack && !all_) {
         panned_ = true;
         const double span = to_ - from_;
@@ -556,6 +609,13 @@ void Score::mouseReleaseEvent(QMouseEvent* event) {
     if (!pressed_ || event->button() != Qt::LeftButton)
         return;
     pressed_ = false;
+    if (held_ >= 0 && !heldByKey_) {
+        const auto which = static_cast<std::size_t>(std::exchange(held_, -1));
+        if (panned_)
+            emit momentPut(which, heldAt_);
+        update();
+        return;
+    }
     if (panned_ || !document_.isOpen() || event->position().x() < area().left() - clickSlack)
         return;
     const double t = std::clamp(timeAt(event->position().x()), 0.0, total());
@@ -585,8 +645,38 @@ void Score::wheelEvent(QWheelEvent* event) {
     event->accept();
 }
 
+/// A moment by keys. @return whether the key was for it
+bool Score::moveMoment(const QKeyEvent& event) {
+    if (event.key() == Qt::Key_M) {
+        held_ = (held_ + 1) % static_cast<int>(moments_.size());
+        heldAt_ = moments_[static_cast<std::size_t>(held_)].time;
+        heldByKey_ = true;
+    } else if (held_ < 0) {
+        return false;
+    } else if (event.key() == Qt::Key_Left || event.key() == Qt::Key_Right) {
+        const double by = event.modifiers() & Qt::ShiftModifier ? 10.0 : 1.0;
+        heldAt_ = std::clamp(heldAt_ + (event.key() == Qt::Key_Left ? -by : by), traceBegan_, traceNow_);
+    } else if (event.key() == Qt::Key_Return || event.key() == Qt::Key_Enter) {
+        emit momentPut(static_cast<std::size_t>(std::exchange(held_, -1)), heldAt_);
+    } else if (event.key() == Qt::Key_Escape) {
+        held_ = -1;
+    } else {
+        return false;
+    }
+    if (held_ >= 0 && (heldAt_ < from_ || heldAt_ > to_)) {
+        const double span = to_ - from_;
+        from_ = heldAt_ - span / 2;
+        to_ = from_ + span;
+        clampView();
+    }
+    update();
+    return true;
+}
+
 void Score::keyPressEvent(QKeyEvent* event) {
     if (!document_.isOpen())
+        return;
+    if (!moments_.empty() && moveMoment(*event))
         return;
     const double step = event->modifiers() & Qt::ShiftModifier ? 600.0 : 60.0;
     if (cursor_ < 0)
@@ -644,6 +734,9 @@ bool Score::event(QEvent* event) {
             if (std::abs(xOf(m.time) - help->pos().x()) < 6)
                 text += (text.isEmpty() ? QString() : QStringLiteral("\n")) + q(formatHoursMinutes(m.time)) +
                         QStringLiteral("  ") + q(m.text);
+        for (std::size_t i = 0; i < moments_.size(); ++i)
+            if ((flagOf(i) - QPointF(help->pos())).manhattanLength() < 10.0)
+                text = tr("%1: drag it to where it was").arg(moments_[i].name);
         if (text.isEmpty())
             QToolTip::hideText();
         else

@@ -51,13 +51,24 @@ public:
     /// Under them what a recorder saw, in ink. @param began s of the plan's time at its first moment
     void showRecorded(std::vector<rehearse::Kept> recorded, double began);
     [[nodiscard]] bool showsRecorded() const { return reading_ && !trace_.empty(); }
+    /// The moments that its run hangs on, to be dragged where they were: by the mouse on their flags, or M for the next
+    /// one, arrows (a second; with Shift ten) and Return.
+    struct Moment {
+        QString name;
+        double time = 0.0; ///< s of the plan's time
+    };
+    void showMoments(std::vector<Moment> moments);
+    [[nodiscard]] const std::vector<Moment>& moments() const { return moments_; }
+    /// Where a moment's flag is.
+    [[nodiscard]] QPointF flagOf(std::size_t which) const;
     void endReadings();
     [[nodiscard]] const std::vector<Reading>& shownReadings() const { return readings_; }
     [[nodiscard]] bool tracing() const { return tracing_; }
     [[nodiscard]] std::size_t traceLength() const { return trace_.size(); }
 
 signals:
-    void momentWanted(qint64 milliseconds); ///< of the rehearsal
+    void momentWanted(qint64 milliseconds);         ///< of the rehearsal
+    void momentPut(std::size_t which, double time); ///< s of the plan's time
     void chosen(amber::Phase phase);
     /// A stretch out of its normal band was clicked: the phase, whose page tells why.
     void causeWanted(amber::Phase phase);
@@ -82,6 +93,8 @@ private:
     /// Where each lane stands: those of temperatures, with two edges to tell apart, are half as high again.
     [[nodiscard]] std::vector<QRectF> boxes(const std::vector<Lane>& lanes) const;
     void paintLane(QPainter& painter, const Lane& lane, const QRectF& box) const;
+    bool moveMoment(const QKeyEvent& event);
+    void paintMoments(QPainter& painter) const;
     void paintTrace(QPainter& painter, const Lane& lane, const std::function<double(double)>& y) const;
     void clampView();
 
@@ -94,6 +107,10 @@ private:
     double pressX_ = 0.0, pressFrom_ = 0.0;
     bool tracing_ = false, reading_ = false;
     std::vector<Reading> readings_;
+    std::vector<Moment> moments_;
+    int held_ = -1;       ///< moment that is moved
+    double heldAt_ = 0.0; ///< s of the plan's time
+    bool heldByKey_ = false;
     std::vector<rehearse::Kept> trace_;
     std::size_t traceBacks_ = 0;
     double traceBegan_ = 0.0, traceNow_ = 0.0; ///< s of the plan's time

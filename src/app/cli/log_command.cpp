@@ -6,6 +6,7 @@
 #include "cli/open_log.h"
 #include "files/document.h"
 #include "flight/open_files.h"
+#include "record/from_trace.h"
 #include "record/judged.h"
 #include "record/log_text.h"
 #include "record/planned.h"
@@ -216,9 +217,29 @@ private:
         }
         if (const auto no = record::wrongWith(e); !no.empty())
             return usage(no);
-        if (const QString why = log->add(e); !why.isEmpty())
+        record::Log news;
+        news.entries.emplace(e.id, e);
+        if (record::isMoment(e.what) && aircraft_) {
+            // What the run's traces come to hangs on it.
+            const auto blocks = log->traces(QString::fromStdString(run));
+            if (!blocks)
+                return wrongFile(blocks.error());
+            record::Log with = *read;
+            with.entries.emplace(e.id, e);
+            const auto standing = record::standing(with, run);
+            const auto next = ids();
+            for (auto& more : record::reckonedAnew(of->second, blocks.value(), aircraft_->notes,
+                                                   plan ? &*plan : nullptr, standing)) {
+                more.id = next(now());
+                more.entered = now();
+                news.entries.emplace(more.id, std::move(more));
+            }
+        }
+        if (const QString why = log->append(news); !why.isEmpty())
             return notKept(why);
         fmt::print("{}\n", e.id);
+        if (news.entries.size() > 1)
+            fmt::print(stderr, "{} readings of the recorder were reckoned anew.\n", news.entries.size() - 1);
         if (e.kind == record::Entry::Kind::figure && e.planned)
             fmt::print(stderr, "The plan of the day expected {} (model or notes).\n",
                        record::figureText(e.what, *e.planned));

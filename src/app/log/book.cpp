@@ -2,12 +2,15 @@
 #include "log/book.h"
 #include "flight/open_files.h"
 #include "kit/words.h"
+#include "record/from_trace.h"
 #include "record/planned.h"
 #include "record/run_of.h"
+#include "record/what.h"
 #include <QDateTime>
 #include <QFileInfo>
 #include <QRandomGenerator>
 #include <algorithm>
+#include <cmath>
 
 namespace amber::app {
 namespace {
@@ -335,6 +338,18 @@ QString Book::withdraw(const Place& place) {
 QString Book::undo() {
     if (done_.empty())
         return {};
+    if (const auto& d = done_.back().front(); record::isMoment(d.place.what)) {
+        record::AnchorAt moment{d.place.what, d.place.engine, d.place.phase, 0};
+        const bool stood = d.before && d.before->kind == record::Entry::Kind::figure;
+        if (stood)
+            moment.at = run_->began + static_cast<std::int64_t>(std::llround(d.before->value * 1000.0));
+        const QString why = stood ? putMoment(moment, true) : forgetMoment(moment, true);
+        if (why.isEmpty()) {
+            done_.pop_back();
+            emit changed();
+        }
+        return why;
+    }
     std::vector<record::Entry> back;
     for (const auto& d : done_.back()) {
         const record::Entry* stands = at(d.place);
@@ -452,6 +467,71 @@ QString Book::take(const TakenIn& taken) {
     const QString why = choose(taken.run.id);
     emit this->kept(QDateTime::fromMSecsSinceEpoch(now(), Qt::UTC).toString(QStringLiteral("HH:mm:ss")));
     return why;
+}
+
+const record::Entry* Book::written(const record::AnchorAt& moment) const {
+    for (const auto& s : standing_)
+        for (const auto* e : s.last)
+            if (e->what == moment.what && e->engine == moment.engine && e->kind == record::Entry::Kind::figure)
+                return e;
+    return nullptr;
+}
+
+QString Book::putMoment(const record::AnchorAt& moment, bool undoing) {
+    if (!run_)
+        return tr("No run is open.");
+    auto e = entryFor({moment.phase, moment.what, moment.engine});
+    e.at = moment.at;
+    e.value = static_cast<double>(moment.at - run_->began) / 1000.0;
+    if (const auto* before = written(moment)) {
+        e.supersedes = before->id;
+        e.phase = before->phase;
+    }
+    return keepMoment(std::move(e), undoing);
+}
+
+QString Book::forgetMoment(const record::AnchorAt& moment, bool undoing) {
+    const auto* before = run_ ? written(moment) : nullptr;
+    if (!before)
+        return {};
+    auto e = *before;
+    e.supersedes = before->id;
+    e.entered = now();
+    e.who = who_;
+    e.kind = record::Entry::Kind::withdrawn;
+    return keepMoment(std::move(e), undoing);
+}
+
+QString Book::keepMoment(record::Entry e, bool undoing) {
+    const auto blocks = file_ ? file_->traces(q(run_->id)) : Result<std::vector<record::TraceBlock>>(Failure{});
+    if (!blocks) {
+        const QString why = tr("The log is not open: nothing was kept.");
+        emit failed(why);
+        return why;
+    }
+    e.run = run_->id;
+    e.id = "moment"; // until it is kept
+    record::Log with = log_;
+    with.entries.insert_or_assign(e.id, e);
+    const auto standing = record::standing(with, run_->id);
+    std::vector<record::Entry> all{e};
+    for (auto& entry :
+         record::reckonedAnew(*run_, blocks.value(), notes(), hasItsPlan() ? &plan() : nullptr, standing)) {
+        entry.entered = now();
+        all.push_back(std::move(entry));
+    }
+    const Place place{e.phase, e.what, e.engine};
+    std::optional<record::Entry> before;
+    if (const auto found = log_.entries.find(e.supersedes); found != log_.entries.end())
+        before = found->second;
+    const QString why = keep(std::move(all), undoing);
+    if (!why.isEmpty())
+        return why;
+    if (!undoing)
+        done_.back() = {{place, before}}; // all of it hangs on this one
+    anchors_ = record::anchorsOf(trace_, notes(), standing_, run_->began);
+    emit changed();
+    return {};
 }
 
 void Book::judge() {

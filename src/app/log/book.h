@@ -99,6 +99,10 @@ public:
     /// What a recorder saw in this run, and its moments; empty: nothing.
     [[nodiscard]] const record::RunTrace& trace() const { return trace_; }
     [[nodiscard]] const record::Anchors& anchors() const { return anchors_; }
+    /// Puts a moment of it elsewhere, ms since 1970, or back to where the rules find it; what the trace comes to is
+    /// reckoned anew and supersedes what it had come to. One undo. @return why it was not kept, or empty
+    QString putMoment(const record::AnchorAt& moment, bool undoing = false);
+    QString forgetMoment(const record::AnchorAt& moment, bool undoing = false);
     /// What the one judge says of what stands; null: nothing.
     [[nodiscard]] const record::Judged::Said* judged(const record::Entry& entry) const;
     /// What of the run an engineer should know of.
@@ -127,6 +131,10 @@ private:
     };
     [[nodiscard]] record::Entry entryFor(const Place& place) const;
     QString keep(std::vector<record::Entry> entries, bool undoing = false);
+    /// A moment that is written, and with it all that hangs on it.
+    QString keepMoment(record::Entry entry, bool undoing);
+    /// What was written of a moment; null: nothing, it stands where the rules find it.
+    [[nodiscard]] const record::Entry* written(const record::AnchorAt& moment) const;
     /// Where the file has been taken away under the open book, what it held is written into a new one.
     QString bringBack();
     void readSeries();

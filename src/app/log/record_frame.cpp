@@ -518,6 +518,30 @@ double RecordFrame::recorded(const plan::Plan& drawn, std::vector<rehearse::Kept
               : static_cast<double>(t.at.front() - book_.run()->began) / 1000.0;
 }
 
+std::vector<Score::Moment> RecordFrame::moments(double began) const {
+    std::vector<Score::Moment> out;
+    const auto& t = book_.trace();
+    if (!book_.run() || t.empty())
+        return out;
+    for (const auto& a : record::listed(book_.anchors(), book_.notes())) {
+        QString name = html::text(record::titleOf(a.what, book_.notes())).remove(QStringLiteral(", in the run"));
+        if (const auto engine = record::engineName(book_.notes(), a.engine); !engine.empty())
+            name += QStringLiteral(", ") + q(engine);
+        out.push_back({name, began + static_cast<double>(a.at - t.at.front()) / 1000.0});
+    }
+    return out;
+}
+
+void RecordFrame::putMoment(std::size_t which, double time, double began) {
+    auto all = record::listed(book_.anchors(), book_.notes());
+    const auto& t = book_.trace();
+    if (which >= all.size() || t.empty())
+        return;
+    all[which].at = std::clamp(t.at.front() + static_cast<std::int64_t>(std::llround(time - began)) * 1000,
+                               t.at.front(), t.at.back());
+    book_.putMoment(all[which]);
+}
+
 void RecordFrame::undo() {
     book_.undo();
 }

@@ -40,6 +40,10 @@ public:
     /// What the run's recorder saw, on the plan that the score shows: laid on it at take-off power, else at the run's
     /// beginning. @return s of the plan's time at the first moment
     double recorded(const plan::Plan& drawn, std::vector<rehearse::Kept>& out) const;
+    /// Its moments there, in the order of `moments`. @param began as `recorded` gives it
+    [[nodiscard]] std::vector<Score::Moment> moments(double began) const;
+    /// One of them put elsewhere, s of the plan's time. @param began of the trace as it was drawn
+    void putMoment(std::size_t which, double time, double began);
     /// What stands in the run and has a needle, within its phase. @param drawn the plan that the score shows
     [[nodiscard]] std::vector<Score::Reading> dots(const plan::Plan& drawn) const;
 

@@ -221,6 +221,10 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     connect(seat_, &Seat::refused, this, tell);
     connect(recordFrame_, &RecordFrame::refused, this, tell);
     connect(recordFrame_, &RecordFrame::sheetWanted, this, &MainWindow::writeEngineersSheet);
+    connect(score_, &Score::momentPut, this, [this](std::size_t which, double time) {
+        std::vector<rehearse::Kept> drawn;
+        recordFrame_->putMoment(which, time, recordFrame_->recorded(document_.plan(), drawn));
+    });
     connect(recordFrame_, &RecordFrame::learntWanted, this, &MainWindow::showLearnt);
     connect(recordFrame_, &RecordFrame::hoursWanted, this, &MainWindow::showHours);
     connect(recordFrame_, &RecordFrame::trialsWanted, this, &MainWindow::showTrials);
@@ -592,6 +596,7 @@ void MainWindow::showDots() {
     std::vector<rehearse::Kept> recorded;
     const double began = recordFrame_->recorded(document_.plan(), recorded);
     score_->showRecorded(std::move(recorded), began);
+    score_->showMoments(recordFrame_->moments(began));
 }
 
 void MainWindow::showHeld() {
@@ -1132,6 +1137,8 @@ void MainWindow::showShortcuts() {
         {tr("Escape"), tr("in trouble: back to where you were")},
         {tr("Space, Delete"), tr("on the walk-round and the run-up sheet: in order; clear. Typing writes up")},
         {tr("Left, Right, + −, Home"), tr("on score and pictures: move, zoom, all")},
+        {tr("M"),
+         tr("on the score, over a recorder: the next of its moments; Left, Right move it, Return puts it there")},
         {tr("Arrows, Home, End"), tr("on the walk-round's plate: from station to station")},
         {tr("Left, Right"), tr("on the power chart: height of the reading")},
         {tr("T, P, M … 1 … 4, 0"),

@@ -103,6 +103,23 @@ Anchors findAnchors(const RunTrace& t, const TypeNotes& notes) {
     return out;
 }
 
+std::vector<AnchorAt> listed(const Anchors& a, const TypeNotes& notes) {
+    std::vector<AnchorAt> out;
+    const auto add = [&](const char* what, const std::string& engine, Phase phase,
+                         const std::optional<std::int64_t>& at) {
+        if (at)
+            out.push_back({what, engine, phase, *at});
+    };
+    for (std::size_t e = 0; e < a.firstFire.size() && e < notes.positions.size(); ++e)
+        add("at-first-fire", notes.positions[e].id, Phase::start, a.firstFire[e]);
+    add("at-take-off", {}, Phase::takeOff, a.takeOffPower);
+    add("at-top-of-climb", {}, Phase::climb, a.topOfClimb);
+    add("at-top-of-descent", {}, Phase::letDown, a.topOfDescent);
+    add("at-stop", {}, Phase::stop, a.stop);
+    std::stable_sort(out.begin(), out.end(), [](const AnchorAt& x, const AnchorAt& y) { return x.at < y.at; });
+    return out;
+}
+
 Anchors anchorsOf(const RunTrace& trace, const TypeNotes& notes, const std::vector<Standing>& all, std::int64_t began) {
     Anchors out = findAnchors(trace, notes);
     for (const auto& s : all)

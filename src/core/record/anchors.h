@@ -26,6 +26,15 @@ Anchors findAnchors(const RunTrace& trace, const TypeNotes& notes);
 Anchors anchorsOf(const RunTrace& trace, const TypeNotes& notes, const std::vector<Standing>& standing,
                   std::int64_t began);
 
+/// One of them by its key in the log.
+struct AnchorAt {
+    std::string what, engine; ///< "at-take-off"; position id, of a first fire
+    Phase phase = Phase::start;
+    std::int64_t at = 0;
+};
+/// Those that there are, by when they were.
+std::vector<AnchorAt> listed(const Anchors& anchors, const TypeNotes& notes);
+
 /// Slowest rpm on the ground of the notes (warm_up least_rpm), rev/s; 10 where they do not say (ours).
 double idleOf(const TypeNotes& notes);
 

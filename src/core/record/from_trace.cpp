@@ -11,6 +11,7 @@
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <map>
 
 namespace amber::record {
 namespace {
@@ -163,6 +164,65 @@ private:
 std::vector<Entry> entriesOf(const RunTrace& trace, const Anchors& anchors, const TypeNotes& notes,
                              const plan::Plan* plan, const std::string& run, const std::string& source) {
     return FromTrace(trace, anchors, notes, plan, run, source).all();
+}
+
+std::vector<Entry> reckonedAnew(const Run& run, const std::vector<TraceBlock>& blocks, const TypeNotes& notes,
+                                const plan::Plan* plan, const std::vector<Standing>& standing) {
+    std::map<std::string, std::vector<TraceBlock>> files;
+    for (const auto& block : blocks)
+        files[block.source].push_back(block);
+    std::vector<Entry> out;
+    for (const auto& [source, own] : files) {
+        const auto trace = traceOf(own, notes);
+        auto now = entriesOf(trace, anchorsOf(trace, notes, standing, run.began), notes, plan, run.id, source);
+        std::vector<const Entry*> before, byHand;
+        for (const auto& s : standing)
+            for (const Entry* e : s.last) {
+                const bool ours = e->who == source;
+                if (ours && e->kind == Entry::Kind::figure && !isMoment(e->what))
+                    before.push_back(e);
+                else if (!ours && std::any_of(s.was.begin(), s.was.end(),
+                                              [name = source](const Entry* was) { return was->who == name; }))
+                    byHand.push_back(e);
+            }
+        const auto ofOneKind = [](const Entry& a, const Entry& b) {
+            return a.what == b.what && a.phase == b.phase && a.engine == b.engine;
+        };
+        const auto take = [&](std::vector<const Entry*>& those, const auto& alike, const auto& meets) {
+            for (auto e = now.begin(); e != now.end();) {
+                const auto old =
+                    std::find_if(those.begin(), those.end(), [&](const Entry* b) { return alike(*b, *e); });
+                if (old == those.end()) {
+                    ++e;
+                    continue;
+                }
+                meets(**old, *e);
+                those.erase(old);
+                e = now.erase(e);
+            }
+        };
+        const auto leave = [](const Entry&, const Entry&) {};
+        take(byHand, ofOneKind, leave);
+        take(
+            before,
+            [&](const Entry& a, const Entry& b) {
+                return ofOneKind(a, b) && a.at == b.at && a.value == b.value && a.lasted == b.lasted;
+            },
+            leave);
+        take(before, ofOneKind, [&](const Entry& old, Entry& e) {
+            e.supersedes = old.id;
+            out.push_back(e);
+        });
+        for (const Entry* gone : before) {
+            out.push_back(*gone);
+            out.back().supersedes = gone->id;
+            out.back().kind = Entry::Kind::withdrawn;
+        }
+        out.insert(out.end(), now.begin(), now.end());
+    }
+    for (auto& e : out)
+        e.id.clear();
+    return out;
 }
 
 } // namespace amber::record

@@ -3,6 +3,7 @@
 #include "plan/plan.h"
 #include "record/anchors.h"
 #include "record/entry.h"
+#include "record/log.h"
 #include "record/trace.h"
 
 namespace amber::record {
@@ -20,5 +21,12 @@ namespace amber::record {
 /// @param plan of the run's day; null: nothing was planned @param source name of the file, kept as who read it
 std::vector<Entry> entriesOf(const RunTrace& trace, const Anchors& anchors, const TypeNotes& notes,
                              const plan::Plan* plan, const std::string& run, const std::string& source);
+
+/// What a log must keep where a moment of a run has been put elsewhere: what its traces come to now supersedes what
+/// they had come to, and what they no longer come to is withdrawn. What somebody has corrected by hand stays, and so
+/// does what is as it was. Ids are for the caller to give.
+/// @param blocks all traces of the run @param standing what stands in it, the moment among it
+std::vector<Entry> reckonedAnew(const Run& run, const std::vector<TraceBlock>& blocks, const TypeNotes& notes,
+                                const plan::Plan* plan, const std::vector<Standing>& standing);
 
 } // namespace amber::record
