@@ -312,6 +312,23 @@ TEST_F(Kept, OfADamagedFileTheRestIsRescuedAndItIsTold) {
     EXPECT_EQ(log->add(head(4000)), QString());
 }
 
+TEST_F(Kept, WhoOnlyLooksInLeavesADamagedFileWhereItIs) {
+    ASSERT_EQ(open()->add(run()), QString());
+    {
+        QFile file(path());
+        ASSERT_TRUE(file.open(QIODevice::ReadWrite));
+        file.seek(100); // what is where, behind the words that say it is SQLite
+        file.write(QByteArray(3'000, '\x5a'));
+    }
+    const QByteArray before = bytes(path());
+    const auto looked = LogFile::open(path(), LogFile::Check::none);
+    EXPECT_FALSE(looked);
+    EXPECT_EQ(bytes(path()), before);
+    EXPECT_FALSE(QFileInfo::exists(path() + QStringLiteral(".damaged")));
+    EXPECT_TRUE(open()) << "who may puts it aside";
+    EXPECT_TRUE(QFileInfo::exists(path() + QStringLiteral(".damaged")));
+}
+
 TEST_F(Kept, ALargeLogThatWasClosedInOrderIsLookedThroughWhenSomebodyAsks) {
     record::Log many;
     for (int i = 1; i <= 2'500; ++i) {

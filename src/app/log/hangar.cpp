@@ -54,7 +54,8 @@ void Hangar::merge() {
             const auto hangar = HangarLog::open(address);
             if (!hangar)
                 return Failure{hangar.error()};
-            const auto own = LogFile::open(path);
+            // Whether it is in order the book looks, and puts aside what is not.
+            const auto own = LogFile::open(path, LogFile::Check::none);
             if (!own)
                 return Failure{own.error()};
             return hangar.value()->merge(*own.value(), [&](std::size_t rows) {

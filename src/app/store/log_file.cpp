@@ -278,11 +278,12 @@ Result<std::unique_ptr<LogFile>> LogFile::open(const QString& path, Check check)
     const qint64 size = QFileInfo(out->path_).size();
     const bool wasThere = size > 0;
     const bool thorough =
-        check == Check::thorough || size < small || QFileInfo(out->path_ + QStringLiteral("-wal")).size() > 0;
+        check == Check::thorough ||
+        (check == Check::usual && (size < small || QFileInfo(out->path_ + QStringLiteral("-wal")).size() > 0));
     QString why = out->connect();
     if (why.isEmpty())
         why = out->prepare(thorough);
-    if (!why.isEmpty() && wasThere && out->damaged_) {
+    if (!why.isEmpty() && wasThere && out->damaged_ && check != Check::none) {
         // Only of a file that is SQLite by its first bytes: anything else is somebody's other file.
         QFile file(out->path_);
         const bool sqlite = file.open(QIODevice::ReadOnly) && file.read(15) == QByteArrayLiteral("SQLite format 3");

@@ -26,7 +26,11 @@ struct Batch {
 /// file itself refuses it.
 class LogFile {
 public:
-    enum class Check { usual, thorough };
+    enum class Check {
+        usual,
+        thorough,
+        none, ///< somebody else of this program looks: a damaged one is refused and left where it is
+    };
     /// Opens a log or begins one. An older one is copied beside itself and brought up to date; a newer one is refused;
     /// of a damaged one what can still be read is taken into a new file, the damaged one is kept, and it is told
     /// (`told`).
