@@ -443,7 +443,7 @@ TEST(Debrief, WhatAnEngineHasLostForGoodIsToldWithItsMoment) {
     EXPECT_NEAR(static_cast<double>(half.costs[0].from), 33'000.0, 3'000.0);
     const auto lines = half.lines(f.notes());
     const auto told = std::find_if(lines.begin(), lines.end(), [](const auto& line) {
-        return line.text.find("of its bearings' life, run without oil pressure (model, an estimate)") !=
+        return line.text.find("of its bearings' life gone, run without oil pressure (model, an estimate)") !=
                std::string::npos;
     });
     ASSERT_NE(told, lines.end());

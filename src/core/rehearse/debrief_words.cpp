@@ -128,7 +128,7 @@ private:
             add(About::engine, std::nullopt,
                 "No needle left its normal range for longer than it takes to pass through.");
         for (const auto& c : d_.costs)
-            add(About::engine, c.from, fmt::format("{}Cost: {} (model, an estimate).", whoseLine(c.engine), wordsOf(c)),
+            add(About::engine, c.from, fmt::format("{}{} (model, an estimate).", whoseLine(c.engine), wordsOf(c)),
                 watch::Colour::amber);
     }
 

@@ -31,11 +31,11 @@ std::string wordsOf(const Spent& s) {
     const double percent = 100.0 * s.share;
     switch (s.of) {
     case Spent::Of::bearings:
-        return fmt::format("{:.0f} % of its bearings' life, run without oil pressure", percent);
+        return fmt::format("{:.0f} % of its bearings' life gone, run without oil pressure", percent);
     case Spent::Of::rings:
-        return fmt::format("{:.0f} % of its rings' life, by knock", percent);
+        return fmt::format("{:.0f} % of its rings' life gone, by knock", percent);
     case Spent::Of::coolant:
-        return fmt::format("{:.0f} % of its coolant", percent);
+        return fmt::format("{:.0f} % of its coolant gone", percent);
     default:
         return fmt::format("plugs fouled, {:.0f} % of them: a burst of power clears them, or hands", percent);
     }

@@ -32,7 +32,7 @@ private:
     std::array<Kind, 4> kinds_;
 };
 
-/// "12 % of its bearings' life, run without oil pressure": a model's estimate.
+/// "12 % of its bearings' life gone, run without oil pressure": a model's estimate.
 std::string wordsOf(const Spent& spent);
 
 } // namespace amber::rehearse
