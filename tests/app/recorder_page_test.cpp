@@ -227,6 +227,15 @@ TEST_F(RecorderPage, TheCommandKeepsTheSameAndALogTakesItOverWhole) {
     EXPECT_EQ(merged.code, 0) << merged.err.toStdString();
     EXPECT_TRUE(merged.out.contains("21 blocks of recorders")) << merged.out.toStdString();
     EXPECT_TRUE(test::command({"log", "merge", "--log", other, "--file", log}).out.contains("0 blocks of recorders"));
+    // As JSON, and read in again, it is the same log, traces too.
+    const std::string json = scratch.filePath(QStringLiteral("one.json")).toStdString(),
+                      third = scratch.filePath(QStringLiteral("three.sqlite")).toStdString();
+    ASSERT_EQ(test::command({"log", "export", "--log", log, "--file", json}).code, 0);
+    const auto imported = test::command({"log", "import", "--log", third, "--file", json});
+    EXPECT_EQ(imported.code, 0) << imported.err.toStdString();
+    EXPECT_GT(contents(QString::fromStdString(json)).size(), 50'000);
+    EXPECT_TRUE(imported.out.contains("21 blocks of recorders")) << imported.out.toStdString();
+    EXPECT_EQ(test::command({"log", "export", "--log", third}).out, contents(QString::fromStdString(json)));
     const auto one = test::command({"audit", "HR-K", "--log", log, "--json"}),
                two = test::command({"audit", "HR-K", "--log", other, "--json"});
     EXPECT_EQ(one.code, 1);

@@ -297,6 +297,40 @@ TEST_F(Recorder, WhatHangsOnAMomentThatIsPutElsewhereIsReckonedAnewAndNothingEls
     EXPECT_TRUE(come.contains("high-power " + port)) << "two minutes of it";
 }
 
+TEST_F(Recorder, TracesGoThroughJsonToTheLastBitAndWhatIsWrongIsToldAndLeft) {
+    auto m = make({});
+    m.blocks.resize(3);
+    m.blocks[1].values[7] = std::numeric_limits<float>::quiet_NaN();
+    m.blocks[1].values[8] = 0.1F + 0.2F;
+    const record::Log log{{{"r1", {"r1", "HR-K", "", "", noon, ""}}}, {}};
+    const std::string text = record::logJson(log, m.blocks);
+    EXPECT_LT(std::count(text.begin(), text.end(), '\n'), 40) << "a block a line";
+    std::vector<record::TraceBlock> again;
+    Problems none;
+    EXPECT_EQ(record::readLogJson(text, "x.json", none, &again), log);
+    EXPECT_TRUE(none.empty());
+    ASSERT_EQ(again.size(), 3u);
+    for (std::size_t b = 0; b < 3; ++b) {
+        EXPECT_EQ(again[b].id, m.blocks[b].id);
+        EXPECT_EQ(again[b].start, m.blocks[b].start);
+        ASSERT_EQ(again[b].values.size(), m.blocks[b].values.size());
+        for (std::size_t i = 0; i < again[b].values.size(); ++i)
+            EXPECT_TRUE(again[b].values[i] == m.blocks[b].values[i] ||
+                        (std::isnan(again[b].values[i]) && std::isnan(m.blocks[b].values[i])))
+                << b << " " << i;
+    }
+    EXPECT_EQ(record::samplesFrom("[1, 2.5 ,-3e2]"), (std::vector<float>{1.0F, 2.5F, -300.0F})) << "by another tool";
+    EXPECT_TRUE(std::isnan(record::samplesFrom("[1,null,x]")[2]));
+    EXPECT_TRUE(record::samplesFrom("1,2").empty());
+    std::string spoilt = text;
+    spoilt.replace(spoilt.find("\"quantity\":\""), 13, "\"quantity\":\"paint-");
+    again.clear();
+    record::readLogJson(spoilt, "x.json", none, &again);
+    EXPECT_EQ(again.size(), 2u);
+    ASSERT_EQ(none.size(), 1u);
+    EXPECT_NE(none[0].text().find("is no quantity of a recorder"), std::string::npos) << none[0].text();
+}
+
 TEST_F(Recorder, TheSameFileIsTheSameInIdsAndInWhatItSays) {
     const auto one = make({}), two = make({}), other = make({7.0});
     ASSERT_EQ(one.blocks.size(), two.blocks.size());

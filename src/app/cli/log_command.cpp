@@ -376,7 +376,10 @@ private:
         const auto read = log->read();
         if (!read)
             return wrongFile(read.error());
-        const std::string text = record::logJson(read.value());
+        const auto blocks = log->traces({});
+        if (!blocks)
+            return wrongFile(blocks.error());
+        const std::string text = record::logJson(read.value(), blocks.value());
         if (file_.empty()) {
             fmt::print("{}", text);
             return exitOk;
@@ -393,9 +396,12 @@ private:
         const auto text = document::readFile(file_, problems);
         if (!text)
             return problemsTold(problems, exitProblems);
-        const auto from = record::readLogJson(*text, file_, problems);
+        std::vector<record::TraceBlock> blocks;
+        const auto from = record::readLogJson(*text, file_, problems, &blocks);
         const int code = problemsTold(problems, problems.empty() ? exitOk : exitProblems);
-        return takeIn(log, from, code);
+        if (const int taken = takeIn(log, from, code); taken != code || blocks.empty())
+            return taken;
+        return keepTraces(log, blocks, code);
     }
     int merge(OpenLog& log) const {
         if (file_.empty())
@@ -415,11 +421,14 @@ private:
         const auto blocks = other->traces({});
         if (!blocks)
             return wrongFile(blocks.error());
-        const auto kept = log->keepTrace(blocks.value(), {});
+        return keepTraces(log, blocks.value(), exitOk);
+    }
+    static int keepTraces(OpenLog& log, const std::vector<record::TraceBlock>& blocks, int code) {
+        const auto kept = log->keepTrace(blocks, {});
         if (!kept)
             return notKept(QString::fromStdString(kept.error()));
         fmt::print("{} blocks of recorders' traces were new.\n", kept.value());
-        return exitOk;
+        return code;
     }
     int exchange(OpenLog& log) const {
         const auto hangar = HangarLog::open(QString::fromStdString(file_));

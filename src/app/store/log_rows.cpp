@@ -2,40 +2,11 @@
 #include "store/log_rows.h"
 #include <QCoreApplication>
 #include <QStringList>
-#include <cmath>
-#include <fmt/format.h>
-#include <iterator>
-#include <limits>
 
 namespace amber::app::rows {
 namespace {
 constexpr auto corruptPages = "11"; // SQLITE_CORRUPT
 
-/// Samples as an array in JSON, null where nothing was written.
-QString samplesText(const std::vector<float>& values) {
-    std::string out = "[";
-    for (const float v : values) {
-        if (out.size() > 1)
-            out += ',';
-        if (std::isnan(v))
-            out += "null";
-        else
-            fmt::format_to(std::back_inserter(out), "{:.9g}", v);
-    }
-    return QString::fromStdString(out + "]");
-}
-std::vector<float> samplesFrom(const QString& text) {
-    std::vector<float> out;
-    const QByteArray all = text.toLatin1();
-    if (!all.startsWith('[') || !all.endsWith(']'))
-        return out;
-    for (const QByteArray& one : all.mid(1, all.size() - 2).split(',')) {
-        bool is = false;
-        const float v = one.toFloat(&is);
-        out.push_back(is ? v : std::numeric_limits<float>::quiet_NaN());
-    }
-    return out;
-}
 QVariant numberValue(const std::optional<double>& number) {
     return number ? QVariant(*number) : QVariant(QMetaType::fromType<double>());
 }
@@ -94,7 +65,7 @@ record::TraceBlock blockOf(const QSqlQuery& row, int first) {
     b.quantity = text(4);
     b.start = row.value(first + 5).toLongLong();
     b.step = row.value(first + 6).toLongLong();
-    b.values = samplesFrom(row.value(first + 7).toString());
+    b.values = record::samplesFrom(text(7));
     return b;
 }
 
@@ -135,7 +106,7 @@ QVariantList valuesOf(const record::TraceBlock& b) {
             textValue(b.quantity),
             static_cast<qlonglong>(b.start),
             static_cast<qlonglong>(b.step),
-            samplesText(b.values)};
+            QString::fromStdString(record::samplesText(b.values))};
 }
 
 QString said(const QSqlError& error) {

@@ -6,7 +6,9 @@
 #include <chrono>
 #include <cmath>
 #include <fmt/format.h>
+#include <limits>
 #include <nlohmann/json.hpp>
+#include <set>
 
 namespace amber::record {
 namespace {
@@ -49,6 +51,26 @@ Run runFrom(const nlohmann::json& j) {
             textOr(j, "title"),           member<std::int64_t>(j, "began"),   textOr(j, "sortie")};
 }
 
+TraceBlock blockFrom(const nlohmann::json& j) {
+    TraceBlock b;
+    b.id = member<std::string>(j, "id");
+    b.run = member<std::string>(j, "run");
+    b.source = textOr(j, "source");
+    b.engine = textOr(j, "engine");
+    b.quantity = member<std::string>(j, "quantity");
+    b.start = member<std::int64_t>(j, "start");
+    b.step = member<std::int64_t>(j, "step");
+    const auto samples = j.find("samples");
+    if (samples == j.end() || !samples->is_array())
+        throw std::runtime_error("\"samples\" is no list");
+    for (const auto& one : *samples) {
+        if (!one.is_number() && !one.is_null())
+            throw std::runtime_error("a sample is neither a number nor null");
+        b.values.push_back(one.is_null() ? std::numeric_limits<float>::quiet_NaN() : one.get<float>());
+    }
+    return b;
+}
+
 Entry entryFrom(const nlohmann::json& j) {
     Entry e;
     e.id = member<std::string>(j, "id");
@@ -84,7 +106,7 @@ Entry entryFrom(const nlohmann::json& j) {
 }
 } // namespace
 
-std::string logJson(const Log& log) {
+std::string logJson(const Log& log, const std::vector<TraceBlock>& traces) {
     ordered_json out{{"format", format}, {"runs", ordered_json::array()}, {"entries", ordered_json::array()}};
     const auto put = [](ordered_json& into, const char* name, const std::string& text) {
         if (!text.empty())
@@ -116,10 +138,28 @@ std::string logJson(const Log& log) {
         put(j, "about", e.about);
         out["entries"].push_back(std::move(j));
     }
-    return out.dump(1, ' ', false, nlohmann::json::error_handler_t::replace) + "\n";
+    constexpr auto replaced = nlohmann::json::error_handler_t::replace;
+    std::string text = out.dump(1, ' ', false, replaced);
+    if (!traces.empty()) {
+        // A block a line: hundreds of samples, one a line, nobody would read.
+        text.erase(text.find_last_not_of("\n}") + 1);
+        text += ",\n \"traces\": [";
+        for (std::size_t i = 0; i < traces.size(); ++i) {
+            const TraceBlock& b = traces[i];
+            ordered_json j{{"id", b.id}, {"run", b.run}, {"source", b.source}, {"quantity", b.quantity}};
+            put(j, "engine", b.engine);
+            j["start"] = b.start;
+            j["step"] = b.step;
+            std::string line = j.dump(-1, ' ', false, replaced);
+            line.pop_back();
+            text += (i ? ",\n  " : "\n  ") + line + ",\"samples\":" + samplesText(b.values) + "}";
+        }
+        text += "\n ]\n}";
+    }
+    return text + "\n";
 }
 
-Log readLogJson(std::string_view text, const std::string& file, Problems& problems) {
+Log readLogJson(std::string_view text, const std::string& file, Problems& problems, std::vector<TraceBlock>* traces) {
     Log log;
     // Nested no deeper than a log is: a parser that calls itself has an end to its stack.
     int deepest = 0;
@@ -176,6 +216,18 @@ Log readLogJson(std::string_view text, const std::string& file, Problems& proble
             wrong = fmt::format("entry {} is there twice", e.id);
         return wrong;
     });
+    if (traces) {
+        std::set<std::string> ids;
+        all("traces", [&](const nlohmann::json& j) {
+            TraceBlock b = blockFrom(j);
+            std::string wrong = wrongWith(b);
+            if (wrong.empty() && !ids.insert(b.id).second)
+                wrong = fmt::format("block {} is there twice", b.id);
+            if (wrong.empty())
+                traces->push_back(std::move(b));
+            return wrong;
+        });
+    }
     return log;
 }
 

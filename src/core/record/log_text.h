@@ -2,15 +2,19 @@
 #pragma once
 #include "notes/problem.h"
 #include "record/log.h"
+#include "record/trace.h"
 #include <string>
 #include <string_view>
 
 namespace amber::record {
 
 /// A log as JSON that loses nothing (docs/formats/log.md): to carry it to another program, or to read it in again.
-std::string logJson(const Log& log);
+/// @param traces blocks of recorders' traces, carried with it
+std::string logJson(const Log& log, const std::vector<TraceBlock>& traces = {});
 /// Reads it. What is wrong is told and left out; the rest is there.
-Log readLogJson(std::string_view text, const std::string& file, Problems& problems);
+/// @param traces where blocks of traces go; null: they are left
+Log readLogJson(std::string_view text, const std::string& file, Problems& problems,
+                std::vector<TraceBlock>* traces = nullptr);
 /// What stands, a line each, for a spreadsheet; figures in the commonest unit of each.
 std::string logCsv(const Log& log);
 

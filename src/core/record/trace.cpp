@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "record/trace.h"
 #include <algorithm>
+#include <charconv>
 #include <cmath>
 #include <fmt/format.h>
+#include <iterator>
+#include <limits>
 #include <set>
 
 namespace amber::record {
@@ -29,6 +32,39 @@ std::uint64_t hash(const std::vector<std::string>& content, std::uint64_t from) 
 std::string contentId(char prefix, const std::vector<std::string>& content) {
     return fmt::format("{}{:016x}{:016x}", prefix, hash(content, 14695981039346656037ULL),
                        hash(content, 0x9e3779b97f4a7c15ULL));
+}
+
+std::string samplesText(const std::vector<float>& values) {
+    std::string out = "[";
+    for (const float v : values) {
+        if (out.size() > 1)
+            out += ',';
+        if (std::isnan(v))
+            out += "null";
+        else
+            fmt::format_to(std::back_inserter(out), "{:.9g}", v);
+    }
+    return out + "]";
+}
+
+std::vector<float> samplesFrom(std::string_view text) {
+    std::vector<float> out;
+    if (text.size() < 3 || text.front() != '[' || text.back() != ']')
+        return out;
+    text = text.substr(1, text.size() - 2);
+    for (;;) {
+        const auto comma = text.find(',');
+        auto one = text.substr(0, comma);
+        one.remove_prefix(std::min(one.find_first_not_of(' '), one.size()));
+        one = one.substr(0, one.find_last_not_of(' ') + 1);
+        float v = 0.0F;
+        const auto [end, wrong] = std::from_chars(one.data(), one.data() + one.size(), v);
+        const bool whole = wrong == std::errc() && end == one.data() + one.size();
+        out.push_back(whole ? v : std::numeric_limits<float>::quiet_NaN());
+        if (comma == std::string_view::npos)
+            return out;
+        text.remove_prefix(comma + 1);
+    }
 }
 
 std::string wrongWith(const TraceBlock& b) {

@@ -5,6 +5,7 @@
 #include <cstdint>
 #include <map>
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace amber::record {
@@ -26,6 +27,9 @@ inline constexpr std::size_t blockSamples = 600;
 /// An id of what is there: the same content, the same id. @param prefix what it is of
 std::string contentId(char prefix, const std::vector<std::string>& content);
 
+/// Samples as an array in JSON, null where nothing was written; and back, empty where it is none.
+std::string samplesText(const std::vector<float>& values);
+std::vector<float> samplesFrom(std::string_view text);
 /// What is wrong with a block, in words; empty: nothing.
 std::string wrongWith(const TraceBlock& block);
 
