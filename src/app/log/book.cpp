@@ -93,6 +93,13 @@ std::string Book::airframe() const {
     return run_ ? run_->airframe : document_.isOpen() ? document_.sortie().airframe.registration : std::string();
 }
 
+Result<record::Hours> Book::hours() const {
+    const auto log = latest(airframe(), 0);
+    if (!log)
+        return Failure{log.error()};
+    return record::hoursOf(log.value(), airframe(), notes(), document_.sortie().airframe.facts.get(), now());
+}
+
 std::vector<record::Run> Book::runs() const {
     const std::string of = document_.isOpen() ? document_.sortie().airframe.registration : airframe();
     if (!file_ || of.empty())

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "record/hours.h"
 #include "record/judged.h"
 #include "record/read_lines.h"
 #include "record/trend.h"
@@ -46,6 +47,8 @@ public:
     [[nodiscard]] Result<record::Log> latest(const std::string& airframe, int runs) const {
         return file_->read({QString::fromStdString(airframe), {}, runs});
     }
+    /// Hours, starts, oil and what is due of this airframe, by all its runs and its file.
+    [[nodiscard]] Result<record::Hours> hours() const;
     /// The latest runs of this airframe, newest first.
     [[nodiscard]] std::vector<record::Run> runs() const;
     /// The run that is written in; null: one begins with what is kept next.

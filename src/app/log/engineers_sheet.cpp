@@ -56,6 +56,29 @@ QString readings(const Book& book) {
     }
     return out + QStringLiteral("</table>");
 }
+/// Hours, starts and what is due, engines side by side; empty: nothing is known of them.
+QString hoursIn(const Book& book, const Colours& c) {
+    const auto hours = book.hours();
+    if (!hours)
+        return {};
+    const auto table = record::hoursTable(hours.value(), book.notes());
+    QString out;
+    for (const auto& due : hours.value().due)
+        out += QStringLiteral("%1 %2<br>").arg(html::mark(due.verdict, c), html::text(due.verdict.sentence()));
+    for (const auto& line : table.told)
+        out += html::text(line) + QStringLiteral("<br>");
+    out += QStringLiteral("<table cellpadding='2' cellspacing='0'><tr><td></td>");
+    for (const auto& name : table.columns)
+        out += QStringLiteral("<td align='right'><b>&nbsp;&nbsp;%1</b></td>").arg(html::text(name));
+    out += QStringLiteral("</tr>");
+    for (const auto& row : table.rows) {
+        out += QStringLiteral("<tr><td>%1</td>").arg(html::text(row.what));
+        for (const auto& cell : row.cells)
+            out += QStringLiteral("<td align='right'>&nbsp;&nbsp;%1</td>").arg(html::text(cell));
+        out += QStringLiteral("</tr>");
+    }
+    return out + QStringLiteral("</table>");
+}
 } // namespace
 
 QByteArray engineersSheet(const Book& book) {
@@ -84,6 +107,8 @@ QByteArray engineersSheet(const Book& book) {
         out += QStringLiteral("<p>%1</p>").arg(tr("Nothing stands out of normal in what was read."));
     if (!book.soFar().empty())
         out += QStringLiteral("<h3>%1</h3>%2").arg(tr("What was read"), readings(book));
+    if (const QString hours = hoursIn(book, c); !hours.isEmpty())
+        out += QStringLiteral("<h3>%1</h3>%2").arg(tr("Hours, by this log and the airframe's file"), hours);
     out += QStringLiteral("<p>%1</p>")
                .arg(tr("(p): general engineering practice, a hint where to look. The maintenance manual and a licensed "
                        "engineer come first; what the law wants written and signed belongs in the papers it asks for. "

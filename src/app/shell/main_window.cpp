@@ -644,17 +644,12 @@ HoursDialog* MainWindow::showHours() {
     openRecord();
     if (!recording_)
         return nullptr;
-    const Sortie& sortie = document_.sortie();
-    const auto log = book_->latest(sortie.airframe.registration, 0);
-    if (!log) {
-        say(q(log.error()), true);
+    const auto all = book_->hours();
+    if (!all) {
+        say(q(all.error()), true);
         return nullptr;
     }
-    const auto& notes = document_.aircraft().notes;
-    auto* hours = new HoursDialog(
-        q(sortie.airframe.registration),
-        record::hoursOf(log.value(), sortie.airframe.registration, notes, sortie.airframe.facts.get(), book_->now()),
-        notes, this);
+    auto* hours = new HoursDialog(q(book_->airframe()), all.value(), book_->notes(), this);
     hours->setAttribute(Qt::WA_DeleteOnClose);
     hours->open();
     return hours;
