@@ -66,6 +66,8 @@ TEST_F(HoursOf, TimesAreRunningElseFirstFireToStop) {
     EXPECT_DOUBLE_EQ(*h.sinceNew, 4000.0 * 3600.0 + 9600.0);
     EXPECT_EQ(h.runs, 3);
     EXPECT_EQ(h.timeless, 1);
+    EXPECT_EQ(hoursTable(h, test::lorimer().notes).told.back(),
+              "Of 3 runs one is without times and adds nothing: type how long each engine ran in the write-up.");
     EXPECT_EQ(h.engines[0].starts, 2);
     EXPECT_FALSE(h.engines[0].oilAnHour) << "of two and a half hours nothing is told";
 }

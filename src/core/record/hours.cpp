@@ -314,12 +314,16 @@ HoursTable hoursTable(const Hours& h, const TypeNotes& notes) {
         out.told.push_back(fmt::format("The airframe: {} in the log; what it stood at before is not said in its file.",
                                        hoursText(h.logged)));
     if (h.earlier > 0)
-        out.told.push_back(fmt::format("{} runs of before the day of its file's hours are in those.", h.earlier));
+        out.told.push_back(h.earlier == 1
+                               ? "A run of before the day of its file's hours is in those."
+                               : fmt::format("{} runs of before the day of its file's hours are in those.", h.earlier));
+    const char* say = "type how long each engine ran in the write-up.";
     if (h.timeless > 0)
         out.told.push_back(
-            fmt::format("Of {} runs {} {} without times and add{} nothing: type how long each engine ran in "
-                        "the write-up.",
-                        h.runs, h.timeless, h.timeless == 1 ? "is" : "are", h.timeless == 1 ? "s" : ""));
+            h.runs == 1 ? fmt::format("The run is without times and adds nothing: {}", say)
+            : h.timeless == 1
+                ? fmt::format("Of {} runs one is without times and adds nothing: {}", h.runs, say)
+                : fmt::format("Of {} runs {} are without times and add nothing: {}", h.runs, h.timeless, say));
     return out;
 }
 
