@@ -19,12 +19,12 @@ constexpr std::array<KindRow, 4> kinds{{
     {Entry::Kind::words, "words"},
     {Entry::Kind::withdrawn, "withdrawn"},
 }};
-constexpr std::size_t longest = 64;                                   // of an id
-constexpr double longestStretch = 14 * 86'400.0;                      // s
-constexpr std::size_t mostWords = 20'000;                             // characters
-constexpr std::size_t longestKey = 200;                               // of what the notes name
-constexpr double mostOfNotes = 1e9;                                   // SI, of what only they give a range
-constexpr std::int64_t firstTime = 0, lastTime = 253'402'300'799'000; // 1970 to the end of 9999
+constexpr std::size_t longest = 64;              // of an id
+constexpr double longestStretch = 14 * 86'400.0; // s
+constexpr std::size_t mostWords = 20'000;        // characters
+constexpr std::size_t longestKey = 200;          // of what the notes name
+constexpr double mostOfNotes = 1e9;              // SI, of what only they give a range
+constexpr std::int64_t firstTime = 0;            // 1970
 
 std::string wrongId(const std::string& id, const char* of) {
     if (id.empty() || id.size() > longest)

@@ -58,6 +58,8 @@ using Ids = std::function<std::string(std::int64_t now)>;
 /// @param chance 64 bits from wherever they are good: `std::random_device` in the program, a seed in tests
 Ids idsFrom(std::function<std::uint64_t()> chance);
 
+inline constexpr std::int64_t lastTime = 253'402'300'799'000; ///< ms since 1970: the end of 9999
+
 /// What is wrong with an entry or a run, in words; empty: nothing.
 std::string wrongWith(const Run& run);
 std::string wrongWith(const Entry& entry);

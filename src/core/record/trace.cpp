@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "record/trace.h"
+#include "record/entry.h"
 #include <algorithm>
 #include <charconv>
 #include <cmath>
@@ -11,7 +12,6 @@
 namespace amber::record {
 namespace {
 constexpr std::int64_t heldFor = 5; // steps
-constexpr std::int64_t lastTime = 253'402'300'799'000;
 constexpr std::size_t mostMoments = 400'000;
 
 /// Fowler, Noll and Vo, 64 bits, from another beginning for each half.
