@@ -20,6 +20,7 @@ constexpr double lowScore = 180;       // px: under it all lanes are alike, so t
 constexpr double laneGap = 4.0;        // px
 constexpr double shortestView = 120.0; // s
 constexpr double clickSlack = 4.0;     // px
+constexpr double flagReach = 10.0;     // px, from the middle of a moment's flag
 
 } // namespace
 
@@ -360,9 +361,9 @@ void Score::paintMoments(QPainter& p) const {
         p.drawRect(QRectF(x - 4, box.bottom() - 10, 8, 8));
         if (!held)
             continue;
-        const QString text =
-            moments_[i].name + QStringLiteral("  ") + q(formatHoursMinutes(heldAt_)) +
-            QStringLiteral(":%1").arg(static_cast<int>(std::fmod(heldAt_, 60.0)), 2, 10, QLatin1Char('0'));
+        const double second = std::round(heldAt_), within = std::fmod(second, 60.0);
+        const QString text = moments_[i].name + QStringLiteral("  ") + q(formatHoursMinutes(second - within)) +
+                             QStringLiteral(":%1").arg(static_cast<int>(within), 2, 10, QLatin1Char('0'));
         const double wide = p.fontMetrics().horizontalAdvance(text) + 8;
         const QRectF label(std::min(x + 6, box.right() - wide), box.top() - 22, wide, 16);
         p.fillRect(label, c.sheet);
@@ -446,9 +447,11 @@ void Score::paintEvent(QPaintEvent*) {
     p.setPen(c.faint);
     p.drawText(QRectF(74, 4, width() - 100, 16), Qt::AlignLeft | Qt::AlignVCenter,
                p.fontMetrics().elidedText(
-                   (tracing_          ? tr("plan in grey, rehearsal in ink; a click goes back to that moment  ·  ")
-                    : showsRecorded() ? tr("plan in grey, recorder in ink, laid on each other at take-off power  ·  ")
-                                      : QString()) +
+                   (tracing_ ? tr("plan in grey, rehearsal in ink; a click goes back to that moment  ·  ")
+                    : showsRecorded()
+                        ? tr("plan in grey, recorder in ink, laid on each other at take-off power; drag a flag to "
+                             "where its moment was  ·  ")
+                        : QString()) +
                        q(document_.plan().route) + tr("  (model)"),
                    Qt::ElideRight, width() - 100 - (summary_ ? 250 : 0)));
     if (summary_) {
@@ -575,7 +578,7 @@ void Score::mousePressEvent(QMouseEvent* event) {
     pressFrom_ = from_;
     held_ = -1;
     for (std::size_t i = 0; i < moments_.size(); ++i)
-        if ((flagOf(i) - event->position()).manhattanLength() < 10.0) {
+        if ((flagOf(i) - event->position()).manhattanLength() < flagReach) {
             held_ = static_cast<int>(i);
             heldAt_ = moments_[i].time;
             heldByKey_ = false;
@@ -735,7 +738,7 @@ bool Score::event(QEvent* event) {
                 text += (text.isEmpty() ? QString() : QStringLiteral("\n")) + q(formatHoursMinutes(m.time)) +
                         QStringLiteral("  ") + q(m.text);
         for (std::size_t i = 0; i < moments_.size(); ++i)
-            if ((flagOf(i) - QPointF(help->pos())).manhattanLength() < 10.0)
+            if ((flagOf(i) - QPointF(help->pos())).manhattanLength() < flagReach)
                 text = tr("%1: drag it to where it was").arg(moments_[i].name);
         if (text.isEmpty())
             QToolTip::hideText();

@@ -3,6 +3,7 @@
 #include "kit/words.h"
 #include <QDateTime>
 #include <QThread>
+#include <utility>
 
 namespace amber::app {
 
@@ -28,8 +29,6 @@ void Hangar::setAddress(const QString& address) {
     address_ = address;
     told_.clear();
     merged_ = false;
-    soon_.stop();
-    again_.stop();
     say(address.isEmpty() ? QString() : tr("The hangar's log: not merged yet."));
     if (!address.isEmpty())
         merge();
@@ -68,7 +67,7 @@ void Hangar::merge() {
         }();
         // The thread is waited for before this goes, so it is here to be told.
         QMetaObject::invokeMethod(
-            this, [this, result] { done(result); }, Qt::QueuedConnection);
+            this, [this, result, address] { done(result, address); }, Qt::QueuedConnection);
     });
     say(tr("The hangar's log: merging."));
     thread_->start();
@@ -81,28 +80,29 @@ void Hangar::stop() {
     again_.stop();
 }
 
-void Hangar::done(const Result<HangarLog::Exchanged>& result) {
+void Hangar::done(const Result<HangarLog::Exchanged>& result, const QString& with) {
     thread_->wait();
     delete thread_;
     thread_ = nullptr;
+    if (result && result.value().came.runs + result.value().came.entries + result.value().came.traces > 0)
+        emit came();
+    const bool more = std::exchange(more_, false);
+    if (with != address_) { // it tells nothing of the one of now
+        emit changed();
+        return soon();
+    }
     const QString at = QDateTime::currentDateTimeUtc().toString(QStringLiteral("HH:mm"));
     merged_ = result && !result.value().stopped;
-    if (!result) {
-        told_ = QStringList{q(result.error())};
-        say(tr("The hangar's log is not there: what is kept goes over later."));
-    } else {
-        told_ = result.value().told();
-        say(result.value().stopped ? tr("The hangar's log: stopped at %1 UTC, it goes on from there.").arg(at)
-                                   : tr("The hangar's log: merged at %1 UTC.").arg(at));
-        const auto& came_ = result.value().came;
-        if (came_.runs + came_.entries + came_.traces > 0)
-            emit came();
-    }
-    if (more_)
+    told_ = result ? result.value().told() : QStringList{q(result.error())};
+    if (!result)
+        say(tr("The hangar's log is not merged: what is kept goes over later."));
+    else
+        say(merged_ ? tr("The hangar's log: merged at %1 UTC.").arg(at)
+                    : tr("The hangar's log: stopped at %1 UTC, it goes on from there.").arg(at));
+    if (more)
         soon();
-    else if (!address_.isEmpty() && !(result && result.value().stopped))
+    else if (merged_ || !result)
         again_.start(again);
-    more_ = false;
 }
 
 void Hangar::say(const QString& state) {

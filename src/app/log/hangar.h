@@ -43,7 +43,8 @@ signals:
     void came();    ///< something of others is in one's own log now
 
 private:
-    void done(const Result<HangarLog::Exchanged>& result);
+    /// @param with the address that it was with, which may be another than now
+    void done(const Result<HangarLog::Exchanged>& result, const QString& with);
     void say(const QString& state);
 
     QString logPath_, address_, state_;

@@ -6,7 +6,6 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
-#include <QUrl>
 #include <QVBoxLayout>
 
 namespace amber::app {
@@ -53,9 +52,9 @@ HangarDialog::HangarDialog(Hangar& hangar, std::function<void(const QString&)> k
     connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
     connect(merge_, &QPushButton::clicked, this, &HangarDialog::take);
     connect(stop_, &QPushButton::clicked, &hangar_, &Hangar::stop);
-    connect(address_, &QLineEdit::textEdited, this, &HangarDialog::show);
-    connect(&hangar_, &Hangar::changed, this, &HangarDialog::show);
-    show();
+    connect(address_, &QLineEdit::textEdited, this, &HangarDialog::refresh);
+    connect(&hangar_, &Hangar::changed, this, &HangarDialog::refresh);
+    refresh();
 }
 
 QString HangarDialog::shown() const {
@@ -64,10 +63,10 @@ QString HangarDialog::shown() const {
 
 void HangarDialog::take() {
     const QString typed = address_->text().trimmed();
-    if (!typed.isEmpty() && (!HangarLog::isAddress(typed) || !QUrl(typed, QUrl::StrictMode).isValid())) {
-        wrong_->setText(QStringLiteral("<span style='color:%1'>■</span> %2")
-                            .arg(Colours(this).red.name(),
-                                 tr("An address is written postgresql://user@machine/name. It was not taken.")));
+    if (const QString why = typed.isEmpty() ? QString() : HangarLog::wrongWith(typed); !why.isEmpty()) {
+        wrong_->setText(
+            QStringLiteral("<span style='color:%1'>■</span> %2")
+                .arg(Colours(this).red.name(), tr("%1 It was not taken.").arg(html::text(why.toStdString()))));
         return;
     }
     wrong_->clear();
@@ -76,10 +75,10 @@ void HangarDialog::take() {
         hangar_.merge();
     else
         hangar_.setAddress(typed);
-    show();
+    refresh();
 }
 
-void HangarDialog::show() {
+void HangarDialog::refresh() {
     const bool as = address_->text().trimmed() == hangar_.address();
     merge_->setText(as && !hangar_.address().isEmpty() ? tr("&Merge now") : tr("&Take it"));
     merge_->setEnabled(!hangar_.isBusy());

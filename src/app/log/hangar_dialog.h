@@ -20,7 +20,7 @@ public:
 
 private:
     void take();
-    void show();
+    void refresh();
     Hangar& hangar_;
     std::function<void(const QString&)> keep_;
     QLineEdit* address_;

@@ -524,7 +524,7 @@ std::vector<Score::Moment> RecordFrame::moments(double began) const {
     if (!book_.run() || t.empty())
         return out;
     for (const auto& a : record::listed(book_.anchors(), book_.notes())) {
-        QString name = html::text(record::titleOf(a.what, book_.notes())).remove(QStringLiteral(", in the run"));
+        QString name = q(record::titleOf(a.what, book_.notes())).remove(QStringLiteral(", in the run"));
         if (const auto engine = record::engineName(book_.notes(), a.engine); !engine.empty())
             name += QStringLiteral(", ") + q(engine);
         out.push_back({name, began + static_cast<double>(a.at - t.at.front()) / 1000.0});

@@ -17,7 +17,7 @@ constexpr int rowsAtOnce = 2000;            // rows of a table that go over in o
 constexpr std::size_t rowsAStatement = 100; // rows of one statement
 constexpr qint64 everything = std::numeric_limits<qint64>::max();
 const QString inTransaction = QStringLiteral("BEGIN");
-const QString oneAtATime = QStringLiteral("SELECT pg_advisory_xact_lock(7361)"); // as the tables' own triggers take
+const QString oneAtATime = QStringLiteral("SELECT pg_advisory_xact_lock(%1)").arg(tables::lock);
 
 std::string kindNamed(const record::Run&) {
     return "run";
@@ -96,6 +96,12 @@ bool HangarLog::isAddress(const QString& text) {
     return text.startsWith(QLatin1String("postgresql:")) || text.startsWith(QLatin1String("postgres:"));
 }
 
+QString HangarLog::wrongWith(const QString& address) {
+    return isAddress(address) && QUrl(address, QUrl::StrictMode).isValid()
+               ? QString()
+               : tr("An address is written postgresql://user@host/name.");
+}
+
 QString HangarLog::shown(const QString& address) {
     return QUrl(address).toString(QUrl::RemovePassword);
 }
@@ -129,8 +135,8 @@ QSqlDatabase HangarLog::database() const {
 
 QString HangarLog::connect(const QString& address) {
     const QUrl url(address, QUrl::StrictMode);
-    if (!isAddress(address) || !url.isValid())
-        return tr("An address is written postgresql://user@host/name.");
+    if (const QString why = wrongWith(address); !why.isEmpty())
+        return why;
     connection_ = QStringLiteral("hangar-") + QUuid::createUuid().toString(QUuid::WithoutBraces);
     QSqlDatabase db = QSqlDatabase::addDatabase(QStringLiteral("QPSQL"), connection_);
     if (!db.isValid())

@@ -16,6 +16,8 @@ public:
     /// "postgresql://user@host:5432/name?sslmode=require"; what is left out is as libpq has it (its environment, its
     /// file of passwords).
     static bool isAddress(const QString& text);
+    /// Why it can be no address; empty: it can.
+    static QString wrongWith(const QString& address);
     /// An address without its password.
     static QString shown(const QString& address);
     /// Connects, and begins or brings up to date the tables; a newer program's are refused.

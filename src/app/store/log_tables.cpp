@@ -87,8 +87,9 @@ QStringList fourth(Database database) {
     // has read up to one of them has missed none before it.
     out << text("CREATE SEQUENCE arrival")
         << text("CREATE FUNCTION log_arrives() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN PERFORM "
-                "pg_advisory_xact_lock(7361); INSERT INTO arrivals (number, kept, id) VALUES (nextval('arrival'), "
-                "TG_TABLE_NAME, NEW.id); RETURN NULL; END $$");
+                "pg_advisory_xact_lock(%1); INSERT INTO arrivals (number, kept, id) VALUES (nextval('arrival'), "
+                "TG_TABLE_NAME, NEW.id); RETURN NULL; END $$")
+               .arg(lock);
     for (const char* table : {"runs", "entries", "traces"}) {
         out << text("CREATE TRIGGER %1_arrive AFTER INSERT ON %1 FOR EACH ROW EXECUTE FUNCTION log_arrives()")
                    .arg(text(table));

@@ -10,6 +10,7 @@ namespace amber::app::tables {
 enum class Database { sqlite, postgres };
 
 inline constexpr int version = 4;
+inline constexpr int lock = 7361; ///< of the server, advisory: who adds rows holds it to the end (our own number)
 
 /// What brings the tables from the version before to this one. @param to 1 … version
 QStringList migration(int to, Database database);
