@@ -170,6 +170,27 @@ TEST_F(RecorderPage, AMomentPutElsewhereIsKeptAndWhatHangsOnItIsReckonedAnew) {
     window->openRecord();
     ASSERT_EQ(book.choose(run), QString());
     EXPECT_NEAR(at(), dragged, 1e-3);
+
+    // Delete takes it back to where the rules find it, with all that hangs on it; an undo puts it by hand again.
+    test::settle();
+    ASSERT_TRUE(score.moments().at(takeOff).byHand);
+    const auto takenBack = [&] {
+        score.setFocus();
+        for (std::size_t i = 0; i <= takeOff; ++i)
+            QTest::keyClick(&score, Qt::Key_M);
+        QTest::keyClick(&score, Qt::Key_Delete);
+        test::settle();
+    };
+    takenBack();
+    EXPECT_DOUBLE_EQ(at(), 600.0);
+    EXPECT_NEAR(minutes("1"), 100.0, 1.5);
+    EXPECT_FALSE(score.moments().at(takeOff).byHand);
+    takenBack();
+    EXPECT_DOUBLE_EQ(at(), 600.0) << "by the rules it is there already";
+    QTest::keyClick(&score, Qt::Key_Escape);
+    ASSERT_EQ(book.undo(), QString());
+    EXPECT_NEAR(at(), dragged, 1e-3);
+    EXPECT_TRUE(score.moments().at(takeOff).byHand);
 }
 
 TEST_F(RecorderPage, WithoutDatesTheFlightHasJustEndedUnlessItIsSaidWhen) {

@@ -246,6 +246,174 @@ TEST_F(SeatPage, SpaceWorksSwitchesStrokesThePrimerAndHoldsWhatMustBeHeld) {
     EXPECT_EQ(position(Acts::primer), "unlocked") << "strokes leave it where it is";
 }
 
+TEST_F(SeatPage, WhoIsChallengedIsNotToldWhereItShouldStandUntilItIsAnsweredWrongly) {
+    sit("farrier-summer", Phase::walkRound, Way::challenged);
+    seat().toNextAct();
+    settle();
+    // On to an item that does not stand as it should yet.
+    for (int i = 0;
+         i < 30 && (!seat().session().guide().challenges() || seat().session().guide().wanting(rehearsal()).empty());
+         ++i) {
+        ASSERT_TRUE(seat().session().guide().next());
+        if (seat().session().guide().next()->begins) {
+            key(Qt::Key_PageDown, Qt::ControlModifier);
+        } else if (seat().session().guide().challenges()) {
+            key(Qt::Key_Return); // it stands so already: looked at, and answered
+        } else {
+            seat().toNextAct();
+            settle();
+        }
+    }
+    ASSERT_TRUE(seat().session().guide().challenges());
+    const auto ask = *seat().session().guide().next();
+    const std::size_t control = ask.puts.front().control;
+    const QString item = QString::fromStdString(rehearse::challenge(ask, notes()));
+    const QString wanted = QString::fromStdString(rehearse::whereTo(rehearse::actOf(ask.puts.front()), notes()));
+    const QString before = hands().valueOf(control);
+    ASSERT_NE(before, wanted);
+    EXPECT_TRUE(frame().asked().contains(item + QLatin1Char('?'))) << frame().asked().toStdString();
+    EXPECT_FALSE(frame().asked().contains(wanted)) << frame().asked().toStdString();
+    // Home and the mark tell nothing, and an answer from habit is heard.
+    key(Qt::Key_Home);
+    EXPECT_FALSE(window->message().isEmpty());
+    const auto answered = seat().session().guide().answered().size();
+    key(Qt::Key_Return);
+    EXPECT_EQ(seat().session().guide().answered().size(), answered + 1);
+    EXPECT_EQ(hands().valueOf(control), before) << "an answer moves nothing";
+    EXPECT_TRUE(frame().asked().contains(wanted)) << frame().asked().toStdString();
+    EXPECT_TRUE(
+        frame().saidAndDone().contains(item + QStringLiteral("? ") + before + QStringLiteral(": no, ") + wanted))
+        << frame().saidAndDone().toStdString();
+    // Put there and answered: the next item.
+    ASSERT_TRUE(seat().session().doNext());
+    key(Qt::Key_Return);
+    EXPECT_TRUE(seat().session().guide().answered().back().right);
+    EXPECT_TRUE(frame().saidAndDone().contains(item + QStringLiteral("? ") + wanted));
+    // One step back it is challenged again.
+    key(Qt::Key_Z, Qt::ControlModifier);
+    EXPECT_TRUE(seat().session().guide().challenges());
+    EXPECT_EQ(QString::fromStdString(rehearse::challenge(*seat().session().guide().next(), notes())), item);
+}
+
+TEST_F(SeatPage, TwoAtTheKeyboardHaveTheirOwnKeysAndControlsAndHoldAtOnce) {
+    // A cockpit in which both have something to hold: the engineer has the fire bottles.
+    QFile file(scratch.filePath(QStringLiteral("notes/mercer-m6.toml")));
+    ASSERT_TRUE(file.open(QIODevice::ReadWrite));
+    QByteArray text = file.readAll();
+    const QByteArray wheels = R"(  { id = "wheels", who = "second pilot" },)";
+    ASSERT_EQ(text.count(wheels), 1);
+    const QByteArray as = text;
+    text.replace(wheels, wheels + "\n  { id = \"fire-bottle\", who = \"engineer\" },");
+    file.resize(0);
+    file.seek(0);
+    file.write(text);
+    file.close();
+    sit("mercer-frost", Phase::walkRound);
+    ASSERT_TRUE(file.open(QIODevice::WriteOnly | QIODevice::Truncate)); // for the tests that come after
+    file.write(as);
+    file.close();
+    rehearse::Setup setup;
+    setup.ice = false;
+    seat().sit(setup, Way::challenged, {}, true);
+    seat().pause(true);
+    frame().showHands();
+    settle();
+    const auto first = [&](std::size_t pair, ControlKind kind) {
+        std::size_t i = 0;
+        while (i < notes().controls.size() && (seat().pairOf(i) != pair || notes().controls[i].kind != kind))
+            ++i;
+        return i;
+    };
+    const std::size_t mine = first(0, ControlKind::push), theirs = first(1, ControlKind::push);
+    ASSERT_LT(mine, notes().controls.size());
+    ASSERT_LT(theirs, notes().controls.size());
+    const auto goTo = [&](std::size_t control, int key) {
+        for (std::size_t i = 0; i < notes().controls.size() && seat().controlOf(seat().pairOf(control)) != control;
+             ++i) {
+            QTest::keyClick(&hands(), static_cast<Qt::Key>(key));
+            EXPECT_EQ(seat().pairOf(seat().controlOf(0)), 0u) << "each stays with what is theirs";
+            EXPECT_EQ(seat().pairOf(seat().controlOf(1)), 1u);
+        }
+        EXPECT_EQ(seat().controlOf(seat().pairOf(control)), control);
+    };
+    goTo(mine, Qt::Key_Right);
+    const std::size_t there = seat().controlOf(0);
+    goTo(theirs, Qt::Key_D);
+    EXPECT_EQ(seat().controlOf(0), there) << "one does not move the other's hand";
+    const auto held = [&](std::size_t control) {
+        return rehearsal().hands().at(control, 0).position == notes().controls[control].positions[1].is;
+    };
+    QTest::keyPress(&hands(), Qt::Key_Space);
+    QTest::keyPress(&hands(), Qt::Key_E);
+    EXPECT_TRUE(held(mine) && held(theirs)) << "at once";
+    QTest::keyRelease(&hands(), Qt::Key_Space);
+    EXPECT_FALSE(held(mine));
+    EXPECT_TRUE(held(theirs)) << "of the other nothing is let go";
+    QTest::keyRelease(&hands(), Qt::Key_E);
+    EXPECT_FALSE(held(theirs));
+    QTest::keyPress(&hands(), Qt::Key_E);
+    QTest::keyPress(&hands(), Qt::Key_Space);
+    window->rail().setFocus();
+    settle();
+    EXPECT_FALSE(held(mine) || held(theirs));
+    hands().setFocus();
+    // Engines are each one's own too: Q goes on from all to the first.
+    key(Qt::Key_2);
+    EXPECT_EQ(seat().enginesOf(0), std::vector<std::size_t>{1});
+    EXPECT_EQ(seat().enginesOf(1).size(), notes().engineCount());
+    key(Qt::Key_Q);
+    EXPECT_EQ(seat().enginesOf(1), std::vector<std::size_t>{0});
+    EXPECT_EQ(seat().enginesOf(0), std::vector<std::size_t>{1});
+    for (std::size_t i = 0; i < notes().engineCount(); ++i)
+        key(Qt::Key_Q);
+    EXPECT_EQ(seat().enginesOf(1).size(), notes().engineCount());
+    // A control under the mouse is its owner's.
+    QTest::mouseClick(&hands(), Qt::LeftButton, {}, hands().placeOf(there).center().toPoint() - QPoint(30, 0));
+    EXPECT_EQ(seat().pair(), 0u);
+    // An item is answered by who works it: the other's key says so and answers nothing.
+    for (int i = 0; i < 200; ++i) {
+        const auto& guide = seat().session().guide();
+        if (guide.challenges() && seat().pairOf(guide.next()->puts.front().control) == 1)
+            break;
+        if (guide.challenges()) {
+            seat().session().doNext();
+            key(Qt::Key_Return);
+        } else if (guide.next() && guide.next()->begins) {
+            key(Qt::Key_PageDown, Qt::ControlModifier);
+        } else {
+            seat().toNextAct();
+            settle();
+        }
+    }
+    ASSERT_TRUE(seat().session().guide().challenges());
+    EXPECT_TRUE(frame().asked().contains(QStringLiteral("(R)"))) << frame().asked().toStdString();
+    seat().session().doNext();
+    const auto answered = seat().session().guide().answered().size();
+    key(Qt::Key_Return);
+    EXPECT_EQ(seat().session().guide().answered().size(), answered);
+    EXPECT_TRUE(window->message().contains(QStringLiteral("answers for this"))) << window->message().toStdString();
+    key(Qt::Key_R);
+    ASSERT_EQ(seat().session().guide().answered().size(), answered + 1);
+    EXPECT_TRUE(seat().session().guide().answered().back().right);
+}
+
+TEST_F(SeatPage, TwoMaySitWhereTheNotesHaveMoreThanOneWhoWorksControls) {
+    ASSERT_TRUE(window->openPath(scratch.filePath(QStringLiteral("demo/mercer-frost.toml"))));
+    window->openRehearsal();
+    auto& two = in<QCheckBox>("begin-two");
+    EXPECT_TRUE(two.isEnabled());
+    EXPECT_FALSE(two.isChecked());
+    EXPECT_FALSE(in<QLabel>("begin-keys").text().contains(QStringLiteral("A D W S")));
+    two.click();
+    EXPECT_TRUE(in<QLabel>("begin-keys").text().contains(QStringLiteral("A D W S")));
+    frame().beginPanel().setWay(Way::challenged);
+    in<QPushButton>("begin-go").click();
+    ASSERT_TRUE(seat().isTaken());
+    seat().pause(true);
+    EXPECT_TRUE(seat().areTwo());
+    EXPECT_EQ(seat().session().way(), Way::challenged);
+}
+
 TEST_F(SeatPage, LeversAreDraggedSwitchesClickedAndTheWheelMovesWhatItIsOver) {
     sit("mercer-frost", Phase::walkRound);
     const std::size_t c = control(Acts::throttle);

@@ -263,7 +263,6 @@ TEST_F(Recorder, WhatHangsOnAMomentThatIsPutElsewhereIsReckonedAnewAndNothingEls
         moment.run = "r1";
         moment.what = "at-take-off";
         moment.value = takeOff;
-        log.entries.emplace(moment.id, moment);
         if (corrected) {
             Entry mine = *of(m.entries, "rating/take-off", port, false);
             mine.supersedes = mine.id;
@@ -272,7 +271,7 @@ TEST_F(Recorder, WhatHangsOnAMomentThatIsPutElsewhereIsReckonedAnewAndNothingEls
             mine.value = 90.0;
             log.entries.emplace(mine.id, mine);
         }
-        return record::reckonedAnew(run, m.blocks, notes, nullptr, record::standing(log, "r1"));
+        return record::reckonedAnew(log, moment, run, m.blocks, notes, nullptr);
     };
     EXPECT_TRUE(with(900.0, false).empty()) << "where it was";
     // A quarter of a minute later there are so many seconds less at the rating, and nothing else is touched.

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Somebody sits at a rehearsal: led through the drill, time standing still and taken back, clocks and what is said.
 #include "cockpit/controls.h"
+#include "rehearse/practice_log.h"
 #include "rehearse/session.h"
 #include "test_data.h"
 #include "thorough.h"
@@ -141,22 +142,21 @@ TEST(Session, AFaultBringsTimeBackToItsOwnSpeed) {
 
 TEST(Session, TimeTakenBackTakesTheGuideBackAndWhoIsExaminedCannot) {
     const auto s = sit("farrier-summer", Way::led);
-    for (int i = 0; i < 6; ++i) {
+    // At each moment what was asked for first, and how many acts had been done.
+    std::map<Milliseconds, std::pair<std::string, std::size_t>> was;
+    for (int i = 0; i < 12; ++i) {
         s->toNextAct({});
+        was.try_emplace(s->rehearsal().now(), place(*s), s->rehearsal().acts().size());
         s->doNext();
     }
-    s->toNextAct({});
-    const auto was = place(*s);
-    const auto moment = s->rehearsal().now();
-    for (int i = 0; i < 4; ++i) {
-        s->doNext();
-        s->toNextAct({});
+    ASSERT_GE(was.size(), 3u);
+    for (auto at = std::next(was.rbegin()); at != was.rend(); ++at) {
+        ASSERT_NE(place(*s), at->second.first);
+        ASSERT_TRUE(s->back(at->first));
+        EXPECT_EQ(s->rehearsal().now(), at->first);
+        EXPECT_EQ(place(*s), at->second.first) << "what was done at that moment is asked for again";
+        EXPECT_EQ(s->rehearsal().acts().size(), at->second.second);
     }
-    ASSERT_NE(place(*s), was);
-    ASSERT_GT(s->rehearsal().now(), moment + 1000);
-    ASSERT_TRUE(s->back(moment));
-    EXPECT_EQ(s->rehearsal().now(), moment);
-    EXPECT_EQ(place(*s), was);
 
     const auto examined = sit("farrier-summer", Way::examined);
     examined->putAsPlanned(0, {0});
@@ -424,4 +424,182 @@ TEST(OneByChance, IsAFaultThatTheTypeCanHaveInAPhaseToComeAndTheSameForASeed) {
     }
     EXPECT_GT(seen.size(), 15u) << "not always the same";
 }
+
+// ---- lists challenged and answered
+
+/// Puts what is wanted and answers, whenever something is challenged. @return how many items were answered
+int answered(Session& s, Phase until, const std::function<void(Session&)>& before = {}) {
+    int items = 0;
+    while (s.guide().next() && !(s.guide().next()->begins && s.guide().next()->phase > until)) {
+        if (!s.toNextAct({}))
+            break;
+        if (!s.guide().challenges()) {
+            if (!s.doNext())
+                break;
+            continue;
+        }
+        if (before)
+            before(s);
+        s.doNext();
+        EXPECT_EQ(s.answerItem(), true) << place(s);
+        if (++items > 500)
+            break;
+    }
+    return items;
+}
+
+TEST(Challenged, EveryItemOfTheListsIsAskedForAlsoWhatStandsAlready) {
+    const auto led = sit("farrier-summer"), s = sit("farrier-summer", Way::challenged);
+    ASSERT_TRUE(s->toNextAct({}));
+    ASSERT_TRUE(s->guide().challenges());
+    EXPECT_TRUE(s->standsStill());
+    EXPECT_FALSE(s->mayTell(s->guide().next()->puts.front().control));
+    answered(*s, Phase::takeOff);
+    // As many as the drill's steps up to there have that put something, once for each engine where it goes one by one.
+    std::size_t wanted = 0;
+    const auto& n = s->aircraft().notes;
+    for (const auto& done : s->reference()->done) {
+        bool puts = false;
+        for (std::size_t i = 0; i < done.puts; ++i)
+            if (const auto& put = s->reference()->put[done.firstPut + i]; !put.linked && !rehearse::noStrokes(put, n))
+                puts = true;
+        wanted += puts && !done.step.empty() && done.phase <= Phase::takeOff ? 1 : 0;
+    }
+    EXPECT_GT(wanted, 30u);
+    EXPECT_EQ(s->guide().answered().size(), wanted);
+    std::size_t stood = 0; // already
+    while (led->guide().next() && led->guide().next()->phase <= Phase::takeOff && led->toNextAct({}) && led->doNext())
+        ++stood;
+    EXPECT_LT(stood, wanted) << "who is led is not asked for what stands so";
+    const auto at = rehearse::itemsAtOnce(s->guide().answered());
+    EXPECT_EQ(at.asked, wanted);
+    EXPECT_EQ(at.well, wanted);
+    for (const auto& a : s->guide().answered())
+        EXPECT_FALSE(a.item.empty() || a.stood.empty()) << a.item << ": " << a.stood;
+}
+
+TEST(Challenged, WhatIsAnsweredAsItShouldNotStandIsToldAndAskedAgain) {
+    const auto s = sit("farrier-summer", Way::challenged);
+    bool wrong = false;
+    std::string item, told;
+    Milliseconds when = 0;
+    const int items = answered(*s, Phase::start, [&](Session& now) {
+        if (wrong || now.guide().wanting(now.rehearsal()).empty())
+            return;
+        wrong = true;
+        when = now.rehearsal().now();
+        item = rehearse::challenge(*now.guide().next(), now.aircraft().notes);
+        const std::size_t control = now.guide().next()->puts.front().control;
+        told = now.rehearsal().stands(control, 0);
+        EXPECT_EQ(now.answerItem(), false) << "from habit";
+        EXPECT_TRUE(now.guide().wasWrong());
+        EXPECT_TRUE(now.mayTell(control));
+        EXPECT_TRUE(now.standsStill());
+        EXPECT_EQ(now.rehearsal().now(), when);
+    });
+    ASSERT_TRUE(wrong);
+    const auto& all = s->guide().answered();
+    ASSERT_EQ(all.size(), static_cast<std::size_t>(items) + 1);
+    const auto at = std::find_if(all.begin(), all.end(), [](const auto& a) { return !a.right; });
+    ASSERT_NE(at, all.end());
+    EXPECT_EQ(at->item, item);
+    EXPECT_EQ(at->stood, told);
+    EXPECT_NE(at->wanted, told);
+    EXPECT_EQ((at + 1)->item, item);
+    EXPECT_TRUE((at + 1)->right && (at + 1)->again);
+    EXPECT_EQ(std::count_if(all.begin(), all.end(), [](const auto& a) { return a.again; }), 1);
+
+    // The debrief says so once, with its moment, and the log of practice counts it.
+    const auto d = s->debriefed();
+    const auto lines = d.lines(s->aircraft().notes);
+    const auto said = std::find_if(lines.begin(), lines.end(), [&](const auto& l) {
+        return l.text.find(item + " was answered “" + told + "”; it should stand at " + at->wanted) !=
+               std::string::npos;
+    });
+    ASSERT_NE(said, lines.end());
+    EXPECT_EQ(said->at, when);
+    EXPECT_EQ(said->colour, watch::Colour::amber);
+    std::map<std::string, rehearse::Practised> skills;
+    for (const auto& line : rehearse::practised(d, s->aircraft().notes, "2026-11-30", "R. Vane"))
+        skills[line.skill] = line;
+    EXPECT_EQ(skills.at("lists").asked, static_cast<std::size_t>(items));
+    EXPECT_EQ(skills.at("lists").well, static_cast<std::size_t>(items) - 1);
+    EXPECT_EQ(rehearse::titleOfSkill("lists"), "Lists answered");
+
+    // What was said and done, written as a file and done again, comes to the same answers, though time stood between.
+    Problems none;
+    const auto acts = rehearse::readActs(rehearse::writeActs(s->rehearsal().acts(), s->aircraft().notes), "x.csv",
+                                         s->aircraft().notes, none);
+    ASSERT_TRUE(acts) << none.front().text();
+    const auto again = sit("farrier-summer", Way::challenged);
+    again->play(*acts);
+    again->setSpeed(60);
+    rehearse::Rehearsal r(s->aircraft(), s->sortie(), s->plan(), s->rehearsal().setup());
+    rehearse::Guide guide(s->aircraft().notes, *s->reference(), Phase::walkRound, rehearse::Drill::challenged);
+    r.onAct([&] { guide.follow(r); });
+    guide.follow(r);
+    r.script(*acts);
+    r.advance(s->rehearsal().now() + 100, [&](const hand::Moment&) { guide.follow(r); });
+    ASSERT_EQ(guide.answered().size(), all.size());
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        EXPECT_EQ(guide.answered()[i].item, all[i].item) << i;
+        EXPECT_EQ(guide.answered()[i].right, all[i].right) << all[i].item;
+        EXPECT_EQ(guide.answered()[i].at, all[i].at) << all[i].item;
+    }
+}
+
+TEST(Challenged, OneUndoTakesOneActBackThoughTimeStood) {
+    const auto s = sit("farrier-summer", Way::challenged);
+    // Items follow each other while time stands: all at the same moment.
+    std::vector<std::string> items;
+    while (s->guide().answered().size() < 4) {
+        ASSERT_TRUE(s->toNextAct({}));
+        if (!s->guide().challenges()) {
+            ASSERT_TRUE(s->doNext());
+            continue;
+        }
+        items.push_back(rehearse::challenge(*s->guide().next(), s->aircraft().notes));
+        s->doNext();
+        ASSERT_EQ(s->answerItem(), true);
+    }
+    const auto acts = s->rehearsal().acts();
+    ASSERT_EQ(acts[acts.size() - 1].at, acts[acts.size() - 3].at) << "they were at one moment";
+    ASSERT_TRUE(s->undo());
+    EXPECT_EQ(s->rehearsal().acts().size(), acts.size() - 1);
+    EXPECT_EQ(s->guide().answered().size(), 3u);
+    EXPECT_TRUE(s->guide().challenges());
+    EXPECT_EQ(rehearse::challenge(*s->guide().next(), s->aircraft().notes), items[3]) << "it is asked again";
+    EXPECT_EQ(s->answerItem(), true);
+    EXPECT_EQ(s->guide().answered().size(), 4u);
+    // What was answered by nobody's leave is no answer: nothing is challenged while it waits, or in another way.
+    const auto led = sit("farrier-summer");
+    ASSERT_TRUE(led->toNextAct({}));
+    EXPECT_EQ(led->answerItem(), std::nullopt);
+}
+
+TEST(Challenged, AnItemIsAnsweredByWhoWorksIt) {
+    const auto& n = test::loaded("mercer-frost").aircraft->notes;
+    rehearse::Ask ask;
+    const auto of = [&](Acts acts) {
+        hand::Put put;
+        put.control = static_cast<std::size_t>(cockpit::acting(n.controls, acts) - n.controls.data());
+        ask.puts = {put};
+        ask.turn = 1;
+        return rehearse::answers(ask, n);
+    };
+    EXPECT_EQ(of(Acts::mixture), "engineer");
+    EXPECT_EQ(rehearse::challenge(ask, n), n.positions[1].name + " Mixtures");
+    EXPECT_EQ(of(Acts::propeller), "second pilot");
+    EXPECT_EQ(of(Acts::throttle), "pilot") << "the first of the crew, where nobody is named";
+}
+
+TEST(Challenged, AnAnswerToNoStepIsRefusedWithItsLine) {
+    const auto& n = test::loaded("farrier-summer").aircraft->notes;
+    Problems problems;
+    EXPECT_FALSE(rehearse::readActs("time,engine,what,to,over\n1,all,answer,paint,\n", "acts.csv", n, problems));
+    ASSERT_EQ(problems.size(), 1u);
+    EXPECT_EQ(problems[0].line, 2);
+    EXPECT_NE(problems[0].what.find("paint"), std::string::npos);
+}
+
 } // namespace

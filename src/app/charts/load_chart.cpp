@@ -172,7 +172,8 @@ void LoadChart::fuel() {
     const UnitSpec& u = *n.cockpit.fuel;
     xUnit_ = QString();
     yUnit_ = q(std::string(u.symbol));
-    title_ = tr("From what is aboard, %1, part by part down to what is left (model)").arg(yUnit_);
+    title_ = tr("From what is aboard, %1, part by part down to what is left (%2)")
+                 .arg(yUnit_, q(powerplant::markWithFuel(document_.aircraft())));
     const auto need = advice::fuelNeeded(document_.aircraft(), document_.sortie(), document_.plan().flown);
     struct Bar {
         QString name;
@@ -291,7 +292,8 @@ void LoadChart::tanks() {
     xUnit_ = tr("h");
     xDecimals_ = 2;
     yUnit_ = q(std::string(u.symbol));
-    title_ = tr("Usable fuel of each tank, %1, against hours from the first engine's start (model)").arg(yUnit_);
+    title_ = tr("Usable fuel of each tank, %1, against hours from the first engine's start (%2)")
+                 .arg(yUnit_, q(powerplant::markWithFuel(document_.aircraft())));
     const double zero = f[Phase::start].start;
     const auto hours = [&](double time) { return (time - zero) / 3600.0; };
     double most = 0.0, last = hours(f.totalTime());

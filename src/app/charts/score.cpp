@@ -357,7 +357,7 @@ void Score::paintMoments(QPainter& p) const {
         p.setPen(QPen(held ? c.amber : c.ink, held ? 1.6 : 1.0, Qt::DashLine));
         p.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom() - 6));
         p.setPen(QPen(c.ink, 1));
-        p.setBrush(held ? c.amber : c.sheet);
+        p.setBrush(held ? c.amber : moments_[i].byHand ? c.ink : c.sheet);
         p.drawRect(QRectF(x - 4, box.bottom() - 10, 8, 8));
         if (!held)
             continue;
@@ -458,9 +458,10 @@ void Score::paintEvent(QPaintEvent*) {
         const auto& f = document_.plan().flown;
         p.setPen(c.ink);
         p.drawText(QRectF(width() - 270, 4, 252, 16), Qt::AlignRight | Qt::AlignVCenter,
-                   (f.knowsWind() ? tr("%1 h · %2 with the wind (model)") : tr("%1 h · %2 in still air (model)"))
+                   (f.knowsWind() ? tr("%1 h · %2 with the wind (%3)") : tr("%1 h · %2 in still air (%3)"))
                        .arg(q(formatHoursMinutes(f.totalTime())),
-                            q(format(f.fuelAtStart - f.fuelAtEnd, *document_.aircraft().notes.cockpit.fuel))));
+                            q(format(f.fuelAtStart - f.fuelAtEnd, *document_.aircraft().notes.cockpit.fuel)),
+                            q(powerplant::markWithFuel(document_.aircraft()))));
     }
 
     // Time grid.
@@ -661,6 +662,9 @@ bool Score::moveMoment(const QKeyEvent& event) {
         heldAt_ = std::clamp(heldAt_ + (event.key() == Qt::Key_Left ? -by : by), traceBegan_, traceNow_);
     } else if (event.key() == Qt::Key_Return || event.key() == Qt::Key_Enter) {
         emit momentPut(static_cast<std::size_t>(std::exchange(held_, -1)), heldAt_);
+    } else if ((event.key() == Qt::Key_Delete || event.key() == Qt::Key_Backspace) &&
+               moments_[static_cast<std::size_t>(held_)].byHand) {
+        emit momentForgotten(static_cast<std::size_t>(std::exchange(held_, -1)));
     } else if (event.key() == Qt::Key_Escape) {
         held_ = -1;
     } else {
@@ -739,7 +743,10 @@ bool Score::event(QEvent* event) {
                         QStringLiteral("  ") + q(m.text);
         for (std::size_t i = 0; i < moments_.size(); ++i)
             if ((flagOf(i) - QPointF(help->pos())).manhattanLength() < flagReach)
-                text = tr("%1: drag it to where it was").arg(moments_[i].name);
+                text = (moments_[i].byHand ? tr("%1, put here by hand: M and Delete take it back to where the trace "
+                                                "shows it")
+                                           : tr("%1: drag it to where it was"))
+                           .arg(moments_[i].name);
         if (text.isEmpty())
             QToolTip::hideText();
         else

@@ -52,10 +52,11 @@ public:
     void showRecorded(std::vector<rehearse::Kept> recorded, double began);
     [[nodiscard]] bool showsRecorded() const { return reading_ && !trace_.empty(); }
     /// The moments that its run hangs on, to be dragged where they were: by the mouse on their flags, or M for the next
-    /// one, arrows (a second; with Shift ten) and Return.
+    /// one, arrows (a second; with Shift ten) and Return. Delete takes one back to where the rules find it.
     struct Moment {
         QString name;
-        double time = 0.0; ///< s of the plan's time
+        double time = 0.0;   ///< s of the plan's time
+        bool byHand = false; ///< somebody has put it there: its flag is filled
     };
     void showMoments(std::vector<Moment> moments);
     [[nodiscard]] const std::vector<Moment>& moments() const { return moments_; }
@@ -69,6 +70,7 @@ public:
 signals:
     void momentWanted(qint64 milliseconds);         ///< of the rehearsal
     void momentPut(std::size_t which, double time); ///< s of the plan's time
+    void momentForgotten(std::size_t which);
     void chosen(amber::Phase phase);
     /// A stretch out of its normal band was clicked: the phase, whose page tells why.
     void causeWanted(amber::Phase phase);

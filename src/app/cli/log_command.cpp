@@ -224,14 +224,10 @@ private:
             const auto blocks = log->traces(QString::fromStdString(run));
             if (!blocks)
                 return wrongFile(blocks.error());
-            record::Log with = *read;
-            with.entries.emplace(e.id, e);
-            const auto standing = record::standing(with, run);
             const auto next = ids();
-            for (auto& more : record::reckonedAnew(of->second, blocks.value(), aircraft_->notes,
-                                                   plan ? &*plan : nullptr, standing)) {
+            for (auto& more : record::reckonedAnew(*read, e, of->second, blocks.value(), aircraft_->notes,
+                                                   plan ? &*plan : nullptr)) {
                 more.id = next(now());
-                more.entered = now();
                 news.entries.emplace(more.id, std::move(more));
             }
         }

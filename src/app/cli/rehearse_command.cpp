@@ -11,6 +11,7 @@
 #include "script/script.h"
 #include "store/sortie_document.h"
 #include "units/text.h"
+#include <algorithm>
 #include <cmath>
 #include <cstdio>
 #include <fmt/format.h>
@@ -105,16 +106,27 @@ private:
         const auto plan = flight::fly(aircraft, sortie);
         rehearse::Rehearsal r(aircraft, sortie, plan, setup);
         const double last = acts.empty() ? 0.0 : static_cast<double>(acts.back().at) / 1000.0;
+        const auto reference = hand::doDrill(aircraft, sortie, plan, hand::byThePlansClock);
+        const bool challenged = std::any_of(
+            acts.begin(), acts.end(), [](const rehearse::Act& a) { return a.kind == rehearse::Act::Kind::answer; });
+        rehearse::Guide guide(aircraft.notes, reference, setup.from, rehearse::Drill::challenged);
+        if (challenged) {
+            r.onAct([&] { guide.follow(r); });
+            guide.follow(r);
+        }
         r.script(std::move(acts));
         std::string trace = powerplant::traceHeader(r.powerplant());
         const auto end =
             static_cast<Milliseconds>(std::llround(until.value_or(last + 60.0) * 10)) * powerplant::shortStep;
         r.advance(end, [&](const hand::Moment& m) {
+            if (challenged)
+                guide.follow(r);
             if (r.now() % 1000 == 0)
                 trace += powerplant::traceLine(r.powerplant(), m.state,
                                                powerplant::trembling(m.readings, setup.seed, m.state.now));
         });
-        const auto debrief = rehearse::debrief(r, hand::doDrill(aircraft, sortie, plan, hand::byThePlansClock));
+        auto debrief = rehearse::debrief(r, reference);
+        debrief.items = guide.answered();
         if (const int code = write(trace, r.acts(), aircraft.notes); code != exitOk)
             return code;
         if (json_) {

@@ -345,8 +345,8 @@ QString Book::withdraw(const Place& place) {
 QString Book::undo() {
     if (done_.empty())
         return {};
-    if (const auto& d = done_.back().front(); record::isMoment(d.place.what)) {
-        record::AnchorAt moment{d.place.what, d.place.engine, d.place.phase, 0};
+    if (const auto& d = done_.back().front(); const auto* row = record::momentOf(d.place.what)) {
+        record::AnchorAt moment{row, d.place.engine, 0};
         const bool stood = d.before && d.before->kind == record::Entry::Kind::figure;
         if (stood)
             moment.at = run_->began + static_cast<std::int64_t>(std::llround(d.before->value * 1000.0));
@@ -479,7 +479,7 @@ QString Book::take(const TakenIn& taken) {
 const record::Entry* Book::written(const record::AnchorAt& moment) const {
     for (const auto& s : standing_)
         for (const auto* e : s.last)
-            if (e->what == moment.what && e->engine == moment.engine && e->kind == record::Entry::Kind::figure)
+            if (e->what == moment.row->key && e->engine == moment.engine && e->kind == record::Entry::Kind::figure)
                 return e;
     return nullptr;
 }
@@ -487,7 +487,7 @@ const record::Entry* Book::written(const record::AnchorAt& moment) const {
 QString Book::putMoment(const record::AnchorAt& moment, bool undoing) {
     if (!run_)
         return tr("No run is open.");
-    auto e = entryFor({moment.phase, moment.what, moment.engine});
+    auto e = entryFor({moment.row->phase, std::string(moment.row->key), moment.engine});
     e.at = moment.at;
     e.value = static_cast<double>(moment.at - run_->began) / 1000.0;
     if (const auto* before = written(moment)) {
@@ -517,16 +517,9 @@ QString Book::keepMoment(record::Entry e, bool undoing) {
         return why;
     }
     e.run = run_->id;
-    e.id = "moment"; // until it is kept
-    record::Log with = log_;
-    with.entries.insert_or_assign(e.id, e);
-    const auto standing = record::standing(with, run_->id);
-    std::vector<record::Entry> all{e};
-    for (auto& entry :
-         record::reckonedAnew(*run_, blocks.value(), notes(), hasItsPlan() ? &plan() : nullptr, standing)) {
-        entry.entered = now();
-        all.push_back(std::move(entry));
-    }
+    std::vector<record::Entry> all =
+        record::reckonedAnew(log_, e, *run_, blocks.value(), notes(), hasItsPlan() ? &plan() : nullptr);
+    all.insert(all.begin(), e);
     const Place place{e.phase, e.what, e.engine};
     std::optional<record::Entry> before;
     if (const auto found = log_.entries.find(e.supersedes); found != log_.entries.end())

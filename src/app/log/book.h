@@ -106,6 +106,8 @@ public:
     /// reckoned anew and supersedes what it had come to. One undo. @return why it was not kept, or empty
     QString putMoment(const record::AnchorAt& moment, bool undoing = false);
     QString forgetMoment(const record::AnchorAt& moment, bool undoing = false);
+    /// What somebody has written of a moment; null: nothing, it stands where the rules find it.
+    [[nodiscard]] const record::Entry* written(const record::AnchorAt& moment) const;
     /// What the one judge says of what stands; null: nothing.
     [[nodiscard]] const record::Judged::Said* judged(const record::Entry& entry) const;
     /// What of the run an engineer should know of.
@@ -136,8 +138,6 @@ private:
     QString keep(std::vector<record::Entry> entries, bool undoing = false);
     /// A moment that is written, and with it all that hangs on it.
     QString keepMoment(record::Entry entry, bool undoing);
-    /// What was written of a moment; null: nothing, it stands where the rules find it.
-    [[nodiscard]] const record::Entry* written(const record::AnchorAt& moment) const;
     /// Where the file has been taken away under the open book, what it held is written into a new one.
     QString bringBack();
     void readSeries();

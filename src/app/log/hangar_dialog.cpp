@@ -28,15 +28,15 @@ HangarDialog::HangarDialog(Hangar& hangar, std::function<void(const QString&)> k
              "machine's own disk first, and is merged with the hangar's when that is there: at once, or later."),
           14);
     auto* caption = label(tr("A&ddress"), 13);
-    address_ = new QLineEdit(hangar.address(), this);
+    address_ = new QLineEdit(HangarLog::shown(hangar.address()), this);
     address_->setObjectName(QStringLiteral("hangar-address"));
     address_->setFont(face(15));
     address_->setPlaceholderText(QStringLiteral("postgresql://crew@hangar.local/log"));
     address_->setToolTip(tr("user, machine and name of the database; empty: no hangar shares its log"));
     caption->setBuddy(address_);
     layout->addWidget(address_);
-    label(tr("A password in the address is written into this program's settings as it stands. Better in libpq's own "
-             "file, ~/.pgpass."),
+    label(tr("A password in the address is written into this program's settings as it stands and is not shown here "
+             "again. Better in libpq's own file, ~/.pgpass."),
           13)
         ->setForegroundRole(QPalette::PlaceholderText);
     wrong_ = label({}, 13);
@@ -61,8 +61,13 @@ QString HangarDialog::shown() const {
     return wrong_->text() + QLatin1Char('\n') + state_->text();
 }
 
-void HangarDialog::take() {
+QString HangarDialog::meant() const {
     const QString typed = address_->text().trimmed();
+    return typed == HangarLog::shown(hangar_.address()) ? hangar_.address() : typed;
+}
+
+void HangarDialog::take() {
+    const QString typed = meant();
     if (const QString why = typed.isEmpty() ? QString() : HangarLog::wrongWith(typed); !why.isEmpty()) {
         wrong_->setText(
             QStringLiteral("<span style='color:%1'>■</span> %2")
@@ -75,11 +80,12 @@ void HangarDialog::take() {
         hangar_.merge();
     else
         hangar_.setAddress(typed);
+    address_->setText(HangarLog::shown(typed));
     refresh();
 }
 
 void HangarDialog::refresh() {
-    const bool as = address_->text().trimmed() == hangar_.address();
+    const bool as = meant() == hangar_.address();
     merge_->setText(as && !hangar_.address().isEmpty() ? tr("&Merge now") : tr("&Take it"));
     merge_->setEnabled(!hangar_.isBusy());
     stop_->setEnabled(hangar_.isBusy());

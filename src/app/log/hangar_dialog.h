@@ -19,6 +19,8 @@ public:
     [[nodiscard]] QString shown() const;
 
 private:
+    /// What the line says, with the password that it does not show.
+    [[nodiscard]] QString meant() const;
     void take();
     void refresh();
     Hangar& hangar_;

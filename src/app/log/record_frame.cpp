@@ -192,13 +192,18 @@ RecordFrame::RecordFrame(Book& book, QWidget* parent) : QWidget(parent), book_(b
     connect(&book_, &Book::changed, this, &RecordFrame::refresh);
     connect(&book_, &Book::kept, this, [this](const QString& when) {
         saved_->setForegroundRole(QPalette::WindowText);
-        saved_->setText(tr("Saved %1 UTC").arg(when));
+        tellSaved(tr("Saved %1 UTC").arg(when));
         emit refused({});
     });
     connect(&book_, &Book::failed, this, [this](const QString& why) {
-        saved_->setText(tr("Not saved"));
+        tellSaved(tr("Not saved"));
         emit refused(why);
     });
+}
+
+void RecordFrame::tellSaved(const QString& text) {
+    saved_->setText(text);
+    saved_->setVisible(!text.isEmpty());
 }
 
 void RecordFrame::showHangar(const QString& state) {
@@ -208,7 +213,7 @@ void RecordFrame::showHangar(const QString& state) {
 
 QString RecordFrame::open(Phase phase) {
     const QString why = book_.open();
-    saved_->clear();
+    tellSaved({});
     show(phase);
     if (why.isEmpty())
         for (const auto& line : book_.told())
@@ -470,7 +475,7 @@ void RecordFrame::takeFlown() {
 
 void RecordFrame::chooseRun(int index) {
     const auto& id = runIds_.at(static_cast<std::size_t>(index));
-    saved_->clear();
+    tellSaved({});
     if (id.empty())
         book_.anew();
     else if (const QString why = book_.choose(id); !why.isEmpty())
@@ -524,10 +529,10 @@ std::vector<Score::Moment> RecordFrame::moments(double began) const {
     if (!book_.run() || t.empty())
         return out;
     for (const auto& a : record::listed(book_.anchors(), book_.notes())) {
-        QString name = q(record::titleOf(a.what, book_.notes())).remove(QStringLiteral(", in the run"));
+        QString name = q(a.row->name());
         if (const auto engine = record::engineName(book_.notes(), a.engine); !engine.empty())
             name += QStringLiteral(", ") + q(engine);
-        out.push_back({name, began + static_cast<double>(a.at - t.at.front()) / 1000.0});
+        out.push_back({name, began + static_cast<double>(a.at - t.at.front()) / 1000.0, book_.written(a) != nullptr});
     }
     return out;
 }
@@ -540,6 +545,12 @@ void RecordFrame::putMoment(std::size_t which, double time, double began) {
     all[which].at = std::clamp(t.at.front() + static_cast<std::int64_t>(std::llround(time - began)) * 1000,
                                t.at.front(), t.at.back());
     book_.putMoment(all[which]);
+}
+
+void RecordFrame::forgetMoment(std::size_t which) {
+    const auto all = record::listed(book_.anchors(), book_.notes());
+    if (which < all.size())
+        book_.forgetMoment(all[which]);
 }
 
 void RecordFrame::undo() {

@@ -44,6 +44,8 @@ public:
     [[nodiscard]] std::vector<Score::Moment> moments(double began) const;
     /// One of them put elsewhere, s of the plan's time. @param began of the trace as it was drawn
     void putMoment(std::size_t which, double time, double began);
+    /// One of them back to where the rules find it.
+    void forgetMoment(std::size_t which);
     /// What stands in the run and has a needle, within its phase. @param drawn the plan that the score shows
     [[nodiscard]] std::vector<Score::Reading> dots(const plan::Plan& drawn) const;
 
@@ -59,6 +61,7 @@ protected:
     void changeEvent(QEvent* event) override;
 
 private:
+    void tellSaved(const QString& text);
     void refresh();
     void showRuns();
     void makeRoom();

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pages/figures_page.h"
 #include "kit/html.h"
+#include "kit/words.h"
 #include "notes/cockpit_units.h"
 #include "units/text.h"
 #include <QHBoxLayout>
@@ -28,8 +29,8 @@ FiguresPage::FiguresPage(SortieDocument& document, Look look, QWidget* parent)
     left_ = column;
     figures_ = new FiguresView(this);
     figures_->setObjectName(QStringLiteral("heat-figures"));
-    figures_->setAccessibleName(look_.heading);
-    left->addWidget(heading(look_.heading));
+    heading_ = heading(QString());
+    left->addWidget(heading_);
     left->addWidget(figures_);
     below_ = new QVBoxLayout;
     below_->setSpacing(4);
@@ -61,6 +62,9 @@ void FiguresPage::widen() {
 }
 
 void FiguresPage::refresh() {
+    const auto mark = q(powerplant::markWithFuel(document_.aircraft()));
+    heading_->setText(look_.heading.contains(QStringLiteral("%1")) ? look_.heading.arg(mark) : look_.heading);
+    figures_->setAccessibleName(heading_->text());
     figures_->put(figures());
     if (heat_)
         heat_->draw(std::get<HeatChart::Kind>(look_.picture), phase_);

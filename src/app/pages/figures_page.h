@@ -14,7 +14,7 @@ class FiguresPage : public Page {
     Q_OBJECT
 public:
     struct Look {
-        QString heading;
+        QString heading; ///< "%1": whether the log is in its figures of fuel
         std::variant<HeatChart::Kind, LoadChart::Kind> picture;
         double share; ///< of the width that the figures take
     };
@@ -32,7 +32,7 @@ protected:
 
 private:
     Look look_;
-    QLabel* title_;
+    QLabel *heading_, *title_;
     FiguresView* figures_;
     QWidget* left_;
     QVBoxLayout *below_, *under_;

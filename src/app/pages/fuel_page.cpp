@@ -8,7 +8,7 @@
 namespace amber::app {
 
 FuelPage::FuelPage(SortieDocument& document, QWidget* parent)
-    : FiguresPage(document, {tr("Fuel for today (model)"), LoadChart::Kind::fuel, 0.42}, parent) {
+    : FiguresPage(document, {tr("Fuel for today (%1)"), LoadChart::Kind::fuel, 0.42}, parent) {
     setObjectName(QStringLiteral("fuel-page"));
 }
 

@@ -9,7 +9,7 @@
 namespace amber::app {
 
 TanksPage::TanksPage(SortieDocument& document, QWidget* parent)
-    : FiguresPage(document, {tr("Tanks, when to change (model)"), LoadChart::Kind::tanks, 0.44}, parent) {
+    : FiguresPage(document, {tr("Tanks, when to change (%1)"), LoadChart::Kind::tanks, 0.44}, parent) {
     setObjectName(QStringLiteral("tanks-page"));
 }
 

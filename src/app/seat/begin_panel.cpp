@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "seat/begin_panel.h"
+#include "cockpit/controls.h"
 #include "files/document.h"
 #include "kit/captioned.h"
 #include "kit/rich_label.h"
@@ -10,6 +11,7 @@
 #include <QHBoxLayout>
 #include <QRadioButton>
 #include <QVBoxLayout>
+#include <algorithm>
 
 namespace amber::app {
 namespace {
@@ -58,15 +60,15 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
         add(static_cast<int>(which), q(rehearse::nameOf(which)), name, said);
     };
     way(rehearse::Way::led, tr("&Led"),
-        tr("The next act is pointed out with its reason. Time stands still while it waits for you: prime, starter and "
-           "battery too."));
+        tr("The next act and its reason. Time stands while it waits: prime, starter and battery too."));
+    way(rehearse::Way::challenged, tr("&Challenged"),
+        tr("Lists are read, not where things should stand: put it there, look, answer. Time stands as well."));
     way(rehearse::Way::alone, tr("&Alone"),
         tr("From memory. Nothing is said until the debrief; time may be taken back."));
     way(rehearse::Way::examined, tr("E&xamined"),
-        tr("From memory, faults unannounced, a question every few minutes. Time runs one way: what is done is done."));
+        tr("From memory, faults unannounced, a question every few minutes. What is done is done."));
     add(questions, QStringLiteral("questions"), tr("&Questions"),
-        tr("Limits, ratings, speeds, which way a lever moves, what first: from these notes. What is missed comes again "
-           "today, what is known after 1, 2, 4, 8, 16 days."));
+        tr("Limits, speeds, senses of levers. Missed: again today; known: after 1, 2, 4, 8, 16 days."));
     ways_->button(static_cast<int>(rehearse::Way::led))->setChecked(true);
 
     column->addSpacing(2);
@@ -101,6 +103,11 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
     who_->setToolTip(tr("Whose practice it is: alone and examined are written into a log, by skill"));
     connect(who_, &QComboBox::currentTextChanged, this, &BeginPanel::showHistory);
     row->addWidget(captioned(tr("Who"), who_, this));
+    two_ = new QCheckBox(tr("T&wo at the keyboard"), this);
+    two_->setObjectName(QStringLiteral("begin-two"));
+    two_->setFont(face(14));
+    connect(two_, &QCheckBox::toggled, this, &BeginPanel::showKeys);
+    row->addWidget(two_, 0, Qt::AlignBottom);
     row->addStretch(1);
     column->addWidget(setupRow_);
     faultsSaid_ = new RichLabel(this);
@@ -117,7 +124,7 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
     begin_->setMaximumWidth(180);
     auto* go = new QHBoxLayout;
     go->addWidget(begin_, 1);
-    auto* again = new QPushButton(tr("&Acts from a file…"), this);
+    auto* again = new QPushButton(tr("Acts from a &file…"), this);
     again->setObjectName(QStringLiteral("begin-acts"));
     again->setFont(face(14));
     again->setMinimumHeight(36);
@@ -165,30 +172,43 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
 
 /// How the hands are worked, for who sits here the first time.
 QLabel* BeginPanel::worked() {
-    auto* label = new RichLabel(this);
-    label->setObjectName(QStringLiteral("begin-keys"));
-    label->setFont(face(13));
+    keys_ = new RichLabel(this);
+    keys_->setObjectName(QStringLiteral("begin-keys"));
+    keys_->setFont(face(13));
+    return keys_;
+}
+
+void BeginPanel::showKeys() {
+    const bool two = areTwo();
     QString html = QStringLiteral("<table cellpadding='3'>");
-    const QList<QPair<QString, QString>> keys{
-        {tr("T, P, M …"), tr("take a control by the letter beside it")},
-        {tr("1 … 4, 0"), tr("put the hand on one engine, on all")},
-        {tr("↑ ↓"), tr("move it; with Shift finely, Page Up and Page Down far")},
-        {tr("= 39 Enter"), tr("to a figure, by watching the needle")},
-        {tr("Enter"), tr("to where the drill has it (led)")},
-        {tr("Space"), tr("works a switch, strokes the primer, holds what must be held")},
-        {tr("Home"), tr("to the control that is asked for (led)")},
-        {tr("Ctrl+Page Down"), tr("the next phase begins")},
-        {tr("Esc  ,  ."), tr("time stands; slower; faster")},
-        {tr("F8"), tr("on until something is to be done (led)")},
-        {tr("Backspace, Ctrl+Z"), tr("ten seconds back; before the last act")},
-        {tr("F4, F5"), tr("call a fault by its name; the debrief")},
-    };
+    QList<QPair<QString, QString>> keys;
+    const auto add = [&](const QString& key, const QString& does) { keys.append({key, does}); };
+    if (two) {
+        add(tr("← → ↑ ↓"), tr("%1: from control to control; move it").arg(q(document_.aircraft().notes.crew.front())));
+        add(tr("1 … 4, 0"), tr("puts that hand on one engine, on all"));
+        add(tr("Space, Enter"), tr("works or holds it; the planned mark (led), the answer (challenged)"));
+        add(tr("A D W S"), tr("the other: from control to control; move it"));
+        add(tr("Q"), tr("puts that hand on the next engine, on all"));
+        add(tr("E, R"), tr("works or holds it; the planned mark, the answer"));
+    } else {
+        add(tr("T, P, M …"), tr("take a control by the letter beside it"));
+        add(tr("1 … 4, 0"), tr("put the hand on one engine, on all"));
+        add(tr("↑ ↓"), tr("move it; with Shift finely, Page Up and Page Down far"));
+        add(tr("= 39 Enter"), tr("to a figure, by watching the needle"));
+        add(tr("Enter"), tr("to where the drill has it (led); answers an item (challenged)"));
+        add(tr("Space"), tr("works a switch, strokes the primer, holds what must be held"));
+        add(tr("Home"), tr("to the control that is asked for (led)"));
+    }
+    add(tr("Ctrl+Page Down"), tr("the next phase begins"));
+    add(tr("Esc  ,  ."), tr("time stands; slower; faster"));
+    add(tr("F8"), tr("on until something is to be done"));
+    add(tr("Backspace, Ctrl+Z"), tr("ten seconds back; before the last act"));
+    add(tr("F4, F5"), tr("call a fault by its name; the debrief"));
     for (const auto& [key, does] : keys)
         html += QStringLiteral("<tr><td style='white-space:nowrap;padding-right:10px'><b>%1</b></td><td>%2</td></tr>")
                     .arg(key.toHtmlEscaped(), does.toHtmlEscaped());
-    label->setText(html + tr("</table><p>Everything is done with the mouse too: drag levers, click or hold switches, "
+    keys_->setText(html + tr("</table><p>Everything is done with the mouse too: drag levers, click or hold switches, "
                              "turn the wheel over what is to move.</p>"));
-    return label;
 }
 
 void BeginPanel::refresh(Phase phase) {
@@ -203,6 +223,15 @@ void BeginPanel::refresh(Phase phase) {
     from_->setCurrentIndex(std::max(0, from_->findData(static_cast<int>(std::max(phase, Phase::walkRound)))));
     file_.reset();
     acts_.clear();
+    const auto& n = document_.aircraft().notes;
+    const bool others = !n.crew.empty() && std::any_of(n.controls.begin(), n.controls.end(), [&](const Control& c) {
+        return cockpit::worker(c, n.crew) != n.crew.front();
+    });
+    two_->setEnabled(others);
+    two_->setToolTip(others ? tr("The %1 has some keys, whoever works the rest has others; both may hold at once")
+                                  .arg(q(n.crew.front()))
+                            : tr("These notes have one who works everything"));
+    showKeys();
     showHistory();
     faults_->setCurrentIndex(none);
     showFaults();

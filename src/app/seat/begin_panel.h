@@ -3,6 +3,7 @@
 #include "rehearse/session.h"
 #include "store/sortie_document.h"
 #include <QButtonGroup>
+#include <QCheckBox>
 #include <QComboBox>
 #include <QLabel>
 #include <QPushButton>
@@ -30,6 +31,8 @@ public:
     /// Takes acts of a file, to be looked at as they are done again. @return the problems that it has; empty: taken
     Problems takeActs(const QString& path);
     [[nodiscard]] const std::vector<rehearse::Act>& acts() const { return acts_; }
+    /// Two sit at the keyboard.
+    [[nodiscard]] bool areTwo() const { return two_->isEnabled() && two_->isChecked(); }
     /// Who practises, as they call themselves; may be empty.
     [[nodiscard]] QString who() const { return who_->currentText().trimmed(); }
     void setWho(const QString& who, const QStringList& others);
@@ -44,15 +47,17 @@ signals:
 
 private:
     enum Faults { none, chance, fromFile };
-    static constexpr int questions = 3; ///< beside the ways
+    static constexpr int questions = 10; ///< beside the ways
     void showFaults();
     void showHistory();
     QLabel* worked();
+    void showKeys();
     SortieDocument& document_;
     QLabel *title_, *explained_, *faultsSaid_;
     QButtonGroup* ways_;
     QComboBox *from_, *faults_, *who_;
-    QLabel* history_;
+    QLabel *history_, *keys_;
+    QCheckBox* two_;
     std::vector<rehearse::Act> acts_;
     QString actsName_;
     QSpinBox* seed_;

@@ -49,8 +49,8 @@ void HandsView::refresh() {
         figure_->hide();
         return;
     }
-    const Control& c = control(seat_.control());
-    const bool figures = c.acts == Acts::throttle || c.acts == Acts::coolingFlap || governs(seat_.control());
+    const Control& c = control(seat_.controlOf(0));
+    const bool figures = c.acts == Acts::throttle || c.acts == Acts::coolingFlap || governs(seat_.controlOf(0));
     figure_->setVisible(figures);
     setAccessibleDescription(reading());
     update();
@@ -179,7 +179,7 @@ std::optional<double> HandsView::shareOf(std::size_t index, std::size_t engine) 
 }
 
 std::optional<double> HandsView::plannedShare(std::size_t index, std::size_t engine) const {
-    if (seat_.session().way() != rehearse::Way::led)
+    if (!seat_.session().mayTell(index))
         return std::nullopt;
     const auto figure = seat_.session().guide().planned(index, engine);
     if (!figure)
@@ -196,7 +196,7 @@ std::optional<double> HandsView::plannedShare(std::size_t index, std::size_t eng
 }
 
 QString HandsView::plannedText(std::size_t index) const {
-    if (seat_.session().way() != rehearse::Way::led)
+    if (!seat_.session().mayTell(index))
         return {};
     for (const auto& put : seat_.session().guide().wanting(seat_.session().rehearsal()))
         if (put.control == index)
@@ -209,24 +209,7 @@ bool HandsView::isAsked(std::size_t index) const {
 }
 
 QString HandsView::valueOf(std::size_t index, std::size_t engine) const {
-    const auto& r = seat_.session().rehearsal();
-    const TypeNotes& n = seat_.notes();
-    const Control& c = control(index);
-    const auto& at = r.hands().at(index, engine);
-    if (const auto* position = c.position(at.position))
-        return q(position->name);
-    if (at.share)
-        return tr("%1 %").arg(std::lround(*at.share * 100.0));
-    if (c.acts == Acts::throttle) {
-        const auto& throttle = r.hands().levers().engines[engine].throttle;
-        using By = powerplant::Throttle::By;
-        if (throttle.by == By::place)
-            return tr("%1 %").arg(std::lround(throttle.value * 100.0));
-        return q(format(throttle.value, n.unitOf(throttle.by == By::boost ? Gauge::boost : Gauge::rpm)));
-    }
-    if (at.si && c.acts == Acts::propeller)
-        return q(format(*at.si, n.unitOf(Gauge::rpm)));
-    return q(at.position);
+    return q(seat_.session().rehearsal().stands(index, engine));
 }
 
 QString HandsView::valueOf(std::size_t index) const {
@@ -248,6 +231,11 @@ QString HandsView::valueOf(std::size_t index) const {
         if (all[e] != most)
             out += tr(", %1: %2").arg(e + 1).arg(all[e]);
     return out;
+}
+
+/// The letter that takes it; of two at the keyboard whose it is.
+QString HandsView::markOf(std::size_t index) const {
+    return seat_.areTwo() ? (seat_.pairOf(index) == 1 ? tr("2") : tr("1")) : QString(letterOf(index));
 }
 
 QString HandsView::reading() const {
@@ -287,18 +275,30 @@ void HandsView::paintEvent(QPaintEvent*) {
     p.drawText(foot, Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, reading());
 }
 
+bool HandsView::isChosen(std::size_t index) const {
+    return index == seat_.controlOf(seat_.pairOf(index));
+}
+
+/// The hand is on it: a bar at its left; of the second of two at its right.
+void HandsView::paintChosen(QPainter& p, const Cell& cell) const {
+    if (!isChosen(cell.control))
+        return;
+    const Colours c(this);
+    p.fillRect(cell.box, hasFocus() ? c.amberWash : c.sheet);
+    const bool second = seat_.pairOf(cell.control) == 1;
+    p.fillRect(QRectF(second ? cell.box.right() - 3 : cell.box.left(), cell.box.top(), 3, cell.box.height()),
+               hasFocus() ? c.amber : c.faint);
+}
+
 void HandsView::paintSlot(QPainter& p, const Cell& cell) const {
     const Colours c(this);
     const Control& k = control(cell.control);
-    const bool chosen = cell.control == seat_.control(), asked = isAsked(cell.control);
-    if (chosen) {
-        p.fillRect(cell.box, hasFocus() ? c.amberWash : c.sheet);
-        p.fillRect(QRectF(cell.box.left(), cell.box.top(), 3, cell.box.height()), hasFocus() ? c.amber : c.faint);
-    }
+    const bool chosen = isChosen(cell.control), asked = isAsked(cell.control);
+    paintChosen(p, cell);
     const QRectF head(cell.box.left() + 8, cell.box.top(), cell.box.width() - 10, headHeight);
     p.setFont(face(12));
     p.setPen(c.faint);
-    p.drawText(head, Qt::AlignLeft | Qt::AlignVCenter, letterOf(cell.control));
+    p.drawText(head, Qt::AlignLeft | Qt::AlignVCenter, markOf(cell.control));
     p.setFont(face(14, true));
     p.setPen(asked ? c.amber : c.ink);
     p.drawText(head.adjusted(16, 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter,
@@ -329,7 +329,7 @@ void HandsView::paintSlot(QPainter& p, const Cell& cell) const {
             p.drawLine(QPointF(knob.center().x() - 12, y), QPointF(knob.center().x() + 12, y));
         }
     }
-    const auto& hand = seat_.engines();
+    const auto& hand = seat_.enginesOf(seat_.pairOf(cell.control));
     for (std::size_t e = 0; e < seat_.notes().engineCount(); ++e) {
         const QRectF knob = knobOf(cell.control, e);
         const bool on = chosen && std::find(hand.begin(), hand.end(), e) != hand.end();
@@ -356,16 +356,13 @@ void HandsView::paintSlot(QPainter& p, const Cell& cell) const {
 void HandsView::paintLine(QPainter& p, const Cell& cell) const {
     const Colours c(this);
     const Control& k = control(cell.control);
-    const bool chosen = cell.control == seat_.control(), asked = isAsked(cell.control);
-    if (chosen) {
-        p.fillRect(cell.box, hasFocus() ? c.amberWash : c.sheet);
-        p.fillRect(QRectF(cell.box.left(), cell.box.top(), 3, cell.box.height()), hasFocus() ? c.amber : c.faint);
-    }
+    const bool asked = isAsked(cell.control);
+    paintChosen(p, cell);
     p.setPen(QPen(c.rule, 1));
     p.drawLine(cell.box.bottomLeft(), cell.box.bottomRight());
     p.setFont(face(12));
     p.setPen(c.faint);
-    p.drawText(cell.box.adjusted(7, 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter, letterOf(cell.control));
+    p.drawText(cell.box.adjusted(7, 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter, markOf(cell.control));
     const QString value =
         asked ? tr("%1 → %2").arg(valueOf(cell.control), plannedText(cell.control)) : valueOf(cell.control);
     const QRectF inner = cell.box.adjusted(24, 0, -4, 0);
@@ -467,12 +464,12 @@ void HandsView::work(bool pressed) {
     const std::size_t index = seat_.control();
     const Control& c = control(index);
     if (!pressed) {
-        if (held_) {
+        if (auto& held = held_.at(seat_.pair())) {
             const std::size_t was = seat_.control();
-            seat_.chooseControl(*held_);
+            seat_.chooseControl(*held);
             putPosition(0);
             seat_.chooseControl(was);
-            held_.reset();
+            held.reset();
         }
         return;
     }
@@ -494,7 +491,7 @@ void HandsView::work(bool pressed) {
     if (c.positions.size() < 2)
         return;
     if (c.kind == ControlKind::push) {
-        held_ = index;
+        held_.at(seat_.pair()) = index;
         putPosition(1);
         return;
     }
@@ -502,6 +499,7 @@ void HandsView::work(bool pressed) {
 }
 
 void HandsView::typed() {
+    seat_.take(0);
     const std::size_t index = seat_.control();
     const Control& c = control(index);
     const TypeNotes& n = seat_.notes();
@@ -557,6 +555,9 @@ void HandsView::keyPressEvent(QKeyEvent* event) {
     const bool fine = event->modifiers() & Qt::ShiftModifier;
     const TypeNotes& n = seat_.notes();
     const int key = event->key();
+    if (seat_.areTwo() && shared(*event))
+        return;
+    seat_.take(0);
     if (key >= Qt::Key_A && key <= Qt::Key_Z) {
         // The next control of this letter after the chosen one.
         const auto count = n.controls.size();
@@ -591,16 +592,9 @@ void HandsView::keyPressEvent(QKeyEvent* event) {
         move(key == Qt::Key_PageUp ? 1 : -1, Step::coarse);
         return;
     case Qt::Key_Left:
-    case Qt::Key_Right: {
-        // From control to control as they are drawn.
-        for (std::size_t i = 0; i < cells_.size(); ++i)
-            if (cells_[i].control == seat_.control()) {
-                const std::size_t to = (i + (key == Qt::Key_Right ? 1 : cells_.size() - 1)) % cells_.size();
-                seat_.chooseControl(cells_[to].control);
-                return;
-            }
+    case Qt::Key_Right:
+        step(key == Qt::Key_Right ? 1 : -1);
         return;
-    }
     case Qt::Key_Space:
         if (!event->isAutoRepeat())
             work(true);
@@ -624,6 +618,71 @@ void HandsView::keyPressEvent(QKeyEvent* event) {
     }
 }
 
+void HandsView::step(int by) {
+    const std::size_t count = cells_.size();
+    for (std::size_t i = 0; i < count; ++i)
+        if (cells_[i].control == seat_.control()) {
+            for (std::size_t k = 1; k <= count; ++k) {
+                const std::size_t to = cells_[(i + (by > 0 ? k : count - k)) % count].control;
+                if (seat_.pairOf(to) == seat_.pair()) {
+                    seat_.chooseControl(to);
+                    return;
+                }
+            }
+            return;
+        }
+}
+
+/// W A S D, Q, E and R are the second one's; other letters are nobody's then.
+bool HandsView::shared(QKeyEvent& event) {
+    const int key = event.key();
+    if (key < Qt::Key_A || key > Qt::Key_Z)
+        return false;
+    seat_.take(1);
+    const TypeNotes& n = seat_.notes();
+    switch (key) {
+    case Qt::Key_W:
+    case Qt::Key_S:
+        move(key == Qt::Key_W ? 1 : -1, event.modifiers() & Qt::ShiftModifier ? Step::fine : Step::usual);
+        break;
+    case Qt::Key_A:
+    case Qt::Key_D:
+        step(key == Qt::Key_D ? 1 : -1);
+        break;
+    case Qt::Key_Q: {
+        // All, then one after the other.
+        const auto& now = seat_.engines();
+        const std::size_t next = now.size() > 1 || n.engineCount() < 2 ? 0 : now.front() + 1;
+        std::vector<std::size_t> engines(1, next);
+        if (next >= n.engineCount()) {
+            engines.resize(n.engineCount());
+            std::iota(engines.begin(), engines.end(), std::size_t{0});
+        }
+        seat_.chooseEngines(std::move(engines));
+        break;
+    }
+    case Qt::Key_E:
+        if (!event.isAutoRepeat())
+            work(true);
+        break;
+    case Qt::Key_R:
+        if (!event.isAutoRepeat())
+            seat_.putAsPlanned();
+        break;
+    default:
+        break;
+    }
+    return true;
+}
+
+void HandsView::letGo() {
+    for (const std::size_t pair : {1, 0}) {
+        seat_.take(pair);
+        if (seat_.pair() == pair)
+            work(false);
+    }
+}
+
 bool HandsView::eventFilter(QObject* watched, QEvent* event) {
     // What a field does not want goes on to what it stands in: there Enter and the arrows move the control.
     if (watched == figure_ && event->type() == QEvent::KeyPress) {
@@ -637,15 +696,17 @@ bool HandsView::eventFilter(QObject* watched, QEvent* event) {
 }
 
 void HandsView::keyReleaseEvent(QKeyEvent* event) {
-    if (seat_.isTaken() && event->key() == Qt::Key_Space && !event->isAutoRepeat())
+    const bool second = seat_.isTaken() && seat_.areTwo() && event->key() == Qt::Key_E;
+    if (seat_.isTaken() && (second || event->key() == Qt::Key_Space) && !event->isAutoRepeat()) {
+        seat_.take(second ? 1 : 0);
         work(false);
-    else
+    } else
         QWidget::keyReleaseEvent(event);
 }
 
 void HandsView::focusOutEvent(QFocusEvent* event) {
     if (seat_.isTaken())
-        work(false); // a hand that is taken away holds nothing
+        letGo(); // a hand that is taken away holds nothing
     QWidget::focusOutEvent(event);
     update();
 }
@@ -662,6 +723,7 @@ void HandsView::mousePressEvent(QMouseEvent* event) {
     if (!cell)
         return;
     setFocus(Qt::MouseFocusReason);
+    seat_.take(seat_.pairOf(cell->control));
     const bool was = cell->control == seat_.control();
     seat_.chooseControl(cell->control);
     if (cell->slot) {
@@ -695,13 +757,14 @@ void HandsView::mouseMoveEvent(QMouseEvent* event) {
 void HandsView::mouseReleaseEvent(QMouseEvent*) {
     dragging_ = false;
     if (seat_.isTaken())
-        work(false);
+        work(false); // of the one whose control it was
 }
 
 void HandsView::wheelEvent(QWheelEvent* event) {
     const Cell* cell = seat_.isTaken() ? cellAt(event->position()) : nullptr;
     if (!cell || event->angleDelta().y() == 0)
         return;
+    seat_.take(seat_.pairOf(cell->control));
     seat_.chooseControl(cell->control);
     move(event->angleDelta().y() > 0 ? 1 : -1, event->modifiers() & Qt::ShiftModifier ? Step::fine : Step::usual);
     event->accept();
@@ -712,7 +775,7 @@ bool HandsView::event(QEvent* event) {
         const auto* help = static_cast<QHelpEvent*>(event);
         if (const Cell* cell = cellAt(help->pos())) {
             const Control& c = control(cell->control);
-            QStringList lines{tr("%1   %2").arg(q(c.name), letterOf(cell->control))};
+            QStringList lines{tr("%1   %2").arg(q(c.name), markOf(cell->control))};
             if (!c.sense.empty())
                 lines << q(c.sense);
             if (!c.panel.empty())

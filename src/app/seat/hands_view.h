@@ -3,6 +3,7 @@
 #include "seat/seat.h"
 #include <QLineEdit>
 #include <QWidget>
+#include <array>
 #include <optional>
 
 namespace amber::app {
@@ -10,7 +11,8 @@ namespace amber::app {
 /// The controls as this cockpit has them, every engine's own. A letter takes one, numbers the engines that the hand is
 /// on (0 all), arrows move it, Shift finely; Space works a switch, strokes a primer, and holds what must be held; Enter
 /// goes to the planned mark; = types a figure. With the mouse: levers are dragged, switches clicked or held, the wheel
-/// moves what it is over.
+/// moves what it is over. Two at the keyboard have the arrows, Space and Enter, and W A S D, Q, E and R, each for what
+/// is theirs, and hold at once.
 class HandsView : public QWidget {
     Q_OBJECT
 public:
@@ -20,6 +22,7 @@ public:
     [[nodiscard]] QSize minimumSizeHint() const override;
     /// The letter that takes a control.
     [[nodiscard]] QChar letterOf(std::size_t control) const { return letters_.at(control); }
+    [[nodiscard]] QString markOf(std::size_t control) const;
     /// Where it stands in words: all engines alike once; a position that most have, then the odd ones by their numbers;
     /// else one by one.
     [[nodiscard]] QString valueOf(std::size_t control) const;
@@ -69,6 +72,11 @@ private:
     [[nodiscard]] std::size_t positionOf(std::size_t control) const;
     void putPosition(std::size_t position);
     void work(bool pressed);
+    void step(int by);             ///< from control to control as they are drawn, of the one whose key it is
+    bool shared(QKeyEvent& event); ///< of two at the keyboard. @return whether the key was theirs
+    void letGo();
+    [[nodiscard]] bool isChosen(std::size_t control) const;
+    void paintChosen(QPainter& painter, const Cell& cell) const;
     void typed();
     void paintSlot(QPainter& painter, const Cell& cell) const;
     void paintLine(QPainter& painter, const Cell& cell) const;
@@ -78,7 +86,7 @@ private:
     std::vector<Cell> cells_;
     std::vector<QChar> letters_;
     QLineEdit* figure_;
-    std::optional<std::size_t> held_; ///< control that is held on
+    std::array<std::optional<std::size_t>, 2> held_; ///< control that is held on, by each
     bool dragging_ = false;
 };
 

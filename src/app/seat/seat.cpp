@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "seat/seat.h"
+#include "cockpit/controls.h"
 #include "kit/words.h"
 #include "units/text.h"
 #include <QApplication>
@@ -17,7 +18,7 @@ Seat::Seat(SortieDocument& document, QObject* parent) : QObject(parent), documen
     connect(&tick_, &QTimer::timeout, this, [this] { live(static_cast<double>(since_.restart()) / 1000.0); });
 }
 
-void Seat::sit(rehearse::Setup setup, rehearse::Way way, std::vector<rehearse::Act> acts) {
+void Seat::sit(rehearse::Setup setup, rehearse::Way way, std::vector<rehearse::Act> acts, bool two) {
     // A careful hand shows the way, and comes to a later beginning: a second or two for four engines.
     QApplication::setOverrideCursor(Qt::WaitCursor);
     const auto aircraft = document_.sharedAircraft();
@@ -29,9 +30,16 @@ void Seat::sit(rehearse::Setup setup, rehearse::Way way, std::vector<rehearse::A
     shownFor_ = document_.sortie();
     shown_ = session_->reference();
     session_->play(std::move(acts));
-    engines_.resize(notes().engineCount());
-    std::iota(engines_.begin(), engines_.end(), std::size_t{0});
-    control_ = 0;
+    two_ = two;
+    pair_ = 0;
+    for (std::size_t pair = 0; pair < pairs_.size(); ++pair) {
+        auto& p = pairs_.at(pair);
+        p.engines.resize(notes().engineCount());
+        std::iota(p.engines.begin(), p.engines.end(), std::size_t{0});
+        p.control = 0;
+        while (p.control + 1 < notes().controls.size() && pairOf(p.control) != pair)
+            ++p.control;
+    }
     gauge_ = notes().gauges.contains(Gauge::boost) ? Gauge::boost : Gauge::rpm;
     before_ = 1;
     chooseAsked();
@@ -86,9 +94,9 @@ void Seat::undo() {
 void Seat::toNextAct() {
     if (busy_)
         return;
-    if (session_->way() != rehearse::Way::led) {
-        emit refused(
-            tr("On to the next act goes who is led: it tells when something is due. The full stop runs time faster."));
+    if (!rehearse::isAccompanied(session_->way())) {
+        emit refused(tr("On to the next act goes who is led or challenged: it tells when something is due. The full "
+                        "stop runs time faster."));
         return;
     }
     if (!session_->guide().next()) {
@@ -119,12 +127,17 @@ void Seat::toNextAct() {
 void Seat::chooseEngines(std::vector<std::size_t> engines) {
     if (engines.empty())
         return;
-    engines_ = std::move(engines);
+    pairs_.at(pair_).engines = std::move(engines);
     emit chosen();
 }
 
+std::size_t Seat::pairOf(std::size_t control) const {
+    const auto& crew = notes().crew;
+    return two_ && !crew.empty() && cockpit::worker(notes().controls[control], crew) != crew.front() ? 1 : 0;
+}
+
 void Seat::chooseControl(std::size_t control) {
-    control_ = control;
+    pairs_.at(pair_).control = control;
     emit chosen();
 }
 
@@ -132,17 +145,19 @@ bool Seat::chooseAsked() {
     const auto wanting = session_->guide().wanting(session_->rehearsal());
     if (session_->way() != rehearse::Way::led || wanting.empty())
         return false;
-    control_ = wanting.front().control;
-    engines_.clear();
+    take(pairOf(wanting.front().control));
+    auto& hand = pairs_.at(pair_);
+    hand.control = wanting.front().control;
+    hand.engines.clear();
     for (const auto& put : wanting)
-        if (put.control == control_)
-            engines_.push_back(put.engine);
+        if (put.control == hand.control)
+            hand.engines.push_back(put.engine);
     emit chosen();
     return true;
 }
 
 void Seat::put(const rehearse::Act& act) {
-    session_->put(act, engines_);
+    session_->put(act, engines());
     changed();
 }
 
@@ -153,12 +168,28 @@ void Seat::putEach(const std::vector<rehearse::Act>& acts) {
 }
 
 void Seat::putAsPlanned() {
-    if (session_->way() != rehearse::Way::led)
+    if (session_->way() == rehearse::Way::challenged)
+        answerItem();
+    else if (session_->way() != rehearse::Way::led)
         emit refused(tr("The drill's mark is told to who is led."));
-    else if (session_->putAsPlanned(control_, engines_))
+    else if (session_->putAsPlanned(control(), engines()))
         changed();
     else
         emit refused(tr("The drill has not put this control anywhere yet."));
+}
+
+void Seat::answerItem() {
+    if (!session_->guide().challenges()) {
+        emit refused(tr("Nothing is challenged just now."));
+        return;
+    }
+    const auto& ask = *session_->guide().next();
+    if (two_ && pairOf(ask.puts.front().control) != pair_) {
+        emit refused(tr("The %1 answers for this.").arg(q(rehearse::answers(ask, notes()))));
+        return;
+    }
+    session_->answerItem();
+    changed();
 }
 
 void Seat::begin(Phase phase) {

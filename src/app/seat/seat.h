@@ -5,6 +5,7 @@
 #include <QElapsedTimer>
 #include <QObject>
 #include <QTimer>
+#include <array>
 #include <memory>
 
 namespace amber::app {
@@ -18,8 +19,9 @@ public:
 
     [[nodiscard]] bool isTaken() const { return session_ != nullptr; }
     /// Sits down: the plan as it now stands is frozen. The document must be open.
-    /// @param acts of a file, that are done at their moments
-    void sit(rehearse::Setup setup, rehearse::Way way, std::vector<rehearse::Act> acts = {});
+    /// @param acts of a file, that are done at their moments @param two at the keyboard: the first has what the first
+    /// of the crew works, the second the rest
+    void sit(rehearse::Setup setup, rehearse::Way way, std::vector<rehearse::Act> acts = {}, bool two = false);
     void leave();
     [[nodiscard]] rehearse::Session& session() { return *session_; }
     [[nodiscard]] const rehearse::Session& session() const { return *session_; }
@@ -39,15 +41,26 @@ public:
     [[nodiscard]] bool isBusy() const { return busy_; }
 
     // ---- hands
-    [[nodiscard]] const std::vector<std::size_t>& engines() const { return engines_; }
+    [[nodiscard]] bool areTwo() const { return two_; }
+    /// Whose key, or whose control under the mouse, it is that comes: 0, or 1 of two. What follows is that one's.
+    void take(std::size_t pair) { pair_ = two_ ? pair : 0; }
+    [[nodiscard]] std::size_t pair() const { return pair_; }
+    /// Whose a control is.
+    [[nodiscard]] std::size_t pairOf(std::size_t control) const;
+    /// Where each has the hand.
+    [[nodiscard]] std::size_t controlOf(std::size_t pair) const { return pairs_.at(pair).control; }
+    [[nodiscard]] const std::vector<std::size_t>& enginesOf(std::size_t pair) const { return pairs_.at(pair).engines; }
+    [[nodiscard]] const std::vector<std::size_t>& engines() const { return pairs_.at(pair_).engines; }
     void chooseEngines(std::vector<std::size_t> engines);
-    [[nodiscard]] std::size_t control() const { return control_; }
+    [[nodiscard]] std::size_t control() const { return pairs_.at(pair_).control; }
     void chooseControl(std::size_t control);
     /// The control that is asked for, of the engines that want it. @return whether one is
     bool chooseAsked();
     void put(const rehearse::Act& act);
     void putEach(const std::vector<rehearse::Act>& acts); ///< an act an engine
+    /// The planned mark, for who is led; for who is challenged, the item answered with how it stands.
     void putAsPlanned();
+    void answerItem();
     void begin(Phase phase);
     void call(powerplant::Fault fault, int engine);
 
@@ -72,8 +85,13 @@ private:
     QElapsedTimer since_;
     int before_ = 1; ///< speed before it stood
     bool busy_ = false;
-    std::vector<std::size_t> engines_;
-    std::size_t control_ = 0;
+    struct Pair {
+        std::vector<std::size_t> engines;
+        std::size_t control = 0;
+    };
+    std::array<Pair, 2> pairs_;
+    std::size_t pair_ = 0;
+    bool two_ = false;
     Gauge gauge_ = Gauge::rpm;
 };
 

@@ -6,6 +6,7 @@
 #include "kit/rich_label.h"
 #include "kit/theme.h"
 #include "kit/words.h"
+#include "seat/asked_words.h"
 #include "symptoms/patterns.h"
 #include "units/text.h"
 #include <QDate>
@@ -78,7 +79,7 @@ SeatFrame::SeatFrame(Seat& seat, QWidget* parent) : QWidget(parent), seat_(seat)
             return;
         }
         who_ = begin_->who();
-        seat_.sit(begin_->setup(), begin_->way(), begin_->acts());
+        seat_.sit(begin_->setup(), begin_->way(), begin_->acts(), begin_->areTwo());
         showHands();
     });
     connect(debrief_, &DebriefView::backWanted, this, &SeatFrame::showHands);
@@ -318,8 +319,11 @@ std::vector<rehearse::Practised> SeatFrame::practised() const {
     if (!seat_.isTaken() || seat_.session().way() == rehearse::Way::led || seat_.session().rehearsal().acts().empty() ||
         !begin_->acts().empty())
         return {};
-    return rehearse::practised(seat_.session().debriefed(), seat_.notes(),
-                               QDate::currentDate().toString(Qt::ISODate).toStdString(), who_.toStdString());
+    auto out = rehearse::practised(seat_.session().debriefed(), seat_.notes(),
+                                   QDate::currentDate().toString(Qt::ISODate).toStdString(), who_.toStdString());
+    if (seat_.session().way() == rehearse::Way::challenged) // the order was told
+        std::erase_if(out, [](const rehearse::Practised& line) { return phaseFromKey(line.skill).has_value(); });
+    return out;
 }
 
 void SeatFrame::log() {
@@ -465,45 +469,8 @@ void SeatFrame::refreshSlowly() {
     if (more)
         beginNext_->setText(tr("%1 begins ▸").arg(q(titleOf(static_cast<Phase>(static_cast<int>(r.phase()) + 1)))));
 
-    // ---- what is asked
-    QString ask;
-    const auto* next = s.guide().next();
-    next_->setVisible(s.way() == rehearse::Way::led);
-    if (s.way() != rehearse::Way::led) {
-        ask = tr("Nothing is said until the debrief. F4 calls a fault when you know it; F5 is the debrief.");
-    } else if (!next) {
-        ask = tr("<b>The drill is over.</b> F5: the debrief.");
-    } else {
-        const QString what = html::text(rehearse::said(*next, n)), until = html::text(rehearse::waitsFor(*next, n));
-        const QString amber = QStringLiteral("<b style='color:%1'>%2</b>");
-        if (!s.guide().inVain().empty())
-            ask += amber.arg(c.amber.name(), tr("It did not come in time: %1. ").arg(html::text(s.guide().inVain())));
-        if (next->begins) {
-            ask += s.guide().due() ? tr("Done. Next: <b>%1</b> (Ctrl+Page Down).").arg(what)
-                                   : tr("Nothing to do but watch the needles; next: %1. F8 goes on to it.").arg(what);
-        } else if (s.guide().waits()) {
-            const auto left = s.guide().left(r);
-            ask += tr("<b>Wait</b> %1").arg(until.isEmpty() ? what : until);
-            if (left)
-                ask += tr(" (%1 s)").arg(std::ceil(*left));
-            ask += QLatin1Char('.');
-        } else if (!s.guide().due()) {
-            ask += tr("Nothing to do yet; next: %1").arg(what);
-            if (next->after)
-                ask += tr(", after %1 of the phase").arg(q(formatMinutesSeconds(*next->after)));
-            if (next->above || next->below)
-                ask += tr(", at %1").arg(q(format(next->above.value_or(next->below.value_or(0)), *n.cockpit.height)));
-            ask += tr(". F8 goes on to it.");
-        } else {
-            ask += amber.arg(c.amber.name(), tr("Next: %1").arg(what));
-            if (!until.isEmpty())
-                ask += QStringLiteral(", ") + until;
-            ask += tr(". ");
-            if (const auto* step = rehearse::stepOf(n, *next); step && !step->why.empty())
-                ask += html::text(step->why);
-        }
-    }
-    asked_->setText(ask);
+    next_->setVisible(rehearse::isAccompanied(s.way()));
+    asked_->setText(askedWords(s, c, seat_.areTwo()));
 
     // ---- clocks
     QString clocks = QStringLiteral("<table width='100%' cellspacing='0' cellpadding='2'>");

@@ -218,17 +218,18 @@ void DayStrip::refreshSummary() {
     const auto& f = document_.plan().flown;
     const UnitSpec& fuel = *document_.aircraft().notes.cockpit.fuel;
     const Colours c(this);
+    const auto origin = q(powerplant::markWithFuel(document_.aircraft()));
     summary_->setTextFormat(Qt::RichText);
-    summary_->setText(QStringLiteral("<div style='font-size:11px;color:%1'>SORTIE, %4, MODEL</div><div "
+    summary_->setText(QStringLiteral("<div style='font-size:11px;color:%1'>SORTIE, %4, %5</div><div "
                                      "style='font-size:15px'><b>%2</b> h · <b>%3</b></div>")
                           .arg(c.faint.name(), QString::fromStdString(formatHoursMinutes(f.totalTime())),
                                QString::fromStdString(format(f.fuelAtStart - f.fuelAtEnd, fuel)),
-                               f.knowsWind() ? tr("WITH THE WIND") : tr("STILL AIR")));
-    summary_->setToolTip(tr("Elapsed time from walk-round to the last engine stopped, and fuel used, %1 (model)\n%2")
+                               f.knowsWind() ? tr("WITH THE WIND") : tr("STILL AIR"), origin.toUpper()));
+    summary_->setToolTip(tr("Elapsed time from walk-round to the last engine stopped, and fuel used, %1 (%3)\n%2")
                              .arg(f.knowsWind()
                                       ? tr("with the wind aloft on its track")
                                       : tr("in still air: the wind at the field says nothing of the wind aloft"),
-                                  QString::fromStdString(document_.plan().dayLine)));
+                                  QString::fromStdString(document_.plan().dayLine), origin));
 }
 
 void DayStrip::focusFirst() {

@@ -225,6 +225,7 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
         std::vector<rehearse::Kept> drawn;
         recordFrame_->putMoment(which, time, recordFrame_->recorded(document_.plan(), drawn));
     });
+    connect(score_, &Score::momentForgotten, recordFrame_, &RecordFrame::forgetMoment);
     connect(recordFrame_, &RecordFrame::learntWanted, this, &MainWindow::showLearnt);
     connect(recordFrame_, &RecordFrame::hoursWanted, this, &MainWindow::showHours);
     connect(recordFrame_, &RecordFrame::trialsWanted, this, &MainWindow::showTrials);

@@ -39,7 +39,15 @@ struct ExtraPage {
     bool failed = false;  ///< a first try that does not catch; of the sheet, engines that are not well
     bool trouble = false; ///< a page of trouble, opened from that phase
     bool hot = false;     ///< on a hot day, as heavy as she may be
-    enum class Sat { no, begins, led, alone, debriefed, asked } sat = Sat::no; ///< a rehearsal, from that phase
+    enum class Sat {
+        no,
+        begins,
+        led,
+        challenged,
+        alone,
+        debriefed,
+        asked
+    } sat = Sat::no;      ///< a rehearsal, from that phase
     bool records = false; ///< what was read in it, after a season of runs
     enum class Over { nothing, learnt, hours, trials } over = Over::nothing; ///< and a window over it
 };
@@ -63,6 +71,7 @@ const std::vector<ExtraPage>& extraPages() {
         using Sat = ExtraPage::Sat;
         for (const auto& [name, phase, sat] : {std::tuple{"rehearse-begin", Phase::start, Sat::begins},
                                                {"rehearse-led", Phase::start, Sat::led},
+                                               {"rehearse-challenged", Phase::walkRound, Sat::challenged},
                                                {"rehearse-alone", Phase::climb, Sat::alone},
                                                {"rehearse-debrief", Phase::climb, Sat::debriefed},
                                                {"rehearse-question", Phase::climb, Sat::asked}})
@@ -103,6 +112,28 @@ void fillSheet(SortieDocument& document, bool sick) {
         }
     document.edit(changed, QStringLiteral("run-up reading"));
 }
+/// Two at the keyboard, challenged into the first engine's start: an item of the second one's was answered from habit.
+void challenge(MainWindow& window, const rehearse::Setup& setup) {
+    Seat& seat = window.seat();
+    constexpr int mostItems = 60;
+    window.seatFrame().beginPanel().setWay(rehearse::Way::challenged);
+    seat.sit(setup, rehearse::Way::challenged, {}, true);
+    window.seatFrame().showHands();
+    auto& session = seat.session();
+    for (int i = 0; i < mostItems && session.toNextAct({}); ++i) {
+        const bool item = session.guide().challenges();
+        if (item && session.rehearsal().phase() == Phase::start &&
+            !session.guide().wanting(session.rehearsal()).empty() &&
+            seat.pairOf(session.guide().next()->puts.front().control) == 1) {
+            session.answerItem();
+            break;
+        }
+        session.doNext();
+        if (item)
+            session.answerItem();
+    }
+    seat.pause(true);
+}
 /// A rehearsal as it stands after a while: led, the first engine's start; alone, a climb in which an oil pump fails on
 /// the last engine and a throttle is pushed too far.
 void rehearse(MainWindow& window, const ExtraPage& extra) {
@@ -117,7 +148,7 @@ void rehearse(MainWindow& window, const ExtraPage& extra) {
     Seat& seat = window.seat();
     rehearse::Setup setup;
     setup.from = extra.phase;
-    const bool led = extra.sat == Sat::led;
+    const bool led = extra.sat == Sat::led || extra.sat == Sat::challenged;
     const std::size_t engines = window.document().aircraft().notes.engineCount();
     if (!led) {
         rehearse::Trap trap;
@@ -125,6 +156,10 @@ void rehearse(MainWindow& window, const ExtraPage& extra) {
         trap.engine = static_cast<int>(engines) - 1;
         trap.earliest = trap.latest = 110.0;
         setup.traps.push_back(trap);
+    }
+    if (extra.sat == Sat::challenged) {
+        challenge(window, setup);
+        return;
     }
     window.seatFrame().beginPanel().setWay(led ? rehearse::Way::led : rehearse::Way::alone);
     seat.sit(setup, led ? rehearse::Way::led : rehearse::Way::alone);

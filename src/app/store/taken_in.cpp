@@ -46,19 +46,19 @@ std::vector<ToldLine> toldOf(const TakenIn& taken, const TypeNotes& n) {
         out.push_back({"Not taken", unknown});
     for (const auto& line : taken.recording->told)
         out.push_back({{}, line});
-    const auto moment = [&](const std::string& what, const std::optional<std::int64_t>& at) {
-        out.push_back({what, at ? fmt::format("{} UTC, {} into the run", record::timeText(*at),
-                                              formatMinutesSeconds(static_cast<double>(*at - taken.run.began) / 1000.0))
-                                : std::string("not found")});
+    const auto moment = [&](std::string_view what, const std::string& id, const std::optional<std::int64_t>& at) {
+        const auto engine = record::engineName(n, id);
+        out.push_back({fmt::format("{}{}{}", what, engine.empty() ? "" : ", ", engine),
+                       at ? fmt::format("{} UTC, {} into the run", record::timeText(*at),
+                                        formatMinutesSeconds(static_cast<double>(*at - taken.run.began) / 1000.0))
+                          : std::string("not found")});
     };
-    for (std::size_t e = 0; e < taken.anchors.firstFire.size(); ++e) {
-        const auto engine = record::engineName(n, n.positions[e].id);
-        moment("First fire" + (engine.empty() ? "" : ", " + engine), taken.anchors.firstFire[e]);
-    }
-    moment("Take-off power", taken.anchors.takeOffPower);
-    moment("Top of climb", taken.anchors.topOfClimb);
-    moment("Top of descent", taken.anchors.topOfDescent);
-    moment("Stop", taken.anchors.stop);
+    for (const auto& row : record::momentRows)
+        if (row.at)
+            moment(row.name(), {}, taken.anchors.*row.at);
+        else
+            for (std::size_t e = 0; e < taken.anchors.firstFire.size(); ++e)
+                moment(row.name(), n.positions[e].id, taken.anchors.firstFire[e]);
     out.push_back({{}, fmt::format("{} lines, {} readings of them", taken.recording->lines, taken.entries.size())});
     return out;
 }

@@ -174,6 +174,11 @@ const Control* acting(const std::vector<Control>& controls, Acts on) {
     return found == controls.end() ? nullptr : &*found;
 }
 
+const std::string& worker(const Control& control, const std::vector<std::string>& crew) {
+    static const std::string pilot = "pilot";
+    return !control.who.empty() ? control.who : crew.empty() ? pilot : crew.front();
+}
+
 double place(const Control& control, std::string_view position) {
     for (std::size_t i = 0; i < control.positions.size(); ++i)
         if (control.positions[i].is == position)

@@ -15,6 +15,9 @@ const Control* find(const std::vector<Control>& controls, std::string_view id);
 /// The control that acts on this, or null.
 const Control* acting(const std::vector<Control>& controls, Acts on);
 
+/// The member of the crew who works it: whom the notes name, else the first of their crew.
+const std::string& worker(const Control& control, const std::vector<std::string>& crew);
+
 /// Where along its travel a position lies, 0 less … 1 more.
 double place(const Control& control, std::string_view position);
 

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "record/anchors.h"
 #include "flight/flown.h"
-#include "record/what.h"
 #include <algorithm>
 #include <cmath>
 
@@ -105,17 +104,15 @@ Anchors findAnchors(const RunTrace& t, const TypeNotes& notes) {
 
 std::vector<AnchorAt> listed(const Anchors& a, const TypeNotes& notes) {
     std::vector<AnchorAt> out;
-    const auto add = [&](const char* what, const std::string& engine, Phase phase,
-                         const std::optional<std::int64_t>& at) {
-        if (at)
-            out.push_back({what, engine, phase, *at});
-    };
-    for (std::size_t e = 0; e < a.firstFire.size() && e < notes.positions.size(); ++e)
-        add("at-first-fire", notes.positions[e].id, Phase::start, a.firstFire[e]);
-    add("at-take-off", {}, Phase::takeOff, a.takeOffPower);
-    add("at-top-of-climb", {}, Phase::climb, a.topOfClimb);
-    add("at-top-of-descent", {}, Phase::letDown, a.topOfDescent);
-    add("at-stop", {}, Phase::stop, a.stop);
+    for (const auto& row : momentRows)
+        if (row.at) {
+            if (const auto& at = a.*row.at)
+                out.push_back({&row, {}, *at});
+        } else {
+            for (std::size_t e = 0; e < a.firstFire.size() && e < notes.positions.size(); ++e)
+                if (const auto& at = a.firstFire[e])
+                    out.push_back({&row, notes.positions[e].id, *at});
+        }
     std::stable_sort(out.begin(), out.end(), [](const AnchorAt& x, const AnchorAt& y) { return x.at < y.at; });
     return out;
 }
@@ -124,21 +121,15 @@ Anchors anchorsOf(const RunTrace& trace, const TypeNotes& notes, const std::vect
     Anchors out = findAnchors(trace, notes);
     for (const auto& s : all)
         for (const Entry* e : s.last) {
-            if (e->kind != Entry::Kind::figure)
+            const auto* row = momentOf(e->what);
+            if (!row || e->kind != Entry::Kind::figure)
                 continue;
             const std::int64_t at = began + static_cast<std::int64_t>(std::llround(e->value * 1000.0));
-            if (e->what == "at-take-off")
-                out.takeOffPower = at;
-            else if (e->what == "at-top-of-climb")
-                out.topOfClimb = at;
-            else if (e->what == "at-top-of-descent")
-                out.topOfDescent = at;
-            else if (e->what == "at-stop")
-                out.stop = at;
-            else if (e->what == "at-first-fire")
-                for (std::size_t i = 0; i < notes.positions.size() && i < out.firstFire.size(); ++i)
-                    if (notes.positions[i].id == e->engine)
-                        out.firstFire[i] = at;
+            if (row->at)
+                out.*row->at = at;
+            for (std::size_t i = 0; !row->at && i < notes.positions.size() && i < out.firstFire.size(); ++i)
+                if (notes.positions[i].id == e->engine)
+                    out.firstFire[i] = at;
         }
     return out;
 }

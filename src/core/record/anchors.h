@@ -2,13 +2,14 @@
 #pragma once
 #include "notes/type_notes.h"
 #include "record/log.h"
+#include "record/moments.h"
 #include "record/trace.h"
 #include <optional>
 #include <vector>
 
 namespace amber::record {
 
-/// The moments of a run that its phases hang on, ms since 1970. Found by these rules, or as somebody has put them:
+/// The moments of a run, found by these rules:
 /// - first fire of an engine: its rpm reach half of the notes' slowest on the ground (300 rpm without one) and stay
 ///   there for 5 s;
 /// - take-off power: the first 5 s in which every engine that is seen has 94 % of the take-off rating's rpm and, where
@@ -16,20 +17,15 @@ namespace amber::record {
 ///   3 hundredths;
 /// - top of climb: the first moment within 60 m of the greatest height, after take-off power; top of descent: the last;
 /// - stop: the last moment at which an engine's rpm were over a quarter of that slowest.
-struct Anchors {
-    std::vector<std::optional<std::int64_t>> firstFire; ///< by engine of the notes
-    std::optional<std::int64_t> takeOffPower, topOfClimb, topOfDescent, stop;
-};
 Anchors findAnchors(const RunTrace& trace, const TypeNotes& notes);
-/// The same, with those that stand in the log in their place (keys "at-take-off", "at-top-of-climb", …; s from the
-/// beginning of the run).
+/// The same, with those that stand in the log in their place (s from the beginning of the run).
 Anchors anchorsOf(const RunTrace& trace, const TypeNotes& notes, const std::vector<Standing>& standing,
                   std::int64_t began);
 
-/// One of them by its key in the log.
+/// One of them.
 struct AnchorAt {
-    std::string what, engine; ///< "at-take-off"; position id, of a first fire
-    Phase phase = Phase::start;
+    const MomentRow* row = nullptr;
+    std::string engine; ///< position id, of a first fire
     std::int64_t at = 0;
 };
 /// Those that there are, by when they were.

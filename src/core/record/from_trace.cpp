@@ -166,8 +166,11 @@ std::vector<Entry> entriesOf(const RunTrace& trace, const Anchors& anchors, cons
     return FromTrace(trace, anchors, notes, plan, run, source).all();
 }
 
-std::vector<Entry> reckonedAnew(const Run& run, const std::vector<TraceBlock>& blocks, const TypeNotes& notes,
-                                const plan::Plan* plan, const std::vector<Standing>& standing) {
+std::vector<Entry> reckonedAnew(const Log& log, const Entry& moment, const Run& run,
+                                const std::vector<TraceBlock>& blocks, const TypeNotes& notes, const plan::Plan* plan) {
+    Log with = log;
+    with.entries.insert_or_assign(moment.id.empty() ? "moment" : moment.id, moment);
+    const auto standing = record::standing(with, run.id);
     std::map<std::string, std::vector<TraceBlock>> files;
     for (const auto& block : blocks)
         files[block.source].push_back(block);

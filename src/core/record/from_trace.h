@@ -22,11 +22,11 @@ namespace amber::record {
 std::vector<Entry> entriesOf(const RunTrace& trace, const Anchors& anchors, const TypeNotes& notes,
                              const plan::Plan* plan, const std::string& run, const std::string& source);
 
-/// What a log must keep where a moment of a run has been put elsewhere: what its traces come to now supersedes what
+/// What a log must keep beside a moment of a run that is put elsewhere: what its traces come to now supersedes what
 /// they had come to, and what they no longer come to is withdrawn. What somebody has corrected by hand stays, and so
-/// does what is as it was. Ids are for the caller to give.
-/// @param blocks all traces of the run @param standing what stands in it, the moment among it
-std::vector<Entry> reckonedAnew(const Run& run, const std::vector<TraceBlock>& blocks, const TypeNotes& notes,
-                                const plan::Plan* plan, const std::vector<Standing>& standing);
+/// does what is as it was. All are entered when the moment is; ids are for the caller to give.
+/// @param log what it has of the run, without the moment @param blocks all traces of the run
+std::vector<Entry> reckonedAnew(const Log& log, const Entry& moment, const Run& run,
+                                const std::vector<TraceBlock>& blocks, const TypeNotes& notes, const plan::Plan* plan);
 
 } // namespace amber::record

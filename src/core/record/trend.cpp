@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "record/trend.h"
 #include "record/median.h"
+#include "record/moments.h"
 #include "record/what.h"
 #include "units/text.h"
 #include <algorithm>

@@ -2,6 +2,7 @@
 #include "record/trials.h"
 #include "notes/cockpit_units.h"
 #include "record/median.h"
+#include "record/moments.h"
 #include "record/trend.h"
 #include "record/what.h"
 #include "record/write_up.h"

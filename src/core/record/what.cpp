@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "record/what.h"
 #include "files/key_ranges.h"
+#include "record/moments.h"
 #include "units/text.h"
 #include "units/unit_table.h"
 #include "watch/run_up_sheet.h"
@@ -37,13 +38,10 @@ std::vector<WhatRow> allRows() {
         {"stood", "Oil had stood for", Dimension::duration, {}},
         {"cooling", "Fastest fall in a minute", Dimension::temperatureDifference, {}},
         {"high-power", "High power on the ground", Dimension::duration, {}},
-        {"at-first-fire", "First fire, in the run", Dimension::duration, {}},
-        {"at-take-off", "Take-off power, in the run", Dimension::duration, {}},
-        {"at-top-of-climb", "Top of climb, in the run", Dimension::duration, {}},
-        {"at-top-of-descent", "Top of descent, in the run", Dimension::duration, {}},
-        {"at-stop", "Stop, in the run", Dimension::duration, {}},
     };
     out.insert(out.end(), std::begin(more), std::end(more));
+    for (const auto& row : momentRows)
+        out.push_back({row.key, row.title, Dimension::duration, {}});
     return out;
 }
 

@@ -35,10 +35,6 @@ constexpr bool isAnswer(std::string_view key) {
 constexpr bool takesWords(std::string_view key) {
     return key == "defect" || key == "note" || key == "overhaul" || key == "work" || key == "trial" || isAnswer(key);
 }
-/// A moment of the run: it tells of the flight and the crew, nothing of an engine.
-constexpr bool isMoment(std::string_view key) {
-    return key.starts_with("at-");
-}
 /// What only the notes know: a line of the run-up sheet ("sheet/propeller"), an item of the walk-round
 /// ("walk/nose/oil"), the seconds at a rating ("rating/take-off"). Their figures are kept with their words.
 inline constexpr std::string_view ofSheet = "sheet/", ofWalk = "walk/", ofRating = "rating/";

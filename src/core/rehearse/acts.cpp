@@ -75,6 +75,8 @@ public:
             return phase(cells[3], a);
         if (cells[2] == "call")
             return call(cells[3], a);
+        if (cells[2] == "answer")
+            return answer(cells[3], a);
         const Control* control = cockpit::find(n_.controls, cells[2]);
         if (!control)
             return wrong(fmt::format("“{}” is no control of the {}", cells[2], n_.name),
@@ -113,6 +115,17 @@ private:
         a.kind = Act::Kind::call;
         a.called = *fault;
         return a;
+    }
+    std::optional<Act> answer(const std::string& text, Act& a) {
+        for (std::size_t p = 0; p < plannedPhases; ++p)
+            for (const auto& step : n_.phase(static_cast<Phase>(p)).steps)
+                if (step.id == text && !text.empty()) {
+                    a.kind = Act::Kind::answer;
+                    a.item = text;
+                    return a;
+                }
+        return wrong(fmt::format("“{}” is no step of the drills of the {}", text, n_.name),
+                     "amber-throttle drill lists them with their ids");
     }
     std::optional<Act> put(const Control& control, const std::string& text, Act& a) {
         if (const auto* there = control.position(text)) {
@@ -165,7 +178,7 @@ private:
         std::string out;
         for (const auto& c : n_.controls)
             out += (out.empty() ? "" : ", ") + c.id;
-        return out + "; or phase, call";
+        return out + "; or phase, call, answer";
     }
     static std::string choices(const Control& control) {
         std::string out;
@@ -197,6 +210,8 @@ std::string toOf(const Act& a, const TypeNotes& n) {
         return std::string(keyOf(a.phase));
     if (a.kind == Act::Kind::call)
         return std::string(nameOf(a.called).key);
+    if (a.kind == Act::Kind::answer)
+        return a.item;
     if (a.share)
         return fmt::format("{} %", *a.share * 100.0);
     if (a.to.kind == Target::Kind::quantity && n.controls[a.control].acts == Acts::primer)
@@ -233,9 +248,10 @@ std::optional<std::vector<Act>> readActs(std::string_view text, const std::strin
 std::string writeActs(const std::vector<Act>& acts, const TypeNotes& n) {
     std::string out = "time,engine,what,to,over\n";
     for (const auto& a : acts) {
-        const std::string what = a.kind == Act::Kind::phase  ? "phase"
-                                 : a.kind == Act::Kind::call ? "call"
-                                                             : n.controls[a.control].id;
+        const std::string what = a.kind == Act::Kind::phase    ? "phase"
+                                 : a.kind == Act::Kind::call   ? "call"
+                                 : a.kind == Act::Kind::answer ? "answer"
+                                                               : n.controls[a.control].id;
         const bool primes = a.kind == Act::Kind::control && n.controls[a.control].acts == Acts::primer &&
                             a.to.kind == Target::Kind::quantity;
         const double over = primes ? a.to.si : a.over;
@@ -326,6 +342,8 @@ std::string said(const Act& act, const TypeNotes& n) {
         return fmt::format("{} begins", titleOf(act.phase));
     if (act.kind == Act::Kind::call)
         return fmt::format("called: {}{}", whose, nameOf(act.called).title);
+    if (act.kind == Act::Kind::answer)
+        return fmt::format("answered: {}{}", whose, act.item);
     return fmt::format("{}{} to {}", whose, n.controls[act.control].name, whereTo(act, n));
 }
 

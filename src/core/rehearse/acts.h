@@ -14,9 +14,10 @@ namespace amber::rehearse {
 
 using powerplant::Milliseconds;
 
-/// One thing that a person does: a control put somewhere, the next phase begun, or a fault called by its name.
+/// One thing that a person does: a control put somewhere, the next phase begun, a fault called by its name, or an item
+/// of a list that was challenged answered with how it stands.
 struct Act {
-    enum class Kind { control, phase, call };
+    enum class Kind { control, phase, call, answer };
     Milliseconds at = 0; ///< from the beginning, in steps of 100 ms
     Kind kind = Kind::control;
     std::size_t control = 0;     ///< index into the notes' controls
@@ -27,7 +28,8 @@ struct Act {
     double over = 0.0;           ///< s, moved gradually
     Phase phase = Phase::walkRound;
     powerplant::Fault called = powerplant::Fault::oilLost;
-    int line = 0; ///< of its file; 0: none
+    std::string item; ///< id of the step that is answered
+    int line = 0;     ///< of its file; 0: none
     bool operator==(const Act&) const = default;
 };
 

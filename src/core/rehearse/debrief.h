@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "rehearse/guide.h"
 #include "rehearse/rehearsal.h"
 #include <string>
 #include <vector>
@@ -65,6 +66,7 @@ struct Debrief {
         bool right = false;
     };
     std::vector<Answered> questions;
+    std::vector<ItemAnswered> items; ///< of lists that were challenged
     /// Line by line: people first, then the aircraft, then the engines and what the engineer is told, then what to
     /// practise next. What went well is said once.
     [[nodiscard]] std::vector<DebriefLine> lines(const TypeNotes& notes) const;

@@ -55,6 +55,15 @@ std::string debriefJson(const Debrief& d, const TypeNotes& n) {
                                  {"first_act", f.first},
                                  {"first_act_after_s", f.first.empty() ? ordered_json() : ordered_json(f.firstAfter)}});
     }
+    out["items"] = ordered_json::array();
+    for (const auto& a : d.items)
+        out["items"].push_back({{"phase", keyOf(a.phase)},
+                                {"item", a.item},
+                                {"stood", a.stood},
+                                {"wanted", a.wanted},
+                                {"right", a.right},
+                                {"again", a.again},
+                                {"at_s", static_cast<double>(a.at) / 1000.0}});
     out["findings"] = ordered_json::array();
     for (const auto& f : d.findings)
         out["findings"].push_back({{"rule", rowOf(f.rule).id},

@@ -73,6 +73,7 @@ private:
             if (!a.right)
                 add(About::people, a.at, fmt::format("{} “{}”: it is {}.", a.question, a.answer, a.rightly),
                     watch::Colour::amber);
+        items();
         for (std::size_t i = 0; i < d_.acts.size(); ++i) {
             const auto& a = d_.acts[i];
             if (isWell(a))
@@ -96,6 +97,20 @@ private:
                                                     : "was done in another phase."),
                 watch::Colour::amber);
         }
+    }
+
+    void items() {
+        const auto first = itemsAtOnce(d_.items);
+        if (first.asked > 0)
+            add(About::people, std::nullopt,
+                fmt::format("{} of {} items challenged stood rightly when they were first answered.", first.well,
+                            first.asked));
+        for (const auto& a : d_.items)
+            if (!a.right)
+                add(About::people, a.at,
+                    fmt::format("{}: {} was answered “{}”; it should stand at {}.", titleOf(a.phase), a.item, a.stood,
+                                a.wanted),
+                    watch::Colour::amber);
     }
 
     void aircraft() {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "rehearse/guide.h"
+#include "cockpit/controls.h"
 #include "units/text.h"
 #include <algorithm>
 #include <cmath>
@@ -22,7 +23,8 @@ double read(const Rehearsal& r, Gauge gauge, std::size_t engine) {
 }
 } // namespace
 
-Guide::Guide(const TypeNotes& notes, const hand::HandRun& reference, Phase from) : notes_(&notes) {
+Guide::Guide(const TypeNotes& notes, const hand::HandRun& reference, Phase from, Drill drill)
+    : notes_(&notes), drill_(drill) {
     const std::size_t engines = notes.engineCount();
     strokes_.assign(engines, 0.0);
     Phase phase = from;
@@ -126,7 +128,7 @@ bool Guide::reads(const Ask& ask, const Rehearsal& r) const {
 void Guide::go(const Rehearsal& r, std::size_t to) {
     at_ = to;
     came_ = r.now();
-    put_ = rests_ = false;
+    put_ = rests_ = wrong_ = false;
     strokes_.assign(strokes_.size(), 0.0);
 }
 
@@ -145,7 +147,45 @@ void Guide::hear(const Rehearsal& r) {
             toPhase(r, act.phase);
         if (act.kind == Act::Kind::control)
             prime(act);
+        if (act.kind == Act::Kind::answer)
+            answer(r, seen_);
     }
+}
+
+void Guide::answer(const Rehearsal& r, std::size_t act) {
+    if (put_ || at_ >= asks_.size() || !isItem(current()) || !isDue(r))
+        return; // nothing was challenged
+    const Ask& ask = current();
+    ItemAnswered out{r.acts()[act].at, act, ask.phase, challenge(ask, *notes_), {}, {}, false, wrong_};
+    // All engines alike are told once, else each.
+    const auto words = [&](const auto& of) {
+        std::vector<std::string> all;
+        for (const auto& put : ask.puts)
+            all.push_back(of(put));
+        if (std::all_of(all.begin(), all.end(), [&](const std::string& one) { return one == all.front(); }))
+            all.resize(1);
+        return fmt::format("{}", fmt::join(all, ", "));
+    };
+    const auto wanting = this->wanting(r);
+    out.right = wanting.empty();
+    const auto& told = out.right ? ask.puts : wanting;
+    out.stood = words([&](const hand::Put& put) {
+        const Control& c = notes_->controls[put.control];
+        return c.acts == Acts::primer && put.to.position.empty()
+                   ? fmt::format("{} strokes", formatNumber(strokes_[put.engine], 0))
+                   : r.stands(put.control, put.engine);
+    });
+    std::vector<std::string> wanted;
+    for (const auto& put : told)
+        if (const auto text = whereTo(actOf(put), *notes_); wanted.empty() || wanted.back() != text)
+            wanted.push_back(text);
+    out.wanted = fmt::format("{}", fmt::join(wanted, ", "));
+    if (out.right) {
+        put_ = true;
+        done_ = r.now();
+    }
+    wrong_ = !out.right;
+    answered_.push_back(std::move(out));
 }
 
 void Guide::follow(const Rehearsal& r) {
@@ -155,7 +195,7 @@ void Guide::follow(const Rehearsal& r) {
         if (ask.begins || (!rests_ && !isDue(r)))
             break;
         if (!put_) {
-            if (!wanting(r).empty())
+            if (isItem(ask) || !wanting(r).empty())
                 break;
             put_ = true;
             done_ = r.now();
@@ -187,12 +227,13 @@ void Guide::follow(const Rehearsal& r) {
             inVain_.clear();
     }
     due_ = at_ < asks_.size() && (rests_ || isDue(r));
-    if (const Place& p = places_.back(); p.at != at_ || p.put != put_ || p.came != came_ || p.rests != rests_)
-        places_.push_back({r.now(), at_, came_, done_, put_, rests_, inVain_});
+    if (const Place& p = places_.back();
+        p.at != at_ || p.put != put_ || p.came != came_ || p.rests != rests_ || p.wrong != wrong_)
+        places_.push_back({r.now(), r.acts().size(), at_, came_, done_, put_, rests_, wrong_, inVain_});
 }
 
 void Guide::back(const Rehearsal& r) {
-    while (places_.size() > 1 && places_.back().from > r.now())
+    while (places_.size() > 1 && (places_.back().from > r.now() || places_.back().acts > r.acts().size()))
         places_.pop_back();
     const Place& p = places_.back();
     at_ = p.at;
@@ -200,7 +241,9 @@ void Guide::back(const Rehearsal& r) {
     done_ = p.done;
     put_ = p.put;
     rests_ = p.rests;
+    wrong_ = p.wrong;
     inVain_ = p.inVain;
+    std::erase_if(answered_, [&](const ItemAnswered& a) { return a.act >= r.acts().size(); });
     strokes_.assign(strokes_.size(), 0.0);
     for (const Act& act : r.acts())
         if (act.kind == Act::Kind::control && act.at >= came_)
@@ -244,6 +287,16 @@ std::optional<advice::Figure> Guide::planned(std::size_t control, std::size_t en
     return std::nullopt;
 }
 
+ItemsAtOnce itemsAtOnce(const std::vector<ItemAnswered>& items) {
+    ItemsAtOnce out;
+    for (const auto& item : items)
+        if (!item.again) {
+            ++out.asked;
+            out.well += item.right ? 1 : 0;
+        }
+    return out;
+}
+
 const Step* stepOf(const TypeNotes& n, const Ask& ask) {
     for (const Step& step : n.phase(ask.phase).steps)
         if (step.id == ask.step)
@@ -277,6 +330,23 @@ std::string said(const Ask& ask, const TypeNotes& n) {
             parts.push_back(said(act, n));
     }
     return fmt::format("{}", fmt::join(parts, ", "));
+}
+
+std::string challenge(const Ask& ask, const TypeNotes& n) {
+    std::vector<std::string> parts;
+    for (const auto& put : ask.puts) {
+        const std::string& name = n.controls[put.control].name;
+        if (std::find(parts.begin(), parts.end(), name) == parts.end())
+            parts.push_back(name);
+    }
+    const std::string whose = ask.turn < 0 || n.engineCount() < 2
+                                  ? std::string{}
+                                  : n.positions[static_cast<std::size_t>(ask.turn)].name + " ";
+    return fmt::format("{}{}", whose, fmt::join(parts, ", "));
+}
+
+std::string answers(const Ask& ask, const TypeNotes& n) {
+    return ask.puts.empty() ? std::string{} : cockpit::worker(n.controls[ask.puts.front().control], n.crew);
 }
 
 std::string waitsFor(const Ask& ask, const TypeNotes& n) {

@@ -20,15 +20,40 @@ struct Ask {
     int turn = -1; ///< engine whose turn it is; −1: all
 };
 
+/// An item of a list that was challenged, and how it stood when it was answered.
+struct ItemAnswered {
+    Milliseconds at = 0;
+    std::size_t act = 0; ///< index into the rehearsal's acts
+    Phase phase = Phase::walkRound;
+    std::string item;   ///< "No. 2 mixture"
+    std::string stood;  ///< "rich"
+    std::string wanted; ///< by the notes or the plan, "auto rich"
+    bool right = false;
+    bool again = false; ///< it had been answered wrongly before
+};
+
+/// How many were challenged, and how many of them were answered rightly at the first time.
+struct ItemsAtOnce {
+    std::size_t asked = 0, well = 0;
+};
+ItemsAtOnce itemsAtOnce(const std::vector<ItemAnswered>& items);
+
+/// How the drill is gone through.
+enum class Drill {
+    followed,   ///< what stands already is passed over
+    challenged, ///< every item of the notes' lists is challenged, and wants an answer
+};
+
 /// Follows a person through the drill that the careful hand does: what comes next, whether its moment has come, whether
 /// it has been done, and whether the needle that it waits for has come. What stands so already is passed over. An act
-/// done out of its turn does not lose the place: the line goes on from the first that is not done.
+/// done out of its turn does not lose the place: the line goes on from the first that is not done. Challenged, an item
+/// is done when it is answered as it should stand; answered otherwise it is challenged again.
 class Guide {
 public:
     /// @param reference the careful hand's run of the same sortie by the plan's clock
-    Guide(const TypeNotes& notes, const hand::HandRun& reference, Phase from);
+    Guide(const TypeNotes& notes, const hand::HandRun& reference, Phase from, Drill drill = Drill::followed);
 
-    /// After every short step and every act.
+    /// After every short step and every act (Rehearsal::onAct).
     void follow(const Rehearsal& rehearsal);
     /// Time has been taken back to `now`.
     void back(const Rehearsal& rehearsal);
@@ -37,6 +62,11 @@ public:
     [[nodiscard]] const Ask* next() const { return at_ < asks_.size() ? &current() : nullptr; }
     /// Its moment has come: height or time.
     [[nodiscard]] bool due() const { return due_; }
+    /// It is an item that is challenged now and wants an answer; whether that has been wrong already.
+    [[nodiscard]] bool challenges() const { return due_ && !put_ && next() && isItem(current()); }
+    [[nodiscard]] bool wasWrong() const { return challenges() && wrong_; }
+    /// Items that were answered so far.
+    [[nodiscard]] const std::vector<ItemAnswered>& answered() const { return answered_; }
     /// It has been done, and only what it waits for is wanting.
     [[nodiscard]] bool waits() const { return put_; }
     /// What the notes do when the last wait was in vain; empty: it was not.
@@ -53,9 +83,9 @@ public:
 private:
     struct Place {
         Milliseconds from = 0;
-        std::size_t at = 0;
+        std::size_t acts = 0, at = 0;
         Milliseconds came = 0, done = 0;
-        bool put = false, rests = false;
+        bool put = false, rests = false, wrong = false;
         std::string inVain;
     };
     [[nodiscard]] const Ask& current() const {
@@ -63,6 +93,10 @@ private:
     }
     void hear(const Rehearsal& rehearsal);
     void prime(const Act& act);
+    void answer(const Rehearsal& rehearsal, std::size_t act);
+    [[nodiscard]] bool isItem(const Ask& ask) const {
+        return drill_ == Drill::challenged && !rests_ && !ask.begins && !ask.step.empty() && !ask.puts.empty();
+    }
     [[nodiscard]] bool stands(const hand::Put& put, const Rehearsal& rehearsal) const;
     [[nodiscard]] bool reads(const Ask& ask, const Rehearsal& rehearsal) const;
     [[nodiscard]] bool isDue(const Rehearsal& rehearsal) const;
@@ -70,12 +104,14 @@ private:
     void toPhase(const Rehearsal& rehearsal, Phase phase);
 
     const TypeNotes* notes_;
+    Drill drill_;
+    std::vector<ItemAnswered> answered_;
     std::vector<Ask> asks_;
     std::vector<Ask> rest_;       ///< after a try in vain, engine by engine: the starter let go, and its rest
     std::vector<double> strokes_; ///< of the primer since the ask came, engine by engine
     std::size_t at_ = 0, seen_ = 0;
     Milliseconds came_ = 0, done_ = 0;
-    bool put_ = false, due_ = true, rests_ = false;
+    bool put_ = false, due_ = true, rests_ = false, wrong_ = false;
     std::string inVain_;
     std::vector<Place> places_; ///< each place of the line since the beginning, to go back to
 };
@@ -84,6 +120,10 @@ private:
 const Step* stepOf(const TypeNotes& notes, const Ask& ask);
 /// "No. 2 mixture to auto rich", "all engines: propeller to 2,400 rpm", "Climb begins".
 std::string said(const Ask& ask, const TypeNotes& notes);
+/// "No. 2 mixture", "all engines: propeller": what is challenged, without where it should stand.
+std::string challenge(const Ask& ask, const TypeNotes& notes);
+/// The member of the crew who works what is challenged first, and answers.
+std::string answers(const Ask& ask, const TypeNotes& notes);
 /// "until oil pressure reads 40 lbf/in², within 30 s", "for 10 s"; empty: nothing is waited for.
 std::string waitsFor(const Ask& ask, const TypeNotes& notes);
 

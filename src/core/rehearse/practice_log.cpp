@@ -34,6 +34,8 @@ std::vector<Practised> practised(const Debrief& d, const TypeNotes& n, const std
     add("questions", d.questions.size(),
         static_cast<std::size_t>(
             std::count_if(d.questions.begin(), d.questions.end(), [](const auto& a) { return a.right; })));
+    const auto items = itemsAtOnce(d.items);
+    add("lists", items.asked, items.well);
     return out;
 }
 
@@ -102,6 +104,8 @@ std::string titleOfSkill(std::string_view skill) {
         return "Faults called";
     if (skill == "questions")
         return "Questions";
+    if (skill == "lists")
+        return "Lists answered";
     const auto phase = phaseFromKey(skill);
     return phase ? std::string(titleOf(*phase)) : std::string(skill);
 }

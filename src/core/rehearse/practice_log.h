@@ -14,14 +14,14 @@ struct Practised {
     std::string day; ///< 2026-11-29
     std::string who; ///< as they call themselves; may be empty
     std::string type;
-    std::string skill; ///< a phase's key, "faults", "questions"
+    std::string skill; ///< a phase's key, "faults", "questions", "lists"
     std::size_t asked = 0, well = 0;
     bool operator==(const Practised&) const = default;
 };
 
 /// What a debrief says of each skill: acts in turn or standing so already of those asked for in each phase; faults
-/// called by their name at first and within `soon`; questions answered rightly. Skills of which nothing was asked are
-/// left out.
+/// called by their name at first and within `soon`; questions answered rightly; items of lists answered rightly at
+/// once. Skills of which nothing was asked are left out.
 std::vector<Practised> practised(const Debrief& debrief, const TypeNotes& notes, const std::string& day,
                                  const std::string& who);
 /// s within which a fault is called in time.

@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "rehearse/rehearsal.h"
+#include "units/text.h"
 #include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
 #include <numeric>
 #include <utility>
 
@@ -46,9 +49,15 @@ Rehearsal::Live Rehearsal::atFirst() {
 
 void Rehearsal::act(Act act) {
     act.at = now();
-    acts_.push_back(act);
+    done(std::move(act));
+}
+
+void Rehearsal::done(Act act) {
+    acts_.push_back(std::move(act));
     live_.done = acts_.size();
     perform(acts_.back());
+    if (acted_)
+        acted_();
 }
 
 void Rehearsal::script(std::vector<Act> acts) {
@@ -61,10 +70,9 @@ void Rehearsal::advance(Milliseconds by, const hand::Watcher& watcher) {
     const Milliseconds end = now() + by;
     while (now() < end) {
         while (!waiting_.empty() && waiting_.front().at <= now()) {
-            acts_.push_back(std::move(waiting_.front()));
+            Act next = std::move(waiting_.front());
             waiting_.erase(waiting_.begin());
-            live_.done = acts_.size();
-            perform(acts_.back());
+            done(std::move(next));
         }
         step(watcher);
     }
@@ -170,6 +178,27 @@ void Rehearsal::perform(const Act& act) {
                               live_.hands.levers().path);
 }
 
+std::string Rehearsal::stands(std::size_t control, std::size_t engine) const {
+    const TypeNotes& n = aircraft_->notes;
+    const Control& c = n.controls[control];
+    const auto& at = live_.hands.at(control, engine);
+    const auto share = [](double s) { return fmt::format("{:.0f} %", std::round(s * 100.0)); };
+    if (const auto* position = c.position(at.position))
+        return position->name;
+    if (at.share)
+        return share(*at.share);
+    if (c.acts == Acts::throttle) {
+        using By = powerplant::Throttle::By;
+        const auto& throttle = live_.hands.levers().engines[engine].throttle;
+        return throttle.by == By::place
+                   ? share(throttle.value)
+                   : format(throttle.value, n.unitOf(throttle.by == By::boost ? Gauge::boost : Gauge::rpm));
+    }
+    if (at.si && c.acts == Acts::propeller)
+        return format(*at.si, n.unitOf(Gauge::rpm));
+    return at.position;
+}
+
 Milliseconds Rehearsal::back(Milliseconds to) {
     ++timesBack_;
     to = std::clamp(to / shortStep * shortStep, Milliseconds{0}, now());
@@ -185,15 +214,29 @@ Milliseconds Rehearsal::back(Milliseconds to) {
     leftOff_.assign(off, again.end());
     again.erase(off, again.end());
     const auto toCome = std::exchange(waiting_, std::move(again));
+    const auto acted = std::exchange(acted_, {});
     advance(to - now());
+    acted_ = acted;
     waiting_ = toCome;
     return now();
+}
+
+void Rehearsal::backBefore(std::size_t index) {
+    const Milliseconds at = acts_[index].at;
+    const std::vector<Act> before(acts_.begin(), acts_.begin() + static_cast<std::ptrdiff_t>(index));
+    const std::vector<Act> off(acts_.begin() + static_cast<std::ptrdiff_t>(index), acts_.end());
+    back(at);
+    const auto acted = std::exchange(acted_, {});
+    for (std::size_t i = acts_.size(); i < before.size(); ++i)
+        done(before[i]);
+    acted_ = acted;
+    leftOff_ = off;
 }
 
 bool Rehearsal::undo() {
     if (acts_.empty())
         return false;
-    back(acts_.back().at);
+    backBefore(acts_.size() - 1);
     return true;
 }
 

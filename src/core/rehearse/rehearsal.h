@@ -53,8 +53,13 @@ public:
     /// Back to an earlier moment, reached again from the state kept before it by the acts that had been done; acts
     /// after it are left off. @return where it now is: `to`, held between the beginning and now
     Milliseconds back(Milliseconds to);
+    /// Back before an act, which is left off with those after it; what was done before it at the same moment stays.
+    void backBefore(std::size_t act);
     /// Back before the last act. @return whether there was one
     bool undo();
+    /// Called after each act, whoever does it: nothing else has happened since. Not for what is done again on the way
+    /// back to an earlier moment.
+    void onAct(std::function<void()> acted) { acted_ = std::move(acted); }
 
     [[nodiscard]] Milliseconds now() const { return live_.state.now - begin_; }
     [[nodiscard]] Phase phase() const { return live_.phase; }
@@ -65,6 +70,8 @@ public:
     [[nodiscard]] const powerplant::AircraftState& state() const { return live_.state; }
     [[nodiscard]] const powerplant::AircraftReadings& readings() const { return live_.readings; }
     [[nodiscard]] const hand::Hands& hands() const { return live_.hands; }
+    /// "auto rich", "39 inHg", "40 %": how a control of an engine stands, as engraved and in this cockpit's units.
+    [[nodiscard]] std::string stands(std::size_t control, std::size_t engine) const;
     [[nodiscard]] const std::vector<Act>& acts() const { return acts_; }       ///< done, in order
     [[nodiscard]] const std::vector<Act>& leftOff() const { return leftOff_; } ///< by the last going back
     [[nodiscard]] const std::vector<Came>& came() const { return live_.came; }
@@ -106,6 +113,7 @@ private:
     void step(const hand::Watcher& watcher);
     void keep();
     void perform(const Act& act);
+    void done(Act act);
     void begin(Phase phase);
     void spring();
     void spendRating();
@@ -124,6 +132,7 @@ private:
     std::vector<Kept> trace_;
     std::vector<Act> acts_, waiting_, leftOff_;
     std::size_t timesBack_ = 0;
+    std::function<void()> acted_;
 };
 
 } // namespace amber::rehearse

@@ -23,7 +23,7 @@ constexpr double felt = 0.12;                    // of shaking
 } // namespace
 
 std::string_view nameOf(Way way) {
-    return way == Way::led ? "led" : way == Way::alone ? "alone" : "examined";
+    return way == Way::led ? "led" : way == Way::alone ? "alone" : way == Way::examined ? "examined" : "challenged";
 }
 
 Session::Session(std::shared_ptr<const powerplant::Aircraft> aircraft, Sortie sortie, flight::Flown plan, Setup setup,
@@ -33,7 +33,10 @@ Session::Session(std::shared_ptr<const powerplant::Aircraft> aircraft, Sortie so
                            : std::make_shared<const hand::HandRun>(
                                  hand::doDrill(*aircraft_, sortie_, plan_, hand::byThePlansClock))),
       rehearsal_(*aircraft_, sortie_, plan_, std::move(setup)),
-      guide_(aircraft_->notes, *reference_, rehearsal_.setup().from), way_(way) {
+      guide_(aircraft_->notes, *reference_, rehearsal_.setup().from,
+             way == Way::challenged ? Drill::challenged : Drill::followed),
+      way_(way) {
+    rehearsal_.onAct([this] { guide_.follow(rehearsal_); });
     guide_.follow(rehearsal_);
     questions_ = questionsOf(aircraft_->notes);
     drawQuestion();
@@ -88,13 +91,14 @@ Debrief Session::debriefed() const {
     for (const auto& a : asked_)
         out.questions.push_back(
             {a.at, questions_[a.question].text, a.answer, answerOf(questions_[a.question]), a.right});
+    out.items = guide_.answered();
     return out;
 }
 
 bool Session::standsStill() const {
     if (question())
         return true;
-    return way_ == Way::led && guide_.next() && guide_.due() && !guide_.waits();
+    return isAccompanied(way_) && guide_.next() && guide_.due() && !guide_.waits();
 }
 
 void Session::step() {
@@ -156,7 +160,10 @@ bool Session::undo() {
     std::size_t first = acts.size() - 1;
     while (first > 0 && goesOn(acts[first - 1], acts[first]))
         --first;
-    return back(acts[first].at);
+    rehearsal_.backBefore(first);
+    guide_.back(rehearsal_);
+    pending_ = 0.0;
+    return true;
 }
 
 bool Session::goesOn(const Act& before, const Act& act) const {
@@ -178,7 +185,6 @@ void Session::put(Act act, const std::vector<std::size_t>& engines) {
             rehearsal_.act(act);
         }
     }
-    guide_.follow(rehearsal_);
 }
 
 bool Session::doNext() {
@@ -220,7 +226,26 @@ void Session::perform(const std::vector<hand::Put>& puts) {
             rehearsal_.act(act);
         }
     }
-    guide_.follow(rehearsal_);
+    guide_.follow(rehearsal_); // where nothing wanted doing
+}
+
+bool Session::mayTell(std::size_t control) const {
+    if (way_ == Way::led)
+        return true;
+    const auto& puts = guide_.wasWrong() ? guide_.next()->puts : std::vector<hand::Put>{};
+    return std::any_of(puts.begin(), puts.end(), [&](const hand::Put& put) { return put.control == control; });
+}
+
+std::optional<bool> Session::answerItem() {
+    if (!guide_.challenges())
+        return std::nullopt;
+    const Ask& ask = *guide_.next();
+    Act act;
+    act.kind = Act::Kind::answer;
+    act.item = ask.step;
+    act.engine = ask.turn;
+    rehearsal_.act(act);
+    return guide_.answered().back().right;
 }
 
 bool Session::putAsPlanned(std::size_t control, const std::vector<std::size_t>& engines) {
@@ -242,7 +267,6 @@ void Session::begin(Phase phase) {
     act.kind = Act::Kind::phase;
     act.phase = phase;
     rehearsal_.act(act);
-    guide_.follow(rehearsal_);
 }
 
 void Session::call(powerplant::Fault fault, int engine) {
@@ -251,17 +275,27 @@ void Session::call(powerplant::Fault fault, int engine) {
     act.called = fault;
     act.engine = engine;
     rehearsal_.act(act);
-    guide_.follow(rehearsal_);
 }
 
 std::vector<Said> Session::saidAndDone() const {
     const TypeNotes& n = aircraft_->notes;
     std::vector<Said> out;
     const auto& acts = rehearsal_.acts();
-    for (std::size_t i = 0; i < acts.size(); ++i)
-        if (i + 1 == acts.size() || !goesOn(acts[i], acts[i + 1]))
+    auto answer = guide_.answered().begin();
+    for (std::size_t i = 0; i < acts.size(); ++i) {
+        if (i + 1 < acts.size() && goesOn(acts[i], acts[i + 1]))
+            continue;
+        if (answer == guide_.answered().end() || answer->act != i) {
             out.push_back({acts[i].at, said(acts[i], n), watch::Colour::normal});
-    if (way_ == Way::led)
+            continue;
+        }
+        out.push_back({answer->at,
+                       fmt::format("{}? {}{}", answer->item, answer->stood,
+                                   answer->right ? "" : fmt::format(": no, {}", answer->wanted)),
+                       answer->right ? watch::Colour::normal : watch::Colour::amber});
+        ++answer;
+    }
+    if (isAccompanied(way_))
         for (const auto& f : rehearsal_.findings()) {
             if (f.rule == watch::Rule::normalRange && f.end - f.begin < passing)
                 continue;

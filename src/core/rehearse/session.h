@@ -12,10 +12,15 @@ namespace amber::rehearse {
 
 /// How a person is accompanied.
 enum class Way {
-    led,      ///< the next act is pointed out with its reason, and waits
-    alone,    ///< nothing is said until the end
-    examined, ///< as alone; time is not taken back
+    led,        ///< the next act is pointed out with its reason, and waits
+    alone,      ///< nothing is said until the end
+    examined,   ///< as alone; time is not taken back
+    challenged, ///< lists are read to whoever sits there, item by item, and answered with how things stand
 };
+/// Whether somebody sits beside who tells what is next and what the needles have done.
+constexpr bool isAccompanied(Way way) {
+    return way == Way::led || way == Way::challenged;
+}
 std::string_view nameOf(Way way);
 
 /// One line of what was said and done.
@@ -75,6 +80,8 @@ public:
     void put(Act act, const std::vector<std::size_t>& engines);
     /// What is asked for, done: for a hand that wants to go to the planned mark. @return whether there was anything
     bool doNext();
+    /// The item that is challenged, answered with how it stands now. @return whether that was right; nothing: none is
+    std::optional<bool> answerItem();
     /// A control of some engines to where the drill has it. @return whether it has it anywhere
     bool putAsPlanned(std::size_t control, const std::vector<std::size_t>& engines);
     /// Acts of a file, done at their moments.
@@ -98,6 +105,8 @@ public:
     [[nodiscard]] const powerplant::Aircraft& aircraft() const { return *aircraft_; }
     [[nodiscard]] const Sortie& sortie() const { return sortie_; }
     [[nodiscard]] const flight::Flown& plan() const { return plan_; }
+    /// Where a control should stand may be told: to who is led, and of an item that was answered wrongly.
+    [[nodiscard]] bool mayTell(std::size_t control) const;
     /// Where this moment stands on the plan's time: s from the first look at the tyres.
     [[nodiscard]] double planTime(Milliseconds at) const {
         return plan_[rehearsal_.setup().from].start + static_cast<double>(at) / 1000.0;
