@@ -30,6 +30,39 @@ protected:
     static std::string demo(const char* name) { return test::dataFolder() + "/demo/" + name + ".toml"; }
 };
 
+TEST_F(RehearseCommand, AnswersToWhatIsChallengedStandInTheDebrief) {
+    // The walk-round's first item is the ignition: an answer to another one is none.
+    const auto acts = written("acts.csv", "time,engine,what,to,over\n"
+                                          "0,all,answer,locks,\n"
+                                          "1,all,answer,ignition-off,\n"
+                                          "2,all,answer,locks,\n"
+                                          "3,all,lock,out,\n"
+                                          "3,all,answer,locks,\n");
+    const auto r = command({"rehearse", demo("farrier-summer"), "--acts", acts, "--json"});
+    ASSERT_EQ(r.code, 0) << r.err.toStdString();
+    const auto items = QJsonDocument::fromJson(r.out).object()["items"].toArray();
+    ASSERT_EQ(items.size(), 3);
+    const auto at = [&](int i) { return items[i].toObject(); };
+    EXPECT_EQ(at(0)["item"].toString(), QStringLiteral("Ignition"));
+    EXPECT_TRUE(at(0)["right"].toBool());
+    EXPECT_EQ(at(1)["item"].toString(), QStringLiteral("Control locks"));
+    EXPECT_FALSE(at(1)["right"].toBool());
+    EXPECT_EQ(at(1)["stood"].toString(), QStringLiteral("in"));
+    EXPECT_EQ(at(1)["wanted"].toString(), QStringLiteral("out"));
+    EXPECT_TRUE(at(2)["right"].toBool() && at(2)["again"].toBool());
+    EXPECT_EQ(at(2)["at_s"].toDouble(), 3.0);
+    const auto text = command({"rehearse", demo("farrier-summer"), "--acts", acts}).out;
+    EXPECT_TRUE(text.contains("1 of 2 items challenged stood rightly when they were first answered.")) << text.data();
+    EXPECT_TRUE(text.contains("0:02: Walk-round: Control locks was answered “in”; it should stand at out."))
+        << text.data();
+    // A rehearsal without an answer is challenged by nobody.
+    const auto none = written("none.csv", "time,engine,what,to,over\n3,all,lock,out,\n");
+    EXPECT_TRUE(QJsonDocument::fromJson(command({"rehearse", demo("farrier-summer"), "--acts", none, "--json"}).out)
+                    .object()["items"]
+                    .toArray()
+                    .isEmpty());
+}
+
 TEST_F(RehearseCommand, TheCarefulHandKeepsThePlansClockAndItsActsAreDoneAgain) {
     const std::string acts = path("acts.csv"), trace = path("trace.csv");
     const auto r =

@@ -156,6 +156,8 @@ void Guide::answer(const Rehearsal& r, std::size_t act) {
     if (put_ || at_ >= asks_.size() || !isItem(current()) || !isDue(r))
         return; // nothing was challenged
     const Ask& ask = current();
+    if (r.acts()[act].item != ask.step || r.acts()[act].engine != ask.turn)
+        return; // it answers another item
     ItemAnswered out{r.acts()[act].at, act, ask.phase, challenge(ask, *notes_), {}, {}, false, wrong_};
     // All engines alike are told once, else each.
     const auto words = [&](const auto& of) {
