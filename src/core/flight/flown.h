@@ -21,9 +21,11 @@
 
 namespace amber::flight {
 
-inline constexpr double afterLastStart = 30.0; ///< s of the start that go by when the last engine's oil is up
-inline constexpr double runUpTaxi = 0.35;      ///< share of the run-up's time on the way to it
-inline constexpr double throttleShut = 2.5e4;  ///< Pa in the manifold with the throttle shut, in flight
+inline constexpr double afterLastStart = 30.0;       ///< s of the start that go by when the last engine's oil is up
+inline constexpr double runUpTaxi = 0.35;            ///< share of the run-up's time, the queue apart, on the way to it
+inline constexpr double moveTime = 0.4;              ///< s that a hand takes from one control to the next: an estimate
+inline constexpr double longestCoolDown = 15 * 60.0; ///< s at idle, after which she is stopped though not cool
+inline constexpr double throttleShut = 2.5e4;        ///< Pa in the manifold with the throttle shut, in flight
 
 /// How time goes by: in strides at settled levers, or in the short steps of a rehearsal.
 enum class Pace { strides, shortSteps };

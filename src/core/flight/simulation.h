@@ -112,7 +112,12 @@ private:
     void warmUp();
     void groundBudget(const Setting& taxi);
     void runUp();
+    /// The checks of the run-up as the drill has them: settings one after the other, each for its seconds, engine by
+    /// engine where it goes so. None where the notes have no acts. @param reference the setting at field pressure
+    [[nodiscard]] std::vector<std::pair<Setting, double>> runUpChecks(const Setting& reference) const;
     void takeOff();
+    /// s from a standstill to the lift-off speed, at a setting.
+    [[nodiscard]] double rollTime(const Setting& setting, Speed liftOff) const;
     [[nodiscard]] Speed climbSpeed() const;
     /// By the notes' rule: boost has fallen by so much at full throttle; by the school that waits, the other gear gives
     /// as much power too.

@@ -44,19 +44,18 @@ void Simulation::takeOff() {
     out_.staticRpm = engine::staticRpm(a_.model(), a_.fineStop, p.point.manifoldPressure, s.gear, air(), rating.rpm);
     const double duration = n_.phase(Phase::takeOff).duration.value_or(Duration::si(60)).si();
     const auto liftOff = speedFor(n_, "lift-off", weight());
-    const auto best = speedFor(n_, "climb", weight());
-    constexpr double roll = 25.0; // s on the runway
     Setting ground = s;
     ground.ias = Speed::si(0.5 * liftOff->speed.si());
     ground = settled(ground, a_.propeller.fine);
-    steady(ground, std::min(roll, duration / 2), roll);
-    s.ias = Speed::si(0.5 * (liftOff->speed.si() + best->speed.si()));
+    const double roll = std::min(rollTime(ground, liftOff->speed), duration / 2);
+    steady(ground, roll, roll);
+    s.ias = climbSpeed(); // she gathers it in the first seconds
     if (a_.propeller.followsThrottle()) {
         s = settled(s, a_.propeller.fine);
         p.setting = s;
         p.point = operate(s);
     }
-    const double airborne = duration - std::min(roll, duration / 2);
+    const double airborne = duration - roll;
     const double rate = rateOfClimb(a_, operate(s).power.si() * engines_, weight(), s.ias, air()).si();
     if (rate < leastClimb)
         say(Phase::takeOff, watch::Rule::climbAway, "At this power and weight it does not climb away.");
@@ -66,6 +65,20 @@ void Simulation::takeOff() {
         steady(s, airborne / 2, airborne / 2, rise / airborne);
     use(Phase::takeOff, rating, duration);
     end();
+}
+
+double Simulation::rollTime(const Setting& s, Speed liftOff) const {
+    const double useful = powerplant::Drag::propellerEfficiency * operate(s).power.si() * engines_;
+    const air::Ambient here = air();
+    const double density = air::density(here.pressure, here.temperature);
+    const double lifts = air::trueAirspeed(liftOff, here.pressure, here.temperature).si();
+    constexpr double part = 0.5, longest = 120.0; // s
+    double v = 0.0, time = 0.0;
+    while (v < lifts && time < longest) {
+        v += std::max(0.0, powerplant::onTheRunway(a_, useful, v, density, 0.0, weight())) * part;
+        time += part;
+    }
+    return time;
 }
 
 Speed Simulation::climbSpeed() const {

@@ -1,4 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "cockpit/controls.h"
+#include "drills/drill.h"
+#include "drills/state.h"
 #include "flight/simulation.h"
 #include "notes/cockpit_units.h"
 #include "notes/standard_schools.h"
@@ -13,7 +16,7 @@
 namespace amber::flight {
 namespace {
 constexpr double groundStep = 30.0; // s between moments
-constexpr double longestWarmUp = 25 * 60.0, longestCoolDown = 15 * 60.0;
+constexpr double longestWarmUp = 25 * 60.0;
 constexpr double groundBudgetHorizon = 3600.0;
 constexpr double moment = 1e-3;         // s, less is nothing
 constexpr double usualReference = 40.0; // s at the reference, where the notes have no sheet
@@ -250,6 +253,44 @@ void Simulation::groundBudget(const Setting& taxi) {
     out_.groundToRed = until(band.limitHigh);
 }
 
+std::vector<std::pair<Setting, double>> Simulation::runUpChecks(const Setting& reference) const {
+    const double flap = reference.coolingFlap;
+    const auto exercise = [&](const auto& check) {
+        return groundSetting(
+            check && check->at.rpm ? *check->at.rpm : n_.phase(Phase::runUp).rpm.value_or(Rotation::si(28)), flap);
+    };
+    Setting now = groundSetting(n_.warmUp.taxiRpm, flap);
+    std::vector<std::pair<Setting, double>> out;
+    for (const auto& turn : cockpit::turns(n_, Phase::runUp, n_.start.order)) {
+        const Step& step = n_.phase(Phase::runUp).steps[turn.step];
+        if (step.branch)
+            continue;
+        for (const Action& act : cockpit::actionsInForce(step, schools::inForce(step, Phase::runUp, s_.choices))) {
+            const Control* control = cockpit::find(n_.controls, act.control);
+            if (control && control->acts == Acts::throttle) {
+                const std::string& word = act.to.word;
+                if (word == "exercise-rpm")
+                    now = exercise(n_.runUp.propeller);
+                else if (word == "blower-rpm")
+                    now = exercise(n_.runUp.blower);
+                else if (word == "field-boost" || word == "open")
+                    now = reference;
+                else if (act.to.kind == Target::Kind::quantity && act.to.dimension == Dimension::rotation)
+                    now = groundSetting(Rotation::si(act.to.si), flap);
+                else
+                    now = groundSetting(n_.warmUp.taxiRpm, flap);
+            }
+            const double seconds = (control ? moveTime : 0.0) + act.over +
+                                   (act.lasts && act.lasts->kind == Target::Kind::quantity ? act.lasts->si : 0.0);
+            if (!out.empty() && out.back().first.rpm == now.rpm && out.back().first.boost == now.boost)
+                out.back().second += seconds;
+            else if (seconds > 0)
+                out.emplace_back(now, seconds);
+        }
+    }
+    return out;
+}
+
 void Simulation::runUp() {
     begin(Phase::runUp);
     const PhaseNotes& notes = n_.phase(Phase::runUp);
@@ -277,10 +318,20 @@ void Simulation::runUp() {
     // An exercise of the propeller at high power is among the sheet's seconds of it.
     const double exercises = exercise >= n_.runUp.highPowerFrom ? 0.0 : std::max(20.0, 0.35 * duration - atReference);
     steady(idle, runUpTaxi * duration, groundStep);
-    if (exercises > 0)
-        steady(middle, exercises, groundStep);
-    steady(reference, atReference, atReference / 2);
-    steady(idle, std::max(0.3 * duration, 0.65 * duration - exercises - atReference), groundStep);
+    const auto asDrilled = runUpChecks(reference);
+    double spent = 0.0;
+    for (const auto& [setting, seconds] : asDrilled) {
+        steady(setting, seconds, groundStep);
+        spent += seconds;
+    }
+    if (asDrilled.empty()) {
+        if (exercises > 0)
+            steady(middle, exercises, groundStep);
+        steady(reference, atReference, atReference / 2);
+        spent = exercises + atReference;
+    }
+    steady(idle, std::max((asDrilled.empty() ? 0.3 : 0.1) * duration, (1.0 - runUpTaxi) * duration - spent),
+           groundStep);
     steady(idle, s_.flight.hold.si(), groundStep);
     const Setting warmest = groundSetting(
         n_.warmUp.steps.empty() ? *n_.phase(Phase::warmUp).rpm : n_.warmUp.steps.back().second, coolingFlap);

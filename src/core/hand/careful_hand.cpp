@@ -22,7 +22,7 @@ using powerplant::EngineLevers;
 using powerplant::Milliseconds;
 using powerplant::shortStep;
 
-constexpr double moveTime = 0.4;       // s, from one control to the next
+using flight::moveTime;
 constexpr double unbounded = 3 * 3600; // s, a wait without an end: it is given up
 constexpr double reads = 0.1;          // s between two looks
 constexpr double stillTurns = 3.0;     // rev/s, slower it will not catch again by itself
@@ -53,9 +53,12 @@ public:
             begin();
             const auto turns = cockpit::turns(n_, phase_, order_);
             for (std::size_t k = 0; k < turns.size(); ++k)
-                if (!step(turns[k]).atEnd && !step(turns[k]).branch)
+                if (!step(turns[k]).atEnd && !step(turns[k]).branch) {
+                    if (haste_.byTheClock && phase_ == Phase::start && turns[k].engine >= 0 && now() < firstEngine())
+                        tillPlanned(firstEngine());
                     if (!take(turns[k]) && phase_ == Phase::start && turns[k].engine >= 0)
                         tryAgain(turns, k);
+                }
             dwell();
             later_ = true;
             for (const Turn& t : turns)
@@ -127,9 +130,6 @@ private:
     /// allow.
     void tryAgain(const std::vector<Turn>& turns, std::size_t failed) {
         const int engine = turns[failed].engine;
-        std::size_t first = failed;
-        while (first > 0 && turns[first - 1].engine == engine)
-            --first;
         for (int tries = 1; tries < n_.start.tries; ++tries) {
             for (const Acts acts : startingControls)
                 note(hands_.put(acts, "off", static_cast<std::size_t>(engine), state_));
@@ -141,8 +141,9 @@ private:
                 return d.phase == Phase::start && d.engine == n_.positions[static_cast<std::size_t>(engine)].id;
             });
             bool caught = true;
-            for (std::size_t k = first; k <= failed && caught; ++k)
-                caught = take(turns[k]);
+            for (std::size_t k = 0; k <= failed && caught; ++k)
+                if (turns[k].engine == engine)
+                    caught = take(turns[k]);
             out_.retries += 1;
             if (caught) {
                 out_.missed = before;
@@ -258,7 +259,10 @@ private:
         const auto level = siOf(c.level, engines.front());
         if (!level)
             return true; // the notes leave it out: nothing to wait for
-        const double most = act.within > 0 ? act.within : unbounded;
+        // No cooler than the plan: what idling does not bring today she is stopped without.
+        const bool cools = phase_ == Phase::stop && !c.above &&
+                           (c.gauge == Gauge::headTemperature || c.gauge == Gauge::coolantTemperature);
+        const double most = act.within > 0 ? act.within : cools ? flight::longestCoolDown : unbounded;
         const double began = now();
         const auto reached = [&](std::size_t e) {
             const double read = value(c.gauge, e);
@@ -271,7 +275,7 @@ private:
                 catches();
         }
         for (const std::size_t e : engines)
-            if (!reached(e))
+            if (!reached(e) && !(cools && f_.coolDown >= flight::longestCoolDown)) // as the plan says
                 out_.missed.push_back(
                     {phase_, s.id, n_.positions[e].id,
                      fmt::format("{}/{}: {} had not come in {:.0f} s: it read {}", keyOf(phase_), s.id,
@@ -381,11 +385,12 @@ private:
             for (auto& l : levers_.engines)
                 l.coolingFlap = f_[phase_].setting.coolingFlap;
         path_.begin(phase_, levers_.path, state_);
-        if (haste_.byTheClock && phase_ == Phase::start)
-            go(std::max(0.0, f_[Phase::start].duration - f_.start.total - flight::afterLastStart));
+        if (haste_.byTheClock &&
+            phase_ == Phase::start) // what is set before the first engine is done in the time before
+            go(std::max(0.0, firstEngine() - now() - settingUp()));
         if (haste_.byTheClock && phase_ == Phase::runUp) {
             taxi();
-            go(flight::runUpTaxi * f_[Phase::runUp].duration);
+            go(flight::runUpTaxi * std::max(0.0, f_[Phase::runUp].duration - s_.flight.hold.si()));
         }
         if (phase_ == Phase::stop)
             taxiedIn_ = now() + (haste_.byTheClock ? n_.warmUp.taxi.si() : FlightPath::taxiIn);
@@ -416,6 +421,23 @@ private:
             perform(s, turn, actions, 1);
             return;
         }
+    }
+    /// s of the plan's time at which the first engine's turn begins.
+    [[nodiscard]] double firstEngine() const {
+        const auto& start = f_[Phase::start];
+        return start.start + std::max(0.0, start.duration - f_.start.total - flight::afterLastStart);
+    }
+    /// s that the acts before it take, and what they wait for.
+    [[nodiscard]] double settingUp() const {
+        constexpr double waits = 15.0; // of a pump, for its pressure
+        double sum = waits;
+        for (const Step& s : n_.phase(Phase::start).steps) {
+            if (s.each)
+                break;
+            for (const Action& act : cockpit::actionsInForce(s, schools::inForce(s, Phase::start, s_.choices)))
+                sum += (act.control.empty() ? 0.0 : moveTime) + act.over;
+        }
+        return sum;
     }
     void taxi() {
         for (std::size_t e = 0; e < plant_.count(); ++e)

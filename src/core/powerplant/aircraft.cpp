@@ -110,6 +110,15 @@ Power powerForRate(const Aircraft& a, double climb, Mass weight, Speed ias, cons
     return Power::si(some * (climb - none) / std::max(1e-9, with - none));
 }
 
+double onTheRunway(const Aircraft& a, double useful, double tas, double density, double standing, Mass mass) {
+    const double diameter = a.notes.propeller.diameter;
+    const double disc = 0.7854 * diameter * diameter * static_cast<double>(a.notes.engineCount());
+    const double still = std::cbrt(2.0 * density * disc) * std::pow(std::max(0.0, useful), 2.0 / 3.0);
+    const double thrust = std::min(still, useful / std::max(tas, 1.0));
+    const double q = 0.5 * density * tas * tas;
+    return (thrust - q * (a.drag.area + standing)) / mass.si() - 0.03 * air::gravity;
+}
+
 Aircraft taught(const Aircraft& aircraft, std::vector<Learnt> learnt) {
     Aircraft out = aircraft;
     double sum = 0.0;

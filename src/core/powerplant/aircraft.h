@@ -35,6 +35,11 @@ struct Aircraft {
     [[nodiscard]] const engine::EngineParameters& model() const { return calibration.parameters; }
 };
 
+/// How fast she gathers speed on the runway, m/s²: thrust ηP/V, no more than momentum theory gives a standing propeller
+/// (Glauert), against drag and a rolling friction of 0.03. @param useful ηP of all engines, W @param tas m/s
+/// @param standing drag area of propellers that stand or windmill, m²
+double onTheRunway(const Aircraft& aircraft, double useful, double tas, double density, double standing, Mass mass);
+
 /// Settles the models. Nothing, and the reasons, when the performance lines cannot be met by any drag or propeller, or
 /// the rating lines contradict each other so that the fit misses one by more than 10 % of power.
 std::optional<Aircraft> assemble(TypeNotes notes, Problems& problems);

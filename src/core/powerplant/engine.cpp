@@ -230,6 +230,7 @@ EngineReadings Engine::stride(EngineState& s, const EngineLevers& l, const Surro
         s.engaged = 1.0;
         s.airFlow = p.airFlow.si();
         s.fuelAir = p.fuelAirRatio;
+        s.uneven = 0.0;
         s.turbo = l.turbo;
         s.bowl = bowlSeconds * ratedFuel_;
         s.fuelPressure = fuelPressure_;
@@ -244,13 +245,13 @@ EngineReadings Engine::stride(EngineState& s, const EngineLevers& l, const Surro
     } else {
         s.n = 0.0;
         s.manifold = a.air.pressure.si();
-        s.airFlow = s.fuelAir = 0.0;
+        s.airFlow = s.fuelAir = s.uneven = 0.0;
         s.gallery = std::max(0.0, s.gallery - dt / galleryDrains);
         s.fuelPressure = 0.0;
         if (const double before = s.primed; before > 0) {
             const double tau = start::evaporationTime(Temperature::si(s.headOrCoolant)).si();
             s.vapour = 1.0 - (1.0 - s.vapour) * std::exp(-dt / tau);
-            s.primed *= std::exp(-dt / start::drainTime.si());
+            s.primed *= std::exp(-dt / start::drainTime(Temperature::si(s.headOrCoolant)).si());
             s.spilled += before - s.primed;
         }
     }

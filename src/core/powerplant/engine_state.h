@@ -18,6 +18,7 @@ struct EngineState {
     double pitch = 1.0;       ///< advance ratio of no power over that on the fine stop
     double airFlow = 0.0;     ///< kg/s, of the step before
     double fuelAir = 0.0;     ///< in the cylinders, vapour
+    double uneven = 0.0;      ///< of that, the primer's, and what the walls give more than falls on them
     bool firing = false;
     double kindling = 0.0; ///< share of the turning that a first fire takes
     std::size_t gear = 0;

@@ -38,14 +38,29 @@ double smooth(double from, double to, double x) {
     return t * t * (3.0 - 2.0 * t);
 }
 /// Share of charges that burn: inflammability of gasoline and air, blurred by uneven charges.
+constexpr double mostVapour = 0.3;   // fuel–air: to evaporate it takes some 100 K off the charge; more stays liquid
+constexpr double catchesWith = 0.45; // share of charges that burn, with which it fires up
+constexpr double leanFrom = 0.042, leanTo = 0.052, richFrom = 0.122, richTo = 0.140;
 double inflammable(double ratio) {
-    return smooth(0.042, 0.052, ratio) * (1.0 - smooth(0.122, 0.140, ratio));
+    return smooth(leanFrom, leanTo, ratio) * (1.0 - smooth(richFrom, richTo, ratio));
+}
+/// The same where a part of it is the primer's or comes off the walls, in runs that find one cylinder and miss another:
+/// its shares are spread exponentially, the widest spread of a given mean, so that of charges that together would be
+/// too rich to burn some still do. 0 … 1
+double inflammable(double ratio, double uneven) {
+    const double even = inflammable(ratio);
+    if (uneven <= 0.0)
+        return even;
+    const double room = 0.5 * (richFrom + richTo) - (ratio - uneven);
+    return room <= 0.0 ? even : std::max(even, inflammable(ratio - uneven) * (1.0 - std::exp(-room / uneven)));
 }
 /// A first-order lag, exact; what is left of next to nothing is nothing, so that no step works on denormal numbers.
 double approach(double from, double to, double dt, double tau) {
     const double x = to + (from - to) * std::exp(-dt / tau);
     return std::abs(x) < 1e-12 ? 0.0 : x;
 }
+constexpr double ofMetal = 0.6;   // that the manifold's walls follow heads or coolant while it stands: an estimate
+constexpr double wallTime = 40.0; // s in which the air cools them
 /// X and τ of the film on the manifold's walls, after Aquino: more of it, and longer, on a colder charge.
 struct Film {
     double x, tau; ///< share of the fuel that falls on them; s until it leaves
@@ -160,7 +175,7 @@ void Engine::combustion(Working& w) const {
     w.oneSpark = a * (1.0 - b) + b * (1.0 - a);
     w.ignition = a * b + oneMagneto * w.oneSpark;
 
-    w.fires = inflammable(s.fuelAir);
+    w.fires = inflammable(s.fuelAir, s.uneven);
     const double richness = engine::powerOfMixture(std::clamp(s.fuelAir, 0.04, 0.14)) /
                             engine::powerOfMixture(std::clamp(w.metered, 0.04, 0.14));
     const auto permitted = knock_.permitted(w.p.chargeTemperature, w.p.fuelAirRatio, Rotation::si(s.n), d.water);
@@ -183,7 +198,7 @@ void Engine::combustion(Working& w) const {
         if (s.fired > 2.0 || !alive || w.ignition < 0.05)
             s.firing = false;
     // Turned fast enough with all it needs it catches again by itself.
-    if (!s.firing && alive && s.n > 1.3 * leastRunning && w.ignition > 0.3 && w.fires > 0.5) {
+    if (!s.firing && alive && s.n > 1.3 * leastRunning && w.ignition > 0.3 && w.fires > catchesWith) {
         s.firing = true;
         s.fired = std::max(s.fired, 0.1);
     }
@@ -219,13 +234,16 @@ void Engine::fuel(Working& w) const {
     const double beside = inflow * (w.learnt.fuel - 1.0); // found on this airframe, beside what the model burns
     s.taken += inflow + lost + beside;
     s.spilled += lost + beside;
-    // Jets: little comes while it is only cranked, and less of it is vapour on cold metal.
+    // Jets: while it is only cranked less of it is vapour on cold metal.
     const double slow = std::min(1.0, s.n / leastRunning);
-    const double jets =
-        w.l.cutOff || s.n < 0.1 ? 0.0 : w.p.airFlow.si() * w.metered * (0.65 + 0.35 * smooth(0.7, 1, slow));
+    const double jets = w.l.cutOff || s.n < 0.1 ? 0.0 : w.p.airFlow.si() * w.metered;
     const double sent = std::min(s.bowl, jets * w.dt);
     s.bowl -= sent;
-    const auto [x, tau] = filmOf(w.p.chargeTemperature);
+    // What stood has warmed the walls; the air cools them once it runs.
+    const Temperature metal = Temperature::si(s.headOrCoolant);
+    const double soaked = ofMetal * std::exp(-s.fired / wallTime);
+    const auto [x, tau] =
+        filmOf(Temperature::si(w.p.chargeTemperature.si() + soaked * (metal.si() - w.p.chargeTemperature.si())));
     const double before = s.wall;
     const double deposit = x * sent / w.dt;
     double dried;
@@ -233,12 +251,11 @@ void Engine::fuel(Working& w) const {
         s.wall = approach(before, deposit * tau, w.dt, tau);
         dried = before + x * sent - s.wall;
     } else {
-        s.wall = before * std::exp(-w.dt / start::drainTime.si());
+        s.wall = before * std::exp(-w.dt / start::drainTime(metal).si());
         dried = 0.0;
         s.spilled += before - s.wall;
     }
     // The primer's.
-    const Temperature metal = Temperature::si(s.headOrCoolant);
     const double given = w.l.primer * doseMass_ * w.dt;
     if (given > 0) {
         s.vapour *= s.primed / (s.primed + given);
@@ -249,7 +266,7 @@ void Engine::fuel(Working& w) const {
     const double cycles = s.n / 2.0 * w.dt;
     const double carriedShare =
         s.n < 0.1 ? 0.0 : std::clamp(0.04 + 1.5 * s.throttle, 0.05, 1.0) * start::carriedPerCycle;
-    const double drained = s.primed * (1.0 - std::exp(-w.dt / start::drainTime.si()));
+    const double drained = s.primed * (1.0 - std::exp(-w.dt / start::drainTime(metal).si()));
     const double carried = (s.primed - drained) * (1.0 - std::pow(1.0 - carriedShare, cycles));
     s.primed -= drained + carried;
     s.spilled += drained;
@@ -262,11 +279,13 @@ void Engine::fuel(Working& w) const {
     double carburetted = 0.0;
     if (s.n > 0.1 && w.p.airFlow.si() > 0) {
         carburetted = ((1.0 - x) * sent + dried) / (w.p.airFlow.si() * w.dt);
-        const double f = start::vapourFraction(metal);
-        const double run = std::min(1.0, 0.84 + 0.18 * f);
-        carburetted *= run + (f * f - run) * (1.0 - smooth(0.7, 1.0, slow));
+        const double run = std::min(1.0, 0.84 + 0.18 * start::vapourFraction(metal));
+        carburetted *= run + (start::turnedCarburettor(1.0, metal) - run) * (1.0 - smooth(0.7, 1.0, slow));
     }
-    s.fuelAir = std::min(0.5, primer + carburetted);
+    s.fuelAir = std::min(mostVapour, primer + carburetted);
+    const double surplus = std::max(0.0, dried - x * sent);
+    const double even = surplus > 0 ? carburetted * (1.0 - surplus / ((1.0 - x) * sent + dried)) : carburetted;
+    s.uneven = std::max(0.0, s.fuelAir - even);
 }
 
 void Engine::starter(Working& w) const {
@@ -323,9 +342,9 @@ void Engine::starter(Working& w) const {
     if (s.n < turns)
         s.n = approach(s.n, turns, w.dt, starterTime);
     // A first fire takes its turns once a mixture that burns is there: as long as the notes' starter takes.
-    const bool catches = !w.e.dead && !s.firing && w.ignition > 0.3 && w.fires > 0.5 && s.n > 0.5 * turns;
+    const bool firesUp = !w.e.dead && !s.firing && w.ignition > 0.3 && w.fires > catchesWith && s.n > 0.5 * turns;
     const double slowness = std::clamp(start.starter.warmRpm / std::max(w.crank.rpm, 0.05), 1.0, 3.0);
-    s.kindling = catches ? s.kindling + w.dt / std::max(0.5, start.starter.firesAfter.si() * slowness) : 0.0;
+    s.kindling = firesUp ? s.kindling + w.dt / std::max(0.5, start.starter.firesAfter.si() * slowness) : 0.0;
     if (s.kindling >= 1.0 - 1e-9) {
         s.firing = true;
         s.fired = 0.0;

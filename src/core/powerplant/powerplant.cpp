@@ -168,15 +168,9 @@ void Powerplant::fly(AircraftState& s, const Levers& l, const Run& run, const Ai
         break;
     case Path::Kind::roll: {
         v = s.ias > 0 ? air::trueAirspeed(Speed::si(s.ias), air.pressure, air.temperature).si() : 0.0;
-        const double disc = 0.7854 * aircraft_->notes.propeller.diameter * aircraft_->notes.propeller.diameter *
-                            static_cast<double>(engines_.size());
         constexpr int parts = 10;
-        for (int i = 0; i < parts; ++i) {
-            const double still = std::cbrt(2.0 * rho * disc) * std::pow(std::max(0.0, useful), 2.0 / 3.0);
-            const double thrust = std::min(still, useful / std::max(v, 1.0));
-            const double q = 0.5 * rho * v * v;
-            v = std::max(0.0, v + (thrust - q * (aircraft_->drag.area + standing) - 0.03 * w) / mass.si() * dt / parts);
-        }
+        for (int i = 0; i < parts; ++i)
+            v = std::max(0.0, v + onTheRunway(*aircraft_, useful, v, rho, standing, mass) * dt / parts);
         s.ias = v > 0 ? air::calibratedAirspeed(Speed::si(v), air.pressure, air.temperature).si() : 0.0;
         break;
     }

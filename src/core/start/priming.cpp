@@ -28,6 +28,15 @@ Duration evaporationTime(Temperature engine) {
     return Duration::si(std::clamp(7.0 * std::exp((288.15 - engine.si()) / 32.0), 1.5, 40.0));
 }
 
+double turnedCarburettor(double metered, Temperature engine) {
+    const double f = vapourFraction(engine);
+    return 0.9 * metered * f * std::sqrt(f);
+}
+
+Duration drainTime(Temperature engine) {
+    return Duration::si(180.0 * std::exp(970.0 * (1.0 / std::max(200.0, engine.si()) - 1.0 / 288.15)));
+}
+
 Priming::Priming(const StartNotes& notes)
     : table_(notes.prime), unit_(notes.primer), share_(std::clamp(notes.primerShare, 0.0, 1.0)),
       bladesPerDose_(std::max(0.05, notes.bladesPerDose)) {
@@ -83,7 +92,7 @@ double Priming::vapourRatio(double dose, Temperature engine, Pressure field) con
 double Priming::vapourRatio(double dose, Temperature engine, Pressure field, Duration since) const {
     const double t = std::max(0.0, since.si());
     return vapourRatio(dose, engine, field) * (1.0 - std::exp(-t / evaporationTime(engine).si())) *
-           std::exp(-t / drainTime.si());
+           std::exp(-t / drainTime(engine).si());
 }
 
 PrimeAdvice Priming::advice(Temperature engine, Pressure field) const {
@@ -99,13 +108,15 @@ PrimeAdvice Priming::advice(Temperature engine, Pressure field) const {
     out.fireLow = std::max(0.0, leanestFiring - none) / one;
     out.fireHigh = std::max(0.0, richestFiring - none) / one;
     out.flood = std::floor(out.fireHigh) + 1.0;
+    if (!pulled && out.dose >= out.flood) // rounded up it would flood
+        out.dose = out.flood - 1.0;
     const double given = std::max(out.dose, out.fireLow * 1.2);
     const double tau = evaporationTime(engine).si();
     // Enough is nine tenths of what will evaporate; it has drained when it falls under the leanest that fires.
     out.vaporise = Duration::si(tau * std::log(10.0));
     const double ratio = vapourRatio(given, engine, field);
-    out.drain =
-        Duration::si(std::max(out.vaporise.si(), drainTime.si() * std::log(std::max(1.0, ratio / leanestFiring))));
+    out.drain = Duration::si(
+        std::max(out.vaporise.si(), drainTime(engine).si() * std::log(std::max(1.0, ratio / leanestFiring))));
     return out;
 }
 

@@ -34,11 +34,17 @@ double doseFor(const PrimeAdvice& advice, const PrimeLiking& liking, const std::
 /// distillation curve, simplified.
 double vapourFraction(Temperature headOrCoolant);
 
-inline constexpr double leanestFiring = 0.050, richestFiring = 0.130, bestFiring = 0.075; ///< vapour fuel–air ratios
+inline constexpr double leanestFiring = 0.050, richestFiring = 0.140, bestFiring = 0.075; ///< vapour fuel–air ratios
 
-inline constexpr double bladeTime = 1.5;                   ///< s, for one blade pulled through by hand: an estimate
-inline constexpr Duration drainTime = Duration::si(180.0); ///< of the film that runs out of the intake
-inline constexpr double carriedPerCycle = 0.30;            ///< of the fuel, by one cycle turned with the throttle open
+/// Vapour fuel–air ratio that the carburettor itself gives an engine that is only turned: nine tenths of what it
+/// meters, of which the vapour fraction's 1.5th power burns (an estimate: an engine over 32 °C starts unprimed).
+double turnedCarburettor(double metered, Temperature engine);
+
+inline constexpr double bladeTime = 1.5; ///< s, for one blade pulled through by hand: an estimate
+/// Time constant of the film that runs out of the intake: 180 s at 15 °C (an estimate), in proportion to gasoline's
+/// viscosity (0.60 mPa s there, 0.85 at −12 °C; Andrade's form).
+Duration drainTime(Temperature engine);
+inline constexpr double carriedPerCycle = 0.30; ///< of the fuel, by one cycle turned with the throttle open
 /// Time constant of evaporation in an engine of this temperature: slower on colder metal (an estimate).
 Duration evaporationTime(Temperature engine);
 
