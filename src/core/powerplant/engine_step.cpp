@@ -450,6 +450,8 @@ EngineReadings Engine::step(EngineState& s, const EngineLevers& l, const Effects
 
 EngineState Engine::running(EngineState s, const EngineLevers& l, const Surroundings& around) const {
     s.firing = true;
+    if (s.gallery >= 1.0)
+        s.fired = std::max(s.fired, 20.0 * wallTime); // it has run long enough that its walls are the air's
     s.turbo = l.turbo;
     stride(s, l, around, 0);
     s.throttle = areaFor(std::min(1.0, s.manifold / s.wideOpen), s.n / aircraft_->model().ratedRpm,

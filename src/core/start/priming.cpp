@@ -30,7 +30,7 @@ Duration evaporationTime(Temperature engine) {
 
 double turnedCarburettor(double metered, Temperature engine) {
     const double f = vapourFraction(engine);
-    return 0.9 * metered * f * std::sqrt(f);
+    return 0.95 * metered * f * std::sqrt(f);
 }
 
 Duration drainTime(Temperature engine) {

@@ -36,8 +36,8 @@ double vapourFraction(Temperature headOrCoolant);
 
 inline constexpr double leanestFiring = 0.050, richestFiring = 0.140, bestFiring = 0.075; ///< vapour fuel–air ratios
 
-/// Vapour fuel–air ratio that the carburettor itself gives an engine that is only turned: nine tenths of what it
-/// meters, of which the vapour fraction's 1.5th power burns (an estimate: an engine over 32 °C starts unprimed).
+/// Vapour fuel–air ratio that the carburettor itself gives an engine that is only turned: 0.95 of what it meters, of
+/// which the vapour fraction's 1.5th power burns (an estimate: an engine over 30 °C starts unprimed).
 double turnedCarburettor(double metered, Temperature engine);
 
 inline constexpr double bladeTime = 1.5; ///< s, for one blade pulled through by hand: an estimate

@@ -98,6 +98,8 @@ Opening opened(const powerplant::Aircraft& a, const Sortie& s, const Approach& a
     }
     const powerplant::Run run{&s.day, std::vector<powerplant::Condition>(plant.count()), false};
     const auto around = plant.around(state, levers, run, 0);
+    for (auto& e : state.engines)
+        e.gallery = 1.0; // it has run for hours
     for (std::size_t i = 0; i < plant.count(); ++i)
         state.engines[i] = plant.engine(i).running(state.engines[i], levers.engines[i], around);
     const auto go = [&](double seconds) {
