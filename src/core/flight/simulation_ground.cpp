@@ -259,7 +259,8 @@ std::vector<std::pair<Setting, double>> Simulation::runUpChecks(const Setting& r
         return groundSetting(
             check && check->at.rpm ? *check->at.rpm : n_.phase(Phase::runUp).rpm.value_or(Rotation::si(28)), flap);
     };
-    Setting now = groundSetting(n_.warmUp.taxiRpm, flap);
+    constexpr double coarsely = 0.8; // of its turns, with the blades coarse: an estimate
+    Setting now = groundSetting(n_.warmUp.taxiRpm, flap), fine = now;
     std::vector<std::pair<Setting, double>> out;
     for (const auto& turn : cockpit::turns(n_, Phase::runUp, n_.start.order)) {
         const Step& step = n_.phase(Phase::runUp).steps[turn.step];
@@ -280,7 +281,10 @@ std::vector<std::pair<Setting, double>> Simulation::runUpChecks(const Setting& r
                     now = groundSetting(Rotation::si(act.to.si), flap);
                 else
                     now = groundSetting(n_.warmUp.taxiRpm, flap);
+                fine = now;
             }
+            if (control && control->acts == Acts::propeller)
+                now = act.to.word == "coarse" ? groundSetting(Rotation::si(coarsely * fine.rpm.si()), flap) : fine;
             const double seconds = (control ? moveTime : 0.0) + act.over +
                                    (act.lasts && act.lasts->kind == Target::Kind::quantity ? act.lasts->si : 0.0);
             if (!out.empty() && out.back().first.rpm == now.rpm && out.back().first.boost == now.boost)
