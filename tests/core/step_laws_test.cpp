@@ -1013,6 +1013,66 @@ TEST(StepLaws, OfThePrimeTheAirTakesByTheThrottlesOpening) {
     EXPECT_GT(carried, drained);
 }
 
+TEST(StepLaws, AThrottleClosedInFrostMakesItRichAndItRunsOnWithSomeOfItsCylinders) {
+    for (const char* demo : {"tinker-damp", "sexton-meadow"}) {
+        Rig r(demo, 1800, 90e3, 100.0, 0.0);
+        r.around.air.temperature = Temperature::si(261.15);
+        r.levers.throttle = throttleAt(1.0);
+        r.run(20.0);
+        const double full = r.state.n;
+        double richest = 0.0;
+        for (int i = 0; i < 190; ++i) { // shut over four seconds, then fifteen more
+            r.levers.throttle = throttleAt(std::max(0.0, 1.0 - i / 40.0));
+            r.step();
+            richest = std::max(richest, r.state.fuelAir);
+        }
+        EXPECT_GT(richest, 0.15) << demo << ": the film on cold walls goes on giving fuel to little air";
+        EXPECT_LE(richest, 0.30) << demo << ": more than that is not vapour";
+        EXPECT_TRUE(r.state.firing) << demo;
+        EXPECT_GT(r.state.n, 0.12 * full) << demo;
+        EXPECT_LT(r.state.fuelAir, 0.10) << demo << ": it clears itself";
+    }
+}
+
+TEST(StepLaws, AnEngineThatStoodHotStartsUnprimedInFrostAndAColdOneDoesNot) {
+    const auto turned = [](double metal) {
+        Rig r("thatcher-lesson", 1800, 90e3, 100.0, 0.0);
+        r.around.air.temperature = Temperature::si(261.15);
+        r.state = r.engine.standing(Temperature::si(metal), Temperature::si(std::min(metal, 310.0)));
+        r.levers.throttle = throttleAt(0.03);
+        r.levers.ignition = Ignition::both;
+        r.levers.energise = true;
+        r.run(r.aircraft.notes.start.starter.energiseBattery.si());
+        r.levers.mesh = true;
+        for (int i = 0; i < 150 && !r.state.firing; ++i)
+            r.step();
+        return r.state.firing;
+    };
+    EXPECT_TRUE(turned(348.15)) << "its walls are warm yet";
+    EXPECT_FALSE(turned(261.15));
+}
+
+TEST(StepLaws, OfARunningEnginesChargesSomeBurnThoughAllTogetherAreTooRich) {
+    // Of 0.08 from the carburettor 0.12 more by the primer: 1 − exp(−(0.131 − 0.08)/0.12) = 35 % of them are not too
+    // rich.
+    Rig r("lorimer-spring", 1000, 40e3, 0.0, 0.0);
+    r.run(2.0);
+    const double even = r.state.fuelAir;
+    const start::Priming priming(r.aircraft.notes.start);
+    const double wanted = std::max(priming.wanted(Temperature::si(r.state.headOrCoolant), r.around.air.pressure),
+                                   0.5 * r.around.air.pressure.si() / standardPressure);
+    r.state.vapour = 1.0;
+    r.state.primed = 0.12 / start::bestFiring * wanted * r.engine.doseMass();
+    const double before = r.state.n;
+    r.step(0.1);
+    EXPECT_NEAR(r.state.fuelAir, even + 0.12, 0.012);
+    EXPECT_NEAR(r.state.uneven, 0.12, 0.012);
+    EXPECT_TRUE(r.state.firing);
+    r.run(0.5);
+    EXPECT_TRUE(r.state.firing);
+    EXPECT_LT(r.state.n, before) << "on a third of its charges it slows";
+}
+
 TEST(StepLaws, CoolantBoilsAwayAboveItsBoilingPoint) {
     // A two-thousandth of the filling a second for each degree above 400 K.
     Rig r("farrier-summer", 2400, 100e3);
