@@ -184,11 +184,11 @@ TEST_P(FlownBy, PhasesLastAsTheNotesSay) {
     EXPECT_GE(up, std::min(149.0, sortie.flight.cruiseHeight.si() - sortie.day.elevation.si()));
     const Sample& airborne = f.samples[f[Phase::takeOff].lastSample];
     // The roll, at half the lift-off speed: m V²/2 from the thrust there, a tenth of it lost to drag and wheels.
-    const auto& rolls = f.samples[f[Phase::takeOff].firstSample];
-    const double roll = f.samples[f[Phase::takeOff].firstSample + 1].time - rolls.time;
+    const auto& onGround = f.samples[f[Phase::takeOff].firstSample];
+    const double roll = f.samples[f[Phase::takeOff].firstSample + 1].time - onGround.time;
     const double weight = loading::rampWeight(n, sortie).si(),
                  v = speedFor(n, "lift-off", Mass::si(weight))->speed.si();
-    const double thrust = 0.8 * rolls[Gauge::power] * static_cast<double>(n.engineCount()) / (0.5 * v);
+    const double thrust = 0.8 * onGround[Gauge::power] * static_cast<double>(n.engineCount()) / (0.5 * v);
     EXPECT_GT(roll, 0.9 * weight * v / thrust) << "no faster than the thrust at half the speed";
     EXPECT_LT(roll, 4.0 * weight * v / thrust) << "a standing propeller gives less than that";
     const double seconds = f[Phase::takeOff].duration - roll;

@@ -1041,6 +1041,7 @@ TEST(StepLaws, AnEngineThatStoodHotStartsUnprimedInFrostAndAColdOneDoesNot) {
         r.state = r.engine.standing(Temperature::si(metal), Temperature::si(std::min(metal, 310.0)));
         r.levers.throttle = throttleAt(0.03);
         r.levers.ignition = Ignition::both;
+        r.levers.boosterCoil = true;
         r.levers.energise = true;
         r.run(r.aircraft.notes.start.starter.energiseBattery.si());
         r.levers.mesh = true;
