@@ -480,7 +480,7 @@ TEST(CarefulHandByTheClock, KeepsThePlansClocksFuelAndTemperatures) {
         };
         // Of several engines the plan draws the last to fire.
         EXPECT_NEAR(warmer(Phase::runUp), 0.0, 3.0) << name;
-        EXPECT_NEAR(warmer(Phase::takeOff), 0.0, name == "collier-high" ? 5.0 : 2.0) << name;
+        EXPECT_NEAR(warmer(Phase::takeOff), 0.0, 2.5) << name;
         // A short climb remembers its take-off; in a long cruise she grows lighter and faster than at its beginning.
         EXPECT_NEAR(warmer(Phase::climb), 0.0, plan[Phase::climb].duration > 180 ? 2.0 : 4.0) << name;
         EXPECT_NEAR(warmer(Phase::cruise), 0.0, plan[Phase::cruise].duration < 3600 ? 2.0 : 6.0) << name;

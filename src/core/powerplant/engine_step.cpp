@@ -23,6 +23,7 @@ constexpr double featherRate = 0.33;
 constexpr double coarseStop = 4.0; // of a governed propeller
 constexpr double pumpTime = 0.5;   // fuel pressure
 constexpr double waterTime = 0.3;
+constexpr double waterOver = 1.5e3;  // Pa
 constexpr double leastRunning = 3.5; // rev/s under which it does not run on
 constexpr double starterTime = 0.5;  // s to cranking speed
 constexpr double wheelTime = 15.0;   // s that a meshed inertia wheel turns it
@@ -69,6 +70,14 @@ Film filmOf(Temperature charge) {
     return {0.20 + 0.50 * (1.0 - start::vapourFraction(charge)),
             std::clamp(0.4 * std::exp((333.15 - charge.si()) / 40.0), 0.2, 4.0)};
 }
+/// Pa from which water that is armed comes in by itself: over the highest dry rating.
+double waterFrom(const std::vector<Rating>& ratings) {
+    double dry = 0.0;
+    for (const auto& r : ratings)
+        if (!r.water && r.boost)
+            dry = std::max(dry, r.boost->si() + waterOver);
+    return dry;
+}
 } // namespace
 
 void Engine::gearAndTurbo(Working& w) const {
@@ -84,7 +93,8 @@ void Engine::gearAndTurbo(Working& w) const {
     }
     const double held = std::clamp(w.l.turbo, 0.0, 1.2);
     w.s.turbo = approach(w.s.turbo, w.s.firing ? std::max(held, 1.25 * w.e.wasteGate) : 0.0, w.dt, turboTime);
-    const bool pumped = w.l.water && w.e.water && w.s.water > 0 && w.s.n > leastRunning;
+    const bool pumped = w.l.water && w.e.water && w.s.water > 0 && w.s.n > leastRunning &&
+                        w.s.manifold > waterFrom(aircraft_->notes.ratings);
     w.s.waterPressure = approach(w.s.waterPressure, pumped ? waterNominal : 0.0, w.dt, waterTime);
 }
 
