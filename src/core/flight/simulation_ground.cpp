@@ -275,11 +275,18 @@ std::vector<std::pair<Setting, double>> Simulation::runUpChecks(const Setting& r
                     now = exercise(n_.runUp.propeller);
                 else if (word == "blower-rpm")
                     now = exercise(n_.runUp.blower);
-                else if (word == "field-boost" || word == "open")
+                else if (word == "field-boost" || word == "open" || word == "reference-rpm" || word == "static-rpm")
                     now = reference;
+                else if (word == "rpm")
+                    now = groundSetting(n_.phase(Phase::runUp).rpm.value_or(n_.warmUp.taxiRpm), flap);
                 else if (act.to.kind == Target::Kind::quantity && act.to.dimension == Dimension::rotation)
                     now = groundSetting(Rotation::si(act.to.si), flap);
-                else
+                else if (act.to.kind == Target::Kind::quantity && act.to.dimension == Dimension::manifoldPressure) {
+                    now = reference;
+                    now.boost = ManifoldPressure::si(act.to.si);
+                    now.rpm = engine::staticRpm(a_.model(), a_.fineStop, *now.boost, 0, air(),
+                                                ratingFor(n_, s_, Phase::takeOff).rpm);
+                } else
                     now = groundSetting(n_.warmUp.taxiRpm, flap);
                 fine = now;
             }

@@ -262,7 +262,10 @@ private:
         // No cooler than the plan: what idling does not bring today she is stopped without.
         const bool cools = phase_ == Phase::stop && !c.above &&
                            (c.gauge == Gauge::headTemperature || c.gauge == Gauge::coolantTemperature);
-        const double most = act.within > 0 ? act.within : cools ? flight::longestCoolDown : unbounded;
+        const bool coolsToday = f_.coolDown < flight::longestCoolDown;
+        const double most = act.within > 0 && !(cools && !coolsToday) ? act.within
+                            : cools                                   ? flight::longestCoolDown
+                                                                      : unbounded;
         const double began = now();
         const auto reached = [&](std::size_t e) {
             const double read = value(c.gauge, e);
@@ -275,7 +278,7 @@ private:
                 catches();
         }
         for (const std::size_t e : engines)
-            if (!reached(e) && !(cools && f_.coolDown >= flight::longestCoolDown)) // as the plan says
+            if (!reached(e) && !(cools && !coolsToday)) // as the plan says
                 out_.missed.push_back(
                     {phase_, s.id, n_.positions[e].id,
                      fmt::format("{}/{}: {} had not come in {:.0f} s: it read {}", keyOf(phase_), s.id,
@@ -385,8 +388,8 @@ private:
             for (auto& l : levers_.engines)
                 l.coolingFlap = f_[phase_].setting.coolingFlap;
         path_.begin(phase_, levers_.path, state_);
-        if (haste_.byTheClock &&
-            phase_ == Phase::start) // what is set before the first engine is done in the time before
+        // What is set before the first engine is done in the time before its turn.
+        if (haste_.byTheClock && phase_ == Phase::start)
             go(std::max(0.0, firstEngine() - now() - settingUp()));
         if (haste_.byTheClock && phase_ == Phase::runUp) {
             taxi();
