@@ -571,8 +571,12 @@ void RecordFrame::makeRoom() {
     season_->setVisible(room && !writes);
     seasonTitle_->setVisible(room && !writes);
     table_->setLeastRows(writes ? 2 : 4); // beside what an engineer should know of, which comes first there
-    writeUp_->setVisible(writes);
-    sentence_->setVisible(!writes);
+    // What goes first, then what comes: shown together they would ask for more height than the window has.
+    QWidget *comes = sentence_, *goes = writeUp_;
+    if (writes)
+        std::swap(comes, goes);
+    goes->setVisible(false);
+    comes->setVisible(true);
     if (book_.isOpen())
         offerClocks();
 }
