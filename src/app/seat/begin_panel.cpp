@@ -100,7 +100,7 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
     who_->setEditable(true);
     who_->setInsertPolicy(QComboBox::NoInsert);
     who_->setMinimumWidth(120);
-    who_->setToolTip(tr("Whose practice it is: alone and examined are written into a log, by skill"));
+    who_->setToolTip(tr("Whose practice it is: alone, examined and lists challenged are written into a log, by skill"));
     connect(who_, &QComboBox::currentTextChanged, this, &BeginPanel::showHistory);
     row->addWidget(captioned(tr("Who"), who_, this));
     two_ = new QCheckBox(tr("T&wo at the keyboard"), this);

@@ -605,7 +605,8 @@ void HandsView::keyPressEvent(QKeyEvent* event) {
         return;
     case Qt::Key_Home:
         if (!seat_.chooseAsked())
-            emit seat_.refused(tr("Nothing is asked for just now."));
+            emit seat_.refused(seat_.session().guide().challenges() ? tr("Where it is, is yours to find.")
+                                                                    : tr("Nothing is asked for just now."));
         return;
     case Qt::Key_Equal:
         if (!figure_->isHidden()) {

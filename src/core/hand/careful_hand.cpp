@@ -430,6 +430,8 @@ private:
         const auto& start = f_[Phase::start];
         return start.start + std::max(0.0, start.duration - f_.start.total - flight::afterLastStart);
     }
+    /// s that the hand takes for one act, waits apart.
+    [[nodiscard]] static double timeOf(const Action& act) { return (act.control.empty() ? 0.0 : moveTime) + act.over; }
     /// s that the acts before it take, and what they wait for.
     [[nodiscard]] double settingUp() const {
         constexpr double waits = 15.0; // of a pump, for its pressure
@@ -438,7 +440,7 @@ private:
             if (s.each)
                 break;
             for (const Action& act : cockpit::actionsInForce(s, schools::inForce(s, Phase::start, s_.choices)))
-                sum += (act.control.empty() ? 0.0 : moveTime) + act.over;
+                sum += timeOf(act);
         }
         return sum;
     }
@@ -516,7 +518,7 @@ private:
         for (const Step& s : n_.phase(phase).steps)
             if (s.atEnd == atEnd && !s.branch)
                 for (const Action& act : cockpit::actionsInForce(s, schools::inForce(s, phase, s_.choices)))
-                    sum += (act.control.empty() ? 0.0 : moveTime) + act.over;
+                    sum += timeOf(act);
         return sum;
     }
     /// s that the acts of the take-off take before its throttle is opened.
@@ -529,7 +531,7 @@ private:
                 const Control* control = cockpit::find(n_.controls, act.control);
                 if (control && control->acts == Acts::throttle)
                     return sum;
-                sum += (act.control.empty() ? 0.0 : moveTime) + act.over;
+                sum += timeOf(act);
             }
         }
         return sum;

@@ -232,7 +232,9 @@ void Session::perform(const std::vector<hand::Put>& puts) {
 bool Session::mayTell(std::size_t control) const {
     if (way_ == Way::led)
         return true;
-    const auto& puts = guide_.wasWrong() ? guide_.next()->puts : std::vector<hand::Put>{};
+    if (!guide_.wasWrong())
+        return false;
+    const auto& puts = guide_.next()->puts;
     return std::any_of(puts.begin(), puts.end(), [&](const hand::Put& put) { return put.control == control; });
 }
 
