@@ -7,6 +7,7 @@
 #include <QHBoxLayout>
 #include <QTimer>
 #include <QVBoxLayout>
+#include <fmt/format.h>
 
 namespace amber::app {
 
