@@ -6,6 +6,7 @@
 #include "advice/load_cures.h"
 #include "cli/command.h"
 #include "cli/exit_codes.h"
+#include "files/csv.h"
 #include "files/key_ranges.h"
 #include "flight/open_files.h"
 #include "loading/distances.h"
@@ -76,7 +77,7 @@ protected:
         } else if (csv_) {
             fmt::print("item,mass_kg,arm_m,moment_kg_m,side_m\n");
             for (const auto& line : p.lines)
-                fmt::print("\"{}\",{:.3f},{:.4f},{:.2f},{:.3f}\n", line.name, line.mass, line.arm, line.moment(),
+                fmt::print("{},{:.3f},{:.4f},{:.2f},{:.3f}\n", csv::cell(line.name), line.mass, line.arm, line.moment(),
                            line.side);
         } else {
             fmt::print("{:<34} {:>11} {:>9} {:>13}\n", "", cockpit().weight->symbol, l.given ? "arm" : "",

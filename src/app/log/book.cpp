@@ -75,7 +75,7 @@ void Book::readAgain() {
 }
 
 QString Book::bringBack() {
-    if (QFileInfo::exists(logPath_))
+    if (file_->isInPlace())
         return {};
     auto all = file_->read(); // an open file can still be read though its name is gone
     if (!all)

@@ -6,12 +6,16 @@
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
+#include <QLockFile>
 #include <QStandardPaths>
 #include <QUuid>
 #include <algorithm>
+#include <cstdio>
 #include <functional>
 #include <limits>
 #include <optional>
+#include <sys/stat.h>
+#include <unistd.h>
 
 namespace amber::app {
 namespace {
@@ -82,6 +86,13 @@ QString besides(const QString& path, const QString& suffix) {
         out = path + suffix + QString::number(i);
     return out;
 }
+/// Device and inode, or noughts where there is no such file.
+std::pair<quint64, quint64> identityOf(const QString& path) {
+    struct stat found {};
+    if (::stat(QFile::encodeName(path).constData(), &found) != 0)
+        return {};
+    return {found.st_dev, found.st_ino};
+}
 } // namespace
 
 QSqlDatabase LogFile::database() const {
@@ -98,6 +109,10 @@ QString LogFile::connect() {
     if (!db.open())
         return said(db.lastError());
     return {};
+}
+
+bool LogFile::isInPlace() const {
+    return identityOf(path_) == identity_;
 }
 
 /// Why it went no further; remembers whether that was because pages of the file are not what they should be.
@@ -163,24 +178,136 @@ QString LogFile::prepare(bool thorough) {
     });
 }
 
-/// Takes what can be read of a damaged file into a new one.
+namespace {
+/// Beside the log while it is rescued: being filled; full, to take the log's place; what is to be told of it.
+QString filling(const QString& path) {
+    return path + QStringLiteral(".rescuing");
+}
+QString full(const QString& path) {
+    return path + QStringLiteral(".rescued");
+}
+QString untold(const QString& path) {
+    return path + QStringLiteral(".untold");
+}
+const QStringList journals{QStringLiteral("-wal"), QStringLiteral("-shm")};
+
+void removeWithJournals(const QString& path) {
+    for (const auto& more : journals)
+        QFile::remove(path + more);
+    QFile::remove(path);
+}
+/// What a file holds is on the disk, or false.
+bool written(const QString& path) {
+    QFile file(path);
+    return file.open(QIODevice::ReadWrite) && ::fsync(file.handle()) == 0;
+}
+/// A copy that is there whole or not at all.
+bool copied(const QString& from, const QString& to) {
+    const QString part = to + QStringLiteral(".part");
+    QFile::remove(part);
+    if (QFile::copy(from, part) && QFileInfo(part).size() == QFileInfo(from).size() && written(part) &&
+        QFile::rename(part, to))
+        return true;
+    QFile::remove(part);
+    return false;
+}
+/// Takes the place of another at one instant.
+bool inPlaceOf(const QString& file, const QString& of) {
+    return std::rename(QFile::encodeName(file).constData(), QFile::encodeName(of).constData()) == 0;
+}
+} // namespace
+
+/// A rescue that was stopped: what had been filled takes the log's place, what was half filled goes; what was not told
+/// is.
+QString LogFile::finishRescue() {
+    if (!QFileInfo::exists(full(path_)) && !QFileInfo::exists(filling(path_)) && !QFileInfo::exists(untold(path_)))
+        return {};
+    QLockFile lock(path_ + QStringLiteral(".lock"));
+    lock.setStaleLockTime(0);
+    if (!lock.tryLock(patience))
+        return tr("another program is rescuing it: try again when it has ended");
+    if (QFileInfo::exists(full(path_))) {
+        for (const auto& more : journals)
+            QFile::remove(path_ + more); // of the damaged one, which is kept with them
+        if (!inPlaceOf(full(path_), path_))
+            return tr("What was rescued is in %1 and cannot take its place.").arg(full(path_));
+    } else if (QFileInfo::exists(filling(path_))) {
+        removeWithJournals(filling(path_));
+        QFile::remove(untold(path_)); // begun anew
+    }
+    if (QFile note(untold(path_)); note.open(QIODevice::ReadOnly))
+        told_ << QString::fromUtf8(note.readAll()).split(QLatin1Char('\n'), Qt::SkipEmptyParts);
+    return {};
+}
+
+const QStringList& LogFile::told() const {
+    if (!told_.isEmpty())
+        QFile::remove(untold(path_));
+    return told_;
+}
+
+/// Takes what can be read of a damaged file into a file beside it, which takes its place last of all: stopped at any
+/// moment, or on a full disk, the damaged one is there as it was.
 QString LogFile::rescue() {
     {
         QSqlDatabase db = database();
         db.close();
     }
     QSqlDatabase::removeDatabase(connection_);
+    connection_.clear();
+    QLockFile lock(path_ + QStringLiteral(".lock"));
+    lock.setStaleLockTime(0);
+    if (!lock.tryLock(patience))
+        return tr("it is damaged, and another program is rescuing it: try again when it has ended");
     const QString damaged = besides(path_, QStringLiteral(".damaged"));
-    if (!QFile::rename(path_, damaged))
-        return tr("It is damaged and cannot be put aside as %1.").arg(damaged);
-    for (const auto* more : {"-wal", "-shm"})
-        if (QFileInfo::exists(path_ + QLatin1String(more)))
-            QFile::rename(path_ + QLatin1String(more), damaged + QLatin1String(more));
-    if (const QString why = connect(); !why.isEmpty())
-        return why;
-    if (const QString why = prepare(false); !why.isEmpty())
-        return why;
+    const QString untouched = tr("It is damaged, and %1 cannot be written: is the disk full? It was left as it was.");
+    for (const auto& more : journals)
+        if (more != QLatin1String("-shm") && QFileInfo::exists(path_ + more) && !copied(path_ + more, damaged + more))
+            return untouched.arg(damaged + more);
+    if (!copied(path_, damaged))
+        return untouched.arg(damaged);
+    removeWithJournals(filling(path_));
+    LogFile side;
+    side.path_ = filling(path_);
+    QString why = side.connect();
+    if (why.isEmpty())
+        why = side.prepare(false);
+    const QStringList words = why.isEmpty() ? side.fillFrom(damaged, why) : QStringList();
+    if (why.isEmpty()) { // one file, without journals
+        QSqlQuery checkpoint(side.database());
+        if (!checkpoint.exec(QStringLiteral("PRAGMA wal_checkpoint(TRUNCATE)")) || !checkpoint.next() ||
+            checkpoint.value(0).toInt() != 0)
+            why = said(checkpoint.lastError());
+        checkpoint.clear();
+        QSqlQuery sound(side.database());
+        if (why.isEmpty() && (!sound.exec(QStringLiteral("PRAGMA quick_check(1)")) || !sound.next() ||
+                              sound.value(0).toString() != QLatin1String("ok")))
+            why = tr("what was taken out of it is not in order");
+    }
+    side.close();
+    QFile note(untold(path_));
+    if (why.isEmpty() && (!note.open(QIODevice::WriteOnly) || note.write(words.join(QLatin1Char('\n')).toUtf8()) < 0 ||
+                          !note.flush() || !written(filling(path_))))
+        why = note.errorString();
+    note.close();
+    if (!why.isEmpty()) {
+        removeWithJournals(filling(path_));
+        QFile::remove(untold(path_));
+        return tr("It is damaged and could not be rescued (%1). It was left as it was; %2 is a copy.")
+            .arg(why, damaged);
+    }
+    if (!inPlaceOf(filling(path_), full(path_)))
+        return untouched.arg(full(path_));
+    lock.unlock();
+    if (const QString stopped = finishRescue(); !stopped.isEmpty())
+        return stopped;
+    if (why = connect(); why.isEmpty())
+        why = prepare(false);
+    return why;
+}
 
+/// What can be read of a damaged one. @return what to tell of it
+QStringList LogFile::fillFrom(const QString& damaged, QString& why) {
     record::Log found;
     std::vector<record::TraceBlock> blocks;
     qint64 lost = 0;
@@ -188,6 +315,7 @@ QString LogFile::rescue() {
     {
         QSqlDatabase db = QSqlDatabase::addDatabase(QStringLiteral("QSQLITE"), old);
         db.setDatabaseName(damaged);
+        db.setConnectOptions(QStringLiteral("QSQLITE_OPEN_READONLY"));
         if (db.open()) {
             // Block by block, and row by row where one cannot be read: behind a page that is gone there are others.
             const auto each = [&](const QString& table, const QString& columns, const auto& take) {
@@ -252,18 +380,18 @@ QString LogFile::rescue() {
     QSqlDatabase::removeDatabase(old);
     const auto merged = merge(found);
     if (!merged)
-        return q(merged.error());
-    if (const auto kept = keepTrace(blocks, {}); !kept)
-        return q(kept.error());
-    told_ << tr("The log was damaged. What could still be read of it, %1 runs and %2 entries, is in a new one; the "
-                "damaged "
-                "one is kept as %3: an SQLite tool may find more.")
-                 .arg(found.runs.size())
-                 .arg(found.entries.size())
-                 .arg(damaged);
+        why = q(merged.error());
+    else if (const auto kept = keepTrace(blocks, {}); !kept)
+        why = q(kept.error());
+    QStringList words{
+        tr("The log was damaged. What could still be read of it, %1 runs and %2 entries, is in a new one; the "
+           "damaged one is kept as %3: an SQLite tool may find more.")
+            .arg(found.runs.size())
+            .arg(found.entries.size())
+            .arg(damaged)};
     if (lost > 0)
-        told_ << tr("%1 rows made no sense and were left.").arg(lost);
-    return {};
+        words << tr("%1 rows made no sense and were left.").arg(lost);
+    return words;
 }
 
 Result<std::unique_ptr<LogFile>> LogFile::open(const QString& path, Check check) {
@@ -280,7 +408,10 @@ Result<std::unique_ptr<LogFile>> LogFile::open(const QString& path, Check check)
     const bool thorough =
         check == Check::thorough ||
         (check == Check::usual && (size < small || QFileInfo(out->path_ + QStringLiteral("-wal")).size() > 0));
-    QString why = out->connect();
+    QString why = out->finishRescue();
+    if (!why.isEmpty())
+        return failed(why);
+    why = out->connect();
     if (why.isEmpty())
         why = out->prepare(thorough);
     if (!why.isEmpty() && wasThere && out->damaged_ && check != Check::none) {
@@ -294,6 +425,7 @@ Result<std::unique_ptr<LogFile>> LogFile::open(const QString& path, Check check)
     }
     if (!why.isEmpty())
         return failed(why);
+    out->identity_ = identityOf(out->path_);
     return out;
 }
 
@@ -302,6 +434,10 @@ QString LogFile::usual() {
 }
 
 LogFile::~LogFile() {
+    close();
+}
+
+void LogFile::close() {
     if (connection_.isEmpty())
         return;
     {
@@ -309,6 +445,7 @@ LogFile::~LogFile() {
         db.close();
     }
     QSqlDatabase::removeDatabase(connection_);
+    connection_.clear();
 }
 
 QString LogFile::add(const record::Run& run) {

@@ -89,8 +89,11 @@ public:
     Result<std::vector<record::Run>> runs(const QString& airframe, int most) const;
 
     [[nodiscard]] const QString& path() const { return path_; }
-    /// What was found wrong and mended when it was opened.
-    [[nodiscard]] const QStringList& told() const { return told_; }
+    /// Whether the file of that name is still the one that is open: neither taken away nor another put in its place.
+    [[nodiscard]] bool isInPlace() const;
+    /// What was found wrong and mended when it was opened, or earlier by somebody who did not live to tell it. Who asks
+    /// tells it: it is not kept for the next.
+    [[nodiscard]] const QStringList& told() const;
 
     static constexpr int version = tables::version;
     static inline int patience = 5000; ///< ms, that a log is waited for which somebody else is writing
@@ -101,9 +104,13 @@ private:
     QString connect();
     QString prepare(bool thorough);
     QString rescue();
+    QString finishRescue();
+    QStringList fillFrom(const QString& damaged, QString& why);
+    void close();
     QString stopped(const QSqlError& error);
 
     QString path_, connection_;
+    std::pair<quint64, quint64> identity_; ///< device and inode of the open file
     bool damaged_ = false;
     QStringList told_;
 };

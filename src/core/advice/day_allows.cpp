@@ -6,6 +6,7 @@
 #include "engine/knock.h"
 #include "heat/drive.h"
 #include "notes/cockpit_units.h"
+#include "units/ascii.h"
 #include "units/roots.h"
 #include "units/text.h"
 #include <algorithm>
@@ -235,11 +236,11 @@ DayAllows dayAllows(const powerplant::Aircraft& a, const Sortie& s, const flight
     std::string_view what = nameOf(out.binds);
     if (out.binds == Bound::cooling)
         what = n.engine.cooling == Cooling::air ? "the heads, flaps open" : "the coolant, shutters open";
-    out.sentence = fmt::format("{}{} holds it at {} and {}; {}.", static_cast<char>(std::toupper(what.front())),
-                               what.substr(1), format(least.boost, unit), format(out.rpm, units::rpm), lost());
+    out.sentence = fmt::format("{}{} holds it at {} and {}; {}.", ascii::upper(what.front()), what.substr(1),
+                               format(least.boost, unit), format(out.rpm, units::rpm), lost());
     if (best < 0.5 * out.standard.si() && out.binds != Bound::throttle)
         out.sentence = fmt::format("{}{} leaves too little today: cool down first, or wait for cooler air.",
-                                   static_cast<char>(std::toupper(what.front())), what.substr(1));
+                                   ascii::upper(what.front()), what.substr(1));
     constexpr int drawn = 28;
     const double low = 0.6 * top;
     for (const Bound b : {Bound::rating, Bound::grade, Bound::knock, Bound::charge, Bound::cooling, Bound::throttle}) {

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "air/metar.h"
+#include "units/ascii.h"
 #include "units/unit_table.h"
 #include <algorithm>
-#include <cctype>
 #include <fmt/format.h>
 
 namespace amber::air {
@@ -136,11 +136,11 @@ Result<MetarReading> readMetar(std::string_view text) {
     std::size_t groups = 0;
     std::size_t at = 0;
     while (at < text.size()) {
-        while (at < text.size() && (std::isspace(static_cast<unsigned char>(text[at])) || text[at] == '='))
+        while (at < text.size() && (ascii::isSpace(text[at]) || text[at] == '='))
             ++at;
         std::string group;
-        while (at < text.size() && !std::isspace(static_cast<unsigned char>(text[at])) && text[at] != '=')
-            group += static_cast<char>(std::toupper(static_cast<unsigned char>(text[at++])));
+        while (at < text.size() && !ascii::isSpace(text[at]) && text[at] != '=')
+            group += ascii::upper(text[at++]);
         if (group.empty())
             continue;
         if (group == "RMK" || group == "NOSIG" || group == "BECMG" || group == "TEMPO")

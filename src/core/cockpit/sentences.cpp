@@ -2,19 +2,18 @@
 #include "cockpit/sentences.h"
 #include "cockpit/lever_acts.h"
 #include "notes/placeholder.h"
+#include "units/ascii.h"
 #include <algorithm>
 #include <array>
-#include <cctype>
 
 namespace amber::cockpit {
 namespace {
 std::string lowered(std::string text) {
-    std::transform(text.begin(), text.end(), text.begin(),
-                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    std::transform(text.begin(), text.end(), text.begin(), ascii::lower);
     return text;
 }
 bool letter(char c) {
-    return std::isalnum(static_cast<unsigned char>(c)) || c == '-' || c == '_';
+    return ascii::isWord(c) || c == '-' || c == '_';
 }
 /// Whether a word or words stand in a text, not as part of another word.
 bool stands(std::string_view text, std::string_view word) {

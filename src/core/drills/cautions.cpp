@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "drills/cautions.h"
+#include "units/ascii.h"
 #include <algorithm>
-#include <cctype>
 #include <functional>
 #include <string_view>
 
@@ -47,8 +47,7 @@ std::vector<std::string> standardCautions(const TypeNotes& n, Phase phase) {
             continue;
         const bool said =
             std::any_of(n.phase(phase).cautions.begin(), n.phase(phase).cautions.end(), [&](std::string own) {
-                std::transform(own.begin(), own.end(), own.begin(),
-                               [](unsigned char x) { return static_cast<char>(std::tolower(x)); });
+                std::transform(own.begin(), own.end(), own.begin(), ascii::lower);
                 return std::any_of(c.saidBy.begin(), c.saidBy.end(),
                                    [&](std::string_view word) { return own.find(word) != std::string::npos; });
             });

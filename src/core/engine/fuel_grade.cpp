@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "engine/fuel_grade.h"
+#include "units/ascii.h"
 #include "units/text.h"
 #include <algorithm>
-#include <cctype>
 #include <charconv>
 #include <fmt/format.h>
 
@@ -14,7 +14,7 @@ double performanceNumber(double grade) {
 
 std::optional<double> gradeNumber(const std::string& grade) {
     double value = 0.0;
-    const auto digits = std::find_if(grade.begin(), grade.end(), [](unsigned char c) { return std::isdigit(c); });
+    const auto digits = std::find_if(grade.begin(), grade.end(), ascii::isDigit);
     const char* from = grade.data() + (digits - grade.begin());
     if (std::from_chars(from, grade.data() + grade.size(), value).ec != std::errc{} || value < 40 || value > 200)
         return std::nullopt;

@@ -6,6 +6,15 @@
 
 namespace amber::document {
 namespace {
+std::optional<double> ratioIn(std::string_view text) {
+    std::string_view rest;
+    const auto number = readNumber(text, rest);
+    if (!number || rest.empty() || (rest.front() != ':' && !rest.starts_with("to ")))
+        return std::nullopt;
+    std::string_view behind;
+    const auto one = readNumber(rest.substr(rest.front() == ':' ? 1 : 3), behind);
+    return one && behind.empty() && one.value() == 1.0 ? std::optional(number.value()) : std::nullopt;
+}
 std::size_t editDistance(std::string_view a, std::string_view b) {
     std::vector<std::size_t> row(b.size() + 1);
     for (std::size_t j = 0; j <= b.size(); ++j)
@@ -88,11 +97,30 @@ bool TableReader::within(const std::string& key, const Node& node, double si, co
     return false;
 }
 
+bool TableReader::asked(const std::string& key, const Node& node, const UnitSpec& unit, const std::string& ranged) {
+    const auto both = thousandsOrDecimals(node.text, unit);
+    const KeyRange* range = both ? rangeOf(format_, ranged.empty() ? at(key) : ranged) : nullptr;
+    if (!both || (range && !range->holds(both->si)))
+        return false;
+    problem(node.line,
+            fmt::format("{} = \"{}\": does the point part thousands or decimals?", at(key), node.text.substr(0, 40)),
+            fmt::format("Write {} or {}", both->thousands, both->decimals));
+    return true;
+}
+
 std::optional<double> TableReader::number(const std::string& key, bool required) {
-    const Node* node = take(key, Node::Kind::number, required);
-    if (!node || !within(key, *node, node->number))
+    const Node* node = take(key, required);
+    // "5.4 : 1", as booklets print a ratio.
+    std::optional<double> figure;
+    if (node && node->kind == Node::Kind::number)
+        figure = node->number;
+    else if (node && node->kind == Node::Kind::text)
+        figure = ratioIn(node->text);
+    if (node && !figure)
+        node = take(key, Node::Kind::number, required); // says what is wrong
+    if (!node || !figure || !within(key, *node, *figure))
         return std::nullopt;
-    return node->number;
+    return figure;
 }
 
 std::optional<bool> TableReader::flag(const std::string& key) {
@@ -138,6 +166,8 @@ std::optional<double> TableReader::quantitySi(Dimension dimension, const std::st
         return held(node->number * assumed->scale + assumed->offset);
     if (node->kind == Node::Kind::text) {
         const auto written = readQuantity(dimension, node->text, assumed);
+        if (written && asked(key, *node, *written.value().unit, ranged))
+            return std::nullopt;
         if (written)
             return held(written.value().si);
         problem(node->line, fmt::format("{}: {}", at(key), written.error()), "");

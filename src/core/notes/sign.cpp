@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "notes/sign.h"
+#include "units/ascii.h"
 #include <algorithm>
 #include <array>
-#include <cctype>
 
 namespace amber {
 namespace {
@@ -88,7 +88,7 @@ std::string wordsOf(const Sign& s) {
         return std::string(rowOf(s.felt).words);
     std::string title(nameOf(s.gauge).title);
     if (title.size() > 1 && std::islower(static_cast<unsigned char>(title[1])))
-        title[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(title[0])));
+        title[0] = ascii::lower(title[0]);
     if (const auto dot = title.find(" temp."); dot != std::string::npos)
         title.replace(dot, 6, " temperature");
     if (const auto comma = title.find(','); comma != std::string::npos)

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "plan/plan_export.h"
 #include "advice/climb_bands.h"
+#include "files/csv.h"
 #include "flight/engine_traces.h"
 #include "plan/load_plan.h"
 #include "units/text.h"
@@ -10,15 +11,8 @@
 namespace amber::plan {
 
 std::string csvField(const std::string& text) {
-    if (text.find_first_of(",\"\n\r") == std::string::npos)
-        return text;
-    std::string out = "\"";
-    for (const char c : text) {
-        if (c == '"')
-            out += '"';
-        out += c;
-    }
-    return out + "\"";
+    const std::string cell = csv::cell(text);
+    return text.find_first_of(",\"\n\r") == std::string::npos && cell.size() == text.size() + 2 ? text : cell;
 }
 
 std::string planJson(const powerplant::Aircraft& aircraft, const Sortie& sortie, const Plan& plan, bool searched) {

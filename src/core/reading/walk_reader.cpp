@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "reading/walk_reader.h"
+#include "units/ascii.h"
 #include <algorithm>
-#include <cctype>
 #include <fmt/format.h>
 #include <set>
 
@@ -15,9 +15,8 @@ constexpr double farthest = 60.0; // m from the nose, that an aircraft of this k
 std::string idFrom(const std::string& what) {
     std::string out;
     for (const char c : what) {
-        const auto u = static_cast<unsigned char>(c);
-        if (std::isalnum(u))
-            out += static_cast<char>(std::tolower(u));
+        if (ascii::isWord(c))
+            out += ascii::lower(c);
         else if (!out.empty() && out.back() != '-')
             out += '-';
     }

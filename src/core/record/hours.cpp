@@ -3,10 +3,10 @@
 #include "record/log_text.h"
 #include "record/what.h"
 #include "record/write_up.h"
+#include "units/ascii.h"
 #include "units/text.h"
 #include "watch/rules.h"
 #include <algorithm>
-#include <cctype>
 #include <chrono>
 #include <cmath>
 #include <fmt/format.h>
@@ -32,9 +32,8 @@ std::int64_t monthsAfter(std::int64_t at, int months) {
     return duration_cast<milliseconds>(sys_days(out).time_since_epoch()).count();
 }
 bool beginsWith(const std::string& words, const std::string& name) {
-    return words.size() >= name.size() && std::equal(name.begin(), name.end(), words.begin(), [](char a, char b) {
-               return std::tolower(static_cast<unsigned char>(a)) == std::tolower(static_cast<unsigned char>(b));
-           });
+    return words.size() >= name.size() && std::equal(name.begin(), name.end(), words.begin(),
+                                                     [](char a, char b) { return ascii::lower(a) == ascii::lower(b); });
 }
 
 /// What the log says of one run.
@@ -251,7 +250,7 @@ private:
         const std::string engine = engineName(notes_, d.engine);
         std::string what = d.what;
         if (engine.empty() && !what.empty())
-            what.front() = static_cast<char>(std::toupper(static_cast<unsigned char>(what.front())));
+            what.front() = ascii::upper(what.front());
         out.verdict = watch::due(left, fmt::format("{}{}: {}{}.", engine.empty() ? "" : engine + ", ", what,
                                                    words.empty() || !left ? "nobody has said when it was done" : words,
                                                    out.done.empty() ? "" : "; done " + out.done));

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "record/log_text.h"
+#include "files/csv.h"
 #include "record/what.h"
 #include "units/text.h"
 #include <charconv>
@@ -16,15 +17,6 @@ using nlohmann::ordered_json;
 constexpr int format = 1;
 constexpr std::int64_t day = 86'400'000;
 
-std::string cellOf(std::string_view text) {
-    std::string out = "\"";
-    for (const char c : text) {
-        if (c == '"')
-            out += '"';
-        out += c == '\n' || c == '\r' ? ' ' : c;
-    }
-    return out + '"';
-}
 /// The value of a member of the kind that is expected; what it is not is told by an exception with the name.
 template <class T>
 T member(const nlohmann::json& of, const char* name) {
@@ -285,12 +277,12 @@ std::string logCsv(const Log& log) {
                 };
                 const bool isFigure = e->kind == Entry::Kind::figure;
                 out +=
-                    fmt::format("{},{},{},{},{},{},{},{},{},{},{},{},{},{},{},{}\n", cellOf(run.airframe),
+                    fmt::format("{},{},{},{},{},{},{},{},{},{},{},{},{},{},{},{}\n", csv::cell(run.airframe),
                                 timeText(run.began).substr(0, 10), id, timeText(e->at), e->rough ? "about" : "",
-                                keyOf(e->phase), cellOf(e->engine), e->what, isFigure ? figure(e->value) : "",
+                                keyOf(e->phase), csv::cell(e->engine), e->what, isFigure ? figure(e->value) : "",
                                 isFigure && unit ? std::string(unit->symbol) : "",
                                 e->planned ? figure(*e->planned) : "", e->kind == Entry::Kind::looked ? "looked" : "",
-                                cellOf(e->words), cellOf(e->who), s.disagrees ? "yes" : "", e->id);
+                                csv::cell(e->words), csv::cell(e->who), s.disagrees ? "yes" : "", e->id);
             }
     return out;
 }

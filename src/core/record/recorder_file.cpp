@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "record/recorder_file.h"
+#include "files/csv.h"
 #include "files/key_ranges.h"
 #include "record/log_text.h"
 #include <algorithm>
@@ -16,39 +17,48 @@ constexpr float nothing = std::numeric_limits<float>::quiet_NaN();
 constexpr std::int64_t gapLeast = 5000, gapSteps = 3; // ms, steps
 constexpr std::int64_t gapMost = 10;                  // steps: longer is one however short
 constexpr std::int64_t dayLength = 86'400'000;
-constexpr std::size_t mostHeadings = 500, headingsWithin = 60, mostCells = 20'000'000;
+constexpr std::size_t mostHeadings = 500, longestShown = 20, mostCells = 20'000'000;
 constexpr std::size_t mostTold = 12;
+constexpr int headingsWithin = 60, linesTasted = 200;
 constexpr std::int64_t longestPiece = 14 * dayLength;
 
-std::string_view trimmed(std::string_view text) {
-    while (!text.empty() && (text.front() == ' ' || text.front() == '\t' || text.front() == '"'))
-        text.remove_prefix(1);
-    while (!text.empty() && (text.back() == ' ' || text.back() == '\t' || text.back() == '"' || text.back() == '\r'))
-        text.remove_suffix(1);
-    return text;
-}
-
-/// Cells of a line; marks within quotes part none.
-void split(std::string_view line, char mark, std::vector<std::string_view>& out) {
-    out.clear();
-    std::size_t from = 0;
-    bool quoted = false;
-    for (std::size_t i = 0; i < line.size(); ++i) {
-        if (line[i] == '"')
-            quoted = !quoted;
-        else if (line[i] == mark && !quoted) {
-            out.push_back(trimmed(line.substr(from, i - from)));
-            from = i + 1;
-        }
-    }
-    out.push_back(trimmed(line.substr(from)));
-}
-
-std::optional<double> numberIn(std::string_view cell) {
+/// A figure as recorders write it. @param comma whether a comma parts the decimals; else it parts thousands, three by
+/// three
+std::optional<double> numberIn(std::string_view cell, bool comma = false) {
     if (cell.empty())
         return std::nullopt;
     if (cell.front() == '+')
         cell.remove_prefix(1);
+    std::string plain;
+    if (cell.find(',') != std::string_view::npos) {
+        const char decimals = comma ? ',' : '.', thousands = comma ? '.' : ',';
+        std::size_t since = 0;
+        bool behind = false, parted = false;
+        for (const char c : cell) {
+            if (c == thousands) {
+                if (behind || (parted && since != 3) || since == 0 || since > 3)
+                    return std::nullopt;
+                parted = true;
+                since = 0;
+                continue;
+            }
+            if (c == decimals) {
+                if (behind || (parted && since != 3))
+                    return std::nullopt;
+                behind = true;
+                plain += '.';
+                continue;
+            }
+            plain += c;
+            if (c != '-')
+                ++since;
+        }
+        if (parted && !behind && since != 3)
+            return std::nullopt;
+        cell = plain;
+    } else if (comma && cell.find('.') != cell.rfind('.')) {
+        return std::nullopt;
+    }
     double value = 0.0;
     const auto [end, error] = std::from_chars(cell.data(), cell.data() + cell.size(), value);
     if (error != std::errc() || end != cell.data() + cell.size() || !std::isfinite(value))
@@ -60,13 +70,13 @@ struct Time {
     std::int64_t at; ///< ms
     bool dated = false, clock = false;
 };
-std::optional<Time> timeIn(std::string_view cell) {
-    if (const auto seconds = numberIn(cell); seconds && std::abs(*seconds) < 1e9)
+std::optional<Time> timeIn(std::string_view cell, bool comma = false) {
+    if (const auto seconds = numberIn(cell, comma); seconds && std::abs(*seconds) < 1e9)
         return Time{static_cast<std::int64_t>(std::llround(*seconds * 1000.0))};
     // A fraction of a second behind the seconds of a clock.
     std::int64_t fraction = 0;
-    if (const auto point = cell.rfind('.'); point != std::string_view::npos && cell.find(':') < point) {
-        const auto part = numberIn("0" + std::string(cell.substr(point)));
+    if (const auto point = cell.find_last_of(".,"); point != std::string_view::npos && cell.find(':') < point) {
+        const auto part = numberIn("0." + std::string(cell.substr(point + 1)));
         if (!part)
             return std::nullopt;
         fraction = static_cast<std::int64_t>(std::llround(*part * 1000.0));
@@ -86,29 +96,40 @@ class Reader {
 public:
     Reader(std::string_view text, const std::string& file, const TypeNotes& notes, const AirframeFacts* facts,
            Problems& problems)
-        : text_(text), file_(file), notes_(notes), facts_(facts), problems_(problems) {}
+        : records_(text), text_(text), file_(file), notes_(notes), facts_(facts), problems_(problems) {}
 
     std::optional<Recording> read() {
         if (!findHeading())
             return std::nullopt;
         std::size_t cellsRead = 0;
         std::vector<std::string_view> cells;
-        for (std::string_view line; next(line);) {
-            if (trimmed(line).empty() || line.front() == '#')
+        while (records_.next(cells)) {
+            if ((cells.size() == 1 && cells.front().empty()) || cells.front().starts_with('#'))
                 continue;
-            split(line, mark_, cells);
             cellsRead += cells.size();
             if (cellsRead > mostCells)
                 return refuse(fmt::format("more than {} figures", mostCells), "Import it in parts");
             take(cells);
         }
         finish();
+        if (out_.pieces.empty() && parted_ > 0)
+            return refuse(
+                fmt::format("line {} has more cells than headings, as have {} in all", partedLine_, parted_),
+                "Where a comma stands for the decimal point, cells are parted by semicolons or stand in quotes");
         if (out_.pieces.empty())
             return refuse("no line of it has a time and a figure",
                           "Look whether the time's column is named: [recorder] "
                           "time in the airframe's file");
         if (noSample_ > 0)
             tell(fmt::format("{} line{} with no time: passed over", noSample_, noSample_ == 1 ? "" : "s"));
+        if (parted_ > 0)
+            tell(fmt::format("{} line{} with more cells than headings, the first line {}: left out (a comma as decimal "
+                             "point?)",
+                             parted_, parted_ == 1 ? "" : "s", partedLine_));
+        for (const auto& [heading, unread] : unread_)
+            tell(fmt::format("{}: {} cell{} that {} no figure, the first \"{}\" on line {}: left out", heading,
+                             unread.count, unread.count == 1 ? "" : "s", unread.count == 1 ? "is" : "are", unread.shown,
+                             unread.line));
         for (const auto& [heading, count] : implausible_)
             tell(fmt::format("{}: {} figure{} that no such gauge shows: left out", heading, count,
                              count == 1 ? "" : "s"));
@@ -128,24 +149,11 @@ private:
         else
             ++more_;
     }
-    bool next(std::string_view& line) {
-        if (at_ >= text_.size())
-            return false;
-        const auto end = text_.find('\n', at_);
-        line = text_.substr(at_, end == std::string_view::npos ? end : end - at_);
-        at_ = end == std::string_view::npos ? text_.size() : end + 1;
-        ++line_;
-        if (line_ == 1 && line.starts_with("\xef\xbb\xbf"))
-            line.remove_prefix(3);
-        return true;
-    }
-
     bool findHeading() {
-        std::string_view line;
         std::vector<std::string_view> cells;
-        while (line_ < static_cast<int>(headingsWithin) && next(line)) {
-            for (const char mark : {',', ';', '\t'}) {
-                split(line, mark, cells);
+        for (const char mark : {',', ';', '\t'}) {
+            csv::Records records(text_, mark);
+            for (int read = 0; read < headingsWithin && records.next(cells); ++read) {
                 if (cells.size() < 2 || cells.size() > mostHeadings)
                     continue;
                 const std::vector<std::string> headings(cells.begin(), cells.end());
@@ -153,8 +161,10 @@ private:
                 // A line of figures is no heading.
                 if (map.columns.empty() || timeIn(headings[map.time]))
                     continue;
-                mark_ = mark;
+                headings_ = headings.size();
                 out_.map = std::move(map);
+                records_ = records;
+                comma_ = decimalsBehindCommas(records, mark);
                 begin();
                 return true;
             }
@@ -163,6 +173,26 @@ private:
         refuse("none of its first lines is a heading with columns that are known",
                "Say in the airframe's file what they are: [recorder.columns] \"CHT L\" = \"head, 1, °F\"");
         return false;
+    }
+
+    /// Whether the figures of the first lines are written with a comma where others write a point.
+    [[nodiscard]] bool decimalsBehindCommas(csv::Records ahead, char mark) const {
+        std::vector<std::string_view> cells;
+        std::size_t commas = 0, points = 0;
+        for (int read = 0; read < linesTasted && ahead.next(cells); ++read) {
+            for (const auto& c : out_.map.columns) {
+                if (c.column < cells.size()) {
+                    const auto cell = cells[c.column];
+                    const auto last = cell.find_last_of(",.");
+                    // Three figures behind it: thousands, it may be; a semicolon between cells speaks for a decimal
+                    // comma.
+                    if (last != std::string_view::npos &&
+                        (cell.size() - last != 4 || (mark == ';' && cell[last] == ',')))
+                        ++(cell[last] == ',' ? commas : points);
+                }
+            }
+        }
+        return commas > points;
     }
 
     void begin() {
@@ -175,7 +205,14 @@ private:
     }
 
     void take(const std::vector<std::string_view>& cells) {
-        const auto time = out_.map.time < cells.size() ? timeIn(cells[out_.map.time]) : std::nullopt;
+        // More cells than headings: a figure was parted, and what stands behind it would be read as another's.
+        if (std::any_of(cells.begin() + static_cast<std::ptrdiff_t>(std::min(headings_, cells.size())), cells.end(),
+                        [](std::string_view cell) { return !cell.empty(); })) {
+            if (parted_++ == 0)
+                partedLine_ = records_.line();
+            return;
+        }
+        const auto time = out_.map.time < cells.size() ? timeIn(cells[out_.map.time], comma_) : std::nullopt;
         if (!time) {
             ++noSample_;
             return;
@@ -193,14 +230,21 @@ private:
         for (std::size_t i = 0; i < out_.map.columns.size(); ++i) {
             const auto& c = out_.map.columns[i];
             float value = nothing;
-            if (c.column < cells.size())
-                if (const auto figure = numberIn(cells[c.column])) {
+            if (c.column < cells.size()) {
+                if (const auto figure = numberIn(cells[c.column], comma_)) {
                     const double si = *figure * c.scale + c.zero;
                     if (!ranges_[i] || ranges_[i]->holds(si))
                         value = static_cast<float>(si);
                     else
                         ++implausible_[c.heading];
+                } else if (!cells[c.column].empty()) {
+                    auto& [count, line, shown] = unread_[c.heading];
+                    if (count++ == 0) {
+                        line = records_.line();
+                        shown = cells[c.column].substr(0, longestShown);
+                    }
                 }
+            }
             rows_.push_back(value);
         }
     }
@@ -246,15 +290,22 @@ private:
         return out_.dated ? timeText(at) : fmt::format("{} s", (at - first) / 1000);
     }
 
+    struct Unread {
+        std::size_t count = 0;
+        int line = 0;
+        std::string shown;
+    };
+    csv::Records records_;
     std::string_view text_;
     const std::string& file_;
     const TypeNotes& notes_;
     const AirframeFacts* facts_;
     Problems& problems_;
     Recording out_;
-    std::size_t at_ = 0, noSample_ = 0, more_ = 0;
-    int line_ = 0;
-    char mark_ = ',';
+    std::size_t noSample_ = 0, more_ = 0, headings_ = 0, parted_ = 0;
+    int line_ = 0, partedLine_ = 0;
+    bool comma_ = false;
+    std::map<std::string, Unread> unread_;
     std::vector<const KeyRange*> ranges_;
     std::vector<std::int64_t> times_;
     std::vector<float> rows_;

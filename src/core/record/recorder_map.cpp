@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "record/recorder_map.h"
+#include "units/ascii.h"
 #include "units/unit_table.h"
 #include <algorithm>
 #include <array>
-#include <cctype>
 
 namespace amber::record {
 namespace {
@@ -50,7 +50,7 @@ constexpr std::array<Word, 34> words{{{"manifold pressure", Gauge::boost},
 std::string lower(std::string_view text) {
     std::string out;
     for (const char c : text)
-        out += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+        out += ascii::lower(c);
     return out;
 }
 std::string_view bare(std::string_view text) {
@@ -64,7 +64,7 @@ std::string_view bare(std::string_view text) {
 std::string spaced(std::string_view heading) {
     std::string out = " ";
     for (const char c : lower(heading)) {
-        const bool plain = std::isalnum(static_cast<unsigned char>(c)) != 0;
+        const bool plain = ascii::isWord(c);
         if (plain || out.back() != ' ')
             out += plain ? c : ' ';
     }
@@ -114,8 +114,8 @@ std::optional<RecorderColumn> guessed(const std::string& heading, const TypeNote
     const auto word = std::find_if(words.begin(), words.end(), [&](const Word& w) {
         const auto at = name.find(" " + std::string(w.word));
         // A short word stands alone, or before a number: "cht2".
-        return at != std::string::npos && (w.word.size() > 4 || w.word.back() == ' ' ||
-                                           std::isalpha(static_cast<unsigned char>(name[at + 1 + w.word.size()])) == 0);
+        return at != std::string::npos &&
+               (w.word.size() > 4 || w.word.back() == ' ' || !ascii::isLetter(name[at + 1 + w.word.size()]));
     });
     if (word == words.end())
         return std::nullopt;
@@ -148,7 +148,7 @@ std::optional<RecorderColumn> guessed(const std::string& heading, const TypeNote
         // Its number, by itself or at the end of a word.
         const char digit = static_cast<char>('1' + static_cast<char>(i));
         for (std::size_t at = 1; at + 1 < name.size(); ++at)
-            if (name[at] == digit && std::isdigit(static_cast<unsigned char>(name[at - 1])) == 0 && name[at + 1] == ' ')
+            if (name[at] == digit && !ascii::isDigit(name[at - 1]) && name[at + 1] == ' ')
                 c.engine = notes.positions[i].id;
     }
     if (c.engine.empty() && notes.positions.size() == 2)

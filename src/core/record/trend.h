@@ -39,7 +39,7 @@ Change changeAt(std::span<const Point> points, double day, double level = 0.99);
 /// The same of any two lots of figures: by how much the second are more.
 Change changeOf(std::span<const double> before, std::span<const double> after, double level = 0.99);
 
-/// All readings of one thing, on one engine, in one phase, of one airframe; oldest first, the last five hundred.
+/// All readings of one thing, on one engine, in one phase, of one airframe; oldest first.
 struct Series {
     std::string airframe, engine, what;
     Phase phase = Phase::climb;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "rehearse/guide.h"
 #include "cockpit/controls.h"
+#include "units/ascii.h"
 #include "units/text.h"
 #include <algorithm>
 #include <cmath>
@@ -359,7 +360,7 @@ std::string waitsFor(const Ask& ask, const TypeNotes& n) {
     if (ask.wait.gauge) {
         std::string name(nameOf(*ask.wait.gauge).title);
         if (!name.empty())
-            name[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(name[0])));
+            name[0] = ascii::lower(name[0]);
         out += fmt::format("{}until {} is {} {}", out.empty() ? "" : ", ", name, ask.wait.above ? "over" : "under",
                            format(ask.wait.level, n.unitOf(*ask.wait.gauge)));
         if (ask.wait.within > 0)

@@ -40,16 +40,9 @@ std::vector<Practised> practised(const Debrief& d, const TypeNotes& n, const std
 }
 
 std::string writeLog(const std::vector<Practised>& log) {
-    const auto cell = [](const std::string& text) {
-        std::string out = "\"";
-        for (const char c : text)
-            if (c != '"' && c != '\n' && c != '\r')
-                out += c;
-        return out + "\"";
-    };
     std::string out;
     for (const auto& p : log)
-        out += fmt::format("{},{},{},{},{},{}\n", p.day, cell(p.who), cell(p.type), p.skill, p.asked, p.well);
+        out += fmt::format("{},{},{},{},{},{}\n", p.day, csv::cell(p.who), csv::cell(p.type), p.skill, p.asked, p.well);
     return out;
 }
 
@@ -71,7 +64,7 @@ std::vector<Practised> readLog(std::string_view text, const std::string& file, P
             problems.push_back({file, line, "this is no line of a practice log",
                                 "Write day,who,type,skill,asked,well, the last two whole numbers, well at most asked"});
         else
-            out.push_back({cells[0], cells[1], cells[2], cells[3], *asked, *well});
+            out.push_back({cells[0], csv::plain(cells[1]), csv::plain(cells[2]), cells[3], *asked, *well});
     });
     return out;
 }

@@ -2,9 +2,9 @@
 #include "rehearse/questions.h"
 #include "powerplant/generator.h"
 #include "symptoms/patterns.h"
+#include "units/ascii.h"
 #include "units/text.h"
 #include <algorithm>
-#include <cctype>
 #include <cmath>
 #include <fmt/format.h>
 #include <set>
@@ -16,7 +16,7 @@ constexpr std::size_t mostChoices = 4;
 
 std::string small(std::string text) {
     if (!text.empty())
-        text[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(text[0])));
+        text[0] = ascii::lower(text[0]);
     return text;
 }
 
@@ -197,9 +197,9 @@ std::string answerOf(const Question& q) {
 }
 
 std::optional<bool> isRight(const Question& q, std::string_view answer) {
-    while (!answer.empty() && std::isspace(static_cast<unsigned char>(answer.front())))
+    while (!answer.empty() && ascii::isSpace(answer.front()))
         answer.remove_prefix(1);
-    while (!answer.empty() && std::isspace(static_cast<unsigned char>(answer.back())))
+    while (!answer.empty() && ascii::isSpace(answer.back()))
         answer.remove_suffix(1);
     if (answer.empty())
         return std::nullopt;
@@ -223,7 +223,7 @@ std::optional<bool> isRight(const Question& q, std::string_view answer) {
     const auto lower = [](std::string_view text) {
         std::string out(text);
         for (char& c : out)
-            c = static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+            c = ascii::lower(c);
         return out;
     };
     for (std::size_t i = 0; i < q.choices.size(); ++i)

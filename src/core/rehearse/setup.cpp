@@ -100,12 +100,12 @@ Result<Trap> readTrap(std::string_view text, const TypeNotes& n) {
     if (sign == std::string_view::npos)
         return Failure{fmt::format("“{}” says no time: write fault@time, as oil-pump@120", text)};
     Trap trap;
-    std::string words = csv::trimmed(text.substr(0, sign)), when = csv::trimmed(text.substr(sign + 1));
+    std::string words(csv::trimmed(text.substr(0, sign))), when(csv::trimmed(text.substr(sign + 1)));
     bool named = false;
     while (!words.empty()) {
         const auto gap = words.find(' ');
         const std::string word = words.substr(0, gap);
-        words = gap == std::string::npos ? "" : csv::trimmed(words.substr(gap));
+        words = gap == std::string::npos ? "" : std::string(csv::trimmed(std::string_view(words).substr(gap)));
         std::string_view rest;
         const auto number = readNumber(word, rest);
         if (!named) {
@@ -128,7 +128,7 @@ Result<Trap> readTrap(std::string_view text, const TypeNotes& n) {
         if (!phase || static_cast<std::size_t>(*phase) >= plannedPhases)
             return Failure{fmt::format("“{}” is no phase that is flown", when.substr(0, plus))};
         trap.phase = *phase;
-        when = plus == std::string::npos ? "0" : csv::trimmed(std::string_view(when).substr(plus + 1));
+        when = plus == std::string::npos ? "0" : std::string(csv::trimmed(std::string_view(when).substr(plus + 1)));
     }
     const auto at = timeIn(when);
     if (!at || *at < 0 || *at > latestTime)

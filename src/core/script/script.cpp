@@ -146,7 +146,7 @@ Result<double> within(const std::string& text, double low, double high) {
 Result<double> severityOf(const std::string& text) {
     const auto gap = text.find(' ');
     return gap == std::string::npos ? Result<double>(1.0)
-                                    : within(csv::trimmed(std::string_view(text).substr(gap)), 0, 1);
+                                    : within(std::string(csv::trimmed(std::string_view(text).substr(gap))), 0, 1);
 }
 
 Result<double> valueOf(As as, const std::string& text, const TypeNotes& n) {

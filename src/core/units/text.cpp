@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "units/text.h"
+#include "units/ascii.h"
 #include "units/unit_table.h"
 #include <algorithm>
-#include <cctype>
 #include <charconv>
 #include <cmath>
 #include <fmt/format.h>
@@ -15,14 +15,14 @@ constexpr std::string_view noBreakSpace = "\xC2\xA0";
 
 std::string_view trimmed(std::string_view text) {
     while (!text.empty()) {
-        if (std::isspace(static_cast<unsigned char>(text.front())))
+        if (ascii::isSpace(text.front()))
             text.remove_prefix(1);
         else if (text.starts_with(noBreakSpace))
             text.remove_prefix(noBreakSpace.size());
         else
             break;
     }
-    while (!text.empty() && std::isspace(static_cast<unsigned char>(text.back())))
+    while (!text.empty() && ascii::isSpace(text.back()))
         text.remove_suffix(1);
     return text;
 }
@@ -104,11 +104,50 @@ std::optional<Written> inTwoUnits(Dimension dimension, double first, std::string
 }
 } // namespace
 
+namespace {
+/// Figures as they stand: what is before the point, and behind it.
+struct Parted {
+    std::string_view before, behind;
+};
+std::optional<Parted> partedAtPoint(std::string_view text) {
+    const auto begin = std::find_if(text.begin(), text.end(), isDigit);
+    const auto point = std::find_if_not(begin, text.end(), isDigit);
+    if (begin == text.end() || point == text.end() || *point != '.')
+        return std::nullopt;
+    const auto end = std::find_if_not(point + 1, text.end(), isDigit);
+    return Parted{std::string_view(begin, point), std::string_view(point + 1, end)};
+}
+/// "1.340 l" and "3.000 m": one to three figures, a point, three figures, in a unit of which nobody writes thousandths.
+/// What begins with a nought is a decimal.
+bool pointMayPartThousands(std::string_view text, const UnitSpec& unit) {
+    const auto parts = partedAtPoint(text);
+    return parts && unit.decimals == 0 && parts->behind.size() == 3 && parts->before.size() <= 3 &&
+           parts->before.front() != '0' && text.find(',') == std::string_view::npos;
+}
+/// "gal" alone is no unit: which gallon is asked.
+std::optional<std::string> whichGallon(std::string_view unit) {
+    for (const std::string_view said :
+         {"gal", "gal.", "gals", "gals.", "gallon", "gallons", "gal/h", "gph", "g.p.h.", "gal/hr"})
+        if (unit == said)
+            return fmt::format("\"{}\": which gallon? Write \"US gal{}\" or \"imp gal{}\"", unit,
+                               said.find_first_of("h/") == std::string_view::npos ? "" : "/h",
+                               said.find_first_of("h/") == std::string_view::npos ? "" : "/h");
+    return std::nullopt;
+}
+} // namespace
+
 Result<Written> readQuantity(Dimension dimension, std::string_view text, const UnitSpec* assumed) {
+    if (dimension == Dimension::length)
+        for (const std::string_view said : {"sea level", "Sea level", "SEA LEVEL", "S.L.", "MSL"})
+            if (trimmed(text) == said)
+                return Written{0.0, assumed ? assumed : units::foot.spec};
     std::string_view rest;
     const auto number = readNumber(text, rest);
     if (!number)
         return Failure{number.error()};
+    if (dimension == Dimension::volume || dimension == Dimension::volumeFlow)
+        if (const auto gallon = whichGallon(rest))
+            return Failure{*gallon};
     const UnitSpec* unit = rest.empty() ? assumed : findUnit(dimension, rest);
     if (!unit)
         if (const auto both = inTwoUnits(dimension, number.value(), rest))
@@ -123,6 +162,23 @@ Result<Written> readQuantity(Dimension dimension, std::string_view text, const U
             fmt::format("\"{}\" is not a unit of {}: use one of {}", rest.substr(0, 20), nameOf(dimension), choices)};
     }
     return Written{number.value() * unit->scale + unit->offset, unit};
+}
+
+std::optional<ThousandsOrDecimals> thousandsOrDecimals(std::string_view text, const UnitSpec& unit) {
+    if (!pointMayPartThousands(text, unit))
+        return std::nullopt;
+    const auto parts = *partedAtPoint(text);
+    const auto last = parts.behind.find_last_not_of('0');
+    std::string kept(last == std::string_view::npos ? std::string_view("0") : parts.behind.substr(0, last + 1));
+    if (kept.size() == 3)
+        kept += '0'; // four figures part no thousands
+    const std::string all = std::string(parts.before) + std::string(parts.behind);
+    double value = 0.0;
+    std::from_chars(all.data(), all.data() + all.size(), value);
+    if (trimmed(text).starts_with('-') || trimmed(text).starts_with(unicodeMinus))
+        value = -value;
+    return ThousandsOrDecimals{value * unit.scale + unit.offset, fmt::format("\"{} {}\"", all, unit.symbol),
+                               fmt::format("\"{}.{} {}\"", parts.before, kept, unit.symbol)};
 }
 
 std::string formatNumber(double value, int decimals, bool showSign) {

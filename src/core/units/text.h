@@ -2,6 +2,7 @@
 #pragma once
 #include "units/quantity.h"
 #include "units/result.h"
+#include <optional>
 #include <string>
 #include <string_view>
 
@@ -22,6 +23,13 @@ Result<double> readNumber(std::string_view text, std::string_view& rest);
 /// makes a unit compulsory.
 /// @return the SI value and the unit, or an error that names the units that would do.
 Result<Written> readQuantity(Dimension dimension, std::string_view text, const UnitSpec* assumed = nullptr);
+
+/// "1.340 l": in a unit of which nobody writes thousandths, a point before three figures may part thousands.
+struct ThousandsOrDecimals {
+    double si;                       ///< if it parts thousands
+    std::string thousands, decimals; ///< how each is written without doubt, in quotes
+};
+std::optional<ThousandsOrDecimals> thousandsOrDecimals(std::string_view text, const UnitSpec& unit);
 
 template <Dimension D>
 Result<Quantity<D>> read(std::string_view text, const UnitSpec* assumed = nullptr) {

@@ -16,9 +16,14 @@ const UnitSpec* findUnit(Dimension dimension, std::string_view text);
 namespace units {
 namespace detail {
 // Sources: NIST SP 811 (2008), appendix B; mercury at 0 °C, water excluded.
-inline constexpr UnitSpec inHg{"inHg", "in Hg|in.Hg|\"Hg|in", 3386.389, 0.0, 1};
-inline constexpr UnitSpec boost{"lbf/in²", "lb|lbs|psi|lb/in²|lb/in2|lbf/in2|lb/sq.in", 6894.757, standardPressure, 1,
-                                true};
+inline constexpr UnitSpec inHg{"inHg", "in Hg|in.Hg|in. Hg|ins Hg|\"Hg|in", 3386.389, 0.0, 1};
+inline constexpr UnitSpec boost{
+    "lbf/in²",
+    "lb|lbs|lb.|psi|p.s.i.|lb/in²|lb/in2|lbf/in2|lb/sq.in|lb/sq in|lb/sq. in.|lb./sq. in.|lb per sq in|lb. per sq. in.",
+    6894.757,
+    standardPressure,
+    1,
+    true};
 inline constexpr UnitSpec mmHg{"mmHg", "mm Hg|mm", 133.3224, 0.0, 0};
 inline constexpr UnitSpec kPa{"kPa", "", 1000.0, 0.0, 1};
 inline constexpr UnitSpec ata{"ata", "", 98066.5, 0.0, 2};
@@ -28,7 +33,10 @@ inline constexpr UnitSpec manifoldTable[] = {inHg, boost, mmHg, kPa, ata, cmHg, 
 
 inline constexpr UnitSpec pressureTable[] = {
     {"hPa", "mb|mbar", 100.0, 0.0, 0},
-    {"lbf/in²", "lb|lbs|psi|lb/in²|lb/in2|lbf/in2|lb/sq.in", 6894.757, 0.0, 1},
+    {"lbf/in²",
+     "lb|lbs|lb.|psi|p.s.i.|lb/in²|lb/in2|lbf/in2|lb/sq.in|lb/sq in|lb/sq. in.|lb./sq. in.|lb per sq in|lb. per sq. "
+     "in.",
+     6894.757, 0.0, 1},
     {"kgf/cm²", "kg/cm²|kg/cm2|kgf/cm2|at", 98066.5, 0.0, 2},
     {"bar", "", 1e5, 0.0, 2},
     {"inHg", "in Hg|in.Hg|in", 3386.389, 0.0, 2},
@@ -38,8 +46,8 @@ inline constexpr UnitSpec pressureTable[] = {
     {"cmHg", "cm Hg|cm", 1333.224, 0.0, 1},
 };
 inline constexpr UnitSpec temperatureTable[] = {
-    {"°C", "C|degC|ºC|deg C", 1.0, 273.15, 0},
-    {"°F", "F|degF|ºF|deg F", 5.0 / 9.0, 273.15 - 32.0 * 5.0 / 9.0, 0},
+    {"°C", "C|degC|ºC|deg C|deg. C|° C", 1.0, 273.15, 0},
+    {"°F", "F|degF|ºF|deg F|deg. F|° F", 5.0 / 9.0, 273.15 - 32.0 * 5.0 / 9.0, 0},
     {"K", "", 1.0, 0.0, 1},
 };
 inline constexpr UnitSpec temperatureDifferenceTable[] = {
@@ -47,19 +55,22 @@ inline constexpr UnitSpec temperatureDifferenceTable[] = {
     {"°F", "F|degF|ºF|deg F", 5.0 / 9.0, 0.0, 0},
 };
 inline constexpr UnitSpec speedTable[] = {
-    {"kt", "kts|knots|kn", 1852.0 / 3600.0, 0.0, 0},
+    {"kt", "kts|knots|kn|knot|kt.", 1852.0 / 3600.0, 0.0, 0},
     {"mph", "m.p.h.", 0.44704, 0.0, 0},
-    {"km/h", "kph|kmh", 1.0 / 3.6, 0.0, 0},
+    {"km/h", "kph|kmh|km/hr|km.p.h.", 1.0 / 3.6, 0.0, 0},
     {"m/s", "mps", 1.0, 0.0, 1},
 };
 inline constexpr UnitSpec verticalSpeedTable[] = {
-    {"ft/min", "fpm", 0.3048 / 60.0, 0.0, 0},
+    {"ft/min", "fpm|ft./min.|ft per min|f.p.m.", 0.3048 / 60.0, 0.0, 0},
     {"m/s", "mps", 1.0, 0.0, 1},
 };
 inline constexpr UnitSpec lengthTable[] = {
-    {"ft", "feet|'", 0.3048, 0.0, 0}, {"m", "metres|meters", 1.0, 0.0, 0},
-    {"km", "", 1000.0, 0.0, 2},       {"in", "inch|inches|\"", 0.0254, 0.0, 1},
-    {"cm", "", 0.01, 0.0, 1},         {"mm", "", 0.001, 0.0, 0},
+    {"ft", "feet|ft.|foot|'", 0.3048, 0.0, 0},
+    {"m", "metres|meters", 1.0, 0.0, 0},
+    {"km", "", 1000.0, 0.0, 2},
+    {"in", "inch|inches|\"", 0.0254, 0.0, 1},
+    {"cm", "", 0.01, 0.0, 1},
+    {"mm", "", 0.001, 0.0, 0},
 };
 inline constexpr UnitSpec distanceTable[] = {
     {"nm", "NM|nmi|n.m.", 1852.0, 0.0, 0},
@@ -74,15 +85,16 @@ inline constexpr UnitSpec volumeTable[] = {
     {"in³", "in3|cu in|cu.in.|cubic inches", 1.6387064e-5, 0.0, 0},
 };
 inline constexpr UnitSpec massTable[] = {
-    {"lb", "lbs|lbm", 0.45359237, 0.0, 0},
-    {"kg", "", 1.0, 0.0, 0},
+    {"lb", "lbs|lbm|lb.|lbs.|pounds", 0.45359237, 0.0, 0},
+    {"kg", "kg.|kgs", 1.0, 0.0, 0},
 };
 inline constexpr UnitSpec powerTable[] = {
-    {"hp", "bhp|HP", 745.69987, 0.0, 0},
+    {"hp", "bhp|HP|b.h.p.|B.H.P.|h.p.|H.P.", 745.69987, 0.0, 0},
     {"PS", "ps|cv", 735.49875, 0.0, 0},
     {"kW", "", 1000.0, 0.0, 0},
 };
-inline constexpr UnitSpec rotationTable[] = {{"rpm", "r.p.m.|rev/min", 1.0 / 60.0, 0.0, 0}};
+inline constexpr UnitSpec rotationTable[] = {
+    {"rpm", "r.p.m.|rev/min|revs/min|U/min|tr/min|min⁻¹|1/min", 1.0 / 60.0, 0.0, 0}};
 inline constexpr UnitSpec durationTable[] = {
     {"min", "minutes|minute|mins", 60.0, 0.0, 0},
     {"s", "sec|secs|seconds|second", 1.0, 0.0, 0},
@@ -94,9 +106,9 @@ inline constexpr UnitSpec massFlowTable[] = {
     {"kg/s", "", 1.0, 0.0, 2},
 };
 inline constexpr UnitSpec volumeFlowTable[] = {
-    {"US gal/h", "USgal/h", 3.785411784e-3 / 3600.0, 0.0, 0, false, true},
-    {"imp gal/h", "impgal/h", 4.54609e-3 / 3600.0, 0.0, 0, false, true},
-    {"l/h", "L/h|litres/h", 1e-3 / 3600.0, 0.0, 0, false, true},
+    {"US gal/h", "USgal/h|US gal/hr|US gph|US gal per hour", 3.785411784e-3 / 3600.0, 0.0, 0, false, true},
+    {"imp gal/h", "impgal/h|imp gal/hr|imp gph|imp. gal/h|imp gal per hour", 4.54609e-3 / 3600.0, 0.0, 0, false, true},
+    {"l/h", "L/h|litres/h|l/hr|litres per hour|ltr/h", 1e-3 / 3600.0, 0.0, 0, false, true},
 };
 inline constexpr UnitSpec voltageTable[] = {{"V", "volt|volts", 1.0, 0.0, 1}};
 inline constexpr UnitSpec momentTable[] = {

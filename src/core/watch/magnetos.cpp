@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "watch/magnetos.h"
+#include "units/ascii.h"
 #include "units/text.h"
 #include "watch/maker.h"
 #include <algorithm>
@@ -53,8 +54,7 @@ Result<Drop> readDrop(std::string_view text) {
     Drop d;
     std::string_view rest = trimmed(text);
     bool numbered = false;
-    if (!rest.empty() &&
-        (std::isdigit(static_cast<unsigned char>(rest.front())) != 0 || rest.front() == '-' || rest.front() == '+')) {
+    if (!rest.empty() && (ascii::isDigit(rest.front()) || rest.front() == '-' || rest.front() == '+')) {
         const auto number = readNumber(rest, rest);
         if (!number)
             return Failure{number.error()};
