@@ -3,6 +3,7 @@
 #include "command_runner.h"
 #include "record/log_text.h"
 #include "store/log_file.h"
+#include <QDir>
 #include <QFile>
 #include <QFileInfo>
 #include <QSqlDatabase>
@@ -310,6 +311,87 @@ TEST_F(Kept, OfADamagedFileTheRestIsRescuedAndItIsTold) {
         EXPECT_EQ(e, many.entries.at(id)) << "what is there is as it was";
     EXPECT_TRUE(QFileInfo::exists(path() + QStringLiteral(".damaged")));
     EXPECT_EQ(log->add(head(4000)), QString());
+}
+
+/// A log of some thousand rows, damaged in the middle.
+class Damaged : public Kept {
+protected:
+    void SetUp() override {
+        record::Log many;
+        many.runs.emplace("r1", run());
+        for (int i = 1; i <= 3000; ++i) {
+            const Entry e = head(i);
+            many.entries.emplace(e.id, e);
+        }
+        ASSERT_EQ(open()->merge(many).value().entries, 3000u);
+        QFile file(path());
+        ASSERT_TRUE(file.open(QIODevice::ReadWrite));
+        file.seek(20 * 4096);
+        file.write(QByteArray(2 * 4096, '\x5a'));
+    }
+    static std::size_t entries(LogFile& log) { return log.read().value().entries.size(); }
+};
+
+TEST_F(Damaged, RescuedAndStoppedAtAnyMomentIsRescuedTheNextTimeAndTold) {
+    std::size_t whole = 0;
+    {
+        auto log = open();
+        whole = entries(*log);
+        EXPECT_FALSE(log->told().isEmpty());
+    }
+    ASSERT_GT(whole, 2'000u);
+    const QByteArray wrong = bytes(path() + QStringLiteral(".damaged"));
+    int stopped = 0;
+    for (int wait = 0; wait < 40; ++wait) {
+        for (const auto& name : folder.path().isEmpty() ? QStringList() : QDir(folder.path()).entryList(QDir::Files))
+            QFile::remove(folder.filePath(name));
+        QFile file(path());
+        ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+        file.write(wrong);
+        file.close();
+        const pid_t child = fork();
+        ASSERT_GE(child, 0);
+        if (child == 0) {
+            auto log = LogFile::open(path());
+            _exit(log ? 0 : 1); // without telling anybody
+        }
+        ::usleep(static_cast<useconds_t>(wait) * 2'500);
+        ::kill(child, SIGKILL);
+        int status = 0;
+        ::waitpid(child, &status, 0);
+        stopped += WIFSIGNALED(status) ? 1 : 0;
+        auto log = open();
+        ASSERT_TRUE(log);
+        EXPECT_EQ(entries(*log), whole) << "killed after " << wait * 2.5 << " ms";
+        EXPECT_FALSE(log->told().isEmpty()) << "killed after " << wait * 2.5 << " ms";
+    }
+    EXPECT_GT(stopped, 5) << "some were stopped in the middle";
+}
+
+TEST_F(Damaged, OnAFullDiskItIsLeftAsItWas) {
+    const QByteArray before = bytes(path());
+    const pid_t child = fork();
+    if (child == 0) {
+        const rlimit most{60'000, 60'000};
+        ::signal(SIGXFSZ, SIG_IGN);
+        ::setrlimit(RLIMIT_FSIZE, &most);
+        const auto log = LogFile::open(path());
+        _exit(log ? 0 : 1);
+    }
+    int status = 0;
+    ::waitpid(child, &status, 0);
+    EXPECT_EQ(WEXITSTATUS(status), 1) << "and it says so";
+    EXPECT_EQ(bytes(path()), before);
+    EXPECT_GT(entries(*open()), 2'000u) << "with room again it is rescued";
+}
+
+TEST_F(Damaged, WhatWasNotToldIsToldByTheNext) {
+    {
+        auto log = LogFile::open(path());
+        ASSERT_TRUE(log);
+    }
+    EXPECT_FALSE(open()->told().isEmpty());
+    EXPECT_TRUE(open()->told().isEmpty()) << "once";
 }
 
 TEST_F(Kept, WhoOnlyLooksInLeavesADamagedFileWhereItIs) {

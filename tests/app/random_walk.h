@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "log/read_table.h"
+#include "log/record_frame.h"
 #include "settle.h"
 #include "shell/main_window.h"
 #include <QComboBox>
 #include <QDialog>
 #include <QDir>
 #include <QFile>
+#include <QToolButton>
 #include <QtTest>
 #include <random>
 
@@ -20,7 +23,7 @@ public:
 
     /// @return what is wrong afterwards; empty when nothing is
     QString act() {
-        switch (below(22)) {
+        switch (below(25)) {
         case 0:
         case 1:
             window_.showPhase(phaseNames[below(plannedPhases)].phase);
@@ -50,6 +53,13 @@ public:
         case 20:
         case 21:
             sitAndRehearse();
+            break;
+        case 22:
+            window_.recording() && below(4) == 0 ? window_.closeRecord() : window_.openRecord();
+            break;
+        case 23:
+        case 24:
+            readAndTime();
             break;
         case 4: {
             const auto files = QDir(demos_).entryInfoList({QStringLiteral("*.toml")}, QDir::Files);
@@ -150,6 +160,46 @@ private:
         seat.session().setSpeed(speed);
         if (below(3) == 0)
             window_.seatFrame().showHands();
+    }
+    /// Readings, stop clocks, defects, dialogues, another size.
+    void readAndTime() {
+        if (!window_.recording())
+            return;
+        auto& frame = window_.recordFrame();
+        switch (below(5)) {
+        case 0: {
+            auto& table = frame.table();
+            const auto* model = table.model();
+            if (model->rowCount() == 0)
+                break;
+            table.setCurrentIndex(
+                model->index(static_cast<int>(below(static_cast<std::size_t>(model->rowCount()))),
+                             static_cast<int>(below(static_cast<std::size_t>(model->columnCount())))));
+            table.setFocus();
+            static const Qt::Key keys[] = {Qt::Key_1,      Qt::Key_2,      Qt::Key_S,     Qt::Key_Period,
+                                           Qt::Key_Return, Qt::Key_Escape, Qt::Key_Delete};
+            for (std::size_t i = 1 + below(5); i-- > 0;)
+                QTest::keyClick(QApplication::focusWidget() ? QApplication::focusWidget() : &table,
+                                keys[below(std::size(keys))]);
+            break;
+        }
+        case 1:
+        case 2: {
+            QList<QToolButton*> clocks;
+            for (auto* b : frame.findChildren<QToolButton*>())
+                if (b->isVisible() && b->objectName().startsWith(QLatin1String("clock-")))
+                    clocks << b;
+            if (!clocks.isEmpty())
+                QTest::mouseClick(clocks.at(static_cast<int>(below(static_cast<std::size_t>(clocks.size())))),
+                                  Qt::LeftButton);
+            break;
+        }
+        case 3:
+            window_.showPhase(phaseNames[below(std::size(phaseNames))].phase);
+            break;
+        default:
+            window_.resize(1024 + static_cast<int>(below(700)), 600 + static_cast<int>(below(400)));
+        }
     }
     void typeSomewhere() {
         static const char* texts[] = {"5",         "-40",     "1013",  "60000 ft", "abc",  "7,5",   "",

@@ -313,6 +313,57 @@ TEST_F(RecordPage, DefectsAreWordsOfTheirEngine) {
     EXPECT_EQ(all[1].words, "a warm day");
 }
 
+TEST_F(RecordPage, ADefectThatBeginsWithAnEnginesNameIsOfThatEngine) {
+    table().setCurrentIndex(cell("head", 0));
+    const auto& positions = document().aircraft().notes.positions;
+    auto* words = frame().findChild<QLineEdit*>(QStringLiteral("record-words"));
+    words->setFocus();
+    QTest::keyClicks(words, QString::fromStdString(positions[1].name).toUpper() + QStringLiteral(" magneto rough"));
+    QTest::keyClick(words, Qt::Key_Return);
+    QTest::keyClicks(words, QString::fromStdString(positions[1].name) + QStringLiteral("ly painted cowl"));
+    QTest::keyClick(words, Qt::Key_Return);
+    test::settle();
+    const auto all = kept();
+    ASSERT_EQ(all.size(), 2u);
+    EXPECT_EQ(all[0].engine, positions[1].id) << "though the other's cell is chosen";
+    EXPECT_EQ(all[1].engine, positions[0].id) << "a longer word is no name";
+}
+
+TEST_F(RecordPage, AClockThatIsPressedOnAnotherPhasesPageTakesNothingDown) {
+    for (int twice = 0; twice < 2; ++twice) {
+        window->showPhase(Phase::warmUp);
+        test::settle();
+        for (auto* clockButton : frame().findChildren<QToolButton*>())
+            if (clockButton->isVisible() && clockButton->objectName().startsWith(QLatin1String("clock-")))
+                QTest::mouseClick(clockButton, Qt::LeftButton);
+        window->showPhase(Phase::climb);
+        test::settle();
+        const auto names = [&] {
+            QStringList out;
+            for (auto* b : frame().findChildren<QToolButton*>())
+                if (b->isVisible() && b->objectName().startsWith(QLatin1String("clock-")))
+                    out << b->objectName();
+            return out;
+        }();
+        for (const auto& name : names)
+            if (auto* b = frame().findChild<QToolButton*>(name))
+                QTest::mouseClick(b, Qt::LeftButton);
+        test::settle();
+    }
+}
+
+TEST_F(RecordPage, ALogThatAnotherOneWasPutInPlaceOfGetsWhatIsTypedNow) {
+    read("head", QStringLiteral("182"));
+    const QString path = book().path(), aside = path + QStringLiteral(".aside");
+    ASSERT_TRUE(QFile::rename(path, aside));
+    {
+        auto other = app::LogFile::open(path); // as a rescue beside the open window leaves it
+        ASSERT_TRUE(other);
+    }
+    read("oil", QStringLiteral("68"));
+    EXPECT_EQ(kept().size(), 2u) << "what is told as saved is in the file of that name";
+}
+
 TEST_F(RecordPage, ARunGoesOnWhenOneComesBackAndAnEarlierOneHasThePlanOfItsDay) {
     read("head", QStringLiteral("182"));
     const std::string run = book().run()->id;

@@ -2,11 +2,14 @@
 #include "cli/command_line.h"
 #include "cli/command.h"
 #include "cli/exit_codes.h"
+#include "files/table_reader.h"
 #include <CLI/CLI.hpp>
+#include <algorithm>
 #include <cerrno>
 #include <csignal>
 #include <cstdio>
 #include <cstring>
+#include <filesystem>
 #include <fmt/format.h>
 #include <sstream>
 #include <system_error>
@@ -66,6 +69,23 @@ int parseAndRun(int argc, char** argv, const CommandActions& actions) {
         command->declare(arguments);
     }
     app.require_subcommand(0, 1);
+
+    // A word that is neither a command nor a file, most likely a command mistyped.
+    if (argc > 1 && argv[1][0] != '-' && argv[1][0] != '\0') {
+        const std::string word = argv[1];
+        std::vector<std::string> names;
+        for (const auto& command : commands)
+            names.emplace_back(command->name());
+        std::error_code none;
+        if (std::find(names.begin(), names.end(), word) == names.end() &&
+            word.find_first_of("./") == std::string::npos && !std::filesystem::exists(word, none)) {
+            const std::string guess = document::nearest(word, names);
+            fmt::print(stderr, "amber-throttle: there is no command \"{}\"{}\n", word,
+                       guess.empty() ? std::string(". amber-throttle --help lists them.")
+                                     : fmt::format("; did you mean {}?", guess));
+            return exitUsage;
+        }
+    }
 
     try {
         app.parse(argc, argv);

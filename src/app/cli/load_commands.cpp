@@ -83,7 +83,7 @@ protected:
             fmt::print("{:<34} {:>11} {:>9} {:>13}\n", "", cockpit().weight->symbol, l.given ? "arm" : "",
                        l.given ? "moment" : "");
             for (const auto& line : p.lines)
-                if (line.mass > 0)
+                if (line.mass != 0.0)
                     fmt::print("{:<34} {:>11} {:>9} {:>13}\n", line.name + (line.who.empty() ? "" : ", " + line.who),
                                formatValue(line.mass, *cockpit().weight),
                                l.given ? loading::armText(l, line.arm, false) : std::string(),

@@ -18,6 +18,7 @@
 #include "store/log_file.h"
 #include "store/sortie_document.h"
 #include "store/taken_in.h"
+#include "units/text.h"
 #include <QCoreApplication>
 #include <QDateTime>
 #include <QFileInfo>
@@ -25,7 +26,10 @@
 #include <algorithm>
 #include <cmath>
 #include <cstdio>
+#include <filesystem>
 #include <fmt/format.h>
+#include <fstream>
+#include <limits>
 #include <nlohmann/json.hpp>
 
 namespace amber::app {
@@ -324,32 +328,63 @@ private:
         fmt::print("{}", logCaution);
         return exitOk;
     }
+    /// Run by run: no more than one is held, however many there are.
     int list(OpenLog& log) const {
-        LogFile::Wanted wanted;
-        wanted.airframe = QString::fromStdString(airframe_);
-        wanted.run = QString::fromStdString(run_);
-        const auto read = log->read(wanted);
-        if (!read)
-            return wrongFile(read.error());
-        if (json_)
-            fmt::print("{}", record::logJson(read.value()));
-        else if (csv_)
-            fmt::print("{}", record::logCsv(read.value()));
-        else {
-            const auto all = record::standing(read.value());
-            for (const auto& [id, r] : read.value().runs) {
-                fmt::print("{}  {}  {}  {}\n", record::timeText(r.began), r.airframe, r.type, r.title);
-                if (const auto of = all.find(id); of != all.end())
-                    for (const auto& s : of->second)
-                        print(s);
-            }
+        std::vector<std::string> ids;
+        if (run_.empty()) {
+            auto runs = log->runs(QString::fromStdString(airframe_), std::numeric_limits<int>::max());
+            if (!runs)
+                return wrongFile(runs.error());
+            for (auto& r : runs.value())
+                ids.push_back(std::move(r.id));
+            std::sort(ids.begin(), ids.end());
+        } else {
+            ids.push_back(run_);
         }
-        return exitOk;
+        std::string why;
+        const auto each = [&](const auto& take) {
+            for (const auto& id : ids) {
+                const auto read = log->read({QString::fromStdString(airframe_), QString::fromStdString(id), 0});
+                if (!read) {
+                    why = read.error();
+                    return;
+                }
+                take(read.value());
+            }
+        };
+        if (json_) {
+            record::LogJsonWriter writer(
+                [](std::string_view text) { return std::fwrite(text.data(), 1, text.size(), stdout) == text.size(); });
+            each([&](const record::Log& one) {
+                for (const auto& [id, run] : one.runs)
+                    writer.put(run);
+            });
+            each([&](const record::Log& one) {
+                for (const auto& [id, entry] : one.entries)
+                    writer.put(entry);
+            });
+            writer.end();
+        } else if (csv_) {
+            fmt::print("{}", record::logCsv({}));
+            each([](const record::Log& one) { fmt::print("{}", record::logCsvRows(one)); });
+        } else {
+            each([](const record::Log& one) {
+                const auto all = record::standing(one);
+                for (const auto& [id, r] : one.runs) {
+                    fmt::print("{}  {}  {}  {}\n", record::timeText(r.began), shownText(r.airframe), shownText(r.type),
+                               shownText(r.title));
+                    if (const auto of = all.find(id); of != all.end())
+                        for (const auto& s : of->second)
+                            print(s);
+                }
+            });
+        }
+        return why.empty() ? exitOk : wrongFile(why);
     }
     static void print(const record::Standing& s) {
         for (const auto* e : s.last) {
             const auto* row = record::whatOf(e->what);
-            std::string text = e->words;
+            std::string text = shownText(e->words);
             if (e->kind == record::Entry::Kind::figure) {
                 if (text.empty())
                     text = record::figureText(e->what, e->value);
@@ -359,8 +394,8 @@ private:
                 text = "looked: in its band";
             }
             fmt::print("  {}{}  {:<10} {:<10} {:<24} {}{}  {}\n", e->rough ? "about " : "",
-                       record::timeText(e->at).substr(11, 5), keyOf(e->phase), e->engine,
-                       row ? std::string(row->title) : e->what, text,
+                       record::timeText(e->at).substr(11, 5), keyOf(e->phase), shownText(e->engine),
+                       row ? std::string(row->title) : shownText(e->what), text,
                        s.disagrees ? "  [corrected apart: see the others]" : "", e->id);
             for (const auto* old : s.was)
                 if (old->kind == record::Entry::Kind::figure)
@@ -369,35 +404,112 @@ private:
     }
 
     int exportAll(OpenLog& log) const {
-        const auto read = log->read();
-        if (!read)
-            return wrongFile(read.error());
-        const auto blocks = log->traces({});
-        if (!blocks)
-            return wrongFile(blocks.error());
-        const std::string text = record::logJson(read.value(), blocks.value());
-        if (file_.empty()) {
-            fmt::print("{}", text);
-            return exitOk;
+        std::optional<Output> file;
+        if (!file_.empty()) {
+            if (const auto error = overInput(file_, {log->path().toStdString()}); !error.isEmpty())
+                return notKept(error);
+            file.emplace(QString::fromStdString(file_));
         }
-        if (const QString why = writeAtomically(QString::fromStdString(file_), QByteArray::fromStdString(text));
-            !why.isEmpty())
-            return notKept(why);
+        QByteArray waiting;
+        const auto flush = [&] {
+            const bool gone = file ? file->write(waiting)
+                                   : std::fwrite(waiting.constData(), 1, static_cast<std::size_t>(waiting.size()),
+                                                 stdout) == static_cast<std::size_t>(waiting.size());
+            waiting.clear();
+            return gone;
+        };
+        constexpr qsizetype piece = 1 << 20;
+        record::LogJsonWriter writer([&](std::string_view text) {
+            waiting.append(text.data(), static_cast<qsizetype>(text.size()));
+            return waiting.size() < piece || flush();
+        });
+        const auto put = [&](const auto& row) { return writer.put(row); };
+        const QString why = log->each({put, put, put});
+        if (why.isEmpty() && writer.end())
+            flush();
+        if (const QString error = file ? file->commit() : QString(); !error.isEmpty())
+            return notKept(error);
+        if (!why.isEmpty())
+            return wrongFile(why.toStdString());
         return exitOk;
     }
     int importAll(OpenLog& log) const {
         Problems problems;
         if (file_.empty())
             return usage("import: --file FILE, a log in JSON");
-        const auto text = document::readFile(file_, problems);
-        if (!text)
-            return problemsTold(problems, exitProblems);
+        constexpr std::uintmax_t largest = 500u << 20;
+        std::error_code error;
+        if (const auto size = std::filesystem::file_size(file_, error); !error && size > largest) {
+            fmt::print(
+                stderr,
+                "{}: a log in JSON of over {} MiB is not taken in. Export it in parts, or merge its SQLite file.\n",
+                file_, largest >> 20);
+            return exitProblems;
+        }
+        std::ifstream in(file_, std::ios::binary);
+        if (!std::filesystem::is_regular_file(file_, error) || !in) {
+            fmt::print(stderr, "{}: there is no such file that can be read. Check the name and the folder.\n", file_);
+            return exitProblems;
+        }
+        // Some thousands of rows at a time, each lot all or none: importing again adds what a stop has left out.
+        constexpr std::size_t lot = 20'000, lotOfBlocks = 500;
+        record::Log rows;
         std::vector<record::TraceBlock> blocks;
-        const auto from = record::readLogJson(*text, file_, problems, &blocks);
+        record::Merged all;
+        std::size_t newBlocks = 0;
+        bool anyBlocks = false;
+        QString why;
+        const auto keep = [&] {
+            if (!why.isEmpty())
+                return;
+            if (!rows.runs.empty() || !rows.entries.empty()) {
+                const auto merged = log->merge(rows);
+                if (merged) {
+                    all.runs += merged.value().runs;
+                    all.entries += merged.value().entries;
+                    all.told.insert(all.told.end(), merged.value().told.begin(), merged.value().told.end());
+                } else
+                    why = QString::fromStdString(merged.error());
+                rows = {};
+            }
+            if (!blocks.empty() && why.isEmpty()) {
+                const auto kept = log->keepTrace(blocks, {});
+                kept ? static_cast<void>(newBlocks += kept.value())
+                     : static_cast<void>(why = QString::fromStdString(kept.error()));
+                blocks.clear();
+            }
+        };
+        const auto twice = [&](const char* what, const std::string& id) {
+            problems.push_back({file_, 0, fmt::format("{} {} is there twice", what, id), "The second is left out"});
+        };
+        record::LogSink sink;
+        sink.run = [&](record::Run r) {
+            if (const std::string id = r.id; !rows.runs.try_emplace(id, std::move(r)).second)
+                twice("run", id);
+            if (rows.runs.size() >= lot)
+                keep();
+        };
+        sink.entry = [&](record::Entry e) {
+            if (const std::string id = e.id; !rows.entries.try_emplace(id, std::move(e)).second)
+                twice("entry", id);
+            if (rows.entries.size() >= lot)
+                keep();
+        };
+        sink.block = [&](record::TraceBlock b) {
+            anyBlocks = true;
+            blocks.push_back(std::move(b));
+            if (blocks.size() >= lotOfBlocks)
+                keep();
+        };
+        record::readLogJson(in, file_, problems, sink);
+        keep();
         const int code = problemsTold(problems, problems.empty() ? exitOk : exitProblems);
-        if (const int taken = takeIn(log, from, code); taken != code || blocks.empty())
-            return taken;
-        return keepTraces(log, blocks, code);
+        if (!why.isEmpty())
+            return notKept(why);
+        tellMerged(all);
+        if (anyBlocks)
+            fmt::print("{} blocks of recorders' traces were new.\n", newBlocks);
+        return code;
     }
     int merge(OpenLog& log) const {
         if (file_.empty())
@@ -441,10 +553,13 @@ private:
         const auto merged = log->merge(from);
         if (!merged)
             return notKept(QString::fromStdString(merged.error()));
-        fmt::print("{} runs and {} entries were new.\n", merged.value().runs, merged.value().entries);
-        for (const auto& line : merged.value().told)
-            fmt::print("{}\n", line);
+        tellMerged(merged.value());
         return code;
+    }
+    static void tellMerged(const record::Merged& merged) {
+        fmt::print("{} runs and {} entries were new.\n", merged.runs, merged.entries);
+        for (const auto& line : merged.told)
+            fmt::print("{}\n", shownText(line));
     }
 
     std::string does_, log_, sortie_, run_, airframe_, phase_, engine_, what_, figure_, words_, corrects_, at_, who_,

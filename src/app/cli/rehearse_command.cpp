@@ -176,13 +176,20 @@ private:
     }
     [[nodiscard]] int write(const std::string& trace, const std::vector<rehearse::Act>& acts,
                             const TypeNotes& notes) const {
+        if (!csv_.empty() && csv_ == actsOut_) {
+            fmt::print(stderr, "amber-throttle rehearse: --csv and --acts-out name one file. Choose another name.\n");
+            return exitWrite;
+        }
         for (const auto& [file, text] : {std::pair{csv_, trace}, std::pair{actsOut_, rehearse::writeActs(acts, notes)}})
-            if (!file.empty())
-                if (const auto error = writeAtomically(QString::fromStdString(file), QByteArray::fromStdString(text));
-                    !error.isEmpty()) {
+            if (!file.empty()) {
+                auto error = overInput(file, {sortie_, setup_, acts_});
+                if (error.isEmpty())
+                    error = writeAtomically(QString::fromStdString(file), QByteArray::fromStdString(text));
+                if (!error.isEmpty()) {
                     fmt::print(stderr, "amber-throttle rehearse: {}\n", error.toStdString());
                     return exitWrite;
                 }
+            }
         return exitOk;
     }
     std::string sortie_, setup_, acts_, faults_, seed_, until_, csv_, actsOut_;

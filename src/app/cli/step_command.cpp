@@ -73,8 +73,10 @@ public:
             fmt::print("{}", out);
             return exitOk;
         }
-        if (const auto error = writeAtomically(QString::fromStdString(csv_), QByteArray::fromStdString(out));
-            !error.isEmpty()) {
+        auto error = overInput(csv_, {sortie_, script_});
+        if (error.isEmpty())
+            error = writeAtomically(QString::fromStdString(csv_), QByteArray::fromStdString(out));
+        if (!error.isEmpty()) {
             fmt::print(stderr, "amber-throttle step: {}\n", error.toStdString());
             return exitWrite;
         }

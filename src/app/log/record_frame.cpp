@@ -448,7 +448,14 @@ void RecordFrame::takeWords() {
         }
     if (text.isEmpty())
         return;
-    if (!book_.keepWords({phase_, what, chosenEngine()}, text).isEmpty())
+    // Words that begin with an engine's name are of that engine, whichever cell is chosen.
+    std::string engine = chosenEngine();
+    for (const auto& position : book_.notes().positions)
+        for (const auto& name : {q(position.name), q(position.id)})
+            if (text.startsWith(name, Qt::CaseInsensitive) &&
+                (text.size() == name.size() || !text.at(name.size()).isLetterOrNumber()))
+                engine = position.id;
+    if (!book_.keepWords({phase_, what, engine}, text).isEmpty())
         return;
     words_->clear();
     table_->setFocus(Qt::OtherFocusReason);

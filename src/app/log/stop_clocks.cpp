@@ -81,8 +81,14 @@ void StopClocks::build() {
                           return b.first.place == c.place && b.first.title == c.title && b.first.keeps == c.keeps;
                       });
     if (!same) {
-        for (const auto& [clock, button] : buttons_)
-            delete button;
+        // One of them may be the very button that is being pressed or shown: it goes when that is over.
+        for (const auto& [clock, button] : buttons_) {
+            column_->removeWidget(button);
+            button->disconnect(this);
+            button->setObjectName({});
+            button->hide();
+            button->deleteLater();
+        }
         buttons_.clear();
         for (const auto& c : offered_) {
             auto* button = new QToolButton(this);

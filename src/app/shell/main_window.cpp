@@ -37,6 +37,7 @@
 #include <QPrintDialog>
 #include <QPrinter>
 #include <QSplitter>
+#include <QStandardPaths>
 #include <QTextBrowser>
 #include <QTimer>
 #include <QVBoxLayout>
@@ -978,7 +979,7 @@ bool MainWindow::mayLeave() {
 }
 
 bool MainWindow::save() {
-    if (document_.path().isEmpty())
+    if (document_.path().isEmpty() || shipsWithTheProgram(document_.path()))
         return saveAs();
     if (document_.changedOnDisk()) {
         switch (askConflict()) {
@@ -1011,9 +1012,13 @@ bool MainWindow::writeTo(const QString& path) {
 }
 
 bool MainWindow::saveAs() {
-    QString path =
-        askFile(tr("Save sortie as"), document_.path().isEmpty() ? QStringLiteral("sortie.toml") : document_.path(),
-                sortieFilter, true);
+    // A demo is saved as one's own, elsewhere.
+    const QString offered = document_.path().isEmpty() ? QStringLiteral("sortie.toml")
+                            : shipsWithTheProgram(document_.path())
+                                ? QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation) +
+                                      QLatin1Char('/') + QFileInfo(document_.path()).fileName()
+                                : document_.path();
+    QString path = askFile(tr("Save sortie as"), offered, sortieFilter, true);
     if (path.isEmpty())
         return false;
     if (QFileInfo(path).suffix().isEmpty())

@@ -2,6 +2,7 @@
 #include "store/data_folder.h"
 #include <QCoreApplication>
 #include <QDir>
+#include <QFileInfo>
 
 namespace amber::app {
 
@@ -11,6 +12,15 @@ QString dataFolder() {
         return named;
     const QString installed = QCoreApplication::applicationDirPath() + QStringLiteral("/../share/amber-throttle");
     return QDir(installed).absolutePath();
+}
+
+bool shipsWithTheProgram(const QString& path) {
+    const QString ours = QFileInfo(dataFolder()).canonicalFilePath();
+    // A file that is not there yet is where its folder is.
+    const QFileInfo file(path);
+    const QString there = file.exists() ? file.canonicalFilePath()
+                                        : QFileInfo(file.absolutePath()).canonicalFilePath() + QLatin1Char('/');
+    return !ours.isEmpty() && there.startsWith(ours + QLatin1Char('/'));
 }
 
 const std::vector<DemoSortie>& demoSorties() {

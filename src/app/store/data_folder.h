@@ -8,6 +8,8 @@ namespace amber::app {
 /// Folder with notes/ and demo/: AMBER_THROTTLE_DATA, else share/amber-throttle beside the program's bin (a build has a
 /// link there).
 QString dataFolder();
+/// Whether a file ships with the program: it is opened, and never written to.
+bool shipsWithTheProgram(const QString& path);
 /// The demo sorties that ship with the program.
 struct DemoSortie {
     const char* aircraft; ///< short name, begins the names of its snapshots

@@ -45,12 +45,19 @@ bool saysTheSame(const Row& a, const Row& b) {
     return a == b;
 }
 
-/// Rows that are not there yet are put there; of the others it is told where they say something else.
+/// Whether a server refuses what a row says, and not the work as a whole (SQLSTATE classes 22 and 23).
+bool refusesTheRow(const QSqlError& error) {
+    return error.nativeErrorCode().startsWith(QLatin1String("22")) ||
+           error.nativeErrorCode().startsWith(QLatin1String("23"));
+}
+
+/// Rows that are not there yet are put there; of the others it is told where they say something else. A row that the
+/// server refuses is found by halving, left and told: one of them does not end the merge.
 template <class Row>
 bool putNew(QSqlDatabase& db, const rows::Kept& table, std::span<const Row> all, HangarLog::Exchanged& out,
-            QString& why) {
+            QString& why, std::size_t atOnce = rowsAStatement) {
     while (!all.empty()) {
-        const auto some = all.first(std::min(rowsAStatement, all.size()));
+        const auto some = all.first(std::min(atOnce, all.size()));
         all = all.subspan(some.size());
         const QString one = QLatin1Char('(') + rows::places(table.count) + QLatin1Char(')');
         QSqlQuery query(db);
@@ -60,7 +67,22 @@ bool putNew(QSqlDatabase& db, const rows::Kept& table, std::span<const Row> all,
         for (const Row& row : some)
             for (const auto& value : rows::valuesOf(row))
                 query.addBindValue(value);
-        if (!query.exec()) {
+        QSqlQuery(db).exec(QStringLiteral("SAVEPOINT some_rows"));
+        const bool put = query.exec();
+        QSqlQuery(db).exec(put ? QStringLiteral("RELEASE SAVEPOINT some_rows")
+                               : QStringLiteral("ROLLBACK TO SAVEPOINT some_rows"));
+        if (!put && refusesTheRow(query.lastError())) {
+            if (some.size() > 1) {
+                if (!putNew(db, table, some, out, why, (some.size() + 1) / 2))
+                    return false;
+            } else {
+                out.came.told << HangarLog::tr("%1 %2 was left: the server refuses it (%3)")
+                                     .arg(QString::fromStdString(kindNamed(some.front())),
+                                          QString::fromStdString(some.front().id), said(query.lastError()));
+            }
+            continue;
+        }
+        if (!put) {
             why = said(query.lastError());
             return false;
         }
@@ -103,7 +125,15 @@ QString HangarLog::wrongWith(const QString& address) {
 }
 
 QString HangarLog::shown(const QString& address) {
-    return QUrl(address).toString(QUrl::RemovePassword);
+    QUrl url(address);
+    if (!url.isValid())
+        return tr("(the address)"); // it is not known what of it is a password
+    QUrlQuery asked(url);
+    for (const auto& [key, value] : asked.queryItems())
+        if (key.contains(QLatin1String("passw"), Qt::CaseInsensitive) || key == QLatin1String("sslkey"))
+            asked.removeQueryItem(key);
+    url.setQuery(asked);
+    return url.toString(QUrl::RemovePassword);
 }
 
 QStringList HangarLog::Exchanged::told() const {
@@ -176,6 +206,15 @@ QString HangarLog::prepare() {
         // Two laptops that come to an empty database at once begin it once.
         if (!did(oneAtATime))
             return false;
+        QSqlQuery letters(d);
+        if (!letters.exec(QStringLiteral("SHOW server_encoding")) || !letters.next() ||
+            letters.value(0).toString() != QLatin1String("UTF8")) {
+            why = tr("its letters are kept as %1, which lacks some that people write: make the database with ENCODING "
+                     "'UTF8'. "
+                     "Nothing was changed.")
+                      .arg(letters.isValid() ? letters.value(0).toString() : tr("something else than UTF-8"));
+            return false;
+        }
         int at = 0;
         const QStringList there = d.tables();
         if (there.contains(QStringLiteral("version")) && there.contains(QStringLiteral("entries"))) {
@@ -185,8 +224,7 @@ QString HangarLog::prepare() {
                 return false;
             }
             at = number.value(0).toInt();
-        } else if (there.contains(QStringLiteral("version")) || there.contains(QStringLiteral("runs")) ||
-                   there.contains(QStringLiteral("entries"))) {
+        } else if (!there.isEmpty()) {
             why = tr("this database is another program's, no log. Nothing was changed.");
             return false;
         }
@@ -240,6 +278,17 @@ Result<HangarLog::Arrival> HangarLog::arrival(qint64 number) const {
 }
 
 QString HangarLog::send(const Batch& batch, LogFile::Marks& marks, Exchanged& out) {
+    const auto fit = [&](const auto& all) {
+        auto some = all;
+        std::erase_if(some, [&](const auto& row) {
+            const auto wrong = record::wrongWith(row);
+            if (!wrong.empty())
+                out.came.told << tr("left here: %1").arg(QString::fromStdString(wrong));
+            return !wrong.empty();
+        });
+        return some;
+    };
+    const Batch sound{fit(batch.runs), fit(batch.entries), fit(batch.traces)};
     return rows::inOneGo(database(), inTransaction, [&](QSqlDatabase& db, QString& why) {
         QSqlQuery lock(db);
         if (!lock.exec(oneAtATime)) {
@@ -248,9 +297,9 @@ QString HangarLog::send(const Batch& batch, LogFile::Marks& marks, Exchanged& ou
         }
         // Nobody else adds until this is over: where all that was there had come, one's own need not come back.
         const auto before = arrival(everything);
-        if (!putNew(db, rows::runs, std::span<const record::Run>(batch.runs), out, why) ||
-            !putNew(db, rows::entries, std::span<const record::Entry>(batch.entries), out, why) ||
-            !putNew(db, rows::traces, std::span<const record::TraceBlock>(batch.traces), out, why))
+        if (!putNew(db, rows::runs, std::span<const record::Run>(sound.runs), out, why) ||
+            !putNew(db, rows::entries, std::span<const record::Entry>(sound.entries), out, why) ||
+            !putNew(db, rows::traces, std::span<const record::TraceBlock>(sound.traces), out, why))
             return false;
         const auto after = arrival(everything);
         if (!before || !after) {

@@ -11,6 +11,7 @@
 #include <QUuid>
 #include <algorithm>
 #include <cstdio>
+#include <fmt/format.h>
 #include <functional>
 #include <limits>
 #include <optional>
@@ -408,7 +409,7 @@ Result<std::unique_ptr<LogFile>> LogFile::open(const QString& path, Check check)
     const bool thorough =
         check == Check::thorough ||
         (check == Check::usual && (size < small || QFileInfo(out->path_ + QStringLiteral("-wal")).size() > 0));
-    QString why = out->finishRescue();
+    QString why = check == Check::none ? QString() : out->finishRescue();
     if (!why.isEmpty())
         return failed(why);
     why = out->connect();
@@ -478,26 +479,86 @@ QString LogFile::append(const record::Log& news) {
 
 Result<record::Merged> LogFile::merge(const record::Log& from) {
     record::Merged out;
+    // Row by row, each looked up by its id: what is in the log already need not be read.
     const QString why = rows::inOneGo(database(), asTheWriter, [&](QSqlDatabase& db, QString& wrong) {
-        // Inside the transaction: nobody writes between what is read and what is added.
-        auto there = read();
-        if (!there) {
-            wrong = q(there.error());
+        const auto each = [&](const rows::Kept& table, const auto& all, const auto& read, const char* name,
+                              std::size_t& added) {
+            QSqlQuery there(db);
+            there.setForwardOnly(true);
+            there.prepare(QStringLiteral("SELECT %1 FROM %2 WHERE id = ?")
+                              .arg(rows::columnsOf(table), QLatin1String(table.table)));
+            InsertNew put(db, table);
+            for (const auto& [id, row] : all) {
+                there.bindValue(0, rows::textValue(id));
+                if (!there.exec()) {
+                    wrong = said(there.lastError());
+                    return false;
+                }
+                if (there.next()) {
+                    if (!(read(there) == row))
+                        out.told.push_back(fmt::format(
+                            "{} {} is there already and says something else: what was kept first stays", name, id));
+                } else if (!put.put(row, wrong)) {
+                    return false;
+                }
+            }
+            added = put.added();
+            return true;
+        };
+        if (!each(
+                rows::runs, from.runs, [](const QSqlQuery& row) { return std::optional(rows::runOf(row)); }, "run",
+                out.runs) ||
+            !each(
+                rows::entries, from.entries, [](const QSqlQuery& row) { return rows::entryOf(row); }, "entry",
+                out.entries))
             return false;
+        QSqlQuery twice(db);
+        twice.setForwardOnly(true);
+        twice.prepare(QStringLiteral("SELECT count(*) FROM entries WHERE run = ? AND supersedes = ?"));
+        for (const auto& [id, e] : from.entries) {
+            if (e.supersedes.empty())
+                continue;
+            twice.bindValue(0, rows::textValue(e.run));
+            twice.bindValue(1, rows::textValue(e.supersedes));
+            if (twice.exec() && twice.next() && twice.value(0).toInt() > 1)
+                out.told.push_back(fmt::format("entry {} has been corrected {} times apart: all are kept", e.supersedes,
+                                               twice.value(0).toInt()));
         }
-        const record::Log before = there.value();
-        out = record::merge(there.value(), from);
-        for (const auto& [id, run] : there.value().runs)
-            if (!before.runs.contains(id) && !insert(db, run, wrong))
-                return false;
-        for (const auto& [id, entry] : there.value().entries)
-            if (!before.entries.contains(id) && !insert(db, entry, wrong))
-                return false;
+        std::sort(out.told.begin(), out.told.end());
+        out.told.erase(std::unique(out.told.begin(), out.told.end()), out.told.end());
         return true;
     });
     if (!why.isEmpty())
         return Failure{why.toStdString()};
     return out;
+}
+
+QString LogFile::each(const Each& take) const {
+    return rows::inOneGo(database(), QStringLiteral("BEGIN"), [&](QSqlDatabase& db, QString& wrong) {
+        const auto all = [&](const rows::Kept& table, const auto& row) {
+            QSqlQuery query(db);
+            query.setForwardOnly(true);
+            if (!query.exec(QStringLiteral("SELECT %1 FROM %2 ORDER BY id")
+                                .arg(rows::columnsOf(table), QLatin1String(table.table)))) {
+                wrong = said(query.lastError());
+                return false;
+            }
+            while (query.next())
+                if (!row(query)) {
+                    wrong = tr("stopped");
+                    return false;
+                }
+            wrong = said(query.lastError());
+            return !query.lastError().isValid();
+        };
+        return all(rows::runs, [&](const QSqlQuery& row) { return take.run(rows::runOf(row)); }) &&
+               all(rows::entries,
+                   [&](const QSqlQuery& row) {
+                       const auto e = rows::entryOf(row);
+                       return !e || take.entry(*e);
+                   }) &&
+               all(rows::traces, [&](const QSqlQuery& row) { return take.block(rows::blockOf(row)); });
+    });
 }
 
 Result<std::size_t> LogFile::keepTrace(const std::vector<record::TraceBlock>& blocks,

@@ -6,6 +6,7 @@
 #include "units/result.h"
 #include <QString>
 #include <QStringList>
+#include <functional>
 #include <memory>
 
 class QSqlDatabase;
@@ -82,6 +83,15 @@ public:
         int latest = 0; ///< runs at most, the last ones; 0: all
     };
     Result<record::Log> read(const Wanted& wanted) const;
+    /// All that is in it, row by row as it stood at one moment: runs, then entries, then blocks. Each says whether to
+    /// go on.
+    struct Each {
+        std::function<bool(const record::Run&)> run;
+        std::function<bool(const record::Entry&)> entry;
+        std::function<bool(const record::TraceBlock&)> block;
+    };
+    /// @return why it was not read to its end; empty: it was
+    QString each(const Each& take) const;
     Result<record::Log> read() const { return read({}); }
     /// Registrations, in their order.
     Result<QStringList> airframes() const;

@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/settings.h"
+#include <QDir>
+#include <QFile>
 #include <QFileInfo>
 
 namespace amber::app {
@@ -11,7 +13,14 @@ Settings::Settings(const QString& file)
     : store_(file.isEmpty()
                  ? std::make_unique<QSettings>(QSettings::IniFormat, QSettings::UserScope,
                                                QStringLiteral("amber-throttle"), QStringLiteral("amber-throttle"))
-                 : std::make_unique<QSettings>(file, QSettings::IniFormat)) {}
+                 : std::make_unique<QSettings>(file, QSettings::IniFormat)) {
+    // The address of a hangar's log may hold a password: nobody else reads this file (one that is written anew keeps it
+    // so).
+    QFile mine(store_->fileName());
+    QDir().mkpath(QFileInfo(mine).absolutePath());
+    if (mine.exists() || mine.open(QIODevice::WriteOnly | QIODevice::Append))
+        mine.setPermissions(QFile::ReadOwner | QFile::WriteOwner);
+}
 
 QStringList Settings::recentFiles() const {
     QStringList out;

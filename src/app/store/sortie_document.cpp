@@ -7,50 +7,15 @@
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
-#include <QSaveFile>
 #include <QUndoCommand>
 #include <QUuid>
 #include <algorithm>
-#include <cerrno>
-#include <cstring>
-#include <fcntl.h>
-#include <unistd.h>
 
 namespace amber::app {
 namespace {
 constexpr int autosaveDelay = 250; // ms after the first change that is not yet kept: held keys do not put it off
 const QString originalTag = QStringLiteral("# autosave of: ");
 } // namespace
-
-QString writeAtomically(const QString& path, const QByteArray& contents) {
-    const QFileInfo target(path);
-    if (path.trimmed().isEmpty())
-        return QObject::tr("There is no file name to write to.");
-    if (target.exists() && !target.isFile())
-        return QObject::tr("%1 is not a file: it is not written to. Choose another name.").arg(path);
-    QSaveFile file(path);
-    // Unbuffered: on a full disk a buffered QSaveFile (Qt 6.4) commits what little was written and reports success.
-    if (!file.open(QIODevice::WriteOnly | QIODevice::Unbuffered))
-        return QObject::tr("%1 cannot be written: %2. Choose another folder or name.").arg(path, file.errorString());
-    errno = 0;
-    bool whole = file.write(contents) == contents.size() && file.size() == contents.size();
-    // Qt does not say why a write came out short: the system does, or the disk is full.
-    const QString why = errno ? QString::fromLocal8Bit(std::strerror(errno)) : QObject::tr("the disk is full");
-    if (!whole)
-        file.cancelWriting();
-    const bool committed = file.commit();
-    if (!whole || !committed)
-        return QObject::tr("%1 was not written: %2. What was there before is still there.")
-            .arg(path, whole ? file.errorString() : why);
-    // The new name survives a loss of power only when its folder has been written too.
-    if (const int folder =
-            ::open(QFile::encodeName(target.absolutePath()).constData(), O_RDONLY | O_DIRECTORY | O_CLOEXEC);
-        folder >= 0) {
-        ::fsync(folder);
-        ::close(folder);
-    }
-    return {};
-}
 
 class SortieDocument::EditCommand : public QUndoCommand {
 public:

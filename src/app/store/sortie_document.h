@@ -3,6 +3,7 @@
 #include "flight/engine_traces.h"
 #include "flight/open_files.h"
 #include "plan/plan.h"
+#include "store/output.h"
 #include <QDateTime>
 #include <QLockFile>
 #include <QObject>
@@ -103,9 +104,5 @@ private:
     bool recovered_ = false;
     bool keepSoon_ = false; ///< a reading changed: autosave without waiting
 };
-
-/// Writes a file so that either the old or the new contents are there whatever happens; what is not a file (a device, a
-/// pipe, a folder) is refused. @return an error, or empty
-QString writeAtomically(const QString& path, const QByteArray& contents);
 
 } // namespace amber::app

@@ -124,11 +124,12 @@ std::string capital(std::string text) {
 void complete(Control& c, const TypeNotes& n, const Equipment& e, const std::string& file, Problems& problems) {
     const ActsRow& row = rowOf(c.acts);
     if (c.name.empty())
-        c.name = c.acts == Acts::coolingFlap && !n.coolingLever.empty()           ? n.coolingLever
-                 : c.acts == Acts::primer && n.start.primer == "blades"           ? "Pull through"
-                 : c.acts == Acts::starter && e.starter == StarterKind::cartridge ? "Cartridge"
-                 : c.acts == Acts::starter && e.starter == StarterKind::hand      ? "By hand"
-                                                                                  : capital(std::string(row.name));
+        c.name = c.acts == Acts::coolingFlap && !n.coolingLever.empty()               ? n.coolingLever
+                 : c.acts == Acts::coolingFlap && n.engine.cooling == Cooling::liquid ? "Radiator flap"
+                 : c.acts == Acts::primer && n.start.primer == "blades"               ? "Pull through"
+                 : c.acts == Acts::starter && e.starter == StarterKind::cartridge     ? "Cartridge"
+                 : c.acts == Acts::starter && e.starter == StarterKind::hand          ? "By hand"
+                                                                                      : capital(std::string(row.name));
     if (c.acts == Acts::starter && e.starter == StarterKind::hand && c.who.empty())
         c.who = "ground crew";
     if ((c.acts == Acts::cart || c.acts == Acts::cartridge || c.acts == Acts::lock) && c.who.empty())

@@ -512,6 +512,8 @@ void Simulation::boundary(Phase phase) {
 }
 
 void Simulation::ice(Phase phase) {
+    if (!n_.engine.suctionCarburettor) // nothing evaporates at the throttle
+        return;
     const auto here = air();
     const auto dew = dewPointAt(day_, Length::si(state_.height), here.temperature);
     Setting cold = out_[phase].setting; // what would be without the hot air that is its cure

@@ -3,6 +3,7 @@
 #include "notes/cockpit_units.h"
 #include "units/text.h"
 #include <algorithm>
+#include <cmath>
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
@@ -15,8 +16,21 @@ LoadPlan loadPlan(const powerplant::Aircraft& a, const Sortie& s, const flight::
     out.lines = sheet.lines();
     for (auto& tank : sheet.fuel())
         out.lines.push_back(std::move(tank));
+    // What the typed weight has beyond the sheet (or lacks) is where the rest of it is: one weight on every page.
+    const double beyond = f.rampWeight - sheet.ramp().mass, beyondAt = sheet.dry().arm();
+    if (std::abs(beyond) > 0.5 * n.cockpit.weight->scale) {
+        loading::SheetLine line;
+        line.id = "beyond";
+        line.name = "Typed weight beyond the sheet";
+        line.mass = beyond;
+        line.arm = beyondAt;
+        line.origin = Origin::entered;
+        out.lines.push_back(line);
+    }
     const auto at = [&](std::size_t i) {
-        return sheet.with(f.contents.at(i), !f.dropped.empty() && i >= f.dropped.front());
+        auto b = sheet.with(f.contents.at(i), !f.dropped.empty() && i >= f.dropped.front());
+        b.add(beyond, beyondAt);
+        return b;
     };
     const auto moment = [&](const char* id, const char* name, std::size_t i, const char* when) {
         LoadMoment m{id, name, at(i), f.samples[i].time, {}};
@@ -42,6 +56,7 @@ LoadPlan loadPlan(const powerplant::Aircraft& a, const Sortie& s, const flight::
     }
     moment("landing", "Landing", down, "landing");
     LoadMoment zero{"zero-fuel", "Without fuel", sheet.dry(), 0.0, {}};
+    zero.balance.add(beyond, beyondAt);
     zero.verdict = loading::judgeBalance(n, zero.balance, "without fuel");
     out.moments.push_back(std::move(zero));
     for (const auto& finding : f.findings)

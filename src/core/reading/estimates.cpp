@@ -236,6 +236,8 @@ private:
         const Node* climb = at("climb.rating");
         if (climb)
             text("heat.rating", climb->text, "the climb's");
+        else if (const Node* line = first("rating"); line && line->find("key"))
+            text("heat.rating", line->find("key")->text, "the first rating's: [climb] names none");
         if (const Node* lines = root_.find("performance"); lines && lines->kind == Node::Kind::array)
             for (const auto& l : lines->items)
                 if (l.find("rate") && l.find("ias"))
@@ -257,7 +259,18 @@ private:
             text("heat.fuel_pressure", "0.3 bar", "a float carburettor's");
     }
     void phases() {
-        number("take-off.minutes", 1.5, "the usual time to safe height");
+        // Not longer than the rating that it is flown at may last.
+        const Node* opened = rating("take-off");
+        const Node* time = opened ? opened->find("minutes") : nullptr;
+        std::optional<double> lasts; // min
+        if (time && time->kind == Node::Kind::number)
+            lasts = time->number;
+        else if (const auto written = opened ? si(Dimension::duration, "minutes", opened) : std::nullopt)
+            lasts = *written / 60.0;
+        constexpr double usual = 1.5; // min
+        const bool shorter = lasts && *lasts < usual;
+        number("take-off.minutes", shorter ? *lasts : usual,
+               shorter ? "as long as its rating may last" : "the usual time to safe height");
         number("take-off.flap", 0.5, "half open");
         number("climb.flap", 0.5, "half open");
         number("cruise.flap", 0.25, "a quarter open");

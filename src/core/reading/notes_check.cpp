@@ -161,10 +161,11 @@ private:
                     "Every engine needs its limits for rpm, head or coolant, oil and oil pressure");
         if (headOrCoolant == Gauge::headTemperature ? !n_.heat.head : !n_.heat.coolant)
             say(n_.heat.line,
-                fmt::format("heat does not give the {} temperature of its rated point",
-                            headOrCoolant == Gauge::headTemperature ? "head" : "coolant"),
-                fmt::format("Add {} = \"… °C\" to [heat]",
-                            headOrCoolant == Gauge::headTemperature ? "head" : "coolant"));
+                fmt::format("it is not known where the {} settles at the rated point: limits.{} has no normal range to "
+                            "estimate it from",
+                            headOrCoolant == Gauge::headTemperature ? "head" : "coolant", nameOf(headOrCoolant).key),
+                fmt::format("Add normal = \"low to high °C\" to [limits.{}], or {} = \"… °C\" to [heat]",
+                            nameOf(headOrCoolant).key, headOrCoolant == Gauge::headTemperature ? "head" : "coolant"));
         const auto settled = [&](Gauge gauge, const char* key, std::optional<double> value) {
             const auto g = n_.gauges.find(gauge);
             if (!value || g == n_.gauges.end())

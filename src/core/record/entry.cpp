@@ -23,6 +23,8 @@ constexpr std::size_t longest = 64;              // of an id
 constexpr double longestStretch = 14 * 86'400.0; // s
 constexpr std::size_t mostWords = 20'000;        // characters
 constexpr std::size_t longestKey = 200;          // of what the notes name
+constexpr std::size_t longestName = 400;         // bytes: of an airframe, a type, a title, a person
+constexpr std::size_t longestPath = 8'192;       // bytes
 constexpr double mostOfNotes = 1e9;              // SI, of what only they give a range
 constexpr std::int64_t firstTime = 0;            // 1970
 
@@ -69,9 +71,45 @@ Ids idsFrom(std::function<std::uint64_t()> chance) {
     };
 }
 
+std::string wrongText(std::string_view text, std::size_t most) {
+    if (text.size() > most)
+        return fmt::format("over {} bytes of text", most);
+    for (std::size_t i = 0; i < text.size();) {
+        const auto c = static_cast<unsigned char>(text[i]);
+        if ((c < 0x20 && c != '\n' && c != '\t') || c == 0x7f)
+            return fmt::format("a character that no text has (number {})", c);
+        // RFC 3629, section 4.
+        const std::size_t more = c < 0x80                ? 0
+                                 : c >= 0xc2 && c < 0xe0 ? 1
+                                 : c >= 0xe0 && c < 0xf0 ? 2
+                                 : c >= 0xf0 && c < 0xf5 ? 3
+                                                         : 4;
+        if (more == 4 || i + more >= text.size())
+            return "letters that are not UTF-8";
+        for (std::size_t k = 1; k <= more; ++k)
+            if ((static_cast<unsigned char>(text[i + k]) & 0xc0U) != 0x80U)
+                return "letters that are not UTF-8";
+        if (more >= 2) {
+            const auto second = static_cast<unsigned char>(text[i + 1]);
+            if ((c == 0xe0 && second < 0xa0) || (c == 0xed && second >= 0xa0) || (c == 0xf0 && second < 0x90) ||
+                (c == 0xf4 && second >= 0x90))
+                return "letters that are not UTF-8";
+        }
+        if (c == 0xc2 && static_cast<unsigned char>(text[i + 1]) < 0xa0)
+            return "a character that no text has (a control of the terminal)";
+        i += more + 1;
+    }
+    return {};
+}
+
 std::string wrongWith(const Run& r) {
     if (auto wrong = wrongId(r.id, "a run"); !wrong.empty())
         return wrong;
+    for (const auto* text : {&r.airframe, &r.type, &r.title})
+        if (auto wrong = wrongText(*text, longestName); !wrong.empty())
+            return fmt::format("run {} has {}", r.id, wrong);
+    if (auto wrong = wrongText(r.sortie, longestPath); !wrong.empty())
+        return fmt::format("run {}: the path of its sortie has {}", r.id, wrong);
     if (r.airframe.empty())
         return fmt::format("run {} names no airframe", r.id);
     if (!isTime(r.began))
@@ -91,8 +129,13 @@ std::string wrongWith(const Entry& e) {
             return wrong;
     if (!isTime(e.at) || !isTime(e.entered))
         return fmt::format("entry {} was at no time between 1970 and 9999", e.id);
-    if (e.words.size() > mostWords)
-        return fmt::format("entry {} has over {} characters of words", e.id, mostWords);
+    if (auto wrong = wrongText(e.words, mostWords); !wrong.empty())
+        return fmt::format("entry {}: its words have {}", e.id, wrong);
+    for (const auto* text : {&e.who, &e.engine})
+        if (auto wrong = wrongText(*text, longestName); !wrong.empty())
+            return fmt::format("entry {} has {}", e.id, wrong);
+    if (auto wrong = wrongText(e.what, longestName); !wrong.empty())
+        return fmt::format("entry {} has {}", e.id, wrong);
     const bool words = takesWords(e.what), ofNotes = isOfNotes(e.what) && e.what.size() <= longestKey;
     if (!words && !ofNotes && !whatOf(e.what))
         return fmt::format("entry {}: \"{}\" is nothing that a log takes", e.id, e.what);
@@ -103,6 +146,13 @@ std::string wrongWith(const Entry& e) {
             return wrong;
     if (e.lasted && (!std::isfinite(*e.lasted) || *e.lasted < 0.0 || *e.lasted > longestStretch))
         return fmt::format("entry {} lasted no time between nothing and {:.0f} days", e.id, longestStretch / 86'400);
+    if (e.planned) { // held to what is held of what was read: it was reckoned, but a file says anything
+        const auto* range = rangeOf(FileFormat::log, e.what);
+        const double width = range ? range->highSi() - range->lowSi() : mostOfNotes;
+        if (!std::isfinite(*e.planned) ||
+            (range && (*e.planned < range->lowSi() - width || *e.planned > range->highSi() + width)))
+            return fmt::format("entry {}: the figure planned for {} is not plausible", e.id, e.what);
+    }
     switch (e.kind) {
     case Entry::Kind::figure:
         if (words)

@@ -61,6 +61,9 @@ Ids idsFrom(std::function<std::uint64_t()> chance);
 inline constexpr std::int64_t lastTime = 253'402'300'799'000; ///< ms since 1970: the end of 9999
 
 /// What is wrong with an entry or a run, in words; empty: nothing.
+/// What is wrong with text that is to be kept and merged anywhere: over `most` bytes, not UTF-8, or with characters
+/// that steer a terminal or that a database refuses (a line's end and a tab are allowed); empty: nothing.
+std::string wrongText(std::string_view text, std::size_t most);
 std::string wrongWith(const Run& run);
 std::string wrongWith(const Entry& entry);
 

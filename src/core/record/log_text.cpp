@@ -8,8 +8,10 @@
 #include <cmath>
 #include <fmt/format.h>
 #include <limits>
+#include <map>
 #include <nlohmann/json.hpp>
 #include <set>
+#include <sstream>
 
 namespace amber::record {
 namespace {
@@ -98,128 +100,208 @@ Entry entryFrom(const nlohmann::json& j) {
 }
 } // namespace
 
+namespace {
+void put(ordered_json& into, const char* name, const std::string& text) {
+    if (!text.empty())
+        into[name] = text;
+}
+std::string line(const ordered_json& row) {
+    return row.dump(-1, ' ', false, nlohmann::json::error_handler_t::replace);
+}
+constexpr const char* lists[] = {"runs", "entries", "traces"};
+constexpr std::size_t mostProblems = 200; // problems of one file, beyond which they are counted
+} // namespace
+
+bool LogJsonWriter::row(int list, const std::string& text) {
+    std::string out;
+    if (list_ < 0)
+        out = fmt::format("{{\n \"format\": {}", format);
+    while (list_ < list) { // lists without a row stand there empty
+        out += list_ >= 0 ? (first_ ? "]" : "\n ]") : "";
+        ++list_;
+        out += fmt::format(",\n \"{}\": [", lists[list_]);
+        first_ = true;
+    }
+    if (!text.empty()) {
+        out += first_ ? "\n  " : ",\n  ";
+        out += text;
+        first_ = false;
+    }
+    return sink_(out);
+}
+
+bool LogJsonWriter::put(const Run& r) {
+    ordered_json j{{"id", r.id}, {"airframe", r.airframe}, {"began", r.began}};
+    record::put(j, "type", r.type);
+    record::put(j, "title", r.title);
+    record::put(j, "sortie", r.sortie);
+    return row(0, line(j));
+}
+
+bool LogJsonWriter::put(const Entry& e) {
+    ordered_json j{
+        {"id", e.id},     {"run", e.run},         {"at", e.at}, {"entered", e.entered}, {"phase", keyOf(e.phase)},
+        {"what", e.what}, {"kind", keyOf(e.kind)}};
+    record::put(j, "supersedes", e.supersedes);
+    if (e.rough)
+        j["rough"] = true;
+    record::put(j, "who", e.who);
+    record::put(j, "engine", e.engine);
+    if (e.kind == Entry::Kind::figure)
+        j["value"] = e.value;
+    if (e.planned)
+        j["planned"] = *e.planned;
+    if (e.lasted)
+        j["lasted"] = *e.lasted;
+    record::put(j, "words", e.words);
+    record::put(j, "about", e.about);
+    return row(1, line(j));
+}
+
+bool LogJsonWriter::put(const TraceBlock& b) {
+    ordered_json j{{"id", b.id}, {"run", b.run}, {"source", b.source}, {"quantity", b.quantity}};
+    record::put(j, "engine", b.engine);
+    j["start"] = b.start;
+    j["step"] = b.step;
+    std::string text = line(j);
+    text.pop_back();
+    return row(2, text + ",\"samples\":" + samplesText(b.values) + "}");
+}
+
+bool LogJsonWriter::end() {
+    if (list_ < 1 && !row(1, {}))
+        return false;
+    return sink_(first_ ? "]\n}\n" : "\n ]\n}\n");
+}
+
 std::string logJson(const Log& log, const std::vector<TraceBlock>& traces) {
-    ordered_json out{{"format", format}, {"runs", ordered_json::array()}, {"entries", ordered_json::array()}};
-    const auto put = [](ordered_json& into, const char* name, const std::string& text) {
-        if (!text.empty())
-            into[name] = text;
+    std::string out;
+    LogJsonWriter writer([&](std::string_view text) {
+        out += text;
+        return true;
+    });
+    for (const auto& [id, r] : log.runs)
+        writer.put(r);
+    for (const auto& [id, e] : log.entries)
+        writer.put(e);
+    for (const auto& b : traces)
+        writer.put(b);
+    writer.end();
+    return out;
+}
+
+bool readLogJson(std::istream& in, const std::string& file, Problems& problems, const LogSink& sink) {
+    // Nested no deeper than a log is: a parser that calls itself has an end to its stack.
+    constexpr int rowDepth = 2, deepestOfALog = 4;
+    int deepest = 0, formats = 0;
+    std::string list;
+    std::map<std::string, std::size_t> numbers;
+    std::size_t untold = 0;
+    bool early = false, noLog = false;
+    std::string known; ///< the format, as far as it has been read
+    const auto tell = [&](const std::string& wrong) {
+        if (problems.size() < mostProblems)
+            problems.push_back({file, 0, wrong, "It is left out"});
+        else
+            ++untold;
     };
-    for (const auto& [id, r] : log.runs) {
-        ordered_json j{{"id", id}, {"airframe", r.airframe}, {"began", r.began}};
-        put(j, "type", r.type);
-        put(j, "title", r.title);
-        put(j, "sortie", r.sortie);
-        out["runs"].push_back(std::move(j));
-    }
-    for (const auto& [id, e] : log.entries) {
-        ordered_json j{
-            {"id", id},       {"run", e.run},         {"at", e.at}, {"entered", e.entered}, {"phase", keyOf(e.phase)},
-            {"what", e.what}, {"kind", keyOf(e.kind)}};
-        put(j, "supersedes", e.supersedes);
-        if (e.rough)
-            j["rough"] = true;
-        put(j, "who", e.who);
-        put(j, "engine", e.engine);
-        if (e.kind == Entry::Kind::figure)
-            j["value"] = e.value;
-        if (e.planned)
-            j["planned"] = *e.planned;
-        if (e.lasted)
-            j["lasted"] = *e.lasted;
-        put(j, "words", e.words);
-        put(j, "about", e.about);
-        out["entries"].push_back(std::move(j));
-    }
-    constexpr auto replaced = nlohmann::json::error_handler_t::replace;
-    std::string text = out.dump(1, ' ', false, replaced);
-    if (!traces.empty()) {
-        // A block a line: hundreds of samples, one a line, nobody would read.
-        text.erase(text.find_last_not_of("\n}") + 1);
-        text += ",\n \"traces\": [";
-        for (std::size_t i = 0; i < traces.size(); ++i) {
-            const TraceBlock& b = traces[i];
-            ordered_json j{{"id", b.id}, {"run", b.run}, {"source", b.source}, {"quantity", b.quantity}};
-            put(j, "engine", b.engine);
-            j["start"] = b.start;
-            j["step"] = b.step;
-            std::string line = j.dump(-1, ' ', false, replaced);
-            line.pop_back();
-            text += (i ? ",\n  " : "\n  ") + line + ",\"samples\":" + samplesText(b.values) + "}";
+    const auto take = [&](const nlohmann::json& j) {
+        const std::size_t number = ++numbers[list];
+        std::string wrong;
+        try {
+            if (!j.is_object())
+                throw std::runtime_error("it is no object");
+            const auto put = [&](auto row, const auto& to) {
+                wrong = wrongWith(row);
+                if (wrong.empty())
+                    to(std::move(row));
+            };
+            if (list == lists[0])
+                put(runFrom(j), sink.run);
+            else if (list == lists[1])
+                put(entryFrom(j), sink.entry);
+            else if (sink.block)
+                put(blockFrom(j), sink.block);
+        } catch (const std::exception& e) {
+            wrong = e.what();
         }
-        text += "\n ]\n}";
+        if (!wrong.empty())
+            tell(fmt::format("\"{}\", number {}: {}", list, number, wrong));
+    };
+    const bool ours = [&] {
+        using Event = nlohmann::json::parse_event_t;
+        const auto seen = [&](int depth, Event event, nlohmann::json& parsed) {
+            deepest = std::max(deepest, depth);
+            if (depth > deepestOfALog)
+                return false;
+            if (depth == 0 && event != Event::object_start && event != Event::object_end)
+                noLog = true;
+            if (depth == 1 && event == Event::key)
+                list = parsed.get<std::string>();
+            const bool isList = list == lists[0] || list == lists[1] || list == lists[2];
+            if (depth == 1 && event == Event::value && list == "format") {
+                ++formats;
+                known = parsed.is_number_integer() && parsed.get<std::int64_t>() == format ? "1" : "other";
+            }
+            if (depth == 1 && isList && (event == Event::value || event == Event::object_end))
+                tell(fmt::format("\"{}\" is no list", list));
+            if (depth == rowDepth && isList &&
+                (event == Event::object_end || event == Event::value || event == Event::array_end)) {
+                if (known.empty())
+                    early = true;
+                else if (known == "1")
+                    take(parsed);
+                return false; // not held
+            }
+            return true;
+        };
+        const auto root = nlohmann::json::parse(in, seen, false);
+        return !root.is_discarded() && root.is_object();
+    }();
+    if (untold > 0)
+        problems.push_back({file, 0, fmt::format("and {} more", untold), "They are left out"});
+    if (!ours || noLog || deepest > deepestOfALog) {
+        problems.push_back({file, 0,
+                            numbers.empty() ? "this is no log in JSON" : "this log in JSON breaks off or is damaged",
+                            "Write one with: amber-throttle log export"});
+        return false;
     }
-    return text + "\n";
+    if (known != "1") {
+        problems.push_back(
+            {file, 0, "this log has another format than 1", "A newer program wrote it: read it with that one"});
+        return false;
+    }
+    if (early) {
+        problems.push_back({file, 0, "\"format\" stands behind the rows", "Write it first"});
+        return false;
+    }
+    return true;
 }
 
 Log readLogJson(std::string_view text, const std::string& file, Problems& problems, std::vector<TraceBlock>* traces) {
     Log log;
-    // Nested no deeper than a log is: a parser that calls itself has an end to its stack.
-    int deepest = 0;
-    const auto shallow = [&](int depth, nlohmann::json::parse_event_t, nlohmann::json&) {
-        deepest = std::max(deepest, depth);
-        return depth <= 4;
+    std::set<std::string> ids;
+    LogSink sink;
+    const auto twice = [&](const char* what, const std::string& id) {
+        problems.push_back({file, 0, fmt::format("{} {} is there twice", what, id), "It is left out"});
     };
-    const auto root = nlohmann::json::parse(text, shallow, false);
-    if (root.is_discarded() || !root.is_object() || deepest > 4) {
-        problems.push_back({file, 0, "this is no log in JSON", "Write one with: amber-throttle log export"});
-        return log;
-    }
-    if (const auto f = root.find("format");
-        f == root.end() || !f->is_number_integer() || f->get<std::int64_t>() != format) {
-        problems.push_back(
-            {file, 0, "this log has another format than 1", "A newer program wrote it: read it with that one"});
-        return log;
-    }
-    const auto all = [&](const char* name, const auto& take) {
-        const auto list = root.find(name);
-        if (list == root.end())
-            return;
-        if (!list->is_array()) {
-            problems.push_back({file, 0, fmt::format("\"{}\" is no list", name), "Write a list of objects"});
-            return;
-        }
-        std::size_t number = 0;
-        for (const auto& one : *list) {
-            ++number;
-            std::string wrong;
-            try {
-                if (!one.is_object())
-                    throw std::runtime_error("it is no object");
-                wrong = take(one);
-            } catch (const std::exception& e) {
-                wrong = e.what();
-            }
-            if (!wrong.empty())
-                problems.push_back(
-                    {file, 0, fmt::format("\"{}\", number {}: {}", name, number, wrong), "It is left out"});
-        }
+    sink.run = [&](Run r) {
+        if (const std::string id = r.id; !log.runs.try_emplace(id, std::move(r)).second)
+            twice("run", id);
     };
-    all("runs", [&](const nlohmann::json& j) {
-        Run r = runFrom(j);
-        std::string wrong = wrongWith(r);
-        if (wrong.empty() && !log.runs.try_emplace(r.id, r).second)
-            wrong = fmt::format("run {} is there twice", r.id);
-        return wrong;
-    });
-    all("entries", [&](const nlohmann::json& j) {
-        Entry e = entryFrom(j);
-        std::string wrong = wrongWith(e);
-        if (wrong.empty() && !log.entries.try_emplace(e.id, e).second)
-            wrong = fmt::format("entry {} is there twice", e.id);
-        return wrong;
-    });
-    if (traces) {
-        std::set<std::string> ids;
-        all("traces", [&](const nlohmann::json& j) {
-            TraceBlock b = blockFrom(j);
-            std::string wrong = wrongWith(b);
-            if (wrong.empty() && !ids.insert(b.id).second)
-                wrong = fmt::format("block {} is there twice", b.id);
-            if (wrong.empty())
+    sink.entry = [&](Entry e) {
+        if (const std::string id = e.id; !log.entries.try_emplace(id, std::move(e)).second)
+            twice("entry", id);
+    };
+    if (traces)
+        sink.block = [&](TraceBlock b) {
+            if (!ids.insert(b.id).second)
+                twice("block", b.id);
+            else
                 traces->push_back(std::move(b));
-            return wrong;
-        });
-    }
+        };
+    std::istringstream in{std::string(text)};
+    readLogJson(in, file, problems, sink);
     return log;
 }
 
@@ -264,8 +346,12 @@ std::optional<std::int64_t> timeFrom(std::string_view text) {
 }
 
 std::string logCsv(const Log& log) {
-    std::string out =
-        "airframe,day,run,time,rough,phase,engine,what,figure,unit,planned,looked,words,who,disagrees,id\n";
+    return "airframe,day,run,time,rough,phase,engine,what,figure,unit,planned,looked,words,who,disagrees,id\n" +
+           logCsvRows(log);
+}
+
+std::string logCsvRows(const Log& log) {
+    std::string out;
     const auto all = standing(log);
     for (const auto& [id, run] : log.runs)
         for (const auto& s : all.contains(id) ? all.at(id) : std::vector<Standing>())

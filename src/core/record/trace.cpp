@@ -67,6 +67,8 @@ std::vector<float> samplesFrom(std::string_view text) {
     }
 }
 
+constexpr std::size_t longestText = 8'192; // bytes, of a block's names
+
 std::string wrongWith(const TraceBlock& b) {
     const auto* row = std::find_if(gaugeRegister.begin(), gaugeRegister.end(),
                                    [&](const GaugeRow& r) { return r.key == b.quantity; });
@@ -74,6 +76,9 @@ std::string wrongWith(const TraceBlock& b) {
         return fmt::format("block {}: \"{}\" is no quantity of a recorder", b.id, b.quantity);
     if (b.id.empty() || b.run.empty())
         return "a block of a trace has no id or no run";
+    for (const auto* text : {&b.id, &b.run, &b.source, &b.engine})
+        if (auto wrong = wrongText(*text, longestText); !wrong.empty())
+            return fmt::format("a block of a trace has {}", wrong);
     if (b.values.empty() || b.values.size() > blockSamples)
         return fmt::format("block {} has not 1 to {} samples", b.id, blockSamples);
     if (b.start <= 0 || b.step <= 0 || b.step > 86'400'000 || b.end() > lastTime)

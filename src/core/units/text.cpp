@@ -181,6 +181,23 @@ std::optional<ThousandsOrDecimals> thousandsOrDecimals(std::string_view text, co
                                fmt::format("\"{}.{} {}\"", parts.before, kept, unit.symbol)};
 }
 
+std::string shownText(std::string_view text) {
+    constexpr std::string_view mark = "\xEF\xBF\xBD"; // U+FFFD
+    std::string out;
+    for (std::size_t i = 0; i < text.size(); ++i) {
+        const auto c = static_cast<unsigned char>(text[i]);
+        if (c < 0x20 || c == 0x7f) {
+            out += mark;
+        } else if (c == 0xc2 && i + 1 < text.size() && static_cast<unsigned char>(text[i + 1]) < 0xa0) {
+            out += mark;
+            ++i;
+        } else {
+            out += text[i];
+        }
+    }
+    return out;
+}
+
 std::string formatNumber(double value, int decimals, bool showSign) {
     if (!std::isfinite(value))
         return "—";

@@ -39,6 +39,9 @@ Result<Quantity<D>> read(std::string_view text, const UnitSpec* assumed = nullpt
     return Quantity<D>::si(written.value().si);
 }
 
+/// Somebody's text as a terminal may show it: what would steer it (control characters) is shown as a mark.
+std::string shownText(std::string_view text);
+
 /// A number with thousands separators and at most `decimals` decimals; a trailing ".0" is dropped.
 std::string formatNumber(double value, int decimals, bool showSign = false);
 /// "39 inHg", "+8 lbf/in²", "2,350 rpm", rounded to what the gauge can show. @param decimals overrides the unit's own.

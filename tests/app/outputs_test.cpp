@@ -1,0 +1,159 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What is written goes nowhere else than where it was meant to go: over no input, over no file of another kind, not
+// into what ships; what goes out comes back; and what is typed wrongly is told as what it is.
+#include "command_runner.h"
+#include "record/log_text.h"
+#include "store/log_file.h"
+#include "store/output.h"
+#include <QDir>
+#include <QFile>
+#include <QFileInfo>
+#include <QTemporaryDir>
+#include <filesystem>
+#include <sys/resource.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
+namespace {
+using namespace amber;
+using test::command;
+
+class Outputs : public testing::Test {
+protected:
+    void SetUp() override {
+        const std::filesystem::path here = folder.path().toStdString();
+        for (const char* part : {"notes", "demo", "airframes", "rehearsals", "scripts"})
+            std::filesystem::copy(std::filesystem::path(test::dataFolder()) / part, here / part);
+    }
+    [[nodiscard]] std::string at(const char* name) const { return folder.filePath(QLatin1String(name)).toStdString(); }
+    static QByteArray bytes(const std::string& path) {
+        QFile file(QString::fromStdString(path));
+        return file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray();
+    }
+    QTemporaryDir folder;
+};
+
+TEST_F(Outputs, GoOverNoInputAndNoFileOfAnotherKind) {
+    const std::string sortie = at("demo/thatcher-lesson.toml"), notes = at("notes/lorimer-l4.toml"),
+                      log = at("log.sqlite"), acts = at("acts.csv"),
+                      setup = at("rehearsals/failure-after-take-off.toml");
+    ASSERT_EQ(command({"log", "begin", "--log", log, "--sortie", sortie}).code, 0);
+    command({"rehearse", sortie, "--careful", "--acts-out", acts});
+    ASSERT_FALSE(bytes(acts).isEmpty());
+    const std::vector<std::pair<std::string, std::vector<std::string>>> all{
+        {log, {"log", "export", "--log", log, "--file", log}},
+        {sortie, {"rehearse", sortie, "--acts", acts, "--until", "0:05", "--csv", sortie}},
+        {setup, {"rehearse", at("demo/lorimer-spring.toml"), "--setup", setup, "--until", "0:05", "--acts-out", setup}},
+        {acts, {"rehearse", sortie, "--acts", acts, "--until", "0:05", "--csv", acts}},
+        {sortie, {"plan", sortie, "--pdf", sortie}},
+        {notes, {"chart", "--notes", notes, "--svg", notes}},
+        {notes, {"log", "export", "--log", log, "--file", notes}},
+        {log, {"rehearse", sortie, "--acts", acts, "--until", "0:05", "--csv", log}},
+    };
+    for (const auto& [file, words] : all) {
+        const QByteArray before = bytes(file);
+        ASSERT_FALSE(before.isEmpty()) << file;
+        const auto ran = command(words);
+        EXPECT_EQ(bytes(file), before) << words[0] << " " << words.back();
+        EXPECT_NE(ran.code, 0) << words[0] << " " << words.back();
+        EXPECT_TRUE(ran.err.contains("Choose another name")) << ran.err.toStdString();
+    }
+    // A file of its own kind is written over.
+    const std::string csv = at("trace.csv");
+    ASSERT_EQ(command({"rehearse", sortie, "--acts", acts, "--until", "0:05", "--csv", csv}).err, QByteArray());
+    const QByteArray shorter = bytes(csv);
+    command({"rehearse", sortie, "--acts", acts, "--until", "0:10", "--csv", csv});
+    EXPECT_GT(bytes(csv).size(), shorter.size());
+    EXPECT_FALSE(
+        app::writeAtomically(QString::fromStdString(test::dataFolder() + "/demo/new.toml"), "a = 1\n").isEmpty())
+        << "nor into what ships";
+    EXPECT_FALSE(QFile::exists(QString::fromStdString(test::dataFolder() + "/demo/new.toml")));
+}
+
+TEST_F(Outputs, ALogOfAnySizeGoesOutAndComesBackInLittleMemory) {
+    const std::string path = at("log.sqlite"), json = at("log.json"), back = at("back.sqlite");
+    constexpr int runs = 2'000, each = 20;
+    {
+        auto log = app::LogFile::open(QString::fromStdString(path));
+        ASSERT_TRUE(log);
+        record::Log all;
+        for (int i = 0; i < runs; ++i) {
+            const std::string id = "r" + std::to_string(i);
+            all.runs.emplace(id, record::Run{id, "HR-K", "Lorimer L.4", "there and back", 1'796'040'000'000 + i, ""});
+            for (int k = 0; k < each; ++k) {
+                record::Entry e;
+                e.id = "e" + std::to_string(i) + "-" + std::to_string(k);
+                e.run = id;
+                e.at = e.entered = 1'796'040'000'000 + i;
+                e.what = "head";
+                e.value = 450.0 + k;
+                all.entries.emplace(e.id, e);
+            }
+        }
+        ASSERT_EQ(log.value()->merge(all).value().entries, static_cast<std::size_t>(runs * each));
+        std::vector<record::TraceBlock> blocks;
+        for (int b = 0; b < 400; ++b) {
+            record::TraceBlock block;
+            block.id = "b" + std::to_string(b);
+            block.run = "r0";
+            block.source = "recorder";
+            block.quantity = "rpm";
+            block.start = 1'796'040'000'000 + b * 600'000;
+            block.step = 1'000;
+            block.values.assign(600, 35.25F);
+            blocks.push_back(block);
+        }
+        ASSERT_TRUE(log.value()->keepTrace(blocks, {}));
+    }
+    ASSERT_EQ(command({"log", "export", "--log", path, "--file", json}).code, 0);
+    EXPECT_GT(QFileInfo(QString::fromStdString(json)).size(), 4 << 20) << "more than notes may have";
+    const auto in = command({"log", "import", "--log", back, "--file", json});
+    EXPECT_EQ(in.code, 0) << in.err.toStdString();
+    EXPECT_TRUE(in.out.contains("2000 runs and 40000 entries were new.")) << in.out.toStdString();
+    EXPECT_TRUE(in.out.contains("400 blocks")) << in.out.toStdString();
+    const std::string again = at("again.json");
+    ASSERT_EQ(command({"log", "export", "--log", back, "--file", again}).code, 0);
+    EXPECT_EQ(bytes(again), bytes(json)) << "byte for byte";
+    EXPECT_TRUE(
+        command({"log", "import", "--log", back, "--file", json}).out.contains("0 runs and 0 entries were new."));
+    const auto listed = command({"log", "list", "--log", path, "--csv"});
+    EXPECT_EQ(listed.out.count('\n'), runs * each + 1);
+}
+
+TEST_F(Outputs, WordsThatAreNoCommandAreToldAsThat) {
+    const auto mistyped = command({"plna", at("demo/thatcher-lesson.toml")});
+    EXPECT_EQ(mistyped.code, 2);
+    EXPECT_EQ(mistyped.err, QByteArray("amber-throttle: there is no command \"plna\"; did you mean plan?\n"));
+    EXPECT_EQ(command({"xyzzyx"}).err,
+              QByteArray("amber-throttle: there is no command \"xyzzyx\". amber-throttle --help lists them.\n"));
+}
+
+TEST_F(Outputs, NothingSteersATerminal) {
+    const std::string path = at("log.sqlite");
+    {
+        // As an older version kept it.
+        auto log = app::LogFile::open(QString::fromStdString(path));
+        ASSERT_TRUE(log);
+        record::Log raw;
+        raw.runs.emplace("r1", record::Run{"r1", "HR-K", "T\x1b[2J", "title\x1b]0;x\x07", 1'796'040'000'000, ""});
+        ASSERT_TRUE(log.value()->merge(raw));
+    }
+    for (const char* does : {"runs", "list"})
+        EXPECT_FALSE(command({"log", does, "--log", path}).out.contains('\x1b')) << does;
+    EXPECT_FALSE(command({"log", "export", "--log", path}).out.contains('\x1b'));
+}
+
+TEST_F(Outputs, OneWeightOnThePlanAndOnTheLoadSheet) {
+    for (const char* name : {"lorimer-spring", "farrier-summer", "tinker-damp", "sexton-meadow", "tanner-winter"}) {
+        QFile file(folder.filePath(QStringLiteral("demo/%1.toml").arg(QLatin1String(name))));
+        const auto plan = command({"plan", file.fileName().toStdString(), "--json"}).json();
+        const auto load = command({"load", file.fileName().toStdString(), "--json"}).json();
+        ASSERT_TRUE(plan.is_object() && load.is_object()) << name;
+        const double ramp =
+            plan["samples"][0]["weight_kg"].is_number() ? plan["samples"][0]["weight_kg"].get<double>() : NAN;
+        for (const auto& m : load["moments"])
+            if (m["id"] == "ramp")
+                EXPECT_NEAR(m["mass_kg"].get<double>(), ramp, 0.5) << name;
+    }
+}
+} // namespace
