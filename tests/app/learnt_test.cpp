@@ -167,10 +167,12 @@ TEST_F(LearntPage, WithoutAnAirframesFileThereIsNoPlaceForAnAnswer) {
 }
 
 TEST_F(LearntPage, HoursAreTheSameInTheWindowAndOnTheCommandLine) {
-    const auto text = test::run({QStringLiteral("hours"), sortie_, QStringLiteral("--log"), log_});
+    const auto text = test::run({QStringLiteral("hours"), sortie_, QStringLiteral("--on"), QStringLiteral("2026-12-01"),
+                                 QStringLiteral("--log"), log_});
     EXPECT_EQ(text.code, 0) << text.err.toStdString();
-    const auto json =
-        test::run({QStringLiteral("hours"), sortie_, QStringLiteral("--log"), log_, QStringLiteral("--json")}).json();
+    const auto json = test::run({QStringLiteral("hours"), sortie_, QStringLiteral("--on"), QStringLiteral("2026-12-01"),
+                                 QStringLiteral("--log"), log_, QStringLiteral("--json")})
+                          .json();
     ASSERT_FALSE(json.is_discarded());
     ASSERT_EQ(json["engines"].size(), 2u);
     const auto& port = json["engines"][0];

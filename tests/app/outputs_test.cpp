@@ -8,6 +8,7 @@
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
+#include <QRegularExpression>
 #include <QTemporaryDir>
 #include <filesystem>
 #include <sys/resource.h>
@@ -42,13 +43,14 @@ TEST_F(Outputs, GoOverNoInputAndNoFileOfAnotherKind) {
     ASSERT_FALSE(bytes(acts).isEmpty());
     const std::vector<std::pair<std::string, std::vector<std::string>>> all{
         {log, {"log", "export", "--log", log, "--file", log}},
-        {sortie, {"rehearse", sortie, "--acts", acts, "--until", "0:05", "--csv", sortie}},
-        {setup, {"rehearse", at("demo/lorimer-spring.toml"), "--setup", setup, "--until", "0:05", "--acts-out", setup}},
-        {acts, {"rehearse", sortie, "--acts", acts, "--until", "0:05", "--csv", acts}},
+        {sortie, {"rehearse", sortie, "--acts", acts, "--until", "5 min", "--csv", sortie}},
+        {setup,
+         {"rehearse", at("demo/lorimer-spring.toml"), "--setup", setup, "--until", "5 min", "--acts-out", setup}},
+        {acts, {"rehearse", sortie, "--acts", acts, "--until", "5 min", "--csv", acts}},
         {sortie, {"plan", sortie, "--pdf", sortie}},
         {notes, {"chart", "--notes", notes, "--svg", notes}},
         {notes, {"log", "export", "--log", log, "--file", notes}},
-        {log, {"rehearse", sortie, "--acts", acts, "--until", "0:05", "--csv", log}},
+        {log, {"rehearse", sortie, "--acts", acts, "--until", "5 min", "--csv", log}},
     };
     for (const auto& [file, words] : all) {
         const QByteArray before = bytes(file);
@@ -60,9 +62,9 @@ TEST_F(Outputs, GoOverNoInputAndNoFileOfAnotherKind) {
     }
     // A file of its own kind is written over.
     const std::string csv = at("trace.csv");
-    ASSERT_EQ(command({"rehearse", sortie, "--acts", acts, "--until", "0:05", "--csv", csv}).err, QByteArray());
+    ASSERT_EQ(command({"rehearse", sortie, "--acts", acts, "--until", "5 min", "--csv", csv}).err, QByteArray());
     const QByteArray shorter = bytes(csv);
-    command({"rehearse", sortie, "--acts", acts, "--until", "0:10", "--csv", csv});
+    command({"rehearse", sortie, "--acts", acts, "--until", "10 min", "--csv", csv});
     EXPECT_GT(bytes(csv).size(), shorter.size());
     EXPECT_FALSE(
         app::writeAtomically(QString::fromStdString(test::dataFolder() + "/demo/new.toml"), "a = 1\n").isEmpty())
@@ -72,7 +74,7 @@ TEST_F(Outputs, GoOverNoInputAndNoFileOfAnotherKind) {
 
 TEST_F(Outputs, ALogOfAnySizeGoesOutAndComesBackInLittleMemory) {
     const std::string path = at("log.sqlite"), json = at("log.json"), back = at("back.sqlite");
-    constexpr int runs = 2'000, each = 20;
+    constexpr int runs = 250, each = 4;
     {
         auto log = app::LogFile::open(QString::fromStdString(path));
         ASSERT_TRUE(log);
@@ -89,10 +91,18 @@ TEST_F(Outputs, ALogOfAnySizeGoesOutAndComesBackInLittleMemory) {
                 e.value = 450.0 + k;
                 all.entries.emplace(e.id, e);
             }
+            record::Entry note;
+            note.id = "n" + std::to_string(i);
+            note.run = id;
+            note.at = note.entered = 1'796'040'000'000 + i;
+            note.what = "note";
+            note.kind = record::Entry::Kind::words;
+            note.words = std::string(18'000, static_cast<char>('a' + i % 26));
+            all.entries.emplace(note.id, note);
         }
-        ASSERT_EQ(log.value()->merge(all).value().entries, static_cast<std::size_t>(runs * each));
+        ASSERT_EQ(log.value()->merge(all).value().entries, static_cast<std::size_t>(runs * (each + 1)));
         std::vector<record::TraceBlock> blocks;
-        for (int b = 0; b < 400; ++b) {
+        for (int b = 0; b < 40; ++b) {
             record::TraceBlock block;
             block.id = "b" + std::to_string(b);
             block.run = "r0";
@@ -109,15 +119,15 @@ TEST_F(Outputs, ALogOfAnySizeGoesOutAndComesBackInLittleMemory) {
     EXPECT_GT(QFileInfo(QString::fromStdString(json)).size(), 4 << 20) << "more than notes may have";
     const auto in = command({"log", "import", "--log", back, "--file", json});
     EXPECT_EQ(in.code, 0) << in.err.toStdString();
-    EXPECT_TRUE(in.out.contains("2000 runs and 40000 entries were new.")) << in.out.toStdString();
-    EXPECT_TRUE(in.out.contains("400 blocks")) << in.out.toStdString();
+    EXPECT_TRUE(in.out.contains("250 runs and 1250 entries were new.")) << in.out.toStdString();
+    EXPECT_TRUE(in.out.contains("40 blocks")) << in.out.toStdString();
     const std::string again = at("again.json");
     ASSERT_EQ(command({"log", "export", "--log", back, "--file", again}).code, 0);
     EXPECT_EQ(bytes(again), bytes(json)) << "byte for byte";
     EXPECT_TRUE(
         command({"log", "import", "--log", back, "--file", json}).out.contains("0 runs and 0 entries were new."));
     const auto listed = command({"log", "list", "--log", path, "--csv"});
-    EXPECT_EQ(listed.out.count('\n'), runs * each + 1);
+    EXPECT_EQ(listed.out.count('\n'), runs * (each + 1) + 1);
 }
 
 TEST_F(Outputs, WordsThatAreNoCommandAreToldAsThat) {
@@ -146,14 +156,33 @@ TEST_F(Outputs, NothingSteersATerminal) {
 TEST_F(Outputs, OneWeightOnThePlanAndOnTheLoadSheet) {
     for (const char* name : {"lorimer-spring", "farrier-summer", "tinker-damp", "sexton-meadow", "tanner-winter"}) {
         QFile file(folder.filePath(QStringLiteral("demo/%1.toml").arg(QLatin1String(name))));
-        const auto plan = command({"plan", file.fileName().toStdString(), "--json"}).json();
-        const auto load = command({"load", file.fileName().toStdString(), "--json"}).json();
-        ASSERT_TRUE(plan.is_object() && load.is_object()) << name;
-        const double ramp =
-            plan["samples"][0]["weight_kg"].is_number() ? plan["samples"][0]["weight_kg"].get<double>() : NAN;
-        for (const auto& m : load["moments"])
-            if (m["id"] == "ramp")
-                EXPECT_NEAR(m["mass_kg"].get<double>(), ramp, 0.5) << name;
+        double weight = 0.0;
+        for (const bool typed : {false, true}) {
+            if (typed) {
+                ASSERT_TRUE(file.open(QIODevice::ReadWrite));
+                QString text = QString::fromUtf8(file.readAll());
+                const QString unit =
+                    QStringLiteral("%1 kg").arg(weight * 1.02, 0, 'f', 1); // more than the sheet adds to
+                text.remove(QRegularExpression(QStringLiteral("^weight = .*$"), QRegularExpression::MultilineOption));
+                text.replace(QRegularExpression(QStringLiteral("^\\[load\\]$"), QRegularExpression::MultilineOption),
+                             QStringLiteral("[load]\nweight = \"%1\"").arg(unit));
+                file.resize(0);
+                file.write(text.toUtf8());
+                file.close();
+            }
+            const auto planned = command({"plan", file.fileName().toStdString(), "--json"});
+            const auto plan = planned.json(), load = command({"load", file.fileName().toStdString(), "--json"}).json();
+            ASSERT_TRUE(plan.is_object() && load.is_object()) << name << planned.err.toStdString();
+            EXPECT_EQ(load.at("weight_typed").get<bool>(), typed) << name;
+            double sum = 0.0;
+            for (const auto& item : load.at("items"))
+                sum += item.at("mass_kg").get<double>();
+            weight = plan.at("weight_kg").get<double>();
+            EXPECT_NEAR(sum, weight, 0.5) << name << ": the lines add up to it";
+            for (const auto& m : load.at("moments"))
+                if (m.at("id") == "ramp")
+                    EXPECT_NEAR(m.at("mass_kg").get<double>(), weight, 0.5) << name;
+        }
     }
 }
 } // namespace

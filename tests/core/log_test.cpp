@@ -180,7 +180,7 @@ TEST(LogText, WhatIsWrittenIsReadAgainToTheBit) {
 
 TEST(LogText, WhatIsWrongIsToldAndLeftOutAndTheRestIsThere) {
     std::string text = logJson(logOf({head("a", 205), head("b", 206), head("c", 207)}));
-    text.replace(text.find("\"kind\": \"figure\""), 16, "\"kind\": \"guess\"");
+    text.replace(text.find("\"kind\":\"figure\""), 15, "\"kind\":\"guess\"");
     const auto at = text.rfind("480.15");
     ASSERT_NE(at, std::string::npos);
     text.replace(at, 6, "4801.5");

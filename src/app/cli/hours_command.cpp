@@ -4,6 +4,7 @@
 #include "cli/cautions.h"
 #include "cli/command.h"
 #include "record/hours.h"
+#include "record/log_text.h"
 #include <QDateTime>
 #include <algorithm>
 #include <nlohmann/json.hpp>
@@ -20,15 +21,21 @@ public:
     void declare(Arguments& a) override {
         a.text("sortie", sortie_, "A sortie of the airframe", Arguments::Need::required);
         a.text("--log", log_, "The log (SQLite), or postgresql://… of the hangar's; without: your own");
+        a.text("--on", on_, "The day it is reckoned for, 2026-12-01; without: today");
         a.flag("--json", json_, "As JSON");
     }
     int run(const CommandActions&) override {
+        const auto day = on_.empty() ? std::optional<std::int64_t>(QDateTime::currentMSecsSinceEpoch())
+                                     : record::timeFrom(on_ + " 12:00");
+        if (!day) {
+            fmt::print(stderr, "--on: write a day as 2026-12-01\n");
+            return exitUsage;
+        }
         const AirframeLog of(sortie_, log_);
         if (!of)
             return of.code;
         const auto& notes = of.loaded.aircraft->notes;
-        const auto hours = record::hoursOf(of.log, of.airframe(), notes, of.loaded.sortie->airframe.facts.get(),
-                                           QDateTime::currentMSecsSinceEpoch());
+        const auto hours = record::hoursOf(of.log, of.airframe(), notes, of.loaded.sortie->airframe.facts.get(), *day);
         json_ ? printJson(hours) : print(hours, notes);
         const bool overdue = std::any_of(hours.due.begin(), hours.due.end(), [](const record::DueLine& d) {
             return d.verdict.colour() == watch::Colour::red;
@@ -87,7 +94,7 @@ private:
         fmt::print("{}\n", out.dump(1));
     }
 
-    std::string sortie_, log_;
+    std::string sortie_, log_, on_;
     bool json_ = false;
 };
 

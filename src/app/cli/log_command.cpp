@@ -120,7 +120,8 @@ private:
         if (!latest)
             return wrongFile(latest.error());
         for (const auto& r : latest.value())
-            fmt::print("{}  {}  {}  {}  {}\n", r.id, record::timeText(r.began), r.airframe, r.type, r.title);
+            fmt::print("{}  {}  {}  {}  {}\n", r.id, record::timeText(r.began), shownText(r.airframe),
+                       shownText(r.type), shownText(r.title));
         return exitOk;
     }
 

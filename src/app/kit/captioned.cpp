@@ -11,6 +11,7 @@ QWidget* captioned(const QString& caption, QComboBox* box, QWidget* parent) {
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(0);
     auto* label = new QLabel(caption, holder);
+    label->setTextFormat(Qt::PlainText);
     label->setFont(captionFace());
     label->setForegroundRole(QPalette::PlaceholderText);
     label->setBuddy(box);
@@ -25,6 +26,7 @@ QWidget* captioned(const QString& caption, QComboBox* box, QWidget* parent) {
 
 QLabel* heading(const QString& text, QWidget* parent) {
     auto* label = new QLabel(text, parent);
+    label->setTextFormat(Qt::PlainText); // it names what notes name
     QFont font = captionFace();
     font.setBold(true);
     font.setPixelSize(12);
@@ -41,6 +43,7 @@ QLineEdit* typedLine(QBoxLayout& column, const char* name, const QString& captio
     edit->setFont(face(14));
     edit->setPlaceholderText(prompt);
     auto* label = new QLabel(caption, in);
+    label->setTextFormat(Qt::PlainText);
     label->setFont(captionFace());
     label->setForegroundRole(QPalette::PlaceholderText);
     label->setBuddy(edit);

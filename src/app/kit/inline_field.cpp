@@ -31,6 +31,7 @@ InlineField::InlineField(const QString& caption, const QString& name, Behaviour 
     layout->addWidget(edit_);
     setObjectName(name);
     edit_->setObjectName(name + QStringLiteral("-edit"));
+    caption_->setTextFormat(Qt::PlainText);
     caption_->setFont(captionFace());
     caption_->setForegroundRole(QPalette::PlaceholderText);
     caption_->setBuddy(edit_);

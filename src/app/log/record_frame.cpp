@@ -93,6 +93,7 @@ RecordFrame::RecordFrame(Book& book, QWidget* parent) : QWidget(parent), book_(b
     left->addLayout(lines);
     seasonTitle_ = new QLabel(this);
     seasonTitle_->setObjectName(QStringLiteral("season-title"));
+    seasonTitle_->setTextFormat(Qt::PlainText);
     seasonTitle_->setFont(face(13));
     seasonTitle_->setForegroundRole(QPalette::PlaceholderText);
     seasonTitle_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);

@@ -24,6 +24,7 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     title_->setFont(face(25, true));
     headline_ = new QLabel(this);
     headline_->setObjectName(QStringLiteral("headline"));
+    headline_->setTextFormat(Qt::PlainText);
     headline_->setFont(face(14));
     headline_->setContentsMargins(0, 0, 0, 4);
     headline_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
@@ -42,6 +43,7 @@ PhasePage::PhasePage(SortieDocument& document, QWidget* parent) : QWidget(parent
     // Where the fields leave it no room beside the title, the headline has a line of its own.
     headlineBelow_ = new QLabel(this);
     headlineBelow_->setObjectName(QStringLiteral("headline-below"));
+    headlineBelow_->setTextFormat(Qt::PlainText);
     headlineBelow_->setFont(face(14));
     headlineBelow_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     headlineBelow_->setForegroundRole(QPalette::PlaceholderText);

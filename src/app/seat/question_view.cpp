@@ -21,6 +21,7 @@ QuestionView::QuestionView(const QString& title, QWidget* parent) : QWidget(pare
     column->setSpacing(12);
     auto* head = new QHBoxLayout;
     auto* name = new QLabel(title, this);
+    name->setTextFormat(Qt::PlainText);
     name->setFont(face(25, true));
     head->addWidget(name, 0, Qt::AlignBottom);
     above_ = new QLabel(this);

@@ -157,9 +157,11 @@ QWidget* SeatFrame::workPage() {
     head->setSpacing(8);
     title_ = new QLabel(page);
     title_->setObjectName(QStringLiteral("seat-title"));
+    title_->setTextFormat(Qt::PlainText);
     title_->setFont(face(25, true));
     headline_ = new QLabel(page);
     headline_->setObjectName(QStringLiteral("seat-headline"));
+    headline_->setTextFormat(Qt::PlainText);
     headline_->setFont(face(14));
     headline_->setForegroundRole(QPalette::PlaceholderText);
     headline_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
@@ -319,8 +321,9 @@ std::vector<rehearse::Practised> SeatFrame::practised() const {
     if (!seat_.isTaken() || seat_.session().way() == rehearse::Way::led || seat_.session().rehearsal().acts().empty() ||
         !begin_->acts().empty())
         return {};
-    auto out = rehearse::practised(seat_.session().debriefed(), seat_.notes(),
-                                   QDate::currentDate().toString(Qt::ISODate).toStdString(), who_.toStdString());
+    auto out =
+        rehearse::practised(seat_.session().debriefed(), seat_.notes(),
+                            QDate::fromJulianDay(today()).toString(Qt::ISODate).toStdString(), who_.toStdString());
     if (seat_.session().way() == rehearse::Way::challenged) // the order was told
         std::erase_if(out, [](const rehearse::Practised& line) { return phaseFromKey(line.skill).has_value(); });
     return out;

@@ -4,6 +4,7 @@
 #include "engine/power_chart.h"
 #include "files/document.h"
 #include "kit/html.h"
+#include "kit/plain_tips.h"
 #include "kit/theme.h"
 #include "log/engineers_sheet.h"
 #include "log/hangar_dialog.h"
@@ -53,6 +54,7 @@ const QString sortieFilter = QStringLiteral("Sorties (*.toml);;All files (*)");
 MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolder, QWidget* parent)
     : QMainWindow(parent), settings_(settingsFile), autosaveFolder_(autosaveFolder), document_(autosaveFolder) {
     setObjectName(QStringLiteral("main-window"));
+    qApp->installEventFilter(new PlainTips(this));
     setTheme(settings_.theme()); // before there is much to dress
     setAcceptDrops(true);
     auto* centre = new QWidget(this);

@@ -107,7 +107,7 @@ std::string cell(std::string_view text) {
     for (const char c : text) {
         if (c == '"')
             out += '"';
-        out += c == '\n' || c == '\r' ? ' ' : c;
+        out += c;
     }
     return out + '"';
 }

@@ -3,6 +3,7 @@
 #include "files/csv.h"
 #include "record/what.h"
 #include "units/text.h"
+#include <algorithm>
 #include <charconv>
 #include <chrono>
 #include <cmath>
@@ -350,6 +351,15 @@ std::string logCsv(const Log& log) {
            logCsvRows(log);
 }
 
+namespace {
+/// For a spreadsheet, a line a reading.
+std::string oneLine(std::string text) {
+    std::replace_if(
+        text.begin(), text.end(), [](char c) { return c == '\n' || c == '\r'; }, ' ');
+    return text;
+}
+} // namespace
+
 std::string logCsvRows(const Log& log) {
     std::string out;
     const auto all = standing(log);
@@ -368,7 +378,7 @@ std::string logCsvRows(const Log& log) {
                                 keyOf(e->phase), csv::cell(e->engine), e->what, isFigure ? figure(e->value) : "",
                                 isFigure && unit ? std::string(unit->symbol) : "",
                                 e->planned ? figure(*e->planned) : "", e->kind == Entry::Kind::looked ? "looked" : "",
-                                csv::cell(e->words), csv::cell(e->who), s.disagrees ? "yes" : "", e->id);
+                                csv::cell(oneLine(e->words)), csv::cell(e->who), s.disagrees ? "yes" : "", e->id);
             }
     return out;
 }
