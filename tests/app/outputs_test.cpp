@@ -138,6 +138,34 @@ TEST_F(Outputs, WordsThatAreNoCommandAreToldAsThat) {
               QByteArray("amber-throttle: there is no command \"xyzzyx\". amber-throttle --help lists them.\n"));
 }
 
+TEST_F(Outputs, EveryKindOfFileIsCheckedAsWhatItIs) {
+    const auto airframe = command({"check", at("airframes/hr-k.toml")});
+    EXPECT_EQ(airframe.code, 0) << airframe.out.toStdString();
+    EXPECT_TRUE(airframe.out.contains("airframe in order"));
+    const auto setup = command({"check", at("rehearsals/fuel-pressure-falls.toml")});
+    EXPECT_EQ(setup.code, 1);
+    EXPECT_TRUE(setup.out.contains("set-up, which is checked with a sortie")) << setup.out.toStdString();
+}
+
+TEST_F(Outputs, WhatIsAddedWithoutARunGoesIntoNoneThatIsToCome) {
+    const std::string path = at("log.sqlite");
+    {
+        auto log = app::LogFile::open(QString::fromStdString(path));
+        ASSERT_TRUE(log);
+        record::Log one;
+        constexpr std::int64_t farAhead = 4'000'000'000'000; // 2096
+        one.runs.emplace("r1", record::Run{"r1", "HR-K", "Lorimer L.4", "", farAhead, ""});
+        ASSERT_TRUE(log.value()->merge(one));
+    }
+    const auto added = command({"log", "add", "--log", path, "--phase", "climb", "--what", "note", "--words", "rough"});
+    EXPECT_EQ(added.code, 2);
+    EXPECT_TRUE(added.err.contains("2096-10-02, which is to come")) << added.err.toStdString();
+    EXPECT_EQ(
+        command({"log", "add", "--log", path, "--run", "r1", "--phase", "climb", "--what", "note", "--words", "rough"})
+            .code,
+        0);
+}
+
 TEST_F(Outputs, NothingSteersATerminal) {
     const std::string path = at("log.sqlite");
     {

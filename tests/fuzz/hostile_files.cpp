@@ -1,13 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Notes and sorties spoilt in every way a hand, a slip or a damaged disk can: each is refused with a reason or planned
-// with figures that can be. Deterministic: hostile-files SEED COUNT. Writes the first offending file to OUT (default
-// hostile.toml) and ends with 1.
+// Every kind of text file that the program reads, spoilt in every way a hand, a slip or a damaged disk can: each is
+// refused with a reason, or read, and what notes and sorties plan are figures that can be. Deterministic: hostile-files
+// SEED COUNT. Writes the first offending file to OUT (default hostile.toml) and ends with 1. (Logs in SQLite:
+// tests/app/log_file_test.cpp.)
 #include "advice/cool_down.h"
 #include "advice/cooling.h"
 #include "advice/ground_budget.h"
 #include "advice/let_down.h"
+#include "air/metar.h"
 #include "audit/audit.h"
 #include "data_folder.h"
+#include "files/key_ranges.h"
 #include "flight/cruise.h"
 #include "flight/engine_traces.h"
 #include "flight/open_files.h"
@@ -16,6 +19,12 @@
 #include "plan/plan.h"
 #include "plan/plan_export.h"
 #include "reading/notes_reader.h"
+#include "record/log_text.h"
+#include "record/recorder_file.h"
+#include "rehearse/acts.h"
+#include "rehearse/setup.h"
+#include "script/script.h"
+#include "sortie/airframe_file.h"
 #include "sortie/sortie_text.h"
 #include <algorithm>
 #include <chrono>
@@ -246,6 +255,76 @@ std::string trySortie(const std::string& text, const std::string& path, bool eve
     ++planned;
     return wrongWith(*loaded.aircraft, *loaded.sortie, plan::makePlan(*loaded.aircraft, *loaded.sortie), everything);
 }
+
+/// What a kind of file is read by, and what is wrong with what came of it.
+using Try = std::string (*)(const std::string& text);
+
+const TypeNotes& lorimerNotes() {
+    static const auto loaded = flight::loadSortie(test::dataFolder() + "/demo/lorimer-spring.toml");
+    return loaded.aircraft->notes;
+}
+std::string told(bool read, const Problems& problems) {
+    for (const auto& p : problems)
+        if (p.what.empty())
+            return "a problem without words";
+    return read || !problems.empty() ? std::string() : "neither read nor a problem";
+}
+std::string tryAirframe(const std::string& text) {
+    const auto reading = readAirframe(text, "hostile.toml");
+    return told(reading.facts.has_value(), reading.problems);
+}
+std::string trySetup(const std::string& text) {
+    Problems problems;
+    return told(rehearse::readSetup(text, "hostile.toml", lorimerNotes(), problems).has_value(), problems);
+}
+std::string tryActs(const std::string& text) {
+    Problems problems;
+    const auto acts = rehearse::readActs(text, "hostile.csv", lorimerNotes(), problems);
+    if (acts)
+        for (const auto& act : *acts)
+            if (act.at < 0)
+                return "an act before the beginning";
+    return told(acts.has_value(), problems);
+}
+std::string tryScript(const std::string& text) {
+    Problems problems;
+    return told(powerplant::readScript(text, "hostile.csv", lorimerNotes(), problems).has_value(), problems);
+}
+std::string tryRecorder(const std::string& text) {
+    Problems problems;
+    const auto recording = record::readRecorder(text, "hostile.csv", lorimerNotes(), nullptr, problems);
+    if (recording)
+        for (const auto& piece : recording->pieces)
+            for (std::size_t i = 0; i < piece.values.size(); ++i) {
+                const auto* range = rangeOf(FileFormat::log, nameOf(recording->map.columns[i].gauge).key);
+                for (const float v : piece.values[i])
+                    if (std::isinf(v) ||
+                        (range && !std::isnan(v) && !range->holds(v) && !range->holds(std::nextafter(v, 0.0F)) &&
+                         !range->holds(std::nextafter(v, 2.0F * v))))
+                        return fmt::format("a figure of {} that no such gauge shows: {}",
+                                           recording->map.columns[i].heading, v);
+            }
+    return told(recording.has_value(), problems);
+}
+std::string tryLog(const std::string& text) {
+    Problems problems;
+    std::vector<record::TraceBlock> blocks;
+    const auto log = record::readLogJson(text, "hostile.json", problems, &blocks);
+    for (const auto& [id, run] : log.runs)
+        if (auto wrong = record::wrongWith(run); !wrong.empty())
+            return "taken in: " + wrong;
+    for (const auto& [id, entry] : log.entries)
+        if (auto wrong = record::wrongWith(entry); !wrong.empty())
+            return "taken in: " + wrong;
+    Problems again;
+    if (record::readLogJson(record::logJson(log, blocks), "again.json", again).entries != log.entries || !again.empty())
+        return "what was taken in does not come back";
+    return {};
+}
+std::string tryMetar(const std::string& text) {
+    const auto reading = air::readMetar(text);
+    return reading || !reading.error().empty() ? std::string() : "refused without a reason";
+}
 } // namespace
 
 int main(int argc, char** argv) {
@@ -258,28 +337,44 @@ int main(int argc, char** argv) {
     if (argc > 3)
         out = argv[3];
     std::signal(SIGALRM, onAlarm);
-    std::vector<std::pair<std::filesystem::path, bool>> files; // and whether it is a sortie
-    for (const char* folder : {"notes", "demo"})
-        for (const auto& entry : std::filesystem::directory_iterator(test::dataFolder() + "/" + folder))
-            files.emplace_back(entry.path(), folder == std::string("demo"));
-    std::sort(files.begin(), files.end());
-    std::vector<std::string> texts;
-    for (const auto& [path, sortie] : files)
-        texts.push_back(textOf(path));
+    struct File {
+        std::filesystem::path path;
+        Try read; ///< null: notes or a sortie, which are planned
+        bool sortie = false;
+        std::string text;
+    };
+    std::vector<File> files;
+    struct Folder {
+        const char* name;
+        Try read;
+    };
+    for (const auto& [folder, read] : std::initializer_list<Folder>{{"/notes", nullptr},
+                                                                    {"/demo", nullptr},
+                                                                    {"/airframes", tryAirframe},
+                                                                    {"/rehearsals", trySetup},
+                                                                    {"/scripts", tryScript},
+                                                                    {"/../tests/fuzz/seeds/rehearsal", tryActs},
+                                                                    {"/../tests/fuzz/seeds/recorder", tryRecorder},
+                                                                    {"/../tests/fuzz/seeds/log", tryLog},
+                                                                    {"/../tests/fuzz/seeds/metar", tryMetar}})
+        for (const auto& entry : std::filesystem::directory_iterator(test::dataFolder() + folder))
+            files.push_back({entry.path(), read, folder == std::string("/demo"), textOf(entry.path())});
+    std::sort(files.begin(), files.end(), [](const File& a, const File& b) { return a.path < b.path; });
     std::size_t planned = 0;
     double longest = 0.0;
     for (long i = 0; i < count; ++i) {
         Random r(seed * 1000003 + static_cast<std::uint64_t>(i));
         const std::size_t k = below(r, files.size());
-        current = texts[k];
+        current = files[k].text;
         for (std::size_t n = 1 + below(r, 3); n-- > 0;)
             spoil(current, r);
         ::alarm(60);
         const std::clock_t begin = std::clock();
         std::string wrong;
         try {
-            wrong = files[k].second ? trySortie(current, files[k].first.string(), i % 8 == 0, planned)
-                                    : tryNotes(current, r, i % 8 == 0, planned);
+            wrong = files[k].read     ? files[k].read(current)
+                    : files[k].sortie ? trySortie(current, files[k].path.string(), i % 8 == 0, planned)
+                                      : tryNotes(current, r, i % 8 == 0, planned);
         } catch (const std::exception& error) {
             wrong = std::string("exception: ") + error.what();
         }
@@ -290,7 +385,7 @@ int main(int argc, char** argv) {
         if (!wrong.empty()) {
             keep();
             fmt::print("hostile-files: seed {}, file {} ({}): {}\nIt is kept in {}\n", seed, i,
-                       files[k].first.filename().string(), wrong, out);
+                       files[k].path.filename().string(), wrong, out);
             return 1;
         }
     }

@@ -9,6 +9,7 @@
 #include "flight/open_files.h"
 #include "plan/plan_export.h"
 #include "reading/notes_reader.h"
+#include "sortie/airframe_file.h"
 #include <cstdio>
 #include <fmt/format.h>
 #include <fmt/ranges.h>
@@ -80,6 +81,15 @@ int runCheck(const std::vector<std::string>& files) {
             if (root && root->find("airframe")) {
                 problems = flight::loadSortieText(*text, file).problems;
                 verdict = "sortie";
+            } else if (root && root->find("registration") && !root->find("engine")) {
+                problems = readAirframe(*text, file).problems;
+                verdict = "airframe";
+            } else if (root && !root->find("engine") &&
+                       (root->find("from") || root->find("fault") || root->find("question"))) {
+                // Which faults and engines there are, its sortie's notes say.
+                problems.push_back(
+                    {file, 0, "this is a rehearsal's set-up, which is checked with a sortie",
+                     fmt::format("Run: amber-throttle rehearse SORTIE --setup {} --until \"1 s\"", file)});
             } else {
                 const auto plain = readNotes(*text, file);
                 problems = plain.problems;

@@ -283,6 +283,15 @@ private:
             code = wrongFile(last.error());
             return std::nullopt;
         }
+        // A run that is still to come is not the one that goes on.
+        constexpr std::int64_t slack = 86'400'000; // ms: clocks and time zones
+        if (run_.empty() && !last.value().empty() && last.value().front().began > std::max(now(), when()) + slack) {
+            code =
+                usage(fmt::format("{}: the latest run begins on {}, which is to come: name the run that is meant with "
+                                  "--run (log runs lists them), or begin one",
+                                  does_, record::timeText(last.value().front().began).substr(0, 10)));
+            return std::nullopt;
+        }
         run = !run_.empty() ? run_ : last.value().empty() ? std::string() : last.value().front().id;
         LogFile::Wanted wanted;
         wanted.run = QString::fromStdString(run);

@@ -20,6 +20,7 @@ OpenLog::OpenLog(const std::string& where, LogFile::Check check) {
     file_ = std::move(opened.value());
     for (const auto& line : file_->told())
         fmt::print(stderr, "{}\n", line.toStdString());
+    file_->wasTold();
     if (!hangar_.isEmpty() && !exchange(true))
         hangar_.clear();
 }

@@ -41,6 +41,10 @@ public:
     [[nodiscard]] QString path() const { return logPath_; }
     /// What was found wrong with the file and mended.
     [[nodiscard]] QStringList told() const { return file_ ? file_->told() : QStringList(); }
+    void wasTold() const {
+        if (file_)
+            file_->wasTold();
+    }
 
     // ---- runs
     /// The latest runs of an airframe with all that is kept in them.

@@ -216,9 +216,11 @@ QString RecordFrame::open(Phase phase) {
     const QString why = book_.open();
     tellSaved({});
     show(phase);
-    if (why.isEmpty())
+    if (why.isEmpty()) {
         for (const auto& line : book_.told())
             emit refused(line);
+        book_.wasTold();
+    }
     return why;
 }
 

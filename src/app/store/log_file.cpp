@@ -241,10 +241,9 @@ QString LogFile::finishRescue() {
     return {};
 }
 
-const QStringList& LogFile::told() const {
+void LogFile::wasTold() const {
     if (!told_.isEmpty())
         QFile::remove(untold(path_));
-    return told_;
 }
 
 /// Takes what can be read of a damaged file into a file beside it, which takes its place last of all: stopped at any

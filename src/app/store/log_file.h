@@ -101,9 +101,10 @@ public:
     [[nodiscard]] const QString& path() const { return path_; }
     /// Whether the file of that name is still the one that is open: neither taken away nor another put in its place.
     [[nodiscard]] bool isInPlace() const;
-    /// What was found wrong and mended when it was opened, or earlier by somebody who did not live to tell it. Who asks
-    /// tells it: it is not kept for the next.
-    [[nodiscard]] const QStringList& told() const;
+    /// What was found wrong and mended when it was opened, or earlier by somebody who did not live to tell it.
+    [[nodiscard]] const QStringList& told() const { return told_; }
+    /// It has been told to a person: it is not kept for the next who opens the log.
+    void wasTold() const;
 
     static constexpr int version = tables::version;
     static inline int patience = 5000; ///< ms, that a log is waited for which somebody else is writing
