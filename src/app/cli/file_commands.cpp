@@ -78,14 +78,13 @@ int runCheck(const std::vector<std::string>& files) {
         if (text) {
             Problems ignored;
             const auto root = document::parse(*text, file, ignored);
-            if (root && root->find("airframe")) {
-                problems = flight::loadSortieText(*text, file).problems;
-                verdict = "sortie";
-            } else if (root && root->find("registration") && !root->find("engine")) {
+            if (root && root->find("airframe") && !root->find("day") && !root->find("flight") && !root->find("load")) {
                 problems = readAirframe(*text, file).problems;
                 verdict = "airframe";
-            } else if (root && !root->find("engine") &&
-                       (root->find("from") || root->find("fault") || root->find("question"))) {
+            } else if (root && root->find("airframe")) {
+                problems = flight::loadSortieText(*text, file).problems;
+                verdict = "sortie";
+            } else if (root && root->find("rehearsal")) {
                 // Which faults and engines there are, its sortie's notes say.
                 problems.push_back(
                     {file, 0, "this is a rehearsal's set-up, which is checked with a sortie",
