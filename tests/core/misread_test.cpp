@@ -2,11 +2,13 @@
 // What a file says is read as it was meant, or it is asked or told: separated values, decimal commas, thousands, the
 // spellings of booklets, letters of other languages, and text that steers.
 #include "files/csv.h"
+#include "files/key_ranges.h"
 #include "reading/notes_reader.h"
 #include "record/entry.h"
 #include "record/log_text.h"
 #include "record/recorder_file.h"
 #include "record/trend.h"
+#include "sortie/sortie_text.h"
 #include "test_data.h"
 #include "units/ascii.h"
 #include "units/text.h"
@@ -175,6 +177,30 @@ TEST(WhatIsWritten, IsReadAsBookletsPrintIt) {
     ASSERT_TRUE(ratio.notes) << ratio.problems.front().text();
     EXPECT_NEAR(ratio.notes->engine.compression, 6.7, 1e-12);
     EXPECT_FALSE(readNotes(std::string(text).replace(at, 17, "compression = \"6.7 : 2\""), "l.toml").problems.empty());
+}
+
+TEST(WhatIsWritten, ARangeIsToldInTheUnitOfTheFigure) {
+    const KeyRange range{"x", units::manifold::inHg.spec, 6, 118, "an engine's"};
+    EXPECT_EQ(range.expected(), "Between 6 and 118 inHg is expected: an engine's");
+    // 6 inHg is 20,318 Pa, 0.2072 ata of 98,066.5 Pa; 118 inHg 4.075.
+    EXPECT_EQ(range.expected(units::manifold::ata.spec), "Between 0.207 and 4.075 ata is expected: an engine's");
+}
+
+TEST(WhatIsWritten, LegsSayTheDistance) {
+    auto text = test::fileText(test::dataPath("demo/thatcher-lesson.toml"));
+    const auto at = text.find("distance = ");
+    ASSERT_NE(at, std::string::npos);
+    text.erase(at, text.find('\n', at) + 1 - at);
+    const auto flight = text.find("[flight]\n");
+    ASSERT_NE(flight, std::string::npos);
+    EXPECT_FALSE(readSortie(text, "s.toml").problems.empty()) << "without legs it is missed";
+    const auto end = text.find("\n[", flight + 1);
+    text.insert(
+        end == std::string::npos ? text.size() : end,
+        "\n[[flight.leg]]\nto = \"A\"\ndistance = \"20 mi\"\n[[flight.leg]]\nto = \"B\"\ndistance = \"15 mi\"\n");
+    const auto reading = readSortie(text, "s.toml");
+    ASSERT_TRUE(reading.sortie) << reading.problems.front().text();
+    EXPECT_NEAR(reading.sortie->flight.distance.si(), 35 * 1609.344, 1e-6);
 }
 
 TEST(WhatIsWritten, DoesNotHangOnTheLocale) {

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Preloaded into a program it moves the day by SHIFTED_CLOCK_DAYS: so that no test reads the day, a part of all of them is run some
-// weeks and some years ahead (./check; all of them: bench/all). Only the clock of the day: what is measured by the other clocks runs
-// on. It asks the kernel itself and allocates nothing, so that it may be there before a sanitizer is.
+// Preloaded into a program it moves the day by SHIFTED_CLOCK_DAYS: so that no test reads the day, a part of all of them
+// is run some weeks and some years ahead (./check; all of them: bench/all). Only the clock of the day: what is measured
+// by the other clocks runs on. It asks the kernel itself and allocates nothing, so that it may be there before a
+// sanitizer is.
 #include <cstdlib>
 #include <ctime>
 #include <sys/syscall.h>

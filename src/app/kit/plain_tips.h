@@ -4,8 +4,8 @@
 
 namespace amber::app {
 
-/// Shows every tool tip as the plain text that it is. Qt takes text that looks like HTML for HTML, and what a tip says comes from
-/// notes, sorties and other people's logs. Installed once on the application.
+/// Shows every tool tip as the plain text that it is. Qt takes text that looks like HTML for HTML, and what a tip says
+/// comes from notes, sorties and other people's logs. Installed once on the application.
 class PlainTips : public QObject {
 public:
     using QObject::QObject;

@@ -3,6 +3,8 @@
 #include "drills/draft.h"
 #include "units/text.h"
 #include "units/unit_table.h"
+#include <algorithm>
+#include <array>
 #include <fmt/format.h>
 
 namespace amber::cockpit {
@@ -212,7 +214,11 @@ void draftStart(Draft& d) {
         byHand(d);
         break;
     }
-    auto fires = d.act(p, "fires", Acts::mixture, "By degrees: fast floods it. The starter is let go at once.", "J19");
+    // Where there is no mixture lever the starter is let go all the same.
+    const std::array turned{Acts::mixture, Acts::starter, Acts::airValve, Acts::cartridge};
+    const auto* with = std::find_if(turned.begin(), turned.end(), [&](Acts acts) { return d.control(acts) != nullptr; });
+    auto fires = d.act(p, "fires", with == turned.end() ? Acts::mixture : *with,
+                       "By degrees: fast floods it. The starter is let go at once.", "J19");
     fires.step().what = "As it fires";
     fires.each()
         .was({"Mixture"})

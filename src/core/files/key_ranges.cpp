@@ -468,10 +468,18 @@ bool KeyRange::holds(double si) const {
     return si >= lowSi() - slack && si <= highSi() + slack;
 }
 
-std::string KeyRange::expected() const {
-    const auto shown = [&](double value) { return formatNumber(value, 3, unit && unit->showSign); };
+std::string KeyRange::expected(const UnitSpec* in) const {
+    const UnitSpec* as = unit && in ? in : unit;
+    const auto shown = [&](double value) {
+        if (as != unit) { // four figures of it are enough to tell what is out of range
+            value = ((value * unit->scale + unit->offset) - as->offset) / as->scale;
+            const double step = std::pow(10.0, std::floor(std::log10(std::max(1e-9, std::abs(value)))) - 3.0);
+            value = std::round(value / step) * step;
+        }
+        return formatNumber(value, 3, as && as->showSign);
+    };
     return fmt::format("Between {} and {}{} is expected: {}", shown(low), shown(high),
-                       unit ? " " + std::string(unit->symbol) : "", why);
+                       as ? " " + std::string(as->symbol) : "", why);
 }
 
 std::span<const KeyRange> keyRanges(FileFormat format) {

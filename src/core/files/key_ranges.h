@@ -21,7 +21,8 @@ struct KeyRange {
     /// Whether a figure (SI, or the plain number) lies within; never for NaN.
     [[nodiscard]] bool holds(double si) const;
     /// "Between 0.1 and 200 l is expected: the largest piston engines held some 120 l".
-    [[nodiscard]] std::string expected() const;
+    /// @param in another unit of the same dimension to say it in: the one that the figure was written in
+    [[nodiscard]] std::string expected(const UnitSpec* in = nullptr) const;
 };
 
 /// Whose figures: of type notes, of a sortie, an airframe, a rehearsal or a log, or of the command line's options where

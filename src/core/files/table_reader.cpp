@@ -86,14 +86,15 @@ std::string TableReader::text(const std::string& key, bool required) {
     return node ? node->text : std::string{};
 }
 
-bool TableReader::within(const std::string& key, const Node& node, double si, const std::string& ranged) {
+bool TableReader::within(const std::string& key, const Node& node, double si, const std::string& ranged,
+                         const UnitSpec* unit) {
     const KeyRange* range = rangeOf(format_, ranged.empty() ? at(key) : ranged);
     if (!range || range->holds(si))
         return true;
     const std::string written = node.kind == Node::Kind::text
                                     ? '"' + std::string(node.text.substr(0, 40)) + '"'
                                     : fmt::format("{:.10g}", node.kind == Node::Kind::number ? node.number : si);
-    problem(node.line, fmt::format("{} = {} is out of range", at(key), written), range->expected());
+    problem(node.line, fmt::format("{} = {} is out of range", at(key), written), range->expected(unit));
     return false;
 }
 
@@ -169,7 +170,9 @@ std::optional<double> TableReader::quantitySi(Dimension dimension, const std::st
         if (written && asked(key, *node, *written.value().unit, ranged))
             return std::nullopt;
         if (written)
-            return held(written.value().si);
+            return within(key, *node, written.value().si, ranged, written.value().unit)
+                       ? std::optional(written.value().si)
+                       : std::nullopt;
         problem(node->line, fmt::format("{}: {}", at(key), written.error()), "");
         return std::nullopt;
     }
@@ -201,7 +204,8 @@ std::optional<std::pair<double, double>> TableReader::range(Dimension dimension,
         return fail(low.error());
     if (low.value().si > high.value().si)
         return fail("it runs from high to low");
-    if (!within(key, *node, low.value().si, ranged) || !within(key, *node, high.value().si, ranged))
+    if (!within(key, *node, low.value().si, ranged, low.value().unit) ||
+        !within(key, *node, high.value().si, ranged, high.value().unit))
         return std::nullopt;
     return std::pair{low.value().si, high.value().si};
 }

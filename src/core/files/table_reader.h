@@ -52,7 +52,9 @@ public:
     /// Whether a figure of a member (SI, or a plain number) lies within its range; a problem when not.
     /// Asks which it is where a point may part thousands and both would do; @return whether it asked.
     bool asked(const std::string& key, const Node& node, const UnitSpec& unit, const std::string& ranged);
-    bool within(const std::string& key, const Node& node, double si, const std::string& ranged = {});
+    /// @param unit in which the figure was written, and its range is told
+    bool within(const std::string& key, const Node& node, double si, const std::string& ranged = {},
+                const UnitSpec* unit = nullptr);
     const UnitSpec* unit(Dimension dimension, const std::string& key);
 
     /// A sub-table, or nothing; asking marks it as known.

@@ -248,10 +248,15 @@ private:
             celsius(fmt::format("heat.{}", gauge), normal->second - 8.0, "just inside the top of its normal range");
         if (const auto normal = range(Dimension::temperature, "limits.oil.normal"))
             celsius("heat.oil", 0.5 * (normal->first + normal->second), "the middle of its normal range");
-        if (const auto normal = range(Dimension::pressure, "limits.oil-pressure.normal"))
-            text("heat.oil_relief",
-                 pressure("limits.oil-pressure.normal", normal->first + 0.75 * (normal->second - normal->first)),
-                 "three quarters up its normal range");
+        if (const auto normal = range(Dimension::pressure, "limits.oil-pressure.normal")) {
+            // Cold oil stands up to a tenth over the relief valve's setting: not out of the normal range by our own
+            // estimate.
+            constexpr double cold = 1.12;
+            const double up = normal->first + 0.75 * (normal->second - normal->first);
+            const bool lower = normal->second / cold < up && normal->second / cold > normal->first;
+            text("heat.oil_relief", pressure("limits.oil-pressure.normal", lower ? normal->second / cold : up),
+                 lower ? "as high as cold oil stays in its normal range" : "three quarters up its normal range");
+        }
         if (const auto normal = range(Dimension::pressure, "limits.fuel-pressure.normal"))
             text("heat.fuel_pressure", pressure("limits.fuel-pressure.normal", 0.5 * (normal->first + normal->second)),
                  "the middle of its normal range");

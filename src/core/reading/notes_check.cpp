@@ -101,10 +101,11 @@ private:
             over(Gauge::rpm, r.rpm.si(), r);
             if (r.boost && !(r.boost->si() > 2e4 && r.boost->si() < 4e5))
                 say(r.line, fmt::format("rating \"{}\": boost is out of range", r.key),
-                    "An absolute pressure between 6 and 118 inHg is expected");
+                    fmt::format("Between {} and {} is expected, as an absolute pressure or as boost",
+                                shown(Gauge::boost, 2e4), shown(Gauge::boost, 4e5)));
             if (!r.boost && !n_.engine.gears.empty())
                 say(r.line, fmt::format("rating \"{}\" has no boost, but the engine is supercharged", r.key),
-                    "Add boost = \"… inHg\"");
+                    fmt::format("Add boost = \"… {}\"", n_.unitOf(Gauge::boost).symbol));
             for (const auto& [grade, boost] : r.grades)
                 if (r.boost && boost > *r.boost)
                     say(r.line,

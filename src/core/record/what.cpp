@@ -59,8 +59,13 @@ std::optional<double> byTheClock(std::string_view text, const UnitSpec* unit) {
     if (colon == std::string_view::npos || !digits(text.substr(0, colon)) || text.size() != colon + 3 ||
         !digits(text.substr(colon + 1)) || text[colon + 1] > '5')
         return std::nullopt;
-    const double whole = std::stod(std::string(text.substr(0, colon))),
-                 part = std::stod(std::string(text.substr(colon + 1)));
+    const auto number = [](std::string_view figures) {
+        double out = 0.0;
+        for (const char c : figures)
+            out = 10.0 * out + (c - '0');
+        return out;
+    };
+    const double whole = number(text.substr(0, colon)), part = number(text.substr(colon + 1));
     return (60.0 * whole + part) * (unit == units::hour.spec ? 60.0 : 1.0);
 }
 

@@ -3,6 +3,7 @@
 #include "files/table_reader.h"
 #include <algorithm>
 #include <array>
+#include <charconv>
 #include <filesystem>
 #include <fmt/format.h>
 
@@ -18,7 +19,11 @@ std::string dayIn(TableReader& t, const std::string& key) {
     std::string out = t.text(key);
     const bool shaped = out.size() == 10 && out[4] == '-' && out[7] == '-' &&
                         std::all_of(out.begin(), out.end(), [](char c) { return c == '-' || (c >= '0' && c <= '9'); });
-    const auto number = [&](std::size_t from, std::size_t length) { return std::stoi(out.substr(from, length)); };
+    const auto number = [&](std::size_t from, std::size_t length) {
+        int value = 0;
+        std::from_chars(out.data() + from, out.data() + from + length, value);
+        return value;
+    };
     if (!out.empty() && (!shaped || number(0, 4) < 1970 || number(5, 2) < 1 || number(5, 2) > 12 || number(8, 2) < 1 ||
                          number(8, 2) > 31)) {
         t.problem(t.line(key), fmt::format("{} = \"{}\" is no day", key, out), "Write year-month-day: \"2025-04-14\"");

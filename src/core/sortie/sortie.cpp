@@ -116,7 +116,8 @@ SortieReading readSortie(std::string_view text, const std::string& file) {
         if (const auto mixture = f->word("cruise_mixture", {"rich", "weak"}))
             s.flight.cruiseMixture = *mixture == 0 ? Mixture::rich : Mixture::weak;
         s.flight.cruiseGear = f->text("cruise_gear");
-        s.flight.distance = f->quantity<Dimension::distance>("distance", true).value_or(Distance{});
+        s.flight.distance = f->quantity<Dimension::distance>("distance", !f->has("leg")).value_or(Distance{});
+        const bool distanceGiven = f->has("distance");
         s.flight.hold = f->quantity<Dimension::duration>("hold", false, units::minute.spec).value_or(Duration{});
         s.flight.takeOffRpm = f->quantity<Dimension::rotation>("take_off_rpm", false, units::rpm.spec);
         s.flight.takeOffBoost = f->quantity<Dimension::manifoldPressure>("take_off_boost");
@@ -136,6 +137,9 @@ SortieReading readSortie(std::string_view text, const std::string& file) {
                                      leg.number("track")});
             leg.finish();
         }
+        if (!distanceGiven) // the legs say it
+            for (const auto& leg : s.flight.legs)
+                s.flight.distance = Distance::si(s.flight.distance.si() + leg.distance.si());
         for (auto& bad : f->tables("bad_ground")) {
             const auto begin = bad.quantity<Dimension::distance>("from", true);
             const auto end = bad.quantity<Dimension::distance>("to", true);
