@@ -15,6 +15,7 @@
 #include <cstdio>
 #include <cstdlib>
 #include <fmt/format.h>
+#include <string_view>
 
 namespace {
 using namespace amber;
@@ -33,6 +34,14 @@ bool thereIsADisplay() {
     fmt::print(stderr, "amber-throttle: there is no display for the window. Without one, use a command: amber-throttle "
                        "plan SORTIE, or amber-throttle --help.\n");
     return false;
+}
+
+/// What Qt says to programmers of its own platform is nothing to somebody at a terminal.
+void withoutPlatform(QtMsgType type, const QMessageLogContext& context, const QString& message) {
+    const bool platform = (context.category && std::string_view(context.category).starts_with("qt.qpa")) ||
+                          message.startsWith(QLatin1String("This plugin does not support"));
+    if (!platform || type == QtFatalMsg)
+        fmt::print(stderr, "{}\n", message.toStdString());
 }
 
 /// Qt ends the program with a signal when a display does not answer: say so and leave in order instead.
@@ -58,6 +67,7 @@ void dress(QApplication& application) {
 } // namespace
 
 int main(int argc, char** argv) {
+    qInstallMessageHandler(withoutPlatform);
     CommandActions actions;
     actions.snapshotViews = snapshotViews();
     actions.card = [&](const std::string& sortie, const std::string& pdf) {

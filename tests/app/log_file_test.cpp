@@ -314,6 +314,31 @@ TEST_F(Kept, OfADamagedFileTheRestIsRescuedAndItIsTold) {
     EXPECT_EQ(log->add(head(4000)), QString());
 }
 
+TEST_F(Kept, InAFolderThatMayOnlyBeReadItIsRead) {
+    ASSERT_EQ(open()->add(run()), QString());
+    ASSERT_EQ(open()->add(head(1)), QString());
+    QFile::setPermissions(folder.path(), QFile::ReadOwner | QFile::ExeOwner | QFile::ReadOther | QFile::ExeOther |
+                                             QFile::ReadGroup | QFile::ExeGroup);
+    QFile::setPermissions(path(), QFile::ReadOwner | QFile::ReadOther | QFile::ReadGroup);
+    const pid_t child = fork();
+    if (child == 0) {
+        if (::geteuid() == 0 && ::setuid(65534) != 0) // who may everything sees no read-only folder
+            _exit(9);
+        auto log = LogFile::open(path());
+        if (!log) {
+            fprintf(stderr, "%s\n", log.error().c_str());
+            _exit(1);
+        }
+        const bool read = log.value()->read().value().entries.size() == 1;
+        const bool refused = !log.value()->add(head(2)).isEmpty();
+        _exit(read && refused ? 0 : 2);
+    }
+    int status = 0;
+    ::waitpid(child, &status, 0);
+    EXPECT_EQ(WEXITSTATUS(status), 0);
+    QFile::setPermissions(folder.path(), QFile::ReadOwner | QFile::WriteOwner | QFile::ExeOwner);
+}
+
 /// A log of some thousand rows, damaged in the middle.
 class Damaged : public Kept {
 protected:

@@ -206,13 +206,15 @@ QString HangarLog::prepare() {
         // Two laptops that come to an empty database at once begin it once.
         if (!did(oneAtATime))
             return false;
+        // What lacks letters that people write cannot keep their words; bytes that are left as they are can.
         QSqlQuery letters(d);
-        if (!letters.exec(QStringLiteral("SHOW server_encoding")) || !letters.next() ||
-            letters.value(0).toString() != QLatin1String("UTF8")) {
+        const QString kept = letters.exec(QStringLiteral("SHOW server_encoding")) && letters.next()
+                                 ? letters.value(0).toString()
+                                 : tr("it does not say what");
+        if (kept != QLatin1String("UTF8") && kept != QLatin1String("SQL_ASCII")) {
             why = tr("its letters are kept as %1, which lacks some that people write: make the database with ENCODING "
-                     "'UTF8'. "
-                     "Nothing was changed.")
-                      .arg(letters.isValid() ? letters.value(0).toString() : tr("something else than UTF-8"));
+                     "'UTF8'. Nothing was changed.")
+                      .arg(kept);
             return false;
         }
         int at = 0;

@@ -8,6 +8,7 @@
 #include <QFileInfo>
 #include <QLockFile>
 #include <QStandardPaths>
+#include <QUrl>
 #include <QUuid>
 #include <algorithm>
 #include <cstdio>
@@ -106,7 +107,20 @@ QString LogFile::connect() {
     if (!db.isValid())
         return tr("Qt's driver for SQLite is missing: install libqt6sql6-sqlite.");
     db.setDatabaseName(path_);
-    db.setConnectOptions(QStringLiteral("QSQLITE_BUSY_TIMEOUT=%1").arg(patience));
+    QString options = QStringLiteral("QSQLITE_BUSY_TIMEOUT=%1").arg(patience);
+    // In a folder that may only be read (a medium, somebody else's) it is read: without a journal nobody can be writing
+    // it.
+    const QFileInfo file(path_);
+    readOnly_ = file.exists() && (!file.isWritable() || !QFileInfo(file.absolutePath()).isWritable());
+    if (readOnly_) {
+        options += QStringLiteral(";QSQLITE_OPEN_READONLY");
+        if (QFileInfo(path_ + QStringLiteral("-wal")).size() <= 0) {
+            db.setDatabaseName(QUrl::fromLocalFile(path_).toString(QUrl::FullyEncoded) +
+                               QStringLiteral("?immutable=1"));
+            options += QStringLiteral(";QSQLITE_OPEN_URI");
+        }
+    }
+    db.setConnectOptions(options);
     if (!db.open())
         return said(db.lastError());
     return {};
@@ -150,6 +164,11 @@ QString LogFile::prepare(bool thorough) {
         return tr("it was written by a newer program (version %1, this one knows %2). Nothing was changed.")
             .arg(at)
             .arg(version);
+    if (readOnly_ && at < version)
+        return tr("it is of version %1, and cannot be brought up to date where it may only be read: copy it elsewhere")
+            .arg(at);
+    if (readOnly_)
+        return {};
     for (const auto* pragma : {"PRAGMA journal_mode = WAL", "PRAGMA synchronous = FULL"}) {
         QSqlQuery query(db);
         if (!query.exec(QLatin1String(pragma)))
@@ -414,7 +433,7 @@ Result<std::unique_ptr<LogFile>> LogFile::open(const QString& path, Check check)
     why = out->connect();
     if (why.isEmpty())
         why = out->prepare(thorough);
-    if (!why.isEmpty() && wasThere && out->damaged_ && check != Check::none) {
+    if (!why.isEmpty() && wasThere && out->damaged_ && !out->readOnly_ && check != Check::none) {
         // Only of a file that is SQLite by its first bytes: anything else is somebody's other file.
         QFile file(out->path_);
         const bool sqlite = file.open(QIODevice::ReadOnly) && file.read(15) == QByteArrayLiteral("SQLite format 3");

@@ -122,7 +122,7 @@ private:
 
     QString path_, connection_;
     std::pair<quint64, quint64> identity_; ///< device and inode of the open file
-    bool damaged_ = false;
+    bool damaged_ = false, readOnly_ = false;
     QStringList told_;
 };
 
