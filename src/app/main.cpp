@@ -39,7 +39,8 @@ bool thereIsADisplay() {
 /// What Qt says to programmers of its own platform is nothing to somebody at a terminal.
 void withoutPlatform(QtMsgType type, const QMessageLogContext& context, const QString& message) {
     const bool platform = (context.category && std::string_view(context.category).starts_with("qt.qpa")) ||
-                          message.startsWith(QLatin1String("This plugin does not support"));
+                          message.startsWith(QLatin1String("This plugin does not support")) ||
+                          message.startsWith(QLatin1String("QStandardPaths: XDG_RUNTIME_DIR"));
     if (!platform || type == QtFatalMsg)
         fmt::print(stderr, "{}\n", message.toStdString());
 }
