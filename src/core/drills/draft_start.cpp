@@ -216,7 +216,8 @@ void draftStart(Draft& d) {
     }
     // Where there is no mixture lever the starter is let go all the same.
     const std::array turned{Acts::mixture, Acts::starter, Acts::airValve, Acts::cartridge};
-    const auto* with = std::find_if(turned.begin(), turned.end(), [&](Acts acts) { return d.control(acts) != nullptr; });
+    const auto* with =
+        std::find_if(turned.begin(), turned.end(), [&](Acts acts) { return d.control(acts) != nullptr; });
     auto fires = d.act(p, "fires", with == turned.end() ? Acts::mixture : *with,
                        "By degrees: fast floods it. The starter is let go at once.", "J19");
     fires.step().what = "As it fires";
