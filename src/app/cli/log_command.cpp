@@ -435,12 +435,13 @@ private:
         });
         const auto put = [&](const auto& row) { return writer.put(row); };
         const QString why = log->each({put, put, put});
-        if (why.isEmpty() && writer.end())
+        // Half a log does not take the place of a whole one.
+        if (!why.isEmpty())
+            return file && !file->wrong().isEmpty() ? notKept(file->wrong()) : wrongFile(why.toStdString());
+        if (writer.end())
             flush();
         if (const QString error = file ? file->commit() : QString(); !error.isEmpty())
             return notKept(error);
-        if (!why.isEmpty())
-            return wrongFile(why.toStdString());
         return exitOk;
     }
     int importAll(OpenLog& log) const {
@@ -470,8 +471,11 @@ private:
         bool anyBlocks = false;
         QString why;
         const auto keep = [&] {
-            if (!why.isEmpty())
+            if (!why.isEmpty()) { // the rest is read for what is wrong with it, and not held
+                rows = {};
+                blocks.clear();
                 return;
+            }
             if (!rows.runs.empty() || !rows.entries.empty()) {
                 const auto merged = log->merge(rows);
                 if (merged) {

@@ -17,6 +17,8 @@ public:
     explicit Output(const QString& path);
     /// @return whether it can go on; what is wrong is told by `commit`
     bool write(const QByteArray& piece);
+    /// Why it could not be written so far, or empty. Left without `commit`, the old file stands.
+    [[nodiscard]] const QString& wrong() const { return why_; }
     /// @return an error, or empty: the file is there, on the disk
     QString commit();
 
