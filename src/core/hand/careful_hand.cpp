@@ -4,6 +4,7 @@
 #include "cockpit/controls.h"
 #include "hand/flight_path.h"
 #include "hand/hands.h"
+#include "hand/needs.h"
 #include "loading/load_sheet.h"
 #include "notes/standard_schools.h"
 #include "reading/control_reader.h"
@@ -39,7 +40,7 @@ public:
           state_(standingReady(plant_, sortie)), levers_(hands_.levers()) {
         run_.day = &sortie.day;
         run_.conditions = conditions;
-        run_.ice = false; // the plan's drill keeps it clear
+        run_.ice = haste.ice; // the plan's drill keeps it clear
         order_ = sortie.start.order.empty() ? n_.start.order : sortie.start.order;
         for (const auto& position : n_.positions)
             watches_.emplace_back(n_, position.id);
@@ -48,30 +49,14 @@ public:
     /// @param before the phase that it stops before
     HandRun run(std::size_t before = plannedPhases) {
         const double full = tanks();
-        for (std::size_t i = 0; i < before; ++i) {
-            phase_ = static_cast<Phase>(i);
-            begin();
-            const auto turns = cockpit::turns(n_, phase_, order_);
-            for (std::size_t k = 0; k < turns.size(); ++k)
-                if (!step(turns[k]).atEnd && !step(turns[k]).branch) {
-                    if (haste_.byTheClock && phase_ == Phase::start && turns[k].engine >= 0 && now() < firstEngine())
-                        tillPlanned(firstEngine());
-                    if (!take(turns[k]) && phase_ == Phase::start && turns[k].engine >= 0)
-                        tryAgain(turns, k);
-                }
-            dwell();
-            later_ = true;
-            for (const Turn& t : turns)
-                if (step(t).atEnd && !step(t).branch)
-                    take(t);
-            later_ = false;
-            finish();
-            auto& end = out_.ends[i];
-            end.time = now();
-            end.height = state_.height;
-            end.put = out_.put.size();
-            end.levers = levers_.engines;
-            end.readings = readings_;
+        std::size_t i = 0;
+        try {
+            for (; i < before; ++i)
+                fly(static_cast<Phase>(i));
+        } catch (const Over&) { // nothing more can be done
+            out_.missed.push_back({phase_, "", "", fmt::format("{}: she met the ground", keyOf(phase_))});
+            for (; i < before; ++i)
+                ended(static_cast<Phase>(i));
         }
         out_.fuel = full - tanks();
         out_.state = state_;
@@ -84,6 +69,35 @@ public:
     [[nodiscard]] const Hands& hands() const { return hands_; }
 
 private:
+    struct Over {}; ///< the ground was met where it should not have been
+    void fly(Phase phase) {
+        phase_ = phase;
+        begin();
+        const auto turns = cockpit::turns(n_, phase_, order_);
+        for (std::size_t k = 0; k < turns.size(); ++k)
+            if (!step(turns[k]).atEnd && !step(turns[k]).branch) {
+                if (haste_.byTheClock && phase_ == Phase::start && turns[k].engine >= 0 && now() < firstEngine())
+                    tillPlanned(firstEngine());
+                if (!take(turns[k]) && phase_ == Phase::start && turns[k].engine >= 0)
+                    tryAgain(turns, k);
+            }
+        dwell();
+        later_ = true;
+        for (const Turn& t : turns)
+            if (step(t).atEnd && !step(t).branch)
+                take(t);
+        later_ = false;
+        finish();
+        ended(phase);
+    }
+    void ended(Phase phase) {
+        auto& end = out_.ends[static_cast<std::size_t>(phase)];
+        end.time = now();
+        end.height = state_.height;
+        end.put = out_.put.size();
+        end.levers = levers_.engines;
+        end.readings = readings_;
+    }
     [[nodiscard]] double now() const { return static_cast<double>(state_.now) / 1000.0; }
     [[nodiscard]] double tanks() const {
         double sum = 0.0;
@@ -101,10 +115,26 @@ private:
                 warmUpRpm();
             path_.follow(phase_, levers_.path, state_);
             readings_ = plant_.step(state_, levers_, run_, shortStep);
+            const Ground ground = path_.meet(phase_, levers_.path, state_);
             const Moment moment{phase_, state_, readings_, levers_};
             look(watches_, now(), moment);
             if (watcher_)
                 watcher_(moment);
+            if (haste_.ice && state_.now % 1000 == 0)
+                asTheDayWants(moment);
+            if (ground == Ground::hit || ground == Ground::offTheEnd)
+                throw Over{};
+        }
+    }
+    /// Heat against ice, and cold air again: beside the drill.
+    void asTheDayWants(const Moment& moment) {
+        for (const auto& need : needs(plant_, moment, hands_)) {
+            if (need.of != NeedOf::hotAir && need.of != NeedOf::coldAir)
+                continue;
+            const std::size_t first = out_.put.size();
+            for (const auto& put : need.puts)
+                note(hands_.put(put.control, put.to, put.engine, 0.0, state_));
+            byTheClock("day", first);
         }
     }
     void warmUpRpm() {
@@ -634,7 +664,7 @@ private:
 
 void look(std::vector<watch::Watch>& watches, double time, const Moment& m) {
     for (std::size_t i = 0; i < watches.size(); ++i) {
-        watches[i].starter(time, m.levers.engines[i].mesh);
+        watches[i].starter(time, m.levers.engines[i].mesh, m.levers.engines[i].ignition != powerplant::Ignition::off);
         if (m.state.now % 1000 == 0)
             watches[i].see(time, m.phase, m.readings.engines[i], m.state.engines[i].firing);
     }

@@ -70,8 +70,12 @@ struct HandRun {
 struct Haste {
     double cruise = 120.0; ///< s
     bool byTheClock = false;
+    bool ice =
+        false; ///< forms in the carburettors, and the hand uses heat against it (needs()); else they are kept clear
 };
 inline constexpr Haste byThePlansClock{0.0, true};
+/// The same on the day as it is, with its ice.
+inline constexpr Haste asTheDayIs{0.0, true, true};
 
 /// The aircraft as it stands before the first act: tanks as the sortie fills them, the weight that it says.
 powerplant::AircraftState standingReady(const powerplant::Powerplant& plant, const Sortie& sortie);

@@ -174,6 +174,9 @@ void Hands::move(const Control& c, const advice::Figure& to, std::size_t e, doub
     case Acts::boosterCoil:
         l.boosterCoil = on;
         break;
+    case Acts::spark:
+        l.advanced = is == "advanced";
+        break;
     case Acts::generator:
         levers_.shared.generators = on;
         break;

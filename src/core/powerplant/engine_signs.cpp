@@ -153,6 +153,7 @@ void Engine::signs(Working& w) const {
         g.cowl = Cowl::fuel; // it drips from the drain
         g.smell = Smell::fuel;
     }
+    g.flames = s.fire > 0.0 && s.fire < 1.0;
     if (std::min(1.0, e.bearing + s.bearing) > 0.5 && g.smell == Smell::none)
         g.smell = Smell::oil;
 }

@@ -50,6 +50,10 @@ struct EngineState {
     double knocking = 0.0;                       ///< knock of the last ten seconds or so
     double fired = 0.0;                          ///< s since the first fire
     double backfire = 0.0;                       ///< s that the last is still heard
+    int kicks = 0;                               ///< times that it has kicked back
+    double strained = 0.0;                       ///< rods, by turning it against a lock; 1: bent
+    double pooled = 0.0;                         ///< kg of fuel that lies under it or in its intake
+    double fire = 0.0;                           ///< in intake or stacks; 1: it has burnt what it may not
     bool operator==(const EngineState&) const = default;
 };
 
@@ -72,6 +76,7 @@ struct Signs {
     bool propellerLeverDead = false;
     bool oneHeadCold = false; ///< of a cylinder that does not fire
     bool turning = false;
+    bool flames = false; ///< from the stacks or the intake
 };
 
 /// Needles and signs of one engine at a moment.

@@ -31,6 +31,11 @@ constexpr double shutBoost = 2.5e4;  // Pa that a boost control asks for at the 
 // Burning.
 constexpr double oneMagneto = 0.93; // power on one plug of two
 constexpr double lateLoss = 0.18, valveLoss = 1.2, ringLoss = 0.25, rattleLoss = 0.08, earlyLoss = 0.35;
+constexpr double poolsAt = 0.03;                   // of the rated flow, through jets that are open on a standing engine
+constexpr double poolDries = 180.0;                // s
+constexpr double catchesFire = 0.015;              // kg that lie there
+constexpr double fireLasts = 20.0, fireDies = 5.0; // s until it has burnt what it may not; drawn in
+constexpr double rodsBend = 1.5;                   // s that a starter turns against a lock
 constexpr double huntSwing = 0.10, huntPeriod = 3.0;
 constexpr double featheringAmperes = 80.0, leastVolts = 0.45; // of the battery's, to move blades
 
@@ -280,6 +285,27 @@ void Engine::fuel(Working& w) const {
     const double carried = (s.primed - drained) * (1.0 - std::pow(1.0 - carriedShare, cycles));
     s.primed -= drained + carried;
     s.spilled += drained;
+    // A pump that presses on open jets fills an engine that stands; what is too much for it runs out below.
+    if (s.n < 0.1 && !w.l.cutOff && w.l.booster && cutsOff_ && share > 0.5) {
+        const double runs = std::min(s.bowl, poolsAt * ratedFuel_ * w.dt);
+        s.bowl -= runs;
+        s.vapour *= s.primed / (s.primed + runs + 1e-12);
+        s.primed += runs;
+    }
+    const double holds =
+        start::richestFiring / start::bestFiring * doseMass_ * std::max(1.0, priming_.wanted(metal, w.a.air.pressure));
+    s.pooled = std::max(0.0, s.pooled * (1.0 - w.dt / poolDries)) + (s.primed > holds ? drained : 0.0);
+    // It burns where a flame comes to it: back through the carburettor, or out of the stacks as it fires up rich.
+    if (s.fire <= 0.0 && s.pooled > catchesFire && (s.backfire > 0.9 || (s.firing && s.fired < 3.0)))
+        s.fire = 0.05;
+    if (s.fire > 0.0 && s.fire < 1.0) {
+        const bool drawnIn = s.n > 0.5 && (w.l.cutOff || !w.l.cock || s.firing);
+        s.fire = s.pooled <= 0.001 && !drawnIn ? s.fire - w.dt / fireDies
+                                               : s.fire + (drawnIn ? -w.dt / fireDies : w.dt / fireLasts);
+        if (s.fire <= 0.0)
+            s.fire = s.pooled = 0.0;
+        s.fire = std::clamp(s.fire, 0.0, 1.0);
+    }
     const double intoCylinders = (1.0 - x) * sent + dried + carried;
     s.burnt += intoCylinders;
     // Vapour in the cylinders: of the primer's by the notes' doses, of the carburettor's by what evaporates.
@@ -340,6 +366,8 @@ void Engine::starter(Working& w) const {
     }
     if (w.meshed && electric)
         w.out.starterAmperes = std::max(w.out.starterAmperes, w.crank.amperes);
+    if (stalled)
+        s.strained = std::min(1.0, s.strained + w.dt / rodsBend);
     if (stalled && electric)
         w.out.starterAmperes = 1.6 * w.crank.amperes;
     if (w.meshed || stalled)
@@ -355,6 +383,12 @@ void Engine::starter(Working& w) const {
     const bool firesUp = !w.e.dead && !s.firing && w.ignition > 0.3 && w.fires > catchesWith && s.n > 0.5 * turns;
     const double slowness = std::clamp(start.starter.warmRpm / std::max(w.crank.rpm, 0.05), 1.0, 3.0);
     s.kindling = firesUp ? s.kindling + w.dt / std::max(0.5, start.starter.firesAfter.si() * slowness) : 0.0;
+    if (s.kindling >= 1.0 - 1e-9 && sparkLever_ && w.l.advanced) { // it fires before the top, and turns back
+        s.kindling = 0.0;
+        s.n = 0.0;
+        ++s.kicks;
+        return;
+    }
     if (s.kindling >= 1.0 - 1e-9) {
         s.firing = true;
         s.fired = 0.0;

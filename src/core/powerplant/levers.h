@@ -48,6 +48,7 @@ struct EngineLevers {
     bool energise = false; ///< the starter's inertia wheel
     bool mesh = false;     ///< starter engaged
     bool boosterCoil = false;
+    bool advanced = false; ///< the spark, where it has a lever
     double primer = 0.0;   ///< doses a second given now
     bool cock = false;     ///< fuel cock open
     int tank = 0;          ///< index of the tank it feeds from

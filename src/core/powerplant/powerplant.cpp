@@ -11,6 +11,7 @@ namespace {
 const Condition sound{};
 const Effects noEffects{};
 constexpr double sameWarmth = 0.01;   // K
+constexpr double slowingPays = 4.5;   // m/s of sink, more than the fleet's planned let-downs fall short by (4.1)
 constexpr double windmillShare = 0.5; // of the work that drag does on a windmilling propeller, what turns the engine:
                                       // an estimate, the rest is lost at its blades
 constexpr Temperature driest = Temperature::si(180.0); // nothing freezes out of such air
@@ -194,6 +195,9 @@ void Powerplant::fly(AircraftState& s, const Levers& l, const Run& run, const Ai
         s.ias = path.ias;
         v = path.ias > 0 ? air::trueAirspeed(Speed::si(path.ias), air.pressure, air.temperature).si() : 0.0;
         s.rate = path.rate;
+        // What the power falls short of it by is made good by slowing down, up to a point; then she sinks.
+        if (v > 0 && !settled && path.rate < 0)
+            s.rate = std::min(s.rate, (useful - drag(v) * v) / w + slowingPays);
         break;
     case Path::Kind::level:
         v = air::trueAirspeed(Speed::si(std::max(1.0, s.ias)), air.pressure, air.temperature).si();

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "rehearse/rehearsal.h"
+#include "start/start_school.h"
 #include "units/text.h"
 #include <algorithm>
 #include <cmath>
@@ -14,40 +15,104 @@ using powerplant::shortStep;
 
 Rehearsal::Rehearsal(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& plan, Setup setup)
     : aircraft_(&aircraft), sortie_(&sortie), plan_(&plan), setup_(std::move(setup)),
-      plant_(aircraft, sortie.fuelGrade), live_(atFirst()) {
+      plant_(std::make_shared<powerplant::Powerplant>(aircraft, sortie.fuelGrade)), live_(atFirst()) {
     begin_ = live_.state.now;
     live_.phaseBegan = 0;
+    pulledByHand_ = start::startInForce(aircraft.notes, sortie.choices).primer == "blades";
     fuelAtFirst_ = std::accumulate(live_.state.tanks.begin(), live_.state.tanks.end(), 0.0);
     for (std::size_t i = 0; i < setup_.traps.size(); ++i)
-        drawn_.push_back(drawn(setup_.traps[i], i, setup_.seed, plant_.count()));
+        drawn_.push_back(drawn(setup_.traps[i], i, setup_.seed, plant_->count()));
     kept_.push_back(live_);
 }
 
+Rehearsal::Rehearsal(const Rehearsal& of, Milliseconds at)
+    : aircraft_(of.aircraft_), sortie_(of.sortie_), plan_(of.plan_), setup_(of.setup_), plant_(of.plant_),
+      drawn_(of.drawn_), begin_(of.begin_), fuelAtFirst_(of.fuelAtFirst_), pulledByHand_(of.pulledByHand_),
+      live_(of.kept_.front()), acts_(of.acts_), waiting_(of.waiting_), timesBack_(of.timesBack_) {
+    const auto after = std::upper_bound(of.kept_.begin(), of.kept_.end(), at,
+                                        [&](Milliseconds t, const Live& l) { return t < l.state.now - begin_; });
+    live_ = *std::prev(after);
+    kept_.push_back(live_);
+    trace_.assign(of.trace_.begin(),
+                  std::find_if(of.trace_.begin(), of.trace_.end(), [&](const Kept& k) { return k.at > now(); }));
+    waiting_.insert(waiting_.begin(), acts_.begin() + static_cast<std::ptrdiff_t>(live_.done), acts_.end());
+    acts_.resize(live_.done);
+    advance(at - now());
+}
+
+std::unique_ptr<Rehearsal> Rehearsal::branchAt(Milliseconds at) const {
+    at = std::clamp(at / shortStep * shortStep, Milliseconds{0}, now());
+    return std::unique_ptr<Rehearsal>(new Rehearsal(*this, at));
+}
+
+namespace {
+/// What the plan and the day make of the aims.
+watch::AimFigures figuresOf(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& plan) {
+    watch::AimFigures out;
+    const auto& cruise = plan[Phase::cruise];
+    out.top = cruise.duration > 0 ? plan.samples[cruise.firstSample][Gauge::height] : sortie.flight.cruiseHeight.si();
+    if (cruise.duration > 0)
+        out.cruiseIas = plan.samples[cruise.lastSample][Gauge::airspeed];
+    out.distance = sortie.flight.distance.si();
+    // What the plan itself comes to today may be.
+    out.coolingPerMinute.fill(flight::coolingLimit(aircraft.notes).perMinute);
+    const auto& all = plan.samples;
+    std::size_t then = 0;
+    for (std::size_t i = cruise.firstSample; i < all.size(); ++i) {
+        while (then + 1 < i && all[then + 1].time <= all[i].time - 60.0)
+            ++then;
+        const auto &a = all[then], &b = all[std::min(then + 1, i)];
+        const double x =
+            b.time > a.time ? std::clamp((all[i].time - 60.0 - a.time) / (b.time - a.time), 0.0, 1.0) : 0.0;
+        const double was = a.headOrCoolant() + x * (b.headOrCoolant() - a.headOrCoolant());
+        auto& most = out.coolingPerMinute[static_cast<std::size_t>(all[i].phase)];
+        most = std::max(most, was - all[i].headOrCoolant());
+    }
+    if (plan.coolDown < flight::longestCoolDown)
+        if (const auto below = aircraft.notes.stop.coolBelow)
+            out.coolBelow = below->si();
+    out.stopTakes = plan[Phase::stop].duration;
+    return out;
+}
+} // namespace
+
 Rehearsal::Live Rehearsal::atFirst() {
     const TypeNotes& n = aircraft_->notes;
-    Live out{hand::Hands(plant_, flight::oilThinning(n, *sortie_)), hand::FlightPath(plant_, *sortie_, *plan_),
-             hand::standingReady(plant_, *sortie_)};
+    Live out{hand::Hands(*plant_, flight::oilThinning(n, *sortie_)),
+             hand::FlightPath(*plant_, *sortie_, *plan_),
+             hand::standingReady(*plant_, *sortie_),
+             {},
+             {},
+             {},
+             {},
+             {},
+             {},
+             {},
+             watch::Aims(n, figuresOf(*aircraft_, *sortie_, *plan_))};
     out.sprung.resize(setup_.traps.size());
     out.run.day = &sortie_->day;
     out.run.ice = setup_.ice;
-    out.run.conditions.resize(plant_.count());
+    out.run.conditions.resize(plant_->count());
     for (const auto& position : n.positions)
         out.watches.emplace_back(n, position.id);
-    out.spent.resize(plant_.count());
+    out.spent.resize(plant_->count());
+    out.stories.resize(plant_->count());
     out.ratings = watch::RatingLedger(n.ratings);
     out.phase = setup_.from;
     if (setup_.from > Phase::walkRound) {
-        auto come = hand::comeTo(plant_, *sortie_, *plan_, setup_.from);
+        auto come = hand::comeTo(*plant_, *sortie_, *plan_, setup_.from);
         out.state = std::move(come.state);
         out.hands = std::move(come.hands);
     }
     out.path.begin(out.phase, out.hands.levers().path, out.state);
     auto still = out.state; // what the needles show before the first step
-    out.readings = plant_.step(still, out.hands.levers(), out.run, shortStep);
+    out.readings = plant_->step(still, out.hands.levers(), out.run, shortStep);
     return out;
 }
 
 void Rehearsal::act(Act act) {
+    if (live_.over)
+        return;
     act.at = now();
     done(std::move(act));
 }
@@ -68,12 +133,14 @@ void Rehearsal::script(std::vector<Act> acts) {
 
 void Rehearsal::advance(Milliseconds by, const hand::Watcher& watcher) {
     const Milliseconds end = now() + by;
-    while (now() < end) {
+    while (now() < end && !live_.over) {
         while (!waiting_.empty() && waiting_.front().at <= now()) {
             Act next = std::move(waiting_.front());
             waiting_.erase(waiting_.begin());
             done(std::move(next));
         }
+        if (live_.over)
+            break;
         step(watcher);
     }
 }
@@ -83,12 +150,25 @@ void Rehearsal::step(const hand::Watcher& watcher) {
     auto& levers = live_.hands.levers();
     live_.hands.advance(live_.state.now);
     live_.path.follow(live_.phase, levers.path, live_.state);
-    live_.readings = plant_.step(live_.state, levers, live_.run, shortStep);
+    live_.readings = plant_->step(live_.state, levers, live_.run, shortStep);
+    const hand::Ground ground = live_.path.meet(live_.phase, levers.path, live_.state);
+    if (ground == hand::Ground::hit || ground == hand::Ground::offTheEnd)
+        live_.over = Over{now(), ground == hand::Ground::hit ? OverBy::hitGround : OverBy::offTheEnd, live_.phase, 0};
     const hand::Moment moment{live_.phase, live_.state, live_.readings, levers};
     hand::look(live_.watches, seconds(), moment);
+    for (std::size_t e = 0; e < plant_->count(); ++e) {
+        tell(live_.stories[e], *plant_, *sortie_, moment, e, seconds());
+        // Pulled through by hand with its ignition on it may fire: whoever is at the blades is struck.
+        if (const auto& l = levers.engines[e];
+            pulledByHand_ && l.primer > 0 && l.ignition != powerplant::Ignition::off && !live_.over)
+            live_.over = Over{now(), OverBy::liveBlades, live_.phase, e};
+    }
+    live_.down = live_.down || ground == hand::Ground::touchesDown;
+    if (now() % 1000 == 0 || live_.over)
+        aim();
     if (now() % 1000 == 0) {
         spendRating();
-        for (std::size_t e = 0; e < plant_.count(); ++e)
+        for (std::size_t e = 0; e < plant_->count(); ++e)
             live_.spent[e].see(live_.state.engines[e], now());
         Kept kept{now(), live_.phase, {}};
         for (const auto& e : live_.readings.engines)
@@ -99,6 +179,29 @@ void Rehearsal::step(const hand::Watcher& watcher) {
         keep();
     if (watcher)
         watcher(moment);
+}
+
+void Rehearsal::aim() {
+    const auto& levers = live_.hands.levers();
+    std::vector<watch::EngineSeen> engines;
+    for (std::size_t e = 0; e < plant_->count(); ++e)
+        engines.push_back({live_.state.engines[e].firing, levers.engines[e].ignition != powerplant::Ignition::off,
+                           levers.engines[e].mesh, levers.engines[e].cock, &live_.readings.engines[e]});
+    watch::AimMoment m;
+    m.time = seconds();
+    m.phase = live_.phase;
+    m.airborne = hand::FlightPath::isAirborne(levers.path);
+    m.touchedDown = live_.down;
+    m.hit = live_.over && live_.over->by == OverBy::hitGround;
+    m.offTheEnd = live_.over && live_.over->by == OverBy::offTheEnd;
+    m.height = live_.state.height;
+    m.ias = live_.state.ias;
+    m.rate = live_.state.rate;
+    m.distance = live_.state.distance;
+    if (const auto stall = live_.path.stall(live_.phase, live_.state))
+        m.stall = *stall;
+    m.engines = engines;
+    live_.aims.see(m);
 }
 
 std::vector<Spent> Rehearsal::spent() const {
@@ -124,7 +227,7 @@ void Rehearsal::spendRating() {
     // One second at the rating of the engine that works hardest.
     const Rating* hardest = nullptr;
     const auto minutes = [](const Rating& r) { return r.minutes ? r.minutes->si() : 1e9; };
-    for (std::size_t e = 0; e < plant_.count(); ++e)
+    for (std::size_t e = 0; e < plant_->count(); ++e)
         if (const auto& engine = live_.state.engines[e]; engine.firing)
             if (const Rating* r = watch::ratingAt(aircraft_->notes.ratings, engine.n, engine.manifold);
                 r && (!hardest || minutes(*r) < minutes(*hardest)))
@@ -171,7 +274,7 @@ void Rehearsal::perform(const Act& act) {
     if (act.kind != Act::Kind::control)
         return;
     const auto figure = figureOf(act);
-    for (std::size_t e = 0; e < plant_.count(); ++e)
+    for (std::size_t e = 0; e < plant_->count(); ++e)
         if (act.engine < 0 || static_cast<std::size_t>(act.engine) == e)
             live_.hands.put(act.control, figure, e, act.over, live_.state);
     hand::FlightPath::touched(live_.phase, aircraft_->notes.controls[act.control].acts, figure.position,

@@ -6,10 +6,13 @@
 #include "rehearse/acts.h"
 #include "rehearse/setup.h"
 #include "rehearse/spent.h"
+#include "rehearse/story.h"
+#include "watch/aims.h"
 #include "watch/rating_clock.h"
 #include "watch/watch.h"
 #include <functional>
 #include <map>
+#include <memory>
 #include <optional>
 #include <vector>
 
@@ -32,6 +35,16 @@ struct Kept {
     std::vector<Readings> engines;
 };
 
+/// What ended a rehearsal before its time.
+enum class OverBy { hitGround, offTheEnd, liveBlades };
+struct Over {
+    Milliseconds at = 0;
+    OverBy by = OverBy::hitGround;
+    Phase phase = Phase::walkRound;
+    std::size_t engine = 0; ///< of blades that were live
+    bool operator==(const Over&) const = default;
+};
+
 /// A rehearsal: a person's acts on the powerplant in short steps of 100 ms, from standing on the field or from any
 /// phase, the faults of its set-up coming by its seed. Acts are done at the moment they are given for; time can be
 /// taken back to any moment, and what was done after it is left off. Same build, aircraft, sortie, set-up and acts: the
@@ -43,6 +56,9 @@ public:
     Rehearsal(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& plan, Setup setup);
     Rehearsal(const Rehearsal&) = delete; // what is live points into it
     Rehearsal& operator=(const Rehearsal&) = delete;
+    /// Another one from a moment of this, which goes on as it was: the same in every byte, with all that had been done
+    /// before `at`, and what was done or was to come after it still to be done.
+    [[nodiscard]] std::unique_ptr<Rehearsal> branchAt(Milliseconds at) const;
 
     /// Does an act at this moment, which is written into it.
     void act(Act act);
@@ -62,6 +78,8 @@ public:
     void onAct(std::function<void()> acted) { acted_ = std::move(acted); }
 
     [[nodiscard]] Milliseconds now() const { return live_.state.now - begin_; }
+    /// What has ended it: no time goes on after that, and no act is done.
+    [[nodiscard]] const std::optional<Over>& over() const { return live_.over; }
     [[nodiscard]] Phase phase() const { return live_.phase; }
     [[nodiscard]] Milliseconds phaseBegan() const { return live_.phaseBegan; }
     /// Minutes of the ratings, of the engine that has used most.
@@ -80,9 +98,14 @@ public:
     /// What the watch on each engine has seen so far, times from the rehearsal's beginning.
     [[nodiscard]] std::vector<watch::Finding> findings() const;
     [[nodiscard]] double fuelBurnt() const; ///< m³ gone from the tanks
+    /// What has happened to each engine.
+    [[nodiscard]] const std::vector<EngineStory>& stories() const { return live_.stories; }
+    /// Whether it came to what each phase is for. @param ended as watch::Aims::results
+    [[nodiscard]] std::vector<watch::AimResult> aims(bool ended) const { return live_.aims.results(ended); }
+    [[nodiscard]] const std::vector<Act>& toCome() const { return waiting_; } ///< of a script
     /// What it has cost the engines so far.
     [[nodiscard]] std::vector<Spent> spent() const;
-    [[nodiscard]] const powerplant::Powerplant& powerplant() const { return plant_; }
+    [[nodiscard]] const powerplant::Powerplant& powerplant() const { return *plant_; }
     [[nodiscard]] const Setup& setup() const { return setup_; }
     [[nodiscard]] const Sortie& sortie() const { return *sortie_; }
     [[nodiscard]] const flight::Flown& plan() const { return *plan_; }
@@ -103,13 +126,19 @@ private:
         watch::RatingLedger ratings{};
         std::map<std::string, watch::Finding> overRated{}; ///< ratings used longer than they may be, by key
         std::vector<SpentOf> spent{};                      ///< one an engine
+        std::vector<EngineStory> stories{};                ///< one an engine
+        watch::Aims aims;
+        std::optional<Over> over{};
+        bool down = false; ///< she has touched down
         std::vector<Came> came{};
         std::vector<bool> sprung{}; ///< traps that have come, or never will
         Phase phase = Phase::walkRound;
         Milliseconds phaseBegan = 0;
         std::size_t done = 0; ///< acts so far
     };
+    Rehearsal(const Rehearsal& of, Milliseconds at);
     Live atFirst();
+    void aim();
     void step(const hand::Watcher& watcher);
     void keep();
     void perform(const Act& act);
@@ -123,10 +152,11 @@ private:
     const Sortie* sortie_;
     const flight::Flown* plan_;
     Setup setup_;
-    powerplant::Powerplant plant_;
+    std::shared_ptr<const powerplant::Powerplant> plant_; ///< what is live points into it
     std::vector<Drawn> drawn_;
     Milliseconds begin_ = 0; ///< of the powerplant's time
     double fuelAtFirst_ = 0.0;
+    bool pulledByHand_ = false; ///< what primes it is its blades
     Live live_;
     std::vector<Live> kept_; ///< every five seconds
     std::vector<Kept> trace_;

@@ -73,6 +73,17 @@ enum class Rule {
     held,
     overdue,
     dueSoon,
+    hitGround,
+    underStall,
+    neverRan,
+    notAirborne,
+    stoppedRunning,
+    heightNotReached,
+    cruiseNotHeld,
+    notOnField,
+    notSafe,
+    overPrimed,
+    actAmount,
 };
 
 struct RuleRow {

@@ -14,7 +14,7 @@ constexpr double minute = 60.0;      // s
 constexpr double stillTurning = 0.9; // of the notes' slowest rpm: under it an engine is about to stand
 constexpr double openedUpAt =
     0.75;                      // of the greatest rpm of any rating: a propeller of fixed pitch stands at little more
-constexpr double slack = 0.15; // s, of a hand or a recorder that looks ten times a second
+constexpr double slack = 1.5; // s, of a hand that moves from one switch to another, and of a recorder
 /// The edge of the normal range that a value has passed.
 std::optional<double> edgePassed(const Band& band, double value) {
     if (band.normalHigh && value > *band.normalHigh)
@@ -49,7 +49,10 @@ Watch::Watch(const TypeNotes& notes, std::string engine)
 }
 
 Phase Watch::phaseOf(Gauge gauge, Phase phase) const {
-    return gauge == Gauge::oilPressure && phase == Phase::takeOff && !openedUp_ ? Phase::runUp : phase;
+    // Until it is opened up for the take-off these are still what the run-up leaves them at.
+    const bool follows = gauge == Gauge::oilPressure || gauge == Gauge::rpm || gauge == Gauge::boost ||
+                         gauge == Gauge::fuelPressure || gauge == Gauge::fuelFlow;
+    return follows && phase == Phase::takeOff && !openedUp_ ? Phase::runUp : phase;
 }
 
 void Watch::see(double time, Phase phase, const Readings& now, bool running) {
@@ -144,10 +147,14 @@ void Watch::ground(double time, Phase phase, const Readings& now) {
     fast_ = fast ? std::optional(time) : std::nullopt;
 }
 
-void Watch::starter(double time, bool turns) {
+void Watch::starter(double time, bool turns, bool live) {
     const StartNotes& start = notes_->start;
-    if (turns && !turnsFrom_) {
+    if (turns && live && turnsFrom_ && deadFrom_ && time - *deadFrom_ <= start.crankMost.si()) {
         turnsFrom_ = time;
+        deadFrom_.reset();
+    } else if (turns && !turnsFrom_) {
+        turnsFrom_ = time;
+        deadFrom_ = live ? std::nullopt : std::optional(time);
         if (turnedUntil_ && time - *turnedUntil_ < start.rest.si() - slack)
             duty_.push_back(
                 {Rule::starterDuty, Phase::start, engine_, *turnedUntil_, time, time - *turnedUntil_,

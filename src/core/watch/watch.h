@@ -21,13 +21,15 @@ public:
     /// What the gauges read at a moment, s; moments in order, a straight line between them. A standing engine is not
     /// judged, nor is its oil pressure from the first fire until it comes or its seconds are over; nor what is read on
     /// the ground in the last seconds before it stands (`stopping`), where fuel and revolutions take every needle down
-    /// (of oil pressure only once the revolutions are under the notes' slowest). Oil pressure of the take-off is that
-    /// of an engine that has been opened up: until then the run-up's holds. Each is judged as it can be read (asRead).
+    /// (of oil pressure only once the revolutions are under the notes' slowest). Pressures, revolutions and
+    /// boost of the take-off are those of an engine that has been opened up: until then the run-up's hold. Each is
+    /// judged as it can be read (asRead).
     void see(double time, Phase phase, const Readings& now, bool running);
 
     /// Whether the starter turns the engine, at a moment, s: a try longer than the starter may turn, and one that
     /// begins before the starter has had its rest since the last, are found (Rule::starterDuty).
-    void starter(double time, bool turns);
+    /// @param live its ignition is on: what the notes have it turned before that is no try, as long as one may last
+    void starter(double time, bool turns, bool live = true);
     /// The starter at a moment, s, while it turns and while it has its rest; nothing when it is ready.
     struct StarterNow {
         bool turns = false;
@@ -107,7 +109,7 @@ private:
     std::optional<double> runsFrom_;
     bool oilCame_ = false;
     std::vector<Finding> duty_;
-    std::optional<double> turnsFrom_, turnedUntil_;
+    std::optional<double> turnsFrom_, turnedUntil_, deadFrom_; ///< the last: since when with its ignition off
 };
 
 } // namespace amber::watch

@@ -1,0 +1,134 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "hand/needs.h"
+#include "cockpit/controls.h"
+#include "cockpit/equipment.h"
+#include "notes/cockpit_units.h"
+#include "units/text.h"
+#include "watch/judge.h"
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace amber::hand {
+namespace {
+constexpr double icedFrom = 0.08, clearUnder = 0.004; // of the passage
+constexpr double minuteLeft = 60.0;                   // s of fuel in a tank
+constexpr double enough = 5e-3;                       // m³ in another, or a twentieth of what it holds
+constexpr double shutUnder = 0.05, openOver = 0.95;
+
+class Looks {
+public:
+    Looks(const powerplant::Powerplant& plant, const Moment& moment, const Hands& hands)
+        : n_(plant.aircraft().notes), m_(moment), hands_(hands), boosted_(cockpit::equipmentOf(n_).boosted) {}
+
+    std::vector<Need> all() {
+        for (std::size_t e = 0; e < m_.state.engines.size(); ++e)
+            one(e);
+        return std::move(out_);
+    }
+
+private:
+    [[nodiscard]] std::optional<std::size_t> control(Acts acts) const {
+        const Control* c = cockpit::acting(n_.controls, acts);
+        return c ? std::optional(static_cast<std::size_t>(c - n_.controls.data())) : std::nullopt;
+    }
+    void add(NeedOf of, std::size_t control, std::size_t engine, advice::Figure to, const std::string& why) {
+        auto found = std::find_if(out_.begin(), out_.end(), [&](const Need& n) { return n.of == of; });
+        if (found == out_.end()) {
+            out_.push_back({of, {}, {}, why});
+            found = std::prev(out_.end());
+        }
+        found->puts.push_back({m_.state.now, control, engine, std::move(to), 0.0, false});
+        found->engines.push_back(engine);
+    }
+    static advice::Figure position(const char* is) {
+        advice::Figure f;
+        f.position = is;
+        return f;
+    }
+    void one(std::size_t e) {
+        tank(e);
+        const auto& s = m_.state.engines[e];
+        if (!s.firing)
+            return;
+        const auto& l = m_.levers.engines[e];
+        if (const auto air = control(Acts::carburettorAir)) {
+            const bool opened = m_.phase == Phase::takeOff || (boosted_ && m_.phase >= Phase::climb);
+            if (l.hotAir < 0.5 && s.ice > icedFrom && m_.phase != Phase::takeOff && m_.phase < Phase::stop)
+                add(NeedOf::hotAir, *air, e, position("hot"),
+                    fmt::format("Ice in the carburettor: {:.0f} % of its passage.", 100.0 * s.ice));
+            else if (l.hotAir >= 0.5 && s.ice < clearUnder && hands_.at(*air, e).position == "hot" &&
+                     (opened || m_.phase == Phase::runUp))
+                add(NeedOf::coldAir, *air, e, position("cold"), "The ice has melted, and power is wanted.");
+        }
+        if (const auto flap = control(Acts::coolingFlap); flap && m_.phase > Phase::start && m_.phase < Phase::stop) {
+            const Gauge gauge = headOrCoolantGauge(n_);
+            const auto found = n_.gauges.find(gauge);
+            const double read = m_.readings.engines[e][gauge];
+            if (found == n_.gauges.end() || std::isnan(read))
+                return;
+            const Band& band = found->second.in(m_.phase);
+            const UnitSpec& unit = n_.unitOf(gauge);
+            const double width = unit.scale * std::pow(10.0, 1 - unit.decimals);
+            advice::Figure to;
+            if (band.normalHigh && read > *band.normalHigh + width && l.coolingFlap < openOver) {
+                to.share = 1.0;
+                add(NeedOf::openFlaps, *flap, e, to,
+                    fmt::format("{} {}: over the normal {}.", nameOf(gauge).title, format(read, unit),
+                                format(*band.normalHigh, unit)));
+            } else if (m_.phase > Phase::takeOff && band.normalLow && read < *band.normalLow - width &&
+                       l.coolingFlap > shutUnder) {
+                to.share = 0.0;
+                add(NeedOf::shutFlaps, *flap, e, to,
+                    fmt::format("{} {}: under the normal {}.", nameOf(gauge).title, format(read, unit),
+                                format(*band.normalLow, unit)));
+            }
+        }
+    }
+    void tank(std::size_t e) {
+        const auto& l = m_.levers.engines[e];
+        const auto& s = m_.state.engines[e];
+        if (!l.cock || l.tank < 0 || (!s.firing && m_.phase <= Phase::start) || m_.phase >= Phase::stop)
+            return;
+        const auto cock = control(Acts::fuel);
+        const auto fed = static_cast<std::size_t>(l.tank);
+        if (!cock || fed >= m_.state.tanks.size())
+            return;
+        double flow = 0.0; // of every engine on this tank
+        for (std::size_t i = 0; i < m_.state.engines.size(); ++i)
+            if (m_.levers.engines[i].tank == l.tank)
+                if (const double one = m_.readings.engines[i][Gauge::fuelFlow]; one > 0)
+                    flow += one;
+        if (m_.state.tanks[fed] > flow * minuteLeft && m_.state.tanks[fed] > 1e-6)
+            return;
+        std::size_t best = fed;
+        for (std::size_t t = 0; t < m_.state.tanks.size(); ++t) {
+            const auto& tank = n_.fuel.tanks[t];
+            const bool feeds = tank.feeds.empty() ||
+                               std::find(tank.feeds.begin(), tank.feeds.end(), n_.positions[e].id) != tank.feeds.end();
+            if (feeds && n_.controls[*cock].position(tank.id) && m_.state.tanks[t] > m_.state.tanks[best] &&
+                m_.state.tanks[t] > std::min(enough, 0.05 * tank.usable.si()))
+                best = t;
+        }
+        if (best == fed)
+            return;
+        advice::Figure to;
+        to.position = n_.fuel.tanks[best].id;
+        add(NeedOf::otherTank, *cock, e, to,
+            m_.state.tanks[fed] > 1e-6 ? fmt::format("{} has a minute left.", n_.fuel.tanks[fed].name)
+                                       : fmt::format("{} is dry.", n_.fuel.tanks[fed].name));
+    }
+
+    const TypeNotes& n_;
+    const Moment& m_;
+    const Hands& hands_;
+    bool boosted_;
+    std::vector<Need> out_;
+};
+} // namespace
+
+std::vector<Need> needs(const powerplant::Powerplant& plant, const Moment& moment, const Hands& hands) {
+    return Looks(plant, moment, hands).all();
+}
+
+} // namespace amber::hand

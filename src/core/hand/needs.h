@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "hand/careful_hand.h"
+#include "hand/hands.h"
+#include <string>
+#include <vector>
+
+namespace amber::hand {
+
+/// Something that the day wants of a hand beside the drill.
+enum class NeedOf {
+    hotAir,    ///< ice is in the carburettor
+    coldAir,   ///< it has melted, and power is wanted
+    otherTank, ///< the one that is fed from is all but dry
+    openFlaps, ///< heads or coolant are over their normal range
+    shutFlaps, ///< under it, in the air
+};
+struct Need {
+    NeedOf of = NeedOf::hotAir;
+    std::vector<Put> puts;            ///< one an engine
+    std::vector<std::size_t> engines; ///< that want it
+    std::string why;
+};
+
+/// What is wanted now, the most pressing first: nothing that this aircraft has no control for, and nothing that stands
+/// so. Ice is seen in the engine itself, before a needle shows it: heat from a tenth of the passage on, cold again once
+/// it is clear for the run-up and the take-off, and on a boosted engine, which hot air brings nearer to knocking; else heat
+/// is left on. A tank is left with a minute in it at the flow that is.
+std::vector<Need> needs(const powerplant::Powerplant& plant, const Moment& moment, const Hands& hands);
+
+} // namespace amber::hand
