@@ -53,12 +53,12 @@ private:
             return;
         const auto& l = m_.levers.engines[e];
         if (const auto air = control(Acts::carburettorAir)) {
-            const bool opened = m_.phase == Phase::takeOff || (boosted_ && m_.phase >= Phase::climb);
+            const bool opened =
+                m_.phase == Phase::takeOff || (boosted_ && (m_.phase == Phase::climb || m_.phase == Phase::cruise));
             if (l.hotAir < 0.5 && s.ice > icedFrom && m_.phase != Phase::takeOff && m_.phase < Phase::stop)
                 add(NeedOf::hotAir, *air, e, position("hot"),
                     fmt::format("Ice in the carburettor: {:.0f} % of its passage.", 100.0 * s.ice));
-            else if (l.hotAir >= 0.5 && s.ice < clearUnder && hands_.at(*air, e).position == "hot" &&
-                     (opened || m_.phase == Phase::runUp))
+            else if (l.hotAir >= 0.5 && s.ice < clearUnder && hands_.at(*air, e).position == "hot" && opened)
                 add(NeedOf::coldAir, *air, e, position("cold"), "The ice has melted, and power is wanted.");
         }
         if (const auto flap = control(Acts::coolingFlap); flap && m_.phase > Phase::start && m_.phase < Phase::stop) {

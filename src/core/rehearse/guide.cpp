@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "rehearse/guide.h"
 #include "cockpit/controls.h"
+#include "hand/needs.h"
+#include "start/start_school.h"
 #include "units/ascii.h"
 #include "units/text.h"
 #include <algorithm>
@@ -105,7 +107,8 @@ bool Guide::stands(const hand::Put& put, const Rehearsal& r) const {
     const hand::At& s = r.hands().at(put.control, put.engine);
     const Control& control = notes_->controls[put.control];
     if (control.acts == Acts::primer && put.to.position.empty())
-        return strokes_[put.engine] >= mostOfDose * put.to.doses;
+        return r.state().engines[put.engine].firing ||
+               std::max(strokes_[put.engine], given(r, put.engine)) >= mostOfDose * put.to.doses;
     if (standsAs(control, put.to, s)) // held to a figure, the needle will follow
         return true;
     return control.acts == Acts::throttle && put.to.si && put.to.position.empty() &&
@@ -129,7 +132,9 @@ bool Guide::reads(const Ask& ask, const Rehearsal& r) const {
 void Guide::go(const Rehearsal& r, std::size_t to) {
     at_ = to;
     came_ = r.now();
-    put_ = rests_ = wrong_ = false;
+    put_ = wrong_ = false;
+    reads_.clear();
+    willNot_.clear();
     strokes_.assign(strokes_.size(), 0.0);
 }
 
@@ -138,6 +143,8 @@ void Guide::toPhase(const Rehearsal& r, Phase phase) {
         std::find_if(asks_.begin(), asks_.end(), [&](const Ask& a) { return a.begins && a.phase == phase; });
     const auto after = found == asks_.end() ? 0 : static_cast<std::size_t>(found - asks_.begin()) + 1;
     inVain_.clear();
+    cure_.clear();
+    cureAt_ = 0;
     go(r, after);
 }
 
@@ -154,7 +161,7 @@ void Guide::hear(const Rehearsal& r) {
 }
 
 void Guide::answer(const Rehearsal& r, std::size_t act) {
-    if (put_ || at_ >= asks_.size() || !isItem(current()) || !isDue(r))
+    if (put_ || need_ || at_ >= asks_.size() || !isItem(current()) || !isDue(r))
         return; // nothing was challenged
     const Ask& ask = current();
     if (r.acts()[act].item != ask.step || r.acts()[act].engine != ask.turn)
@@ -191,14 +198,217 @@ void Guide::answer(const Rehearsal& r, std::size_t act) {
     answered_.push_back(std::move(out));
 }
 
+double Guide::given(const Rehearsal& r, std::size_t e) const {
+    const double dose = notes_->start.doseVolume.si() * notes_->fuel.density;
+    return dose > 0 ? r.state().engines[e].primed / dose : 0.0;
+}
+
+bool Guide::flooded(const Rehearsal& r, std::size_t e) const {
+    const auto& s = r.state().engines[e];
+    if (s.firing || given(r, e) < 1.0)
+        return false;
+    const start::Priming priming(start::startInForce(*notes_, r.sortie().choices));
+    const auto metal = Temperature::si(s.headOrCoolant);
+    return priming.vapourRatio(given(r, e), metal, r.sortie().day.fieldPressure()) > start::richestFiring;
+}
+
+void Guide::cure(const Rehearsal& r, std::size_t e, bool rests) {
+    cure_.clear();
+    cureAt_ = 0;
+    if (rests)
+        cure_.push_back(rest_[e]);
+    if (!flooded(r, e))
+        return;
+    const TypeNotes& n = *notes_;
+    const auto put = [&](Ask& ask, Acts acts, std::initializer_list<const char*> wanted) {
+        const Control* c = cockpit::acting(n.controls, acts);
+        if (!c)
+            return false;
+        for (const char* is : wanted)
+            if (c->position(is)) {
+                hand::Put one;
+                one.control = static_cast<std::size_t>(c - n.controls.data());
+                one.engine = e;
+                one.to.position = is;
+                ask.puts.push_back(std::move(one));
+                return true;
+            }
+        return false;
+    };
+    const auto ask = [&](std::string why) {
+        Ask out;
+        out.phase = Phase::start;
+        out.engines = {e};
+        out.turn = static_cast<int>(e);
+        out.why = std::move(why);
+        return out;
+    };
+    // No sparks, no more fuel, and air through it: as many turns as carry the surplus out.
+    Ask off = ask("It is flooded: more fuel lies in it than fires.");
+    put(off, Acts::ignition, {"off"});
+    if (!put(off, Acts::mixture, {"cut-off"}))
+        put(off, Acts::fuel, {"off"});
+    put(off, Acts::pump, {"off"});
+    cure_.push_back(std::move(off));
+    Ask open = ask("Air carries the surplus out.");
+    put(open, Acts::throttle, {"open"});
+    cure_.push_back(std::move(open));
+    const start::Priming priming(start::startInForce(n, r.sortie().choices));
+    const double turns = priming.clearingRevolutions(given(r, e), Temperature::si(r.state().engines[e].headOrCoolant),
+                                                     r.sortie().day.fieldPressure());
+    const double time = std::clamp(turns / std::max(0.3, n.start.starter.warmRpm), 3.0, n.start.crankMost.si());
+    Ask turn = ask(fmt::format("{:.0f} turns clear it.", turns));
+    turn.wait.lasts = time;
+    bool turned = false;
+    for (const Acts acts : {Acts::starter, Acts::mesh, Acts::airValve})
+        turned = put(turn, acts, {"on", "open", "swung"}) || turned;
+    if (turned) {
+        cure_.push_back(std::move(turn));
+        Ask let = rest_[e];
+        let.why = "The starter has its rest.";
+        cure_.push_back(std::move(let));
+    }
+    Ask again = ask("As for a start again.");
+    put(again, Acts::throttle, {"cracked", "closed"});
+    cure_.push_back(std::move(again));
+}
+
+std::string Guide::whyNoPower(const Rehearsal& r) const {
+    std::vector<std::string> out;
+    const auto whose = [&](std::size_t e) {
+        return notes_->engineCount() < 2 ? std::string("the engine") : notes_->positions[e].name;
+    };
+    for (std::size_t e = 0; e < notes_->engineCount(); ++e) {
+        const auto& s = r.state().engines[e];
+        const auto& story = r.stories()[e];
+        if (!s.firing)
+            out.push_back(std::isnan(story.stoppedAt) ? fmt::format("{} does not run", whose(e))
+                                                      : fmt::format("{} has stopped: {}", whose(e), wordsOf(story.by)));
+        else if (s.ice > 0.05)
+            out.push_back(fmt::format("ice takes {:.0f} % of the air of {}{}", 100.0 * s.ice, whose(e),
+                                      story.heated ? "" : ", and heat has not been used"));
+    }
+    if (!out.empty())
+        return fmt::format("{}", fmt::join(out, "; "));
+    const auto& phase = r.plan()[r.phase()];
+    for (std::size_t e = 0; e < notes_->engineCount(); ++e) {
+        const double boost = r.readings().engines[e][Gauge::boost], rpm = r.readings().engines[e][Gauge::rpm];
+        if (const auto& planned = phase.setting.boost; planned && boost < 0.93 * planned->si())
+            return fmt::format("{} gives {} where {} is planned", whose(e), format(boost, notes_->unitOf(Gauge::boost)),
+                               format(planned->si(), notes_->unitOf(Gauge::boost)));
+        if (phase.setting.rpm.si() > 0 && rpm < 0.9 * phase.setting.rpm.si())
+            return fmt::format("{} turns {} where {} is planned", whose(e), format(rpm, notes_->unitOf(Gauge::rpm)),
+                               format(phase.setting.rpm.si(), notes_->unitOf(Gauge::rpm)));
+    }
+    return "as she is set she has come to where she no longer climbs";
+}
+
+std::string Guide::comesNot(const Rehearsal& r) const {
+    if (r.over())
+        return {};
+    const Ask& ask = ofDrill();
+    constexpr double heightWatched = 30.0, needleWatched = 90.0; // s
+    const double gone = reads_.empty() ? 0.0 : seconds(reads_.front().at, r.now());
+    const auto height = [&](double si) { return format(si, *notes_->cockpit.height); };
+    if (!cures() && !isDue(r)) {
+        if ((!ask.above && !ask.below) || gone < heightWatched)
+            return {};
+        auto before = reads_.begin();
+        while (std::next(before) != reads_.end() && seconds(std::next(before)->at, r.now()) >= heightWatched)
+            ++before;
+        const double rate = (r.state().height - before->height) / std::max(1.0, seconds(before->at, r.now()));
+        constexpr double leastRate = 0.15; // m/s
+        if (ask.above && rate < leastRate)
+            return fmt::format("{} will not come: {}.", height(*ask.above),
+                               hand::FlightPath::isAirborne(r.hands().levers().path)
+                                   ? fmt::format("she {} at {}; {}", rate < -leastRate ? "sinks" : "stays",
+                                                 height(r.state().height), whyNoPower(r))
+                                   : "she is on the ground; " + whyNoPower(r));
+        if (ask.below && rate > -leastRate)
+            return fmt::format("{} will not come: she {} at {}; less power lets her down.", height(*ask.below),
+                               rate > leastRate ? "climbs" : "stays", height(r.state().height));
+        return {};
+    }
+    if (!put_ || !ask.wait.gauge || ask.engines.empty())
+        return {};
+    for (const std::size_t e : ask.engines) {
+        const double now = read(r, *ask.wait.gauge, e);
+        if (std::isnan(now) || (ask.wait.above ? now >= ask.wait.level : now <= ask.wait.level))
+            continue;
+        const auto& unit = notes_->unitOf(*ask.wait.gauge);
+        if (ask.phase > Phase::start && ask.phase < Phase::stop && !r.state().engines[e].firing &&
+            *ask.wait.gauge != Gauge::height && *ask.wait.gauge != Gauge::airspeed && ask.wait.above)
+            return fmt::format("{} will not come: {}.", format(ask.wait.level, unit), whyNoPower(r));
+        if (ask.wait.within > 0 || gone < needleWatched)
+            continue; // its time is bounded, or it has not been watched for long
+        const double rate = (now - reads_.front().needle) / gone, wants = ask.wait.level - now;
+        constexpr double longest = 3600.0; // s
+        if (rate == 0.0 || wants / rate < 0.0 || wants / rate > longest)
+            return fmt::format("{} {} will not come: it stays at {}. {}", nameOf(*ask.wait.gauge).title,
+                               format(ask.wait.level, unit), format(now, unit),
+                               ask.wait.above ? "A little more rpm, or flaps and coolers shut, bring it."
+                                              : "Idle it with flaps open, or stop it as warm as it is.");
+    }
+    return {};
+}
+
+void Guide::lookAtDay(const Rehearsal& r) {
+    need_.reset();
+    if (r.over() || r.phase() <= Phase::start || r.phase() > Phase::landing)
+        return;
+    const hand::Moment moment{r.phase(), r.state(), r.readings(), r.hands().levers()};
+    auto all = hand::needs(r.powerplant(), moment, r.hands());
+    // What the drill itself has a hand do with that control now comes first.
+    std::erase_if(all, [&](const hand::Need& need) {
+        const auto& asked = ofDrill().puts;
+        return std::any_of(asked.begin(), asked.end(),
+                           [&](const hand::Put& put) { return put.control == need.puts.front().control; });
+    });
+    if (all.empty())
+        return;
+    Ask ask;
+    ask.phase = r.phase();
+    ask.puts = std::move(all.front().puts);
+    ask.engines = std::move(all.front().engines);
+    ask.why = std::move(all.front().why);
+    ask.ofDay = true;
+    need_ = std::move(ask);
+}
+
+bool Guide::waitIsOver(const Rehearsal& r, const Ask& ask) {
+    if (ask.wait.within > 0 && seconds(done_, r.now()) >= ask.wait.within)
+        return true;
+    // What cannot come is not waited for longer than a careful hand would.
+    return !willNot_.empty() && seconds(done_, r.now()) >= flight::longestCoolDown;
+}
+
 void Guide::follow(const Rehearsal& r) {
     hear(r);
+    if (r.over()) {
+        at_ = asks_.size();
+        need_.reset();
+        willNot_.clear();
+        return;
+    }
     while (at_ < asks_.size()) {
-        const Ask& ask = current();
-        if (ask.begins || (!rests_ && !isDue(r)))
+        const Ask& ask = ofDrill();
+        if (ask.begins || (!cures() && !isDue(r)))
             break;
         if (!put_) {
-            if (isItem(ask) || !wanting(r).empty())
+            // Turned over with all that lies in it, it would not fire.
+            if (!cures() && ask.phase == Phase::start && ask.turn >= 0 && r.phase() == Phase::start &&
+                std::any_of(ask.puts.begin(), ask.puts.end(),
+                            [&](const hand::Put& put) {
+                                return notes_->controls[put.control].acts == Acts::ignition && put.to.position != "off";
+                            }) &&
+                flooded(r, static_cast<std::size_t>(ask.turn))) {
+                cure(r, static_cast<std::size_t>(ask.turn), false);
+                inVain_.clear();
+                if (cures())
+                    continue;
+            }
+            if (isItem(ask) ||
+                !std::all_of(ask.puts.begin(), ask.puts.end(), [&](const hand::Put& put) { return stands(put, r); }))
                 break;
             put_ = true;
             done_ = r.now();
@@ -206,21 +416,25 @@ void Guide::follow(const Rehearsal& r) {
         if (seconds(done_, r.now()) < ask.wait.lasts - 0.05)
             break;
         if (ask.wait.gauge && !reads(ask, r)) {
-            if (ask.wait.within <= 0 || seconds(done_, r.now()) < ask.wait.within)
+            if (!waitIsOver(r, ask))
                 break;
             // In vain: in the start its engine begins again, else the line goes on.
-            const std::string otherwise = ask.wait.otherwise;
+            const std::string otherwise =
+                ask.wait.otherwise.empty() && !willNot_.empty() ? willNot_ : ask.wait.otherwise;
             std::size_t to = at_ + 1;
-            const bool again = ask.phase == Phase::start && ask.turn >= 0;
+            const int turn = ask.turn;
+            const bool again = ask.phase == Phase::start && turn >= 0;
             if (again)
-                for (to = at_; to > 0 && asks_[to - 1].turn == ask.turn && asks_[to - 1].phase == Phase::start;)
+                for (to = at_; to > 0 && asks_[to - 1].turn == turn && asks_[to - 1].phase == Phase::start;)
                     --to;
             go(r, to);
-            rests_ = again;
+            if (again)
+                cure(r, static_cast<std::size_t>(turn), true);
             inVain_ = otherwise;
             break;
         }
-        if (rests_) { // the engine's own line begins again
+        if (cures()) { // then the engine's own line goes on
+            ++cureAt_;
             go(r, at_);
             continue;
         }
@@ -229,10 +443,26 @@ void Guide::follow(const Rehearsal& r) {
         if (said)
             inVain_.clear();
     }
-    due_ = at_ < asks_.size() && (rests_ || isDue(r));
-    if (const Place& p = places_.back();
-        p.at != at_ || p.put != put_ || p.came != came_ || p.rests != rests_ || p.wrong != wrong_)
-        places_.push_back({r.now(), r.acts().size(), at_, came_, done_, put_, rests_, wrong_, inVain_});
+    due_ = at_ < asks_.size() && (cures() || isDue(r));
+    if (at_ < asks_.size()) {
+        lookAtDay(r);
+        if (r.now() % 1000 == 0) {
+            const Ask& ask = ofDrill();
+            reads_.push_back(
+                {r.now(), r.state().height,
+                 ask.wait.gauge && !ask.engines.empty() ? read(r, *ask.wait.gauge, ask.engines.front()) : 0.0});
+            constexpr std::size_t kept = 180;
+            if (reads_.size() > kept)
+                reads_.pop_front();
+            willNot_ = comesNot(r);
+        }
+    } else {
+        need_.reset();
+        willNot_.clear();
+    }
+    if (const Place& p = places_.back(); p.at != at_ || p.put != put_ || p.came != came_ || p.cureAt != cureAt_ ||
+                                         p.cure.size() != cure_.size() || p.wrong != wrong_)
+        places_.push_back({r.now(), r.acts().size(), at_, came_, done_, put_, wrong_, inVain_, cure_, cureAt_});
 }
 
 void Guide::back(const Rehearsal& r) {
@@ -243,7 +473,10 @@ void Guide::back(const Rehearsal& r) {
     came_ = p.came;
     done_ = p.done;
     put_ = p.put;
-    rests_ = p.rests;
+    cure_ = p.cure;
+    cureAt_ = p.cureAt;
+    reads_.clear();
+    willNot_.clear();
     wrong_ = p.wrong;
     inVain_ = p.inVain;
     std::erase_if(answered_, [&](const ItemAnswered& a) { return a.act >= r.acts().size(); });
@@ -259,8 +492,16 @@ std::vector<hand::Put> Guide::wanting(const Rehearsal& r) const {
     std::vector<hand::Put> out;
     if (at_ < asks_.size())
         for (const auto& put : current().puts)
-            if (!stands(put, r))
+            if (!stands(put, r)) {
                 out.push_back(put);
+                // What lies in it already is not given again.
+                if (auto& to = out.back().to; notes_->controls[put.control].acts == Acts::primer &&
+                                              to.position.empty() && to.doses > 0 && given(r, put.engine) > 0.5) {
+                    const double more = std::max(1.0, std::round(to.doses - given(r, put.engine)));
+                    to.si = to.si.value_or(0.0) * more / to.doses;
+                    to.doses = more;
+                }
+            }
     return out;
 }
 

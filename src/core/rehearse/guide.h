@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "rehearse/rehearsal.h"
+#include <deque>
 #include <optional>
 #include <string>
 #include <vector>
@@ -17,7 +18,9 @@ struct Ask {
     hand::Wait wait;                  ///< after it is put
     /// When it is due: s since its phase began, or the height come to; neither: at once.
     std::optional<double> after, above, below;
-    int turn = -1; ///< engine whose turn it is; −1: all
+    int turn = -1;      ///< engine whose turn it is; −1: all
+    std::string why;    ///< of what is no step of the notes: what the day or the engine wants
+    bool ofDay = false; ///< it is asked for beside the drill (hand::needs)
 };
 
 /// An item of a list that was challenged, and how it stood when it was answered.
@@ -61,14 +64,17 @@ public:
     /// What is asked for; null when the drill is over.
     [[nodiscard]] const Ask* next() const { return at_ < asks_.size() ? &current() : nullptr; }
     /// Its moment has come: height or time.
-    [[nodiscard]] bool due() const { return due_; }
+    [[nodiscard]] bool due() const { return due_ || need_; }
+    /// Why what is waited for will not come as things stand, a height, a needle: said as soon as it is seen. Empty: it
+    /// may come.
+    [[nodiscard]] const std::string& willNotCome() const { return willNot_; }
     /// It is an item that is challenged now and wants an answer; whether that has been wrong already.
-    [[nodiscard]] bool challenges() const { return due_ && !put_ && next() && isItem(current()); }
+    [[nodiscard]] bool challenges() const { return due_ && !put_ && !need_ && next() && isItem(current()); }
     [[nodiscard]] bool wasWrong() const { return challenges() && wrong_; }
     /// Items that were answered so far.
     [[nodiscard]] const std::vector<ItemAnswered>& answered() const { return answered_; }
     /// It has been done, and only what it waits for is wanting.
-    [[nodiscard]] bool waits() const { return put_; }
+    [[nodiscard]] bool waits() const { return put_ && !need_; }
     /// What the notes do when the last wait was in vain; empty: it was not.
     [[nodiscard]] const std::string& inVain() const { return inVain_; }
     /// The puts of it that still want doing.
@@ -85,21 +91,34 @@ private:
         Milliseconds from = 0;
         std::size_t acts = 0, at = 0;
         Milliseconds came = 0, done = 0;
-        bool put = false, rests = false, wrong = false;
+        bool put = false, wrong = false;
         std::string inVain;
+        std::vector<Ask> cure;
+        std::size_t cureAt = 0;
     };
-    [[nodiscard]] const Ask& current() const {
-        return rests_ ? rest_[static_cast<std::size_t>(asks_[at_].turn)] : asks_[at_];
-    }
+    [[nodiscard]] const Ask& current() const { return need_ ? *need_ : ofDrill(); }
+    /// What is asked for without what the day wants: the engine's cure, else the drill's.
+    [[nodiscard]] const Ask& ofDrill() const { return cures() ? cure_[cureAt_] : asks_[at_]; }
+    [[nodiscard]] bool cures() const { return cureAt_ < cure_.size(); }
+    /// A start that did not catch: its starter rests, and an engine that is flooded is cleared first.
+    void cure(const Rehearsal& rehearsal, std::size_t engine, bool rests);
+    /// Doses that lie in an engine and have not gone.
+    [[nodiscard]] double given(const Rehearsal& rehearsal, std::size_t engine) const;
+    [[nodiscard]] bool flooded(const Rehearsal& rehearsal, std::size_t engine) const;
+    void lookAtDay(const Rehearsal& rehearsal);
+    [[nodiscard]] std::string comesNot(const Rehearsal& rehearsal) const;
+    [[nodiscard]] std::string whyNoPower(const Rehearsal& rehearsal) const;
     void hear(const Rehearsal& rehearsal);
     void prime(const Act& act);
     void answer(const Rehearsal& rehearsal, std::size_t act);
     [[nodiscard]] bool isItem(const Ask& ask) const {
-        return drill_ == Drill::challenged && !rests_ && !ask.begins && !ask.step.empty() && !ask.puts.empty();
+        return drill_ == Drill::challenged && !cures() && !ask.ofDay && !ask.begins && !ask.step.empty() &&
+               !ask.puts.empty();
     }
     [[nodiscard]] bool stands(const hand::Put& put, const Rehearsal& rehearsal) const;
     [[nodiscard]] bool reads(const Ask& ask, const Rehearsal& rehearsal) const;
     [[nodiscard]] bool isDue(const Rehearsal& rehearsal) const;
+    [[nodiscard]] bool waitIsOver(const Rehearsal& rehearsal, const Ask& ask);
     void go(const Rehearsal& rehearsal, std::size_t to);
     void toPhase(const Rehearsal& rehearsal, Phase phase);
 
@@ -107,11 +126,20 @@ private:
     Drill drill_;
     std::vector<ItemAnswered> answered_;
     std::vector<Ask> asks_;
-    std::vector<Ask> rest_;       ///< after a try in vain, engine by engine: the starter let go, and its rest
+    std::vector<Ask> rest_; ///< after a try in vain, engine by engine: the starter let go, and its rest
+    std::vector<Ask> cure_; ///< of the engine whose turn it is, done before its own line goes on
+    std::size_t cureAt_ = 0;
+    std::optional<Ask> need_; ///< what the day wants now
+    std::string willNot_;
+    struct Read {
+        Milliseconds at;
+        double height, needle;
+    };
+    std::deque<Read> reads_;      ///< of the last minutes of one wait, a second apart
     std::vector<double> strokes_; ///< of the primer since the ask came, engine by engine
     std::size_t at_ = 0, seen_ = 0;
     Milliseconds came_ = 0, done_ = 0;
-    bool put_ = false, due_ = true, rests_ = false, wrong_ = false;
+    bool put_ = false, due_ = true, wrong_ = false;
     std::string inVain_;
     std::vector<Place> places_; ///< each place of the line since the beginning, to go back to
 };

@@ -110,12 +110,12 @@ void Session::step() {
 }
 
 bool Session::live(double realSeconds) {
-    if (speed_ == 0)
+    if (speed_ == 0 || rehearsal_.over())
         return false;
     pending_ += std::min(realSeconds, longestStall) * speed_;
     bool moved = false;
     while (pending_ >= static_cast<double>(shortStep) / 1000.0 - hair) {
-        if (standsStill()) {
+        if (standsStill() || rehearsal_.over()) {
             pending_ = 0.0;
             break;
         }
@@ -135,6 +135,8 @@ bool Session::toNextAct(const std::function<bool()>& goOn) {
     while (guide_.next() && rehearsal_.now() < end) {
         if ((guide_.due() && !guide_.waits()) || question())
             return true;
+        if (!guide_.willNotCome().empty() || rehearsal_.over())
+            return false; // said at once
         step();
         if (rehearsal_.came().size() > faults)
             return true;
@@ -253,7 +255,8 @@ std::optional<bool> Session::answerItem() {
 bool Session::putAsPlanned(std::size_t control, const std::vector<std::size_t>& engines) {
     std::vector<hand::Put> puts;
     for (const std::size_t e : engines)
-        if (const auto to = guide_.planned(control, e)) {
+        if (const auto to = guide_.planned(control, e);
+            to && !(aircraft_->notes.controls[control].acts == Acts::primer && guide_.waits())) {
             hand::Put put;
             put.control = control;
             put.engine = e;
@@ -377,6 +380,8 @@ std::vector<std::string> Session::signs() const {
             words.emplace_back("the propeller lever does nothing");
         if (s.turning && !state.firing)
             words.emplace_back("it turns and does not fire");
+        if (s.flames)
+            words.emplace_back("flames from its stacks");
         if (words.empty())
             continue;
         const std::string whose = n.engineCount() > 1 ? n.positions[e].name + ": " : "";
