@@ -8,6 +8,7 @@
 #include "flight/open_files.h"
 #include "rehearse/debrief.h"
 #include "rehearse/debrief_json.h"
+#include "rehearse/mend.h"
 #include "script/script.h"
 #include "store/sortie_document.h"
 #include "units/text.h"
@@ -127,6 +128,7 @@ private:
         });
         auto debrief = rehearse::debrief(r, reference);
         debrief.items = guide.answered();
+        rehearse::mend(r, debrief);
         if (const int code = write(trace, r.acts(), aircraft.notes); code != exitOk)
             return code;
         if (json_) {
@@ -145,7 +147,7 @@ private:
         const auto plan = flight::fly(aircraft, sortie);
         const powerplant::Powerplant plant(aircraft, sortie.fuelGrade);
         std::string trace = powerplant::traceHeader(plant);
-        const auto run = hand::doDrill(aircraft, sortie, plan, hand::byThePlansClock, [&](const hand::Moment& m) {
+        const auto run = hand::doDrill(aircraft, sortie, plan, hand::asTheDayIs, [&](const hand::Moment& m) {
             if (m.state.now % 1000 == 0)
                 trace += powerplant::traceLine(plant, m.state, m.readings);
         });

@@ -134,7 +134,7 @@ private:
             const std::size_t first = out_.put.size();
             for (const auto& put : need.puts)
                 note(hands_.put(put.control, put.to, put.engine, 0.0, state_));
-            byTheClock("day", first);
+            byTheClock(ofTheDay, first);
         }
     }
     void warmUpRpm() {

@@ -28,6 +28,9 @@ struct Wait {
     std::string otherwise; ///< what is done when it does not come
 };
 
+/// What stands for the step of an act that the day wanted and no drill (hand::needs).
+inline constexpr const char* ofTheDay = "day";
+
 /// One act done: when, what was put, and what it waited for.
 struct Done {
     double time = 0.0; ///< s

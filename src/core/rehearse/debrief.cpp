@@ -2,8 +2,11 @@
 #include "rehearse/debrief.h"
 #include "cockpit/controls.h"
 #include "drills/state.h"
+#include "notes/cockpit_units.h"
+#include "units/text.h"
 #include <algorithm>
 #include <cmath>
+#include <fmt/format.h>
 #include <limits>
 #include <map>
 #include <set>
@@ -17,7 +20,11 @@ struct Deed {
     std::size_t control = 0, engine = 0;
     advice::Figure to;
     double at = 0.0; ///< s, of the rehearsal; of what is asked for, since its phase began
-    std::string words;
+    std::string words{};
+    std::size_t act = 0; ///< index, of the person's
+    hand::Put put{};     ///< of what is asked for
+    double due = 0.0;    ///< s since its phase began: its own waits and those before it
+    bool later = false;  ///< it waits for a height, a time or the end of its phase
 };
 hand::At placeOf(const advice::Figure& figure) {
     return {figure.position, figure.share, figure.si};
@@ -77,12 +84,66 @@ std::vector<int> inBoth(const std::vector<Deed>& asked, const std::vector<Deed>&
     for (std::size_t i = 0, j = 0; i < n && j < m;) {
         if (alike(asked[i], done[j], notes))
             out[i++] = static_cast<int>(j++);
-        else if (table[i + 1][j] >= table[i][j + 1])
-            ++i;
+        else if (table[i + 1][j] > table[i][j + 1])
+            ++i; // at odds the earlier one asked for is kept
         else
             ++j;
     }
     return out;
+}
+/// Doses of the priming that an act belongs to: strokes given one by one are one.
+double dosesAround(const std::vector<Deed>& own, std::size_t index) {
+    constexpr double together = 60.0; // s
+    double sum = own[index].to.doses;
+    const auto same = [&](std::size_t j) {
+        return own[j].control == own[index].control && own[j].engine == own[index].engine;
+    };
+    double last = own[index].at;
+    for (std::size_t j = index; j-- > 0;)
+        if (same(j) && last - own[j].at <= together) {
+            sum += own[j].to.doses;
+            last = own[j].at;
+        }
+    last = own[index].at;
+    for (std::size_t j = index + 1; j < own.size(); ++j)
+        if (same(j) && own[j].at - last <= together) {
+            sum += own[j].to.doses;
+            last = own[j].at;
+        }
+    return sum;
+}
+/// How far an act that was done is off what the day wants; empty: as near as it need be.
+std::string offBy(const Rehearsal& r, Phase phase, const Deed& asked, const std::vector<Deed>& own, std::size_t done) {
+    const TypeNotes& n = r.powerplant().aircraft().notes;
+    const Control& c = n.controls[asked.control];
+    const Deed& mine = own[done];
+    if (c.acts == Acts::primer && asked.to.position.empty() && asked.to.doses > 0) {
+        const EngineStory& story = r.stories()[asked.engine];
+        const double given = dosesAround(own, done);
+        const double low = std::max(std::ceil(story.fireLow), 0.6 * asked.to.doses);
+        const double high = std::min(story.fireHigh, 1.6 * asked.to.doses);
+        if (story.unit.empty() || (given >= low - 0.05 && given <= high + 0.05))
+            return {};
+        return fmt::format("{:.0f} for {:.0f} {} ({:.0f} to {:.0f} fire)", given, asked.to.doses, story.unit,
+                           std::ceil(story.fireLow), std::floor(story.fireHigh));
+    }
+    if (c.acts == Acts::throttle && asked.to.si && asked.to.position.empty() && mine.to.share &&
+        !wasRead(r, phase, asked, n)) {
+        const Gauge gauge = asked.to.dimension == Dimension::rotation ? Gauge::rpm : Gauge::boost;
+        double nearest = never;
+        for (const auto& k : r.trace())
+            if (k.phase == phase && static_cast<double>(k.at) / 1000.0 >= mine.at)
+                if (const double read = k.engines[asked.engine][gauge];
+                    std::isnan(nearest) || std::abs(read - *asked.to.si) < std::abs(nearest - *asked.to.si))
+                    nearest = read;
+        if (!std::isnan(nearest))
+            return fmt::format("{} for {}", format(nearest, n.unitOf(gauge)), asked.words);
+    }
+    return {};
+}
+/// What the day may want at its own time: standing so already when the drill comes to it is as good.
+bool ofTheDay(Acts acts) {
+    return acts == Acts::carburettorAir || acts == Acts::coolingFlap || acts == Acts::fuel;
 }
 } // namespace
 
@@ -93,6 +154,11 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
     out.fuel = r.fuelBurnt();
     out.findings = r.findings();
     out.costs = r.spent();
+    out.over = r.over();
+    out.stories = r.stories();
+    out.unmet = unmet(r, true);
+    for (const auto& aim : r.aims(true))
+        out.aimsMet += aim.status == watch::AimStatus::met ? 1 : 0;
     for (std::size_t i = static_cast<std::size_t>(r.setup().from); i <= static_cast<std::size_t>(r.phase()); ++i) {
         out.plannedSeconds += r.plan()[static_cast<Phase>(i)].duration;
         out.plannedFuel += r.plan()[static_cast<Phase>(i)].fuel;
@@ -104,15 +170,22 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
     const Phase first = r.setup().from, last = r.phase();
     Stands theirs(n), mine(n); // of the hand, and of the person
     Phase phaseOf = Phase::walkRound;
+    double waited = 0.0;
     for (const auto& d : reference.done) {
+        if (d.step == hand::ofTheDay)
+            continue; // not the drill's
+        if (d.phase > phaseOf)
+            waited = 0.0;
         phaseOf = std::max(phaseOf, d.phase); // what is started again in the middle of the stop belongs to it
+        const double due = waited;
+        waited += d.waited;
         for (std::size_t i = 0; i < d.puts; ++i) {
             const auto& p = reference.put[d.firstPut + i];
             if (p.linked || noStrokes(p, n))
                 continue;
             const double began =
                 phaseOf > Phase::walkRound ? reference[static_cast<Phase>(static_cast<int>(phaseOf) - 1)].time : 0.0;
-            Deed deed{p.control, p.engine, p.to, d.time - began, whereTo(actOf(p), n)};
+            Deed deed{p.control, p.engine, p.to, d.time - began, whereTo(actOf(p), n), 0, p, due, d.later};
             if (phaseOf < first) {
                 theirs.put(deed);
                 mine.put(deed);
@@ -121,7 +194,10 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
         }
     }
     Phase phase = first;
+    std::map<Phase, double> phaseBegan{{first, 0.0}};
     for (const auto& a : r.acts()) {
+        if (a.kind == Act::Kind::phase)
+            phaseBegan[a.phase] = static_cast<double>(a.at) / 1000.0;
         if (a.kind == Act::Kind::phase)
             phase = a.phase;
         if (a.kind != Act::Kind::control)
@@ -129,9 +205,20 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
         const auto figure = figureOf(a);
         for (std::size_t e = 0; e < r.powerplant().count(); ++e)
             if (a.engine < 0 || static_cast<std::size_t>(a.engine) == e)
-                done[phase].push_back({a.control, e, figure, static_cast<double>(a.at) / 1000.0, {}});
+                done[phase].push_back({a.control,
+                                       e,
+                                       figure,
+                                       static_cast<double>(a.at) / 1000.0,
+                                       {},
+                                       static_cast<std::size_t>(&a - r.acts().data())});
     }
 
+    // One act of several engines is one.
+    const auto extra = [&](Phase p, const Deed& deed) {
+        if (out.extras.empty() || out.extras.back().act != deed.act)
+            out.extras.push_back({p, deed.act, said(r.acts()[deed.act], n), deed.at});
+    };
+    constexpr double asksAfter = 20.0; // s that a hand may take for what is due
     const double inLast = static_cast<double>(r.now() - r.phaseBegan()) / 1000.0;
     for (const auto& [p, wanted] : asked) {
         const auto& own = done[p];
@@ -142,10 +229,21 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
                 used.insert(static_cast<std::size_t>(j));
         int lastTurn = -1; // of mine, of the act in turn before this one
         for (std::size_t i = 0; i < wanted.size(); ++i) {
-            DrillAct act{p, wanted[i].control, wanted[i].engine, wanted[i].words, DrillAct::Done::leftOut, never};
+            DrillAct act;
+            act.phase = p;
+            act.control = wanted[i].control;
+            act.engine = wanted[i].engine;
+            act.to = wanted[i].words;
+            act.at = never;
+            act.asked = wanted[i].put;
+            act.due = phaseBegan[p] + (wanted[i].later ? wanted[i].at : wanted[i].due);
             if (turn[i] >= 0) {
                 act.done = DrillAct::Done::inTurn;
-                act.at = own[static_cast<std::size_t>(turn[i])].at;
+                const auto mineAt = static_cast<std::size_t>(turn[i]);
+                act.at = own[mineAt].at;
+                act.act = own[mineAt].act;
+                if (act.by = offBy(r, p, wanted[i], own, mineAt); !act.by.empty())
+                    act.done = DrillAct::Done::wrong;
                 for (; lastTurn < turn[i]; ++lastTurn)
                     mine.put(own[static_cast<std::size_t>(lastTurn + 1)]);
             } else if (mine.so(wanted[i]) && theirs.so(wanted[i])) {
@@ -154,8 +252,11 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
                 for (std::size_t j = 0; j < own.size(); ++j)
                     if (!used.contains(j) && alike(wanted[i], own[j], n)) {
                         used.insert(j);
-                        act.done = static_cast<int>(j) < lastTurn ? DrillAct::Done::early : DrillAct::Done::late;
+                        act.done = static_cast<int>(j) > lastTurn                 ? DrillAct::Done::late
+                                   : ofTheDay(n.controls[wanted[i].control].acts) ? DrillAct::Done::stood
+                                                                                  : DrillAct::Done::early;
                         act.at = own[j].at;
+                        act.act = own[j].act;
                         break;
                     }
                 if (act.done == DrillAct::Done::leftOut)
@@ -164,16 +265,30 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
                             for (const auto& d : deeds)
                                 if (alike(wanted[i], d, n) &&
                                     std::abs(static_cast<int>(other) - static_cast<int>(p)) == 1) {
-                                    act.done = DrillAct::Done::another;
+                                    act.done = ofTheDay(n.controls[wanted[i].control].acts) && other < p
+                                                   ? DrillAct::Done::stood
+                                                   : DrillAct::Done::another;
                                     act.at = d.at;
+                                    act.act = d.act;
                                     break;
                                 }
                 if (act.done == DrillAct::Done::leftOut && (mine.so(wanted[i]) || wasRead(r, p, wanted[i], n)))
                     act.done = DrillAct::Done::stood;
+                // Put, but elsewhere.
+                for (std::size_t j = 0; act.done == DrillAct::Done::leftOut && j < own.size(); ++j)
+                    if (!used.contains(j) && own[j].control == wanted[i].control && own[j].engine == wanted[i].engine &&
+                        static_cast<int>(j) > lastTurn) {
+                        used.insert(j);
+                        act.done = DrillAct::Done::wrong;
+                        act.at = own[j].at;
+                        act.act = own[j].act;
+                        act.by = fmt::format("{} for {}", whereTo(r.acts()[own[j].act], n), act.to);
+                    }
             }
             theirs.put(wanted[i]);
             // What comes later in a phase that still goes on has not been asked for yet.
-            if (act.done == DrillAct::Done::leftOut && p == last && wanted[i].at > inLast)
+            if (act.done == DrillAct::Done::leftOut && p == last &&
+                (wanted[i].later ? wanted[i].at > inLast : wanted[i].due + asksAfter > inLast))
                 continue;
             out.inTurn += act.done == DrillAct::Done::inTurn ? 1 : 0;
             out.stood += act.done == DrillAct::Done::stood ? 1 : 0;
@@ -181,7 +296,14 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
         }
         for (; lastTurn + 1 < static_cast<int>(own.size()); ++lastTurn)
             mine.put(own[static_cast<std::size_t>(lastTurn + 1)]);
+        for (std::size_t j = 0; j < own.size(); ++j)
+            if (!used.contains(j))
+                extra(p, own[j]);
     }
+    for (const auto& [p, own] : done)
+        if (!asked.contains(p))
+            for (const auto& deed : own)
+                extra(p, deed);
     out.asked = out.acts.size();
 
     for (const auto& c : r.came()) {

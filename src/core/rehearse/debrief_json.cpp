@@ -22,6 +22,8 @@ std::string_view wordOf(DrillAct::Done done) {
         return "another phase";
     case DrillAct::Done::stood:
         return "stood so";
+    case DrillAct::Done::wrong:
+        return "wrong";
     case DrillAct::Done::leftOut:
         break;
     }
@@ -32,6 +34,27 @@ std::string_view wordOf(DrillAct::Done done) {
 std::string debriefJson(const Debrief& d, const TypeNotes& n) {
     ordered_json out{{"format", 1},           {"seconds", d.seconds},     {"fuel_l", d.fuel * 1000.0},
                      {"acts_asked", d.asked}, {"acts_in_turn", d.inTurn}, {"acts_stood", d.stood}};
+    out["nothing_to_mend"] = d.nothingToMend();
+    out["over"] = d.over ? ordered_json{{"at_s", static_cast<double>(d.over->at) / 1000.0},
+                                        {"by", d.over->by == OverBy::hitGround   ? "hit-ground"
+                                               : d.over->by == OverBy::offTheEnd ? "off-the-end"
+                                                                                 : "live-blades"},
+                                        {"phase", keyOf(d.over->phase)}}
+                         : ordered_json();
+    out["aims_met"] = d.aimsMet;
+    out["unmet"] = ordered_json::array();
+    for (const auto& u : d.unmet)
+        out["unmet"].push_back(
+            {{"aim", watch::rowOf(u.result.aim).id},
+             {"engine", u.result.engine < 0 ? ordered_json() : ordered_json(n.positions[u.engine].id)},
+             {"at_s", u.result.at},
+             {"colour", watch::wordOf(u.result.verdict.colour())},
+             {"because", u.because},
+             {"begun_s", u.begun ? ordered_json(*u.begun) : ordered_json()},
+             {"sentence", u.sentence()}});
+    out["mended"] = ordered_json::array();
+    for (const auto& m : d.mended)
+        out["mended"].push_back({{"act", m.act}, {"comes", m.comes}, {"reaches", m.reaches}, {"better", m.better}});
     out["acts"] = ordered_json::array();
     for (const auto& a : d.acts)
         out["acts"].push_back({{"phase", keyOf(a.phase)},
@@ -39,6 +62,8 @@ std::string debriefJson(const Debrief& d, const TypeNotes& n) {
                                {"control", n.controls[a.control].id},
                                {"to", a.to},
                                {"done", wordOf(a.done)},
+                               {"by", a.by},
+                               {"no_effect", a.noEffect},
                                {"at_s", number(a.at)}});
     out["faults"] = ordered_json::array();
     for (const auto& f : d.faults) {

@@ -24,6 +24,7 @@ public:
         : d_(debrief), n_(notes), patterns_(trouble::patternsFor(notes)) {}
 
     std::vector<DebriefLine> lines() {
+        outcome();
         people();
         aircraft();
         engines();
@@ -47,6 +48,48 @@ private:
         const auto found = std::find_if(patterns_.begin(), patterns_.end(),
                                         [&](const trouble::Pattern& p) { return p.fault == fault; });
         return found == patterns_.end() ? nullptr : &*found;
+    }
+
+    /// What it came to, and why, before who did what.
+    void outcome() {
+        if (d_.over)
+            add(About::outcome, d_.over->at,
+                d_.over->by == OverBy::hitGround ? fmt::format("She hit the ground in the {}.", titleOf(d_.over->phase))
+                : d_.over->by == OverBy::offTheEnd
+                    ? std::string("She ran off the end of the runway.")
+                    : fmt::format("{}was pulled through by hand with its ignition on: "
+                                  "it may fire, and whoever is at the blades is struck.",
+                                  n_.engineCount() < 2 ? std::string("The engine ") : whose(d_.over->engine)),
+                watch::broken(watch::Rule::hitGround, {}).colour());
+        for (const auto& u : d_.unmet)
+            add(About::outcome, momentOf(u.result.at), u.sentence(), u.result.verdict.colour());
+        if (d_.unmet.empty() && !d_.over)
+            add(About::outcome, std::nullopt,
+                d_.aimsMet > 0 ? fmt::format("Every aim of the phases come to was met: {}.", aims())
+                               : "Nothing was come to yet.");
+        if (!d_.mended.empty())
+            for (std::size_t i = 0; i < std::min<std::size_t>(3, d_.mended.size()); ++i)
+                add(About::outcome, d_.mended[i].at,
+                    fmt::format("{}: {} (flown again on the model).", d_.mended[i].act, d_.mended[i].comes));
+    }
+    [[nodiscard]] std::string aims() const {
+        switch (d_.last) {
+        case Phase::walkRound:
+        case Phase::start:
+            return "every engine runs, with oil pressure in its seconds";
+        case Phase::warmUp:
+        case Phase::runUp:
+            return "every engine runs, warm enough for what was asked of it";
+        case Phase::takeOff:
+        case Phase::climb:
+            return "she is off the ground, every engine running";
+        case Phase::cruise:
+            return "height and speed are held, every engine running";
+        case Phase::letDown:
+            return "she came down without being cooled too fast";
+        default:
+            return "she is on the field, every engine ran until it was stopped";
+        }
     }
 
     void people() {
@@ -76,7 +119,7 @@ private:
         items();
         for (std::size_t i = 0; i < d_.acts.size(); ++i) {
             const auto& a = d_.acts[i];
-            if (isWell(a))
+            if (isWell(a) || a.noEffect)
                 continue;
             // Of all engines alike: one line.
             const std::size_t all = n_.engineCount();
@@ -84,19 +127,33 @@ private:
             const bool together = all > 1 && i + all <= d_.acts.size() &&
                                   std::all_of(first, first + static_cast<std::ptrdiff_t>(all), [&](const DrillAct& b) {
                                       return b.phase == a.phase && b.control == a.control && b.to == a.to &&
-                                             b.done == a.done && b.engine == static_cast<std::size_t>(&b - &a);
+                                             b.done == a.done && b.by == a.by &&
+                                             b.engine == static_cast<std::size_t>(&b - &a);
                                   });
             if (together)
                 i += all - 1;
             add(About::people, std::isnan(a.at) ? std::nullopt : std::optional(momentOf(a.at)),
-                fmt::format("{}: {}{} to {} {}", titleOf(a.phase), together ? "" : whose(a.engine),
-                            n_.controls[a.control].name, a.to,
-                            a.done == Done::leftOut ? "was left out."
-                            : a.done == Done::early ? "came before its turn."
-                            : a.done == Done::late  ? "came after its turn."
-                                                    : "was done in another phase."),
-                watch::Colour::amber);
+                a.done == Done::wrong ? fmt::format("{}: {}{}: {}.", titleOf(a.phase), together ? "" : whose(a.engine),
+                                                    n_.controls[a.control].name, a.by)
+                                      : fmt::format("{}: {}{} to {} {}", titleOf(a.phase),
+                                                    together ? "" : whose(a.engine), n_.controls[a.control].name, a.to,
+                                                    a.done == Done::leftOut ? "was left out."
+                                                    : a.done == Done::early ? "came before its turn."
+                                                    : a.done == Done::late  ? "came after its turn."
+                                                                            : "was done in another phase."),
+                watch::broken(watch::Rule::actAmount, {}).colour());
         }
+        for (const auto& e : d_.extras)
+            if (e.harmful)
+                add(About::people, momentOf(e.at),
+                    fmt::format("{}: {}: neither the drill nor the day asked for it.", titleOf(e.phase), e.words),
+                    watch::broken(watch::Rule::actAmount, {}).colour());
+        const auto same =
+            std::count_if(d_.acts.begin(), d_.acts.end(), [](const DrillAct& a) { return !isWell(a) && a.noEffect; });
+        if (same > 0)
+            add(About::people, std::nullopt,
+                fmt::format("{} {} done otherwise, and nothing that is read came out otherwise today.", same,
+                            same == 1 ? "act was" : "acts were"));
     }
 
     void items() {
@@ -122,6 +179,7 @@ private:
 
     void engines() {
         bool any = false;
+        stories();
         for (const auto& f : d_.findings) {
             if (f.rule == watch::Rule::normalRange && f.end - f.begin < passing)
                 continue;
@@ -147,8 +205,54 @@ private:
                 watch::Colour::amber);
     }
 
+    /// What the engines went through that no needle tells.
+    void stories() {
+        const auto moment = [](double at) { return std::isnan(at) ? std::nullopt : std::optional(momentOf(at)); };
+        for (std::size_t e = 0; e < d_.stories.size(); ++e) {
+            const EngineStory& s = d_.stories[e];
+            const auto tell = [&](double at, std::string text, watch::Rule rule) {
+                add(About::engine, moment(at), whoseLine(e) + std::move(text), watch::broken(rule, {}).colour());
+            };
+            if (s.ice > 0.1)
+                tell(s.iceFrom,
+                     fmt::format("Ice took up to {:.0f} % of its air; {}.", 100.0 * s.ice,
+                                 s.heated ? "heat was used" : "heat was never used"),
+                     watch::Rule::carburettorIce);
+            if (s.kicks > 0)
+                tell(s.kickedBackAt, "It kicked back. Starter and hands suffer: to be written up.",
+                     watch::Rule::actAmount);
+            if (!std::isnan(s.lockedAt))
+                tell(s.lockedAt, "It was turned against a lock: rods may be bent. Plugs out, and the engineer.",
+                     watch::Rule::limit);
+            if (!std::isnan(s.fireAt))
+                tell(s.fireAt,
+                     fmt::format("Fire in its intake or stacks, for {:.0f} s. Kept turning with the fuel shut it is "
+                                 "drawn in; out it is not started again before it has been looked at.",
+                                 s.burned),
+                     watch::Rule::limit);
+            else if (s.pooled > 0.01)
+                tell(s.pooledAt, "Fuel ran down its cowl: it may burn at the next try.", watch::Rule::overPrimed);
+            if (s.knocked > 20.0)
+                tell(s.knockedAt, fmt::format("It knocked for {:.0f} s.", s.knocked), watch::Rule::knockRoom);
+            if (s.backfires > 0)
+                tell(s.backfiredAt,
+                     fmt::format("It backfired {}.", s.backfires == 1 ? "once" : fmt::format("{} times", s.backfires)),
+                     watch::Rule::actAmount);
+        }
+    }
+
     void next() {
         const std::size_t before = out_.size();
+        if (!d_.mended.empty())
+            add(About::next, d_.mended.front().at,
+                fmt::format("{}: it would have changed the outcome most ({}).", d_.mended.front().act,
+                            d_.mended.front().comes));
+        else if (!d_.unmet.empty())
+            add(About::next, momentOf(d_.unmet.front().begun.value_or(d_.unmet.front().result.at)),
+                fmt::format("{} from there again: {}.", titleOf(watch::rowOf(d_.unmet.front().result.aim).owner),
+                            d_.unmet.front().because.empty()
+                                ? std::string(watch::rowOf(d_.unmet.front().result.aim).what)
+                                : d_.unmet.front().because.back()));
         for (const auto& f : d_.faults)
             if (!f.called || !f.wrongly.empty()) {
                 const auto* pattern = patternOf(f.came.fault);
@@ -165,7 +269,7 @@ private:
         // The phase in which most went wrong.
         std::map<Phase, std::size_t> wrong;
         for (const auto& a : d_.acts)
-            if (!isWell(a))
+            if (!isWell(a) && !a.noEffect)
                 ++wrong[a.phase];
         const auto worst = std::max_element(wrong.begin(), wrong.end(),
                                             [](const auto& a, const auto& b) { return a.second < b.second; });
@@ -180,7 +284,8 @@ private:
                 break;
             }
         if (out_.size() == before)
-            add(About::next, std::nullopt, "Nothing to mend. The same with a fault, or examined.");
+            add(About::next, std::nullopt,
+                d_.nothingToMend() ? "Nothing to mend. The same with a fault, or examined." : "The same once more.");
     }
 
     const Debrief& d_;
@@ -192,6 +297,8 @@ private:
 
 const char* titleOf(About about) {
     switch (about) {
+    case About::outcome:
+        return "What it came to";
     case About::people:
         return "People";
     case About::aircraft:
@@ -201,6 +308,22 @@ const char* titleOf(About about) {
     default:
         return "Practise next";
     }
+}
+
+bool Debrief::nothingToMend() const {
+    if (over || !unmet.empty() || aimsMet == 0)
+        return false;
+    for (const auto& f : findings)
+        if (f.verdict.colour() == watch::Colour::red)
+            return false;
+    for (const auto& a : acts)
+        if (!isWell(a) && !a.noEffect)
+            return false;
+    for (const auto& s : stories)
+        if (s.kicks > 0 || !std::isnan(s.lockedAt) || !std::isnan(s.fireAt) || s.knocked > 20.0)
+            return false;
+    return std::none_of(extras.begin(), extras.end(), [](const Extra& e) { return e.harmful; }) &&
+           std::all_of(faults.begin(), faults.end(), [](const FaultMet& f) { return f.called && f.wrongly.empty(); });
 }
 
 std::vector<DebriefLine> Debrief::lines(const TypeNotes& n) const {

@@ -52,6 +52,8 @@ Guide::Guide(const TypeNotes& notes, const hand::HandRun& reference, Phase from,
         }
     };
     for (const auto& done : reference.done) {
+        if (done.step == hand::ofTheDay)
+            continue;
         if (done.phase < from && phase == from) {
             // What is started again in the middle of the stop belongs to the stop.
             if (done.time < beganAt(from))

@@ -1,0 +1,77 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Bad hands in numbers: bad-hands COUNT SEED DEMO.toml…: each hand is one careful hand's acts with one thing done
+// otherwise, flown and debriefed; how often it is named first, and its counterfactual reaches the aim.
+#include "bad_hands.h"
+#include <cstdlib>
+#include <map>
+
+using namespace amber;
+using namespace amber::test;
+
+int main(int argc, char** argv) {
+    if (argc < 4) {
+        fmt::print(stderr, "bad-hands COUNT SEED SORTIE.toml...\n");
+        return 2;
+    }
+    const int count = std::atoi(argv[1]);
+    std::mt19937_64 draw(static_cast<std::uint64_t>(std::atoll(argv[2])));
+    const bool verbose = std::getenv("AMBER_VERBOSE") != nullptr;
+    struct Sum {
+        int all = 0, harmful = 0, first = 0, neutral = 0, blamed = 0, praised = 0, under = 0, neutralHarm = 0;
+    };
+    std::map<std::string, Sum> byKind;
+    std::map<std::string, Sum> byDay;
+    std::vector<std::unique_ptr<BadDay>> days;
+    for (int i = 3; i < argc; ++i) {
+        auto loaded = flight::loadSortie(argv[i]);
+        if (!loaded.ok()) {
+            fmt::print(stderr, "{}: {}\n", argv[i], loaded.problems.front().text());
+            return 1;
+        }
+        days.push_back(std::make_unique<BadDay>(std::move(loaded)));
+    }
+    Sum total;
+    for (int i = 0; i < count; ++i) {
+        const std::size_t which = static_cast<std::size_t>(i) % days.size();
+        const BadDay& day = *days[which];
+        const auto& kinds = kindsOfBadHands();
+        const auto& kind = kinds[(static_cast<std::size_t>(i) / days.size()) % kinds.size()];
+        std::optional<Spoilt> spoilt;
+        for (int tries = 0; tries < 20 && !spoilt; ++tries)
+            spoilt = spoil(day.acts, day.loaded.aircraft->notes, draw, kind);
+        if (!spoilt)
+            continue;
+        const auto t = told(day, *spoilt);
+        const std::string name = argv[3 + which];
+        for (Sum* s : {&byKind[kind], &byDay[name], &total}) {
+            ++s->all;
+            s->harmful += t.is == Told::Is::harmful;
+            s->first += t.is == Told::Is::harmful && t.first && t.reaches;
+            s->neutral += t.is == Told::Is::neutral;
+            s->blamed += t.is == Told::Is::neutral && t.blamed;
+            s->praised += t.praised;
+            s->under += t.underGround;
+        }
+        const bool bad = (t.is == Told::Is::harmful && !(t.first && t.reaches)) ||
+                         (t.is == Told::Is::neutral && t.blamed) || t.praised || t.underGround;
+        if (verbose && bad)
+            fmt::print("## {} {}: {} at {:.0f} engine {}: {} harm {:.2f} (good {:.2f}) first {} reaches {} among3 {} "
+                       "blamed {}\n{}",
+                       name, kind, spoilt->words, static_cast<double>(spoilt->at) / 1000.0, spoilt->engine,
+                       t.is == Told::Is::harmful ? "HARMFUL" : "neutral", t.harm, day.harm, t.first, t.reaches,
+                       t.among3, t.blamed, t.text);
+    }
+    const auto line = [](const std::string& name, const Sum& s) {
+        fmt::print(
+            "{:<40} {:>4} hands; harmful {:>4}, named first and put right {:>4} ({:.0f} %); neutral {:>4}, blamed "
+            "{:>3}; praised {}, under the ground {}\n",
+            name, s.all, s.harmful, s.first, s.harmful ? 100.0 * s.first / s.harmful : 100.0, s.neutral, s.blamed,
+            s.praised, s.under);
+    };
+    for (const auto& [name, s] : byKind)
+        line(name, s);
+    for (const auto& [name, s] : byDay)
+        line(name, s);
+    line("all", total);
+    return 0;
+}

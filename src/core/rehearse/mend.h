@@ -1,0 +1,47 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "rehearse/debrief.h"
+#include <functional>
+#include <memory>
+
+namespace amber::rehearse {
+
+/// Flies a rehearsal again with one act put right, to see what would have changed its outcome most. The person's own
+/// later acts stay; a phase that was begun when something had come about (a height, a needle) waits for it again, and
+/// what follows is later by as much. Nothing else is added and no careful hand takes over. At most `most` candidates,
+/// from the chain of why and from the acts that were left out, wrong, out of turn or asked for by nobody, the likeliest
+/// first; each is stopped when the acts are over or she is.
+class Mending {
+public:
+    /// Takes up the rehearsal from its kept states: on the thread that steps it.
+    Mending(const Rehearsal& rehearsal, const Debrief& debrief);
+    ~Mending();
+    Mending(const Mending&) = delete;
+    Mending& operator=(const Mending&) = delete;
+
+    [[nodiscard]] std::size_t count() const; ///< of candidates
+    /// Flies the next one, on any thread. @return whether there was one
+    bool flyNext(const std::function<bool()>& goOn = {});
+    /// What has been found so far, the best first, into a debrief of the same moment.
+    void into(Debrief& debrief) const;
+
+    static constexpr std::size_t most = 8;
+
+private:
+    struct Candidate;
+    std::vector<std::unique_ptr<Candidate>> candidates_;
+    struct Base;
+    std::unique_ptr<Base> base_;
+    std::size_t flown_ = 0;
+};
+
+/// All of them, at once.
+void mend(const Rehearsal& rehearsal, Debrief& debrief);
+
+/// Whether two rehearsals read alike throughout: no needle that the notes know apart by more than its reading width.
+bool readAlike(const Rehearsal& a, const Rehearsal& b);
+
+/// How badly a rehearsal has come out: aims not met by their weight, limits passed, what an engine has lost.
+double harmOf(const Rehearsal& rehearsal);
+
+} // namespace amber::rehearse
