@@ -215,6 +215,12 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
 
     // One act of several engines is one.
     const auto extra = [&](Phase p, const Deed& deed) {
+        // Heat against ice, and another tank, are the day's.
+        const Acts acts = n.controls[deed.control].acts;
+        const bool iced = std::any_of(r.stories().begin(), r.stories().end(),
+                                      [](const EngineStory& s) { return !std::isnan(s.iceFrom); });
+        if ((acts == Acts::carburettorAir && iced) || (acts == Acts::fuel && deed.to.position != "off"))
+            return;
         if (out.extras.empty() || out.extras.back().act != deed.act)
             out.extras.push_back({p, deed.act, said(r.acts()[deed.act], n), deed.at});
     };

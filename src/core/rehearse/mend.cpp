@@ -16,7 +16,8 @@ using powerplant::shortStep;
 constexpr Milliseconds looksOn = 60'000;        // after the last act
 constexpr Milliseconds longestWait = 1'800'000; // that one phase waits for what had come about
 constexpr Milliseconds givesWayEvery = 10'000;
-constexpr double same = 0.02; // of harm
+constexpr double same = 0.02;         // of harm
+constexpr double worthTelling = 0.15; // harm: three minutes of a needle in amber
 
 double weightOf(watch::Aim aim) {
     using watch::Aim;
@@ -370,12 +371,14 @@ Mending::Mending(const Rehearsal& r, const Debrief& d) : base_(std::make_unique<
         CameAbout c;
         if (a.phase == Phase::climb)
             c.airborne = true;
-        if (a.phase == Phase::cruise)
-            c.above = top - 15.0;
-        if (a.phase == Phase::landing)
-            c.below = std::max(height, r.sortie().flight.toElevation.si() + flight::circuitHeight) + 15.0;
+        // What had not come about is not waited for.
+        const double circuit = r.sortie().flight.toElevation.si() + flight::circuitHeight;
+        if (a.phase == Phase::cruise && height >= top - 30.0)
+            c.above = std::min(height, top) - 1.0;
+        if (a.phase == Phase::landing && height <= circuit + 30.0)
+            c.below = std::max(height, circuit) + 1.0;
         if (a.phase == Phase::stop)
-            c.down = true;
+            c.down = height <= r.sortie().flight.toElevation.si() + 5.0;
         base_->cameAbout[a.phase] = c;
     }
     for (const auto& a : r.toCome())
@@ -484,7 +487,7 @@ void Mending::into(Debrief& d) const {
             continue;
         }
         const double better = base_->harm > 0 ? std::clamp((base_->harm - c->harm) / base_->harm, -1.0, 1.0) : 0.0;
-        if (better <= same)
+        if (better <= same || base_->harm - c->harm < worthTelling)
             continue;
         if (c->extra)
             d.extras[*c->extra].harmful = true;

@@ -12,6 +12,7 @@ namespace amber::rehearse {
 namespace {
 using watch::Aim;
 constexpr double iceMatters = 0.10;    // of the passage
+constexpr double iceLeads = 0.30;      // more than a hand lets form that uses its heat
 constexpr double lessPower = 0.95;     // of the planned figure
 constexpr double settles = 15.0;       // s in which levers of a new phase come to it
 constexpr double beforeCooling = 90.0; // s in which its cause lies
@@ -200,7 +201,8 @@ private:
                 stopped(e);
                 return;
             }
-        if (stories[iced].ice > iceMatters && stories[iced].iceFrom <= when)
+        const bool byIce = stories[iced].ice > iceMatters && stories[iced].iceFrom <= when;
+        if (byIce && stories[iced].ice > iceLeads)
             return ice(iced);
         for (std::size_t e = 0; e < stories.size(); ++e)
             if (fault(e, when))
@@ -250,6 +252,8 @@ private:
                                         format(read, n_.unitOf(gauge)), format(planned, n_.unitOf(gauge)), at(*since)));
             }
         }
+        if (byIce)
+            return ice(iced);
         if (out_.result.aim == Aim::height || out_.result.aim == Aim::leavesGround)
             root(Root::path, when, "the next phase was begun there");
         else if (out_.result.aim == Aim::clearOfGround)
