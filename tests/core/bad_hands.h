@@ -192,8 +192,8 @@ inline Told told(const BadDay& day, const Spoilt& spoilt) {
              : out.harm > day.harm + 0.9                                                ? Told::Is::harmful
                                                                                         : Told::Is::between;
     const auto names = [&](const rehearse::Mended& m) {
-        if (spoilt.ofPhase)
-            return m.extra.has_value() || !m.drillAct; // a phase is no act of a control
+        if (spoilt.ofPhase || m.phase)
+            return spoilt.ofPhase && m.phase.has_value();
         if (m.extra) {
             const auto& a = r->acts()[d.extras[*m.extra].act];
             return a.control == spoilt.control && (a.engine < 0 || spoilt.engine < 0 || a.engine == spoilt.engine);

@@ -221,9 +221,17 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
                                       [](const EngineStory& s) { return !std::isnan(s.iceFrom); });
         if ((acts == Acts::carburettorAir && iced) || (acts == Acts::fuel && deed.to.position != "off"))
             return;
+        // Nor is what the careful hand did there by the plan's clock, between the acts of its drill.
+        const auto index = static_cast<std::size_t>(p);
+        const std::size_t begin = index > 0 ? reference.ends[index - 1].put : 0, end = reference.ends[index].put;
+        for (std::size_t i = begin; i < end && i < reference.put.size(); ++i)
+            if (const auto& put = reference.put[i]; put.control == deed.control && put.engine == deed.engine &&
+                                                    standsAs(n.controls[put.control], put.to, placeOf(deed.to)))
+                return;
         if (out.extras.empty() || out.extras.back().act != deed.act)
             out.extras.push_back({p, deed.act, said(r.acts()[deed.act], n), deed.at});
     };
+    constexpr double lateFrom = 40.0;  // s
     constexpr double asksAfter = 20.0; // s that a hand may take for what is due
     const double inLast = static_cast<double>(r.now() - r.phaseBegan()) / 1000.0;
     for (const auto& [p, wanted] : asked) {
@@ -234,6 +242,7 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
             if (j >= 0)
                 used.insert(static_cast<std::size_t>(j));
         int lastTurn = -1; // of mine, of the act in turn before this one
+        std::optional<std::pair<double, double>> before{{phaseBegan[p], 0.0}}; // when it was done, and by the drill
         for (std::size_t i = 0; i < wanted.size(); ++i) {
             DrillAct act;
             act.phase = p;
@@ -296,6 +305,12 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
             if (act.done == DrillAct::Done::leftOut && p == last &&
                 (wanted[i].later ? wanted[i].at > inLast : wanted[i].due + asksAfter > inLast))
                 continue;
+            if (act.act && before && act.done == DrillAct::Done::inTurn) {
+                const double late = (act.at - before->first) - (wanted[i].at - before->second);
+                act.lateBy = late > lateFrom ? late : 0.0;
+            }
+            if (!std::isnan(act.at) && act.done == DrillAct::Done::inTurn)
+                before = {act.at, wanted[i].at};
             out.inTurn += act.done == DrillAct::Done::inTurn ? 1 : 0;
             out.stood += act.done == DrillAct::Done::stood ? 1 : 0;
             out.acts.push_back(std::move(act));

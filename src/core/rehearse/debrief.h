@@ -28,7 +28,9 @@ struct DrillAct {
     hand::Put asked;                ///< as the drill puts it
     std::optional<std::size_t> act; ///< index of the act that was taken for it
     double due = 0.0;               ///< s of the rehearsal, when it should have been done
-    bool noEffect = false;          ///< put right, nothing that is read comes out otherwise (mend())
+    double lateBy = 0.0;   ///< s after the act before it, more than the drill takes there; told where it harmed
+    bool harmful = false;  ///< so late that it came out otherwise (mend())
+    bool noEffect = false; ///< put right, nothing that is read comes out otherwise (mend())
 };
 
 /// An act that no drill asked for, nor the day.
@@ -48,6 +50,7 @@ struct Mended {
     double better = 0.0;  ///< less harm than there was, of all harm; 0 … 1
     std::optional<Milliseconds> at;
     std::optional<std::size_t> drillAct, extra; ///< indices of what it puts right; none: what the day wanted
+    std::optional<Phase> phase;                 ///< that was begun too early
 };
 
 /// A fault and the person: how long until it was called, and what was done first.

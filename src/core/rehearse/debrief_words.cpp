@@ -119,6 +119,11 @@ private:
         items();
         for (std::size_t i = 0; i < d_.acts.size(); ++i) {
             const auto& a = d_.acts[i];
+            if (isWell(a) && a.harmful)
+                add(About::people, momentOf(a.at),
+                    fmt::format("{}: {}{} to {} came {} late.", titleOf(a.phase), whose(a.engine),
+                                n_.controls[a.control].name, a.to, formatMinutesSeconds(a.lateBy)),
+                    watch::broken(watch::Rule::actAmount, {}).colour());
             if (isWell(a) || a.noEffect)
                 continue;
             // Of all engines alike: one line.
@@ -317,7 +322,7 @@ bool Debrief::nothingToMend() const {
         if (f.verdict.colour() == watch::Colour::red)
             return false;
     for (const auto& a : acts)
-        if (!isWell(a) && !a.noEffect)
+        if ((!isWell(a) && !a.noEffect) || a.harmful)
             return false;
     for (const auto& s : stories)
         if (s.kicks > 0 || !std::isnan(s.lockedAt) || !std::isnan(s.fireAt) || s.knocked > 20.0)

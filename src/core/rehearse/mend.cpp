@@ -52,9 +52,16 @@ struct CameAbout {
     std::optional<double> above, below; ///< m
     bool down = false;                  ///< she had touched down
     bool airborne = false;
+    double lasted = 0.0;              ///< s of the phase before
+    std::optional<double> oil, metal; ///< K at least, of every engine that runs
 };
 bool holds(const CameAbout& c, const Rehearsal& r) {
     const bool airborne = hand::FlightPath::isAirborne(r.hands().levers().path);
+    for (const auto& e : r.state().engines)
+        if (e.firing && ((c.oil && e.oil < *c.oil) || (c.metal && e.headOrCoolant < *c.metal)))
+            return false;
+    if (static_cast<double>(r.now() - r.phaseBegan()) / 1000.0 < c.lasted)
+        return false;
     return (!c.above || r.state().height >= *c.above) && (!c.below || r.state().height <= *c.below) &&
            (!c.airborne || airborne) && (!c.down || !airborne);
 }
@@ -97,7 +104,8 @@ struct Mending::Candidate {
     std::vector<Act> rest; ///< acts from there on, with the change
     std::unique_ptr<Rehearsal> branch;
     std::optional<std::size_t> drillAct, extra;
-    bool day = false;
+    std::optional<Phase> phase; ///< that waits for what should have come about
+    CameAbout waitsFor;
     // found
     bool isFlown = false, reaches = false, noEffect = false;
     double harm = 0.0;
@@ -113,6 +121,8 @@ public:
         std::vector<Act> acts;
         std::optional<std::size_t> drillAct, extra;
         double score;
+        std::optional<Phase> phase{};
+        CameAbout waitsFor{};
     };
     Finds(const Rehearsal& r, const Debrief& d) : r_(r), d_(d), n_(r.powerplant().aircraft().notes) {
         all_ = r.acts();
@@ -126,10 +136,11 @@ public:
             std::size_t last = i;
             while (last + 1 < d_.acts.size() && alike(d_.acts[i], d_.acts[last + 1]))
                 ++last;
-            if (!isWell(d_.acts[i]))
+            if (!isWell(d_.acts[i]) || d_.acts[i].lateBy > 0.0)
                 putRight(i, last);
             i = last + 1;
         }
+        phases();
         for (std::size_t i = 0; i < d_.extras.size(); ++i)
             takeAway(i);
         std::stable_sort(out_.begin(), out_.end(), [](const Wanted& a, const Wanted& b) { return a.score > b.score; });
@@ -266,6 +277,8 @@ private:
             if (at < ms(phaseBegan(a.phase)))
                 at = ms(phaseBegan(a.phase)) + shortStep;
         }
+        if (isWell(a))
+            at = ms(a.at - a.lateBy);
         if (a.done == Done::leftOut && a.due > static_cast<double>(at) / 1000.0 + 60.0)
             at = ms(a.due);
         for (auto& act : wanted)
@@ -290,6 +303,74 @@ private:
              {},
              0.5 + score(n_.controls[a.control].acts, a.engine, all,
                          std::isnan(a.at) ? a.due : std::min(a.at, std::max(a.due, 0.0) > 0 ? a.at : a.at))});
+    }
+    /// Phases begun before what they wait for had come.
+    void phases() {
+        const flight::Flown& plan = r_.plan();
+        const double circuit = r_.sortie().flight.toElevation.si() + flight::circuitHeight;
+        const double top = plan[Phase::cruise].duration > 0
+                               ? plan.samples[plan[Phase::cruise].firstSample][Gauge::height]
+                               : r_.sortie().flight.cruiseHeight.si();
+        for (const auto& a : r_.acts()) {
+            if (a.kind != Act::Kind::phase)
+                continue;
+            const auto kept = std::lower_bound(r_.trace().begin(), r_.trace().end(), a.at,
+                                               [](const Kept& k, Milliseconds t) { return k.at < t; });
+            if (kept == r_.trace().end())
+                continue;
+            const double height = kept->engines.front()[Gauge::height];
+            CameAbout c;
+            std::string words;
+            switch (a.phase) {
+            case Phase::runUp:
+            case Phase::takeOff: {
+                const bool off = a.phase == Phase::takeOff;
+                c.oil = (off ? n_.warmUp.oilTakeOff : n_.warmUp.oilRunUp).si();
+                if (const auto& metal = off ? n_.warmUp.headTakeOff : n_.warmUp.headRunUp)
+                    c.metal = metal->si();
+                const auto aim = off ? watch::Aim::takeOffWarm : watch::Aim::runUpWarm;
+                if (std::none_of(d_.unmet.begin(), d_.unmet.end(), [&](const Unmet& u) { return u.result.aim == aim; }))
+                    continue;
+                words = "once it was warm enough";
+                break;
+            }
+            case Phase::cruise:
+                if (height >= top - 30.0)
+                    continue;
+                c.above = top - 5.0;
+                words = "at " + format(top, *n_.cockpit.height);
+                break;
+            case Phase::letDown: {
+                const double began = phaseBegan(Phase::cruise), lasts = plan[Phase::cruise].duration;
+                if (static_cast<double>(a.at) / 1000.0 - began > lasts - 60.0)
+                    continue;
+                c.lasted = lasts;
+                words = fmt::format("after {} of cruise", formatMinutesSeconds(lasts));
+                break;
+            }
+            case Phase::landing:
+                if (height <= circuit + 30.0)
+                    continue;
+                c.below = circuit + 1.0;
+                words = "at " + format(circuit, *n_.cockpit.height);
+                break;
+            default:
+                continue;
+            }
+            double s = 0.6;
+            for (const auto& u : d_.unmet)
+                if (u.root == Root::path || u.root == Root::power || u.root == Root::cold || u.root == Root::cooling ||
+                    u.root == Root::ice)
+                    s = std::max(s, u.root == Root::path || u.root == Root::cold ? 8.0 : 2.5);
+            add({fmt::format("With the {} begun {}", titleOf(a.phase), words),
+                 a.at,
+                 from(a.at),
+                 {},
+                 {},
+                 s,
+                 a.phase,
+                 c});
+        }
     }
     void takeAway(std::size_t i) {
         const Extra& e = d_.extras[i];
@@ -402,6 +483,8 @@ Mending::Mending(const Rehearsal& r, const Debrief& d) : base_(std::make_unique<
         c->rest = std::move(wanted.acts);
         c->drillAct = wanted.drillAct;
         c->extra = wanted.extra;
+        c->phase = wanted.phase;
+        c->waitsFor = wanted.waitsFor;
         c->branch = r.branchAt(std::max<Milliseconds>(0, std::min(wanted.at, r.now())));
         c->branch->script({});
         candidates_.push_back(std::move(c));
@@ -424,13 +507,15 @@ bool Mending::flyNext(const std::function<bool()>& goOn) {
     while (!r.over() && r.now() < base_->end + late) {
         while (next < c.rest.size() && c.rest[next].at + late <= r.now() && !r.over()) {
             const Act& act = c.rest[next];
-            if (act.kind == Act::Kind::phase && waited < longestWait)
-                if (const auto found = base_->cameAbout.find(act.phase);
-                    found != base_->cameAbout.end() && !holds(found->second, r)) {
+            if (act.kind == Act::Kind::phase && waited < longestWait) {
+                const auto found = base_->cameAbout.find(act.phase);
+                if ((found != base_->cameAbout.end() && !holds(found->second, r)) ||
+                    (c.phase == act.phase && !holds(c.waitsFor, r))) {
                     late += shortStep;
                     waited += shortStep;
                     break;
                 }
+            }
             if (act.kind == Act::Kind::phase)
                 waited = 0;
             r.act(act);
@@ -491,7 +576,9 @@ void Mending::into(Debrief& d) const {
             continue;
         if (c->extra)
             d.extras[*c->extra].harmful = true;
-        d.mended.push_back({c->words, c->comes, c->reaches, better, c->at, c->drillAct, c->extra});
+        if (c->drillAct && isWell(d.acts[*c->drillAct]))
+            d.acts[*c->drillAct].harmful = true;
+        d.mended.push_back({c->words, c->comes, c->reaches, better, c->at, c->drillAct, c->extra, c->phase});
     }
     std::stable_sort(d.mended.begin(), d.mended.end(), [](const Mended& a, const Mended& b) {
         return a.reaches != b.reaches ? a.reaches : a.better > b.better + same;

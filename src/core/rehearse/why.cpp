@@ -304,6 +304,17 @@ std::vector<Unmet> unmet(const Rehearsal& r, bool ended) {
     for (const auto& result : r.aims(ended))
         if (result.status == watch::AimStatus::unmet)
             out.push_back(Follows(r, result).all());
+    // What ends a flight leads; then by where the roots lie in time.
+    const auto grave = [](const Unmet& u) {
+        return u.result.aim == Aim::clearOfGround ? 0
+               : u.result.aim == Aim::starts || u.result.aim == Aim::runsOn || u.result.aim == Aim::flyingSpeed ||
+                       u.result.aim == Aim::leavesGround
+                   ? 1
+                   : 2;
+    };
+    std::stable_sort(out.begin(), out.end(), [&](const Unmet& a, const Unmet& b) {
+        return std::pair(grave(a), a.begun.value_or(a.result.at)) < std::pair(grave(b), b.begun.value_or(b.result.at));
+    });
     return out;
 }
 
