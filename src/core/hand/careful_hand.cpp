@@ -171,9 +171,11 @@ private:
                 return d.phase == Phase::start && d.engine == n_.positions[static_cast<std::size_t>(engine)].id;
             });
             bool caught = true;
+            retries_ = true;
             for (std::size_t k = 0; k <= failed && caught; ++k)
                 if (turns[k].engine == engine)
                     caught = take(turns[k]);
+            retries_ = false;
             out_.retries += 1;
             if (caught) {
                 out_.missed = before;
@@ -394,6 +396,13 @@ private:
             warm_) { // started again: the dose for what the engine is now
             to.doses = unprimed(e) ? 0.0 : warmDose(e);
             to.si = to.doses * std::max(0.5, start::startInForce(n_, s_.choices).primeTime.si());
+        }
+        if (c->acts == Acts::primer && to.si && *to.si > 0 && retries_ &&
+            to.doses > 0) { // what lies in it is not given again
+            const double dose = n_.start.doseVolume.si() * n_.fuel.density;
+            const double wants = std::max(0.0, std::round(to.doses - state_.engines[e].primed / dose));
+            to.si = *to.si * wants / to.doses;
+            to.doses = wants;
         }
         note(hands_.put(static_cast<std::size_t>(c - n_.controls.data()), to, e, act.over, state_));
         if (c->acts == Acts::primer)
@@ -657,7 +666,7 @@ private:
     std::vector<watch::Watch> watches_; ///< one an engine
     Phase phase_ = Phase::walkRound;
     std::optional<double> taxiedIn_; ///< s, when she will be
-    bool byWarmUp_ = false, warm_ = false, later_ = false;
+    bool byWarmUp_ = false, warm_ = false, later_ = false, retries_ = false;
     std::size_t tanksChanged_ = 0, stepsDown_ = 0;
 };
 } // namespace

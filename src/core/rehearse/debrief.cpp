@@ -287,7 +287,7 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
                                     act.act = d.act;
                                     break;
                                 }
-                if (act.done == DrillAct::Done::leftOut && (mine.so(wanted[i]) || wasRead(r, p, wanted[i], n)))
+                if (act.done == DrillAct::Done::leftOut && mine.so(wanted[i]))
                     act.done = DrillAct::Done::stood;
                 // Put, but elsewhere.
                 for (std::size_t j = 0; act.done == DrillAct::Done::leftOut && j < own.size(); ++j)
@@ -299,6 +299,8 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
                         act.act = own[j].act;
                         act.by = fmt::format("{} for {}", whereTo(r.acts()[own[j].act], n), act.to);
                     }
+                if (act.done == DrillAct::Done::leftOut && wasRead(r, p, wanted[i], n))
+                    act.done = DrillAct::Done::stood;
             }
             theirs.put(wanted[i]);
             // What comes later in a phase that still goes on has not been asked for yet.

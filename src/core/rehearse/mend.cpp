@@ -50,7 +50,6 @@ bool isWell(const DrillAct& a) {
 /// What had come about when a phase was begun, so that it is waited for again.
 struct CameAbout {
     std::optional<double> above, below; ///< m
-    bool down = false;                  ///< she had touched down
     bool airborne = false;
     double lasted = 0.0;              ///< s of the phase before
     std::optional<double> oil, metal; ///< K at least, of every engine that runs
@@ -63,7 +62,7 @@ bool holds(const CameAbout& c, const Rehearsal& r) {
     if (static_cast<double>(r.now() - r.phaseBegan()) / 1000.0 < c.lasted)
         return false;
     return (!c.above || r.state().height >= *c.above) && (!c.below || r.state().height <= *c.below) &&
-           (!c.airborne || airborne) && (!c.down || !airborne);
+           (!c.airborne || airborne);
 }
 } // namespace
 
@@ -342,7 +341,7 @@ private:
                 break;
             case Phase::letDown: {
                 const double began = phaseBegan(Phase::cruise), lasts = plan[Phase::cruise].duration;
-                if (static_cast<double>(a.at) / 1000.0 - began > lasts - 60.0)
+                if (static_cast<double>(a.at) / 1000.0 - began > lasts - 20.0)
                     continue;
                 c.lasted = lasts;
                 words = fmt::format("after {} of cruise", formatMinutesSeconds(lasts));
@@ -444,11 +443,11 @@ Mending::Mending(const Rehearsal& r, const Debrief& d) : base_(std::make_unique<
     for (const auto& a : r.acts()) {
         if (a.kind != Act::Kind::phase)
             continue;
-        const auto kept = std::lower_bound(r.trace().begin(), r.trace().end(), a.at,
-                                           [](const Kept& k, Milliseconds t) { return k.at < t; });
-        if (kept == r.trace().end())
+        const auto after = std::upper_bound(r.trace().begin(), r.trace().end(), a.at,
+                                            [](Milliseconds t, const Kept& k) { return t < k.at; });
+        if (after == r.trace().begin())
             continue;
-        const double height = kept->engines.front()[Gauge::height];
+        const double height = std::prev(after)->engines.front()[Gauge::height];
         CameAbout c;
         if (a.phase == Phase::climb)
             c.airborne = true;
@@ -459,14 +458,15 @@ Mending::Mending(const Rehearsal& r, const Debrief& d) : base_(std::make_unique<
         if (a.phase == Phase::landing && height <= circuit + 30.0)
             c.below = std::max(height, circuit) + 1.0;
         if (a.phase == Phase::stop)
-            c.down = height <= r.sortie().flight.toElevation.si() + 5.0;
+            c.below = std::max(height, r.sortie().flight.toElevation.si() + 5.0);
         base_->cameAbout[a.phase] = c;
     }
     for (const auto& a : r.toCome())
         if (a.kind == Act::Kind::phase) {
             CameAbout c;
             c.airborne = a.phase == Phase::climb;
-            c.down = a.phase == Phase::stop;
+            if (a.phase == Phase::stop)
+                c.below = r.sortie().flight.toElevation.si() + 5.0;
             if (a.phase == Phase::cruise)
                 c.above = top - 15.0;
             if (a.phase == Phase::landing)
@@ -581,7 +581,10 @@ void Mending::into(Debrief& d) const {
         d.mended.push_back({c->words, c->comes, c->reaches, better, c->at, c->drillAct, c->extra, c->phase});
     }
     std::stable_sort(d.mended.begin(), d.mended.end(), [](const Mended& a, const Mended& b) {
-        return a.reaches != b.reaches ? a.reaches : a.better > b.better + same;
+        // Of two that do, what was done before the phase that only waits longer.
+        return a.reaches != b.reaches                       ? a.reaches
+               : a.phase.has_value() != b.phase.has_value() ? b.phase.has_value()
+                                                            : a.better > b.better + same;
     });
     d.counted = flown_ >= candidates_.size();
 }

@@ -27,6 +27,7 @@ struct EngineStory {
     double wanted = 0.0;                     ///< doses that are right then
     std::string unit;                        ///< "strokes"
     double leanest = never, richest = never; ///< vapour fuel–air while it was turned with sparks on
+    double lean = 0.0, rich = 0.0;           ///< s that it was turned with sparks on too little, on too much
     bool hadIgnition = false, hadCoil = false, hadFuel = false; ///< at any moment while it was turned
     double kickedBackAt = never;                                ///< s
     int kicks = 0;

@@ -124,7 +124,7 @@ private:
         const std::string range = s.unit.empty() ? std::string{}
                                                  : fmt::format("{:.0f} to {:.0f} fire", std::ceil(s.fireLow),
                                                                std::floor(std::max(s.fireLow, s.fireHigh)));
-        if (!std::isnan(s.richest) && s.richest < low * 1.1) {
+        if (s.lean > 0.5 * s.turned || (!std::isnan(s.richest) && s.richest < low * 1.1)) {
             because(fmt::format("vapour {:.2f} where {:.2f} fires", s.richest, low));
             if (s.doses < s.fireLow || s.unit.empty())
                 return root(Root::dose, std::isnan(s.dosesAt) ? s.triedAt : s.dosesAt,
@@ -134,8 +134,8 @@ private:
                         fmt::format("{} given, and turned {:.0f} s after them: not yet vapour, or drained",
                                     doses(s.doses, s.unit), std::max(0.0, s.triedAt - s.dosesAt)));
         }
-        if (!std::isnan(s.leanest) && s.leanest > high * 0.93) {
-            because(fmt::format("flooded: vapour {:.2f} where {:.2f} to {:.2f} fires", s.leanest, low, high));
+        if (s.rich > 0.3 * s.turned) {
+            because(fmt::format("flooded: vapour {:.2f} where {:.2f} to {:.2f} fires", s.richest, low, high));
             if (s.doses > s.fireHigh && !s.unit.empty())
                 return root(Root::dose, s.dosesAt, fmt::format("{} where {}", doses(s.doses, s.unit), range));
             return root(Root::switches, std::isnan(s.pooledAt) ? s.triedAt : s.pooledAt,
