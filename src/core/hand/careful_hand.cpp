@@ -596,7 +596,9 @@ private:
                 const double reduces = end - 0.5 * timeOf(Phase::takeOff, true);
                 until([&] { return levers_.path.kind == powerplant::Path::Kind::speedHeld; }, 120.0);
                 const double rise = f_.samples[f_[Phase::takeOff].lastSample][Gauge::height] - state_.height;
-                if (rise > 0 && end - now() > 1.0)
+                // Behind the plan's clock by a second try she climbs as she can.
+                constexpr double climbsMore = 1.5; // than the climb begins with
+                if (rise > 0 && end - now() > 1.0 && rise / (end - now()) < climbsMore * f_.firstRate.si())
                     levers_.path = {powerplant::Path::Kind::rateHeld, levers_.path.ias, rise / (end - now())};
                 tillPlanned(reduces);
                 return;

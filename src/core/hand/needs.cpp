@@ -8,12 +8,14 @@
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <limits>
 
 namespace amber::hand {
 namespace {
-constexpr double icedFrom = 0.08, clearUnder = 0.004; // of the passage
-constexpr double minuteLeft = 60.0;                   // s of fuel in a tank
-constexpr double enough = 5e-3;                       // m³ in another, or a twentieth of what it holds
+constexpr double icedFrom = 0.08, clearUnder = 0.02; // of the passage
+constexpr double coolsBy = 8.0;     // K that the charge must be under its normal range's end before it is heated
+constexpr double minuteLeft = 60.0; // s of fuel in a tank
+constexpr double enough = 5e-3;     // m³ in another, or a twentieth of what it holds
 constexpr double shutUnder = 0.05, openOver = 0.95;
 
 class Looks {
@@ -55,11 +57,16 @@ private:
         if (const auto air = control(Acts::carburettorAir)) {
             const bool opened =
                 m_.phase == Phase::takeOff || (boosted_ && (m_.phase == Phase::climb || m_.phase == Phase::cruise));
-            if (l.hotAir < 0.5 && s.ice > icedFrom && m_.phase != Phase::takeOff && m_.phase < Phase::stop)
+            const double room = chargeRoom(e); // K under its normal range's end
+            if (l.hotAir < 0.5 && s.ice > icedFrom && m_.phase != Phase::takeOff && m_.phase < Phase::stop &&
+                room > coolsBy)
                 add(NeedOf::hotAir, *air, e, position("hot"),
                     fmt::format("Ice in the carburettor: {:.0f} % of its passage.", 100.0 * s.ice));
-            else if (l.hotAir >= 0.5 && s.ice < clearUnder && hands_.at(*air, e).position == "hot" && opened)
-                add(NeedOf::coldAir, *air, e, position("cold"), "The ice has melted, and power is wanted.");
+            else if (l.hotAir >= 0.5 && hands_.at(*air, e).position == "hot" && opened &&
+                     (s.ice < clearUnder || room <= 0.0))
+                add(NeedOf::coldAir, *air, e, position("cold"),
+                    s.ice < clearUnder ? "The ice has melted, and power is wanted."
+                                       : "The charge is too hot for longer heat.");
         }
         if (const auto flap = control(Acts::coolingFlap); flap && m_.phase > Phase::start && m_.phase < Phase::stop) {
             const Gauge gauge = headOrCoolantGauge(n_);
@@ -84,6 +91,14 @@ private:
                                 format(*band.normalLow, unit)));
             }
         }
+    }
+    [[nodiscard]] double chargeRoom(std::size_t e) const {
+        const auto found = n_.gauges.find(Gauge::chargeTemperature);
+        const double read = m_.readings.engines[e][Gauge::chargeTemperature];
+        if (found == n_.gauges.end() || std::isnan(read))
+            return std::numeric_limits<double>::infinity();
+        const auto& most = found->second.in(m_.phase).normalHigh;
+        return most ? *most - read : std::numeric_limits<double>::infinity();
     }
     void tank(std::size_t e) {
         const auto& l = m_.levers.engines[e];

@@ -16,7 +16,8 @@ constexpr double needleTime = 0.4;                              // s of the oil 
 constexpr double idleFouls = 1800.0, burstClears = 20.0;        // s
 // Share of the passage for each kg of ice, of an engine that takes a kg of air a second.
 constexpr double iceTakes = 0.5;
-constexpr double iceMelts = 25.0; // s
+constexpr double iceMelts = 12.0; // s, by heat: a tenth is gone in half a minute, half in a minute
+constexpr double iceRuns = 5e-4;  // of the passage in a second, the last of it
 constexpr double freezing = 273.15;
 } // namespace
 
@@ -141,7 +142,7 @@ void Engine::ice(Working& w) const {
     if (water > 0 && heat < 0.5)
         s.ice = std::min(0.95, s.ice + water * w.p.airFlow.si() / ratedAir * iceTakes * w.dt);
     else if (at > freezing + 2.0 || heat >= 0.5)
-        s.ice = std::max(0.0, s.ice - w.dt / iceMelts);
+        s.ice = std::max(0.0, s.ice * std::exp(-w.dt / iceMelts) - iceRuns * w.dt);
 }
 
 } // namespace amber::powerplant

@@ -121,7 +121,7 @@ std::string offBy(const Rehearsal& r, Phase phase, const Deed& asked, const std:
         const EngineStory& story = r.stories()[asked.engine];
         const double given = dosesAround(own, done);
         const double low = std::max(std::ceil(story.fireLow), 0.6 * asked.to.doses);
-        const double high = std::min(story.fireHigh, 1.6 * asked.to.doses);
+        const double high = std::min(story.fireHigh, 1.6 * std::max(asked.to.doses, story.wanted));
         if (story.unit.empty() || (given >= low - 0.05 && given <= high + 0.05))
             return {};
         return fmt::format("{:.0f} for {:.0f} {} ({:.0f} to {:.0f} fire)", given, asked.to.doses, story.unit,
@@ -310,6 +310,8 @@ Debrief debrief(const Rehearsal& r, const hand::HandRun& reference) {
             if (act.act && before && act.done == DrillAct::Done::inTurn) {
                 const double late = (act.at - before->first) - (wanted[i].at - before->second);
                 act.lateBy = late > lateFrom ? late : 0.0;
+                act.earlyBy =
+                    p == Phase::start && -late > std::max(3.0, 0.3 * (wanted[i].at - before->second)) ? -late : 0.0;
             }
             if (!std::isnan(act.at) && act.done == DrillAct::Done::inTurn)
                 before = {act.at, wanted[i].at};

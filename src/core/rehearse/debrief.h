@@ -29,6 +29,7 @@ struct DrillAct {
     std::optional<std::size_t> act; ///< index of the act that was taken for it
     double due = 0.0;               ///< s of the rehearsal, when it should have been done
     double lateBy = 0.0;   ///< s after the act before it, more than the drill takes there; told where it harmed
+    double earlyBy = 0.0;  ///< s, what was waited for before it was cut short
     bool harmful = false;  ///< so late that it came out otherwise (mend())
     bool noEffect = false; ///< put right, nothing that is read comes out otherwise (mend())
 };

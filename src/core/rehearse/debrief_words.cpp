@@ -121,8 +121,9 @@ private:
             const auto& a = d_.acts[i];
             if (isWell(a) && a.harmful)
                 add(About::people, momentOf(a.at),
-                    fmt::format("{}: {}{} to {} came {} late.", titleOf(a.phase), whose(a.engine),
-                                n_.controls[a.control].name, a.to, formatMinutesSeconds(a.lateBy)),
+                    fmt::format("{}: {}{} to {} came {} too {}.", titleOf(a.phase), whose(a.engine),
+                                n_.controls[a.control].name, a.to, formatMinutesSeconds(std::max(a.lateBy, a.earlyBy)),
+                                a.lateBy > 0 ? "late" : "soon"),
                     watch::broken(watch::Rule::actAmount, {}).colour());
             if (isWell(a) || a.noEffect)
                 continue;

@@ -131,10 +131,13 @@ public:
     std::vector<Wanted> candidates() {
         if (d_.unmet.size() > 0)
             theDays();
+        coldAgain();
         for (std::size_t i = 0; i < d_.acts.size();) {
             std::size_t last = i;
             while (last + 1 < d_.acts.size() && alike(d_.acts[i], d_.acts[last + 1]))
                 ++last;
+            if (isWell(d_.acts[i]) && d_.acts[i].act && d_.acts[i].earlyBy > 0.0)
+                waitLonger(i);
             if (!isWell(d_.acts[i]) || d_.acts[i].lateBy > 0.0)
                 putRight(i, last);
             i = last + 1;
@@ -230,7 +233,7 @@ private:
                 for (std::size_t e = 0; e < d_.stories.size(); ++e)
                     if (!std::isnan(d_.stories[e].iceFrom)) {
                         iced.insert(e);
-                        first = std::min(first, d_.stories[e].iceFrom);
+                        first = std::min(first, d_.stories[e].iceWorstFrom);
                     }
         if (!air || iced.empty())
             return;
@@ -250,6 +253,46 @@ private:
         auto rest = from(hot.at);
         insert(rest, hot);
         add({fmt::format("With {}", wordsOf(hot)), hot.at, std::move(rest), {}, {}, 20.0});
+    }
+    /// Hot air that was left on where an engine was opened up.
+    void coldAgain() {
+        const Control* air = cockpit::acting(n_.controls, Acts::carburettorAir);
+        if (!air || !d_.unmet.empty())
+            return;
+        const auto index = static_cast<std::size_t>(air - n_.controls.data());
+        for (const auto& f : d_.findings) {
+            if (f.verdict.colour() != watch::Colour::red)
+                continue;
+            const Act* last = nullptr;
+            for (const auto& a : all_)
+                if (a.kind == Act::Kind::control && a.control == index && a.at <= ms(f.begin) &&
+                    (a.engine < 0 || n_.positions[static_cast<std::size_t>(a.engine)].id == f.engine))
+                    last = &a;
+            if (!last || last->to.word != "hot")
+                continue;
+            Act cold = *last;
+            cold.at = std::max(last->at + 30'000, ms(f.begin) - 60'000);
+            cold.to.word = "cold";
+            auto rest = from(cold.at);
+            insert(rest, cold);
+            add({fmt::format("With {}", wordsOf(cold)), cold.at, std::move(rest), {}, {}, 10.0});
+            return;
+        }
+    }
+    /// What was waited for too shortly: it and all after it later by as much.
+    void waitLonger(std::size_t i) {
+        const DrillAct& a = d_.acts[i];
+        const Act& mine = all_[*a.act];
+        const Milliseconds by = ms(a.earlyBy);
+        auto rest = from(mine.at);
+        for (auto& act : rest)
+            act.at += by;
+        add({fmt::format("With {} {:.0f} s later", said(mine, n_), a.earlyBy),
+             mine.at,
+             std::move(rest),
+             i,
+             {},
+             0.4 + score(n_.controls[a.control].acts, a.engine, mine.engine < 0, a.at)});
     }
     void putRight(std::size_t first, std::size_t last) {
         const DrillAct& a = d_.acts[first];
@@ -546,7 +589,7 @@ bool Mending::flyNext(const std::function<bool()>& goOn) {
     else if (c.reaches)
         c.comes = fmt::format("that is met; then: {}", still->verdict.sentence());
     else
-        c.comes = "it comes to the same";
+        c.comes = c.harm < base_->harm * (1.0 - same) ? "it comes out less badly" : "it comes to the same";
     if (c.comes.ends_with('.'))
         c.comes.pop_back();
     if (base_->leads && c.reaches && r.phase() >= Phase::climb && r.phase() <= Phase::cruise)

@@ -85,12 +85,17 @@ void tell(EngineStory& story, const powerplant::Powerplant& plant, const Sortie&
         story.tank = l.tank;
     }
     story.firing = s.firing;
+    if (s.ice < iceTold)
+        story.iceAgain = EngineStory::never;
+    else if (std::isnan(story.iceAgain))
+        story.iceAgain = at;
     if (s.ice > iceTold) {
         if (std::isnan(story.iceFrom))
             story.iceFrom = at;
         if (s.ice > story.ice) {
             story.ice = s.ice;
             story.iceMostAt = at;
+            story.iceWorstFrom = story.iceAgain;
         }
         story.heated = story.heated || l.hotAir > 0.5;
     }

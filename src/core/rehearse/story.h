@@ -39,6 +39,7 @@ struct EngineStory {
     StoppedBy by = StoppedBy::hand;
     int tank = -1;                                        ///< that was fed from
     double iceFrom = never, ice = 0.0, iceMostAt = never; ///< s, greatest share of the passage, s
+    double iceAgain = never, iceWorstFrom = never;        ///< s: since when it grows now, and did when it was most
     bool heated = false;                                  ///< hot air was used after the ice began
     double backfiredAt = never;
     int backfires = 0;
