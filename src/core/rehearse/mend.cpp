@@ -17,6 +17,7 @@ constexpr Milliseconds looksOn = 60'000;        // after the last act
 constexpr Milliseconds longestWait = 1'800'000; // that one phase waits for what had come about
 constexpr Milliseconds givesWayEvery = 10'000;
 constexpr double same = 0.02;         // of harm
+constexpr int whileItMoves = 20;      // readings apart, a needle and a second: it is put elsewhere a moment later
 constexpr double worthTelling = 0.15; // harm: three minutes of a needle in amber
 
 double weightOf(watch::Aim aim) {
@@ -443,10 +444,12 @@ private:
     std::vector<Wanted> out_;
 };
 
-/// Whether two traces read alike: no needle that the notes know apart by more than its reading width.
-bool readAlike(const std::vector<Kept>& a, const std::vector<Kept>& b, const TypeNotes& n) {
+/// Whether two traces read alike: no needle that the notes know apart by more than its reading width, for more seconds
+/// in all than so many.
+bool readAlike(const std::vector<Kept>& a, const std::vector<Kept>& b, const TypeNotes& n, int most = 0) {
     if (a.size() != b.size())
         return false;
+    int apart = 0;
     for (std::size_t i = 0; i < a.size(); ++i) {
         if (a[i].at != b[i].at || a[i].phase != b[i].phase)
             return false;
@@ -455,7 +458,7 @@ bool readAlike(const std::vector<Kept>& a, const std::vector<Kept>& b, const Typ
                 const UnitSpec& unit = n.unitOf(gauge);
                 const double width = unit.scale * std::pow(10.0, 1 - unit.decimals);
                 const double x = a[i].engines[e][gauge], y = b[i].engines[e][gauge];
-                if (std::isnan(x) != std::isnan(y) || std::abs(x - y) > width)
+                if ((std::isnan(x) != std::isnan(y) || std::abs(x - y) > width) && ++apart > most)
                     return false;
             }
     }
@@ -578,8 +581,8 @@ bool Mending::flyNext(const std::function<bool()>& goOn) {
         });
     };
     c.reaches = base_->leads ? met(*base_->leads) && !r.over() : c.harm < base_->harm * (1.0 - same);
-    c.noEffect = late == 0 && !base_->over && readAlike(base_->trace, r.trace(), *base_->notes) &&
-                 std::abs(c.harm - base_->harm) < 1e-9;
+    c.noEffect = late == 0 && !base_->over && readAlike(base_->trace, r.trace(), *base_->notes, whileItMoves) &&
+                 std::abs(c.harm - base_->harm) < 0.01;
     const auto still = std::find_if(aims.begin(), aims.end(),
                                     [](const watch::AimResult& a) { return a.status == watch::AimStatus::unmet; });
     if (c.noEffect)

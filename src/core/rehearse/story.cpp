@@ -123,7 +123,7 @@ void tell(EngineStory& story, const powerplant::Powerplant& plant, const Sortie&
             story.pooledAt = at;
         story.pooled = std::max(story.pooled, s.pooled);
     }
-    if (s.fire > 0.0) {
+    if (s.fire > 0.15 || (s.fire > 0.0 && story.burned > 0.0)) {
         if (std::isnan(story.fireAt))
             story.fireAt = at;
         story.burned += stepTime;
