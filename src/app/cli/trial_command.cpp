@@ -44,6 +44,9 @@ private:
                 continue;
             }
             fmt::print("{}: {} ({} runs) against {} ({})\n", t.name, t.second, t.secondRuns, t.first, t.firstRuns);
+            if (!t.interleaved)
+                fmt::print("  The runs of the two ways do not take turns: what changed with time looks like the trial. "
+                           "Fly them by turns.\n");
             for (const auto& e : t.effects)
                 fmt::print("  {} {}\n", e.tells ? "*" : " ", e.words);
         }

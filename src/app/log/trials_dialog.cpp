@@ -18,6 +18,8 @@ TrialsDialog::TrialsDialog(const QString& airframe, const std::vector<record::Tr
                 .arg(t.secondRuns)
                 .arg(q(t.first))
                 .arg(t.firstRuns));
+        if (!t.interleaved)
+            add(tr("The runs of the two ways do not take turns: what changed with time looks like the trial."), 14);
         for (const auto& e : t.effects)
             add(q(e.words), 14, e.tells, !e.tells);
         column().addSpacing(8);

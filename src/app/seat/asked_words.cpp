@@ -17,22 +17,33 @@ public:
     [[nodiscard]] QString all() const {
         if (!rehearse::isAccompanied(s_.way()))
             return tr("Nothing is said until the debrief. F4 calls a fault when you know it; F5 is the debrief.");
+        if (const auto& over = s_.rehearsal().over())
+            return red(over->by == rehearse::OverBy::hitGround ? tr("She has hit the ground. ")
+                       : over->by == rehearse::OverBy::offTheEnd
+                           ? tr("She has run off the end of the runway. ")
+                           : tr("The blades were pulled with the ignition on. ")) +
+                   tr("F5: the debrief says why. Back (Ctrl+Z, or the score) goes to before it.");
         const auto* next = s_.guide().next();
         if (!next)
             return tr("<b>The drill is over.</b> F5: the debrief.");
         QString out;
         if (!s_.guide().inVain().empty())
             out = amber(tr("It did not come in time: %1. ").arg(html::text(s_.guide().inVain())));
-        return out + (next->begins              ? phase(*next)
-                      : s_.guide().waits()      ? wait(*next)
-                      : !s_.guide().due()       ? later(*next)
-                      : s_.guide().challenges() ? item(*next)
-                                                : act(*next));
+        if (const auto& why = s_.guide().willNotCome(); !why.empty() && !next->ofDay)
+            return out + amber(html::text(why));
+        return out + (next->begins && !next->ofDay ? phase(*next)
+                      : s_.guide().waits()         ? wait(*next)
+                      : !s_.guide().due()          ? later(*next)
+                      : s_.guide().challenges()    ? item(*next)
+                                                   : act(*next));
     }
 
 private:
     [[nodiscard]] QString amber(const QString& text) const {
         return QStringLiteral("<b style='color:%1'>%2</b>").arg(c_.amber.name(), text);
+    }
+    [[nodiscard]] QString red(const QString& text) const {
+        return QStringLiteral("<b style='color:%1'>%2</b>").arg(c_.of(watch::Colour::red).name(), text);
     }
     [[nodiscard]] QString what(const rehearse::Ask& ask) const { return html::text(rehearse::said(ask, n_)); }
     [[nodiscard]] QString phase(const rehearse::Ask& ask) const {
@@ -74,6 +85,8 @@ private:
                               : tr("Put it there, look, and answer with how it stands (Enter)."));
     }
     [[nodiscard]] QString why(const rehearse::Ask& ask) const {
+        if (!ask.why.empty())
+            return html::text(ask.why);
         const auto* step = rehearse::stepOf(n_, ask);
         return step ? html::text(step->why) : QString();
     }

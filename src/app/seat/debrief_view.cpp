@@ -9,6 +9,7 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPdfWriter>
+#include <QScrollBar>
 #include <QTextDocument>
 #include <QUrl>
 #include <QVBoxLayout>
@@ -51,14 +52,59 @@ DebriefView::DebriefView(Seat& seat, QWidget* parent) : QWidget(parent), seat_(s
     askFile = [](const QString&, const QString&, const QString&) { return QString(); };
 }
 
+DebriefView::~DebriefView() {
+    leaveOff();
+}
+
+void DebriefView::leaveOff() {
+    if (thread_.joinable()) {
+        thread_.request_stop();
+        thread_.join();
+    }
+    flying_ = false;
+}
+
 void DebriefView::refresh() {
-    if (seat_.isTaken())
-        text_->setHtml(written(Colours(this)));
+    leaveOff();
+    if (!seat_.isTaken())
+        return;
+    debrief_ = seat_.session().debriefed();
+    mending_ = std::make_shared<rehearse::Mending>(seat_.session().rehearsal(), *debrief_);
+    flying_ = mending_->count() > 0;
+    if (!flying_)
+        mending_->into(*debrief_);
+    text_->setHtml(written(Colours(this)));
+    if (!flying_)
+        return;
+    // The session is held, whoever leaves it meanwhile.
+    const int which = ++which_;
+    thread_ =
+        std::jthread([this, which, mending = mending_, session = seat_.sharedSession()](const std::stop_token& stop) {
+            for (std::size_t i = 0; i < mending->count() && !stop.stop_requested(); ++i) {
+                mending->flyNext([&] { return !stop.stop_requested(); });
+                if (stop.stop_requested())
+                    return;
+                const bool last = i + 1 == mending->count();
+                QMetaObject::invokeMethod(
+                    this, [this, which, last] { flown(which, last); }, Qt::QueuedConnection);
+            }
+        });
+}
+
+void DebriefView::flown(int which, bool last) {
+    if (which != which_ || !debrief_ || !seat_.isTaken())
+        return;
+    mending_->into(*debrief_);
+    if (last)
+        flying_ = false;
+    const int was = text_->verticalScrollBar()->value();
+    text_->setHtml(written(Colours(this)));
+    text_->verticalScrollBar()->setValue(was);
 }
 
 QString DebriefView::written(const Colours& c) const {
     const auto& s = seat_.session();
-    const auto debrief = s.debriefed();
+    const auto debrief = debrief_ ? *debrief_ : s.debriefed();
     QString html;
     html +=
         QStringLiteral("<p style='color:%1'>%2</p>")
@@ -88,6 +134,10 @@ QString DebriefView::written(const Colours& c) const {
                                      : QString();
         html += QStringLiteral("<div style='margin-bottom:3px'>%1%2%3</div>").arg(mark, when, html::text(line.text));
     }
+    if (flying_)
+        html += QStringLiteral("<p style='color:%1'>%2</p>")
+                    .arg(c.faint.name(), tr("Flying it again with one act put right, to see what would have changed it "
+                                            "most …"));
     const QString over = overTime();
     if (!over.isEmpty())
         html += QStringLiteral("<h3 style='color:%1;margin-bottom:2px'>%2</h3>").arg(c.amber.name(), tr("Over time")) +

@@ -1,11 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "kit/theme.h"
+#include "rehearse/mend.h"
 #include "seat/seat.h"
 #include <QPushButton>
 #include <QTextBrowser>
 #include <QWidget>
 #include <functional>
+#include <memory>
+#include <optional>
+#include <thread>
 
 namespace amber::app {
 
@@ -14,7 +18,11 @@ class DebriefView : public QWidget {
     Q_OBJECT
 public:
     explicit DebriefView(Seat& seat, QWidget* parent = nullptr);
+    ~DebriefView() override;
+    /// As it stands; what would have changed its outcome is flown again in the background, and told as it is found.
     void refresh();
+    /// Nothing is flown in the background any more.
+    [[nodiscard]] bool isCounted() const { return !flying_; }
     [[nodiscard]] QString text() const { return text_->toPlainText(); }
     /// How skills went over time, rich text: the frame knows.
     std::function<QString()> overTime;
@@ -31,8 +39,16 @@ private:
     [[nodiscard]] QString written(const Colours& colours) const;
     [[nodiscard]] QByteArray trace() const;
     void write(const QString& kind);
+    /// One more has been flown. @param which of the debriefs it belongs to
+    void flown(int which, bool last);
+    void leaveOff();
     Seat& seat_;
     QTextBrowser* text_;
+    std::optional<rehearse::Debrief> debrief_;
+    std::shared_ptr<rehearse::Mending> mending_;
+    std::jthread thread_;
+    int which_ = 0;
+    bool flying_ = false;
 };
 
 } // namespace amber::app

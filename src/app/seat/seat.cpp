@@ -23,7 +23,7 @@ void Seat::sit(rehearse::Setup setup, rehearse::Way way, std::vector<rehearse::A
     QApplication::setOverrideCursor(Qt::WaitCursor);
     const auto aircraft = document_.sharedAircraft();
     const bool again = shownOf_ == aircraft && shownFor_ == document_.sortie();
-    session_ = std::make_unique<rehearse::Session>(aircraft, document_.sortie(), document_.plan().flown,
+    session_ = std::make_shared<rehearse::Session>(aircraft, document_.sortie(), document_.plan().flown,
                                                    std::move(setup), way, again ? shown_ : nullptr);
     QApplication::restoreOverrideCursor();
     shownOf_ = aircraft;
@@ -109,7 +109,7 @@ void Seat::toNextAct() {
     const bool ticked = tick_.isActive();
     tick_.stop();
     busy_ = true;
-    session_->toNextAct([&] {
+    const bool came = session_->toNextAct([&] {
         progress.setLabelText(
             tr("On to the next act: %1")
                 .arg(q(formatMinutesSeconds(static_cast<double>(session_->rehearsal().now()) / 1000.0))));
@@ -122,6 +122,8 @@ void Seat::toNextAct() {
     if (ticked)
         tick_.start();
     changed();
+    if (const auto& why = session_->guide().willNotCome(); !came && !why.empty())
+        emit refused(q(why));
 }
 
 void Seat::chooseEngines(std::vector<std::size_t> engines) {

@@ -24,6 +24,7 @@ public:
     void sit(rehearse::Setup setup, rehearse::Way way, std::vector<rehearse::Act> acts = {}, bool two = false);
     void leave();
     [[nodiscard]] rehearse::Session& session() { return *session_; }
+    [[nodiscard]] std::shared_ptr<const rehearse::Session> sharedSession() const { return session_; }
     [[nodiscard]] const rehearse::Session& session() const { return *session_; }
     [[nodiscard]] const TypeNotes& notes() const { return session_->aircraft().notes; }
     [[nodiscard]] SortieDocument& document() { return document_; }
@@ -76,7 +77,7 @@ signals:
 private:
     void changed();
     SortieDocument& document_;
-    std::unique_ptr<rehearse::Session> session_;
+    std::shared_ptr<rehearse::Session> session_; ///< shared with what is flown again in the background
     /// What the careful hand has shown of a sortie, for whoever sits down to it again.
     std::shared_ptr<const hand::HandRun> shown_;
     std::shared_ptr<const powerplant::Aircraft> shownOf_;

@@ -62,6 +62,8 @@ std::optional<watch::Verdict> judgedAlone(const TypeNotes& notes, const Entry& e
             }
     if (e.what == "tries")
         return watch::judgeTries(notes.start, e.value);
+    if (e.what == "prime" && e.planned)
+        return watch::judgePrime(e.value, *e.planned, notes.start.primer);
     if (e.what == "crank")
         return watch::judgeCrank(notes.start, e.value);
     if (e.what == "fire")

@@ -58,7 +58,7 @@ public:
                 if (way != most)
                     out.push_back(compare(name, *most, *way));
             if (ways.size() == 1)
-                out.push_back({name, most->first, {}, most->second.size(), 0, {}});
+                out.push_back({name, most->first, {}, most->second.size(), 0, {}, true});
         }
         return out;
     }
@@ -83,10 +83,14 @@ private:
                 ways[without].push_back(run->id);
     }
 
+    struct Point {
+        double day, value; ///< d, SI
+    };
     /// A figure a run, of everything that is read.
-    [[nodiscard]] std::map<Of, std::vector<double>> readOn(const std::vector<std::string>& runs) const {
-        std::map<Of, std::vector<double>> out;
+    [[nodiscard]] std::map<Of, std::vector<Point>> readOn(const std::vector<std::string>& runs) const {
+        std::map<Of, std::vector<Point>> out;
         for (const auto& id : runs) {
+            const double day = static_cast<double>(log_.runs.at(id).began) / 86'400'000.0;
             std::map<Of, std::vector<double>> here;
             if (const auto all = standing_.find(id); all != standing_.end())
                 for (const auto& s : all->second)
@@ -95,13 +99,14 @@ private:
                             here[{e->what, e->phase, e->engine, e->planned.has_value()}].push_back(
                                 e->planned ? e->value - *e->planned : e->value);
             for (auto& [of, values] : here)
-                out[of].push_back(medianOf(values));
+                out[of].push_back({day, medianOf(values)});
         }
         return out;
     }
 
     Trial compare(const std::string& name, const Ways::value_type& first, const Ways::value_type& second) {
-        Trial out{name, first.first, second.first, first.second.size(), second.second.size(), {}};
+        Trial out{name, first.first, second.first, first.second.size(), second.second.size(), {}, true};
+        out.interleaved = takeTurns(first.second, second.second);
         const auto before = readOn(first.second), after = readOn(second.second);
         for (const auto& [of, values] : before)
             if (const auto other = after.find(of); other != after.end())
@@ -113,8 +118,41 @@ private:
         });
         return out;
     }
-    [[nodiscard]] Effect effect(const Trial& trial, const Of& of, const std::vector<double>& before,
-                                const std::vector<double>& after) const {
+    /// Whether a run of the one way lies between two of the other.
+    [[nodiscard]] bool takeTurns(const std::vector<std::string>& a, const std::vector<std::string>& b) const {
+        const auto bounds = [&](const std::vector<std::string>& runs) {
+            std::pair out{log_.runs.at(runs.front()).began, log_.runs.at(runs.front()).began};
+            for (const auto& id : runs) {
+                out.first = std::min(out.first, log_.runs.at(id).began);
+                out.second = std::max(out.second, log_.runs.at(id).began);
+            }
+            return out;
+        };
+        const auto x = bounds(a), y = bounds(b);
+        return x.first < y.second && y.first < x.second;
+    }
+    /// Theil and Sen's slope of the runs of each way by itself, SI a day; 0 where they lie too close or are too few.
+    [[nodiscard]] static double slopeWithin(const std::vector<Point>& a, const std::vector<Point>& b) {
+        std::vector<double> slopes;
+        for (const auto* way : {&a, &b})
+            for (std::size_t i = 0; i < way->size(); ++i)
+                for (std::size_t j = i + 1; j < way->size(); ++j)
+                    if (const double days = (*way)[j].day - (*way)[i].day; std::abs(days) > 0.5)
+                        slopes.push_back(((*way)[j].value - (*way)[i].value) / days);
+        constexpr std::size_t least = 6;
+        return slopes.size() < least ? 0.0 : medianOf(std::move(slopes));
+    }
+    [[nodiscard]] Effect effect(const Trial& trial, const Of& of, const std::vector<Point>& first,
+                                const std::vector<Point>& second) const {
+        std::vector<double> before, after, daysBefore, daysAfter;
+        for (const auto& p : first) {
+            before.push_back(p.value);
+            daysBefore.push_back(p.day);
+        }
+        for (const auto& p : second) {
+            after.push_back(p.value);
+            daysAfter.push_back(p.day);
+        }
         Effect out;
         std::tie(out.what, out.phase, out.engine, out.againstPlan) = of;
         const auto change = changeOf(before, after);
@@ -124,6 +162,14 @@ private:
         out.low = change.low;
         out.high = change.high;
         out.tells = change.tells();
+        constexpr double share = 1.0 / 3.0;
+        out.drift = slopeWithin(first, second) * (medianOf(daysAfter) - medianOf(daysBefore));
+        const bool byTime = out.tells && out.drift * out.by > 0.0 && std::abs(out.drift) >= share * std::abs(out.by);
+        if (byTime) {
+            out.tells = false;
+            out.words = words(trial, out, true);
+            return out;
+        }
         const auto each = static_cast<double>(std::min(out.first, out.second));
         if (!out.tells && std::isfinite(out.low) && out.by != 0.0) {
             // The interval narrows with the root of the runs: as many as bring nothing to its edge.
@@ -134,10 +180,10 @@ private:
         } else if (!out.tells && each < Change::least) {
             out.more = static_cast<int>(Change::least - each);
         }
-        out.words = words(trial, out);
+        out.words = words(trial, out, false);
         return out;
     }
-    [[nodiscard]] std::string words(const Trial& trial, const Effect& e) const {
+    [[nodiscard]] std::string words(const Trial& trial, const Effect& e, bool byTime) const {
         const WhatRow* row = whatOf(e.what);
         const UnitSpec* unit = row && row->gauge && notes_.gauges.contains(*row->gauge) ? &notes_.unitOf(*row->gauge)
                                : row                                                    ? unitOf(*row)
@@ -149,6 +195,10 @@ private:
         const std::string name =
             fmt::format("{}, {}{}", titleOf(e.what, notes_), titleOf(e.phase), engine.empty() ? "" : ", " + engine);
         const std::string runs = fmt::format("({} runs and {})", e.first, e.second);
+        if (byTime)
+            return fmt::format("{}: not told apart from its trend: {} {} {} of {} came by time, whichever way {}", name,
+                               figure(std::abs(e.drift)), unit ? unit->symbol : "", e.drift > 0 ? "more" : "less",
+                               figure(std::abs(e.by)), runs);
         if (e.tells)
             return fmt::format("{}: {} {} {} {} than {}{}, {} to {} {}", name, figure(std::abs(e.by)),
                                unit ? unit->symbol : "", e.by > 0 ? "more" : "less", trial.second, trial.first,

@@ -23,11 +23,11 @@ struct DrillAct {
     std::size_t control = 0, engine = 0;
     std::string to; ///< position, or the figure in words
     Done done = Done::leftOut;
-    double at = 0.0;                ///< s, when the person did it; NaN: never
-    std::string by;                 ///< of a wrong one: "1 stroke for 4 (3 to 9 fire)", "30 inHg for 40"
-    hand::Put asked;                ///< as the drill puts it
-    std::optional<std::size_t> act; ///< index of the act that was taken for it
-    double due = 0.0;               ///< s of the rehearsal, when it should have been done
+    double at = 0.0;                  ///< s, when the person did it; NaN: never
+    std::string by{};                 ///< of a wrong one: "1 stroke for 4 (3 to 9 fire)", "30 inHg for 40"
+    hand::Put asked{};                ///< as the drill puts it
+    std::optional<std::size_t> act{}; ///< index of the act that was taken for it
+    double due = 0.0;                 ///< s of the rehearsal, when it should have been done
     double lateBy = 0.0;   ///< s after the act before it, more than the drill takes there; told where it harmed
     double earlyBy = 0.0;  ///< s, what was waited for before it was cut short
     bool harmful = false;  ///< so late that it came out otherwise (mend())

@@ -544,7 +544,7 @@ std::size_t Mending::count() const {
 bool Mending::flyNext(const std::function<bool()>& goOn) {
     if (flown_ >= candidates_.size())
         return false;
-    Candidate& c = *candidates_[flown_++];
+    Candidate& c = *candidates_[flown_];
     Rehearsal& r = *c.branch;
     Milliseconds late = 0, waited = 0;
     std::size_t next = 0;
@@ -571,6 +571,8 @@ bool Mending::flyNext(const std::function<bool()>& goOn) {
         if (goOn && r.now() % givesWayEvery == 0 && !goOn())
             return true;
     }
+    const std::lock_guard guard(lock_);
+    ++flown_;
     c.harm = harmOf(r);
     c.isFlown = true;
     const auto aims = r.aims(true);
@@ -603,6 +605,7 @@ bool Mending::flyNext(const std::function<bool()>& goOn) {
 }
 
 void Mending::into(Debrief& d) const {
+    const std::lock_guard guard(lock_);
     d.mended.clear();
     for (const auto& c : candidates_) {
         if (!c->isFlown)

@@ -3,6 +3,7 @@
 #include "rehearse/debrief.h"
 #include <functional>
 #include <memory>
+#include <mutex>
 
 namespace amber::rehearse {
 
@@ -20,7 +21,7 @@ public:
     Mending& operator=(const Mending&) = delete;
 
     [[nodiscard]] std::size_t count() const; ///< of candidates
-    /// Flies the next one, on any thread. @return whether there was one
+    /// Flies the next one, on any one thread; into() may be asked meanwhile by another. @return whether there was one
     bool flyNext(const std::function<bool()>& goOn = {});
     /// What has been found so far, the best first, into a debrief of the same moment.
     void into(Debrief& debrief) const;
@@ -33,6 +34,7 @@ private:
     struct Base;
     std::unique_ptr<Base> base_;
     std::size_t flown_ = 0;
+    mutable std::mutex lock_; ///< of what has been found
 };
 
 /// All of them, at once.

@@ -21,6 +21,22 @@ Verdict judgeTries(const StartNotes& notes, double tries) {
                               notes.tries, formatMinutesSeconds(notes.starter.longRest.si())));
 }
 
+Verdict judgePrime(double given, double expected, const std::string& unit) {
+    constexpr double leastShare = 0.667, mostShare = 1.867; // 0.050 and 0.140 over 0.075
+    const double low = std::ceil(leastShare * expected - 0.5), high = std::floor(mostShare * expected + 0.5);
+    const auto said = [&](const char* why) {
+        return fmt::format("Primed with {:.0f} {} where {:.0f} are right today{}.", given, unit, expected, why);
+    };
+    if (expected <= 0.0)
+        return unless(!(given > 0.5), Rule::overPrimed,
+                      given > 0.5 ? fmt::format("Primed with {:.0f} {} where none is wanted today.", given, unit)
+                                  : std::string("Not primed, as today wants."));
+    return unless(given >= low && given <= high, Rule::overPrimed,
+                  said(given > high  ? ": more than fires floods it and washes its walls"
+                       : given < low ? ": less than fires"
+                                     : ""));
+}
+
 Verdict judgeCrank(const StartNotes& notes, double s) {
     const double most = notes.crankMost.si();
     if (!(most > 0.0)) // a hand has no seconds

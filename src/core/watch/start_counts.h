@@ -8,6 +8,9 @@ namespace amber::watch {
 
 /// Red past the notes' tries: then the long rest, or the engineer.
 Verdict judgeTries(const StartNotes& notes, double tries);
+/// Doses given against those of the day: fewer than fire, or more. An engine fires between two thirds and 1.87 times
+/// the dose that is right (start::leanestFiring, richestFiring over bestFiring).
+Verdict judgePrime(double given, double expected, const std::string& unit);
 /// Red past the seconds that the starter may turn in one go.
 Verdict judgeCrank(const StartNotes& notes, double seconds);
 /// Amber past the seconds of one try.
