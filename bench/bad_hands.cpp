@@ -73,5 +73,17 @@ int main(int argc, char** argv) {
     for (const auto& [name, s] : byDay)
         line(name, s);
     line("all", total);
+    // What is told of a few is held a little looser than of many: 90 and 2 in a hundred.
+    const bool few = total.all < 200;
+    const bool named = total.first >= (few ? 0.8 : 0.9) * total.harmful;
+    const bool fair = total.blamed <= std::max(few ? 1.0 : 0.0, 0.02 * total.neutral);
+    if (!named || !fair || total.praised > 0 || total.under > 0) {
+        fmt::print(stderr, "bad hands: {}\n",
+                   !named              ? "the act that did the harm is not named first often enough"
+                   : !fair             ? "a hand that did no harm is blamed"
+                   : total.praised > 0 ? "praised though an aim was not met"
+                                       : "under the ground");
+        return 1;
+    }
     return 0;
 }

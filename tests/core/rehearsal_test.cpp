@@ -350,7 +350,7 @@ TEST_F(DebriefOf, AnActLeftOutIsThatOneAndNoOther) {
             EXPECT_EQ(a.to, "on");
             EXPECT_TRUE(std::isnan(a.at));
         }
-    EXPECT_NE(d.sentences(n)[1].find("was left out"), std::string::npos) << d.sentences(n)[1];
+    EXPECT_NE(d.sentences(n)[2].find("was left out"), std::string::npos) << d.sentences(n)[2];
 }
 
 TEST_F(DebriefOf, AnActOutOfItsOrderIsToldOnceWithItsMoment) {
@@ -390,9 +390,9 @@ TEST(Debrief, WhatStoodSoIsNotLeftOutAndEnginesAlikeAreOneLine) {
         EXPECT_EQ(a.done, n.controls[a.control].acts == Acts::lock ? DrillAct::Done::leftOut : DrillAct::Done::stood)
             << n.controls[a.control].name;
     const auto said = d.sentences(n);
-    ASSERT_EQ(said.size(), 5u) << "people two, aircraft, engines and what next one each";
-    EXPECT_NE(said[0].find("stood so already"), std::string::npos) << said[0];
-    EXPECT_NE(said[1].find("Walk-round: Control locks to out was left out."), std::string::npos) << said[1];
+    ASSERT_EQ(said.size(), 6u) << "people two, what it came to, aircraft, engines and what next one each";
+    EXPECT_NE(said[1].find("stood so already"), std::string::npos) << said[1];
+    EXPECT_NE(said[2].find("Walk-round: Control locks to out was left out."), std::string::npos) << said[2];
 }
 
 TEST(Debrief, TellsHowLongUntilAFaultWasCalledAndWhatWasDoneFirst) {
@@ -421,8 +421,12 @@ TEST(Debrief, TellsHowLongUntilAFaultWasCalledAndWhatWasDoneFirst) {
     EXPECT_NE(d.faults[0].first.find("closed"), std::string::npos) << d.faults[0].first;
     EXPECT_FALSE(d.faults[1].called);
     const auto said = d.sentences(f.notes());
-    EXPECT_NE(said[1].find("called after 12 s"), std::string::npos) << said[1];
-    EXPECT_NE(said[2].find("never called"), std::string::npos) << said[2];
+    const auto has = [&](const char* words) {
+        return std::any_of(said.begin(), said.end(),
+                           [&](const std::string& s) { return s.find(words) != std::string::npos; });
+    };
+    EXPECT_TRUE(has("called after 12 s"));
+    EXPECT_TRUE(has("never called"));
 }
 
 TEST(Debrief, WhatAnEngineHasLostForGoodIsToldWithItsMoment) {

@@ -11,7 +11,7 @@ namespace {
 const Condition sound{};
 const Effects noEffects{};
 constexpr double sameWarmth = 0.01;   // K
-constexpr double slowingPays = 4.5;   // m/s of sink, more than the fleet's planned let-downs fall short by (4.1)
+constexpr double slowingPays = 6.5;   // m/s of sink: the fleet's planned ways down fall short by up to six
 constexpr double windmillShare = 0.5; // of the work that drag does on a windmilling propeller, what turns the engine:
                                       // an estimate, the rest is lost at its blades
 constexpr Temperature driest = Temperature::si(180.0); // nothing freezes out of such air

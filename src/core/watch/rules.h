@@ -160,7 +160,19 @@ inline constexpr std::array ruleTable{
     RuleRow{Rule::held, "held", Colour::red, "an exceedance has no engineer's answer yet"},
     RuleRow{Rule::overdue, "overdue", Colour::red, "what comes round by hours or months was not done in time"},
     RuleRow{Rule::dueSoon, "due-soon", Colour::amber, "it is due soon, or nobody has said when it was done"},
+    RuleRow{Rule::hitGround, "hit-ground", Colour::red, "she meets the ground outside a landing"},
+    RuleRow{Rule::underStall, "under-stall", Colour::red, "slower than she flies"},
+    RuleRow{Rule::neverRan, "never-ran", Colour::red, "an engine does not run when its start is over"},
+    RuleRow{Rule::notAirborne, "not-airborne", Colour::red, "she has not left the ground when the take-off is over"},
+    RuleRow{Rule::stoppedRunning, "stopped-running", Colour::red, "an engine stops before it is to be stopped"},
+    RuleRow{Rule::heightNotReached, "height-not-reached", Colour::amber, "the climb ends under its height"},
+    RuleRow{Rule::cruiseNotHeld, "cruise-not-held", Colour::amber, "height or speed of the cruise is lost"},
+    RuleRow{Rule::notOnField, "not-on-field", Colour::red, "she is not on the field that she was bound for"},
+    RuleRow{Rule::notSafe, "not-safe", Colour::red, "an engine runs on, or its ignition is left live"},
+    RuleRow{Rule::overPrimed, "prime-off", Colour::amber, "primed with what floods it, or does not fire"},
+    RuleRow{Rule::actAmount, "act-amount", Colour::amber, "an act done otherwise than the day wants"},
 };
+static_assert(ruleTable.size() == static_cast<std::size_t>(Rule::actAmount) + 1);
 static_assert([] {
     for (std::size_t i = 0; i < ruleTable.size(); ++i)
         if (ruleTable[i].rule != static_cast<Rule>(i))

@@ -13,8 +13,9 @@ namespace {
 constexpr double minute = 60.0;      // s
 constexpr double stillTurning = 0.9; // of the notes' slowest rpm: under it an engine is about to stand
 constexpr double openedUpAt =
-    0.75;                      // of the greatest rpm of any rating: a propeller of fixed pitch stands at little more
-constexpr double slack = 1.5; // s, of a hand that moves from one switch to another, and of a recorder
+    0.75;                         // of the greatest rpm of any rating: a propeller of fixed pitch stands at little more
+constexpr double slack = 0.15;    // s, of a hand or a recorder that looks ten times a second
+constexpr double switching = 1.5; // s between ignition and booster coil, where it is turned before them
 /// The edge of the normal range that a value has passed.
 std::optional<double> edgePassed(const Band& band, double value) {
     if (band.normalHigh && value > *band.normalHigh)
@@ -150,7 +151,7 @@ void Watch::ground(double time, Phase phase, const Readings& now) {
 void Watch::starter(double time, bool turns, bool live) {
     const StartNotes& start = notes_->start;
     if (turns && live && turnsFrom_ && deadFrom_ && time - *deadFrom_ <= start.crankMost.si()) {
-        turnsFrom_ = time;
+        turnsFrom_ = time + switching;
         deadFrom_.reset();
     } else if (turns && !turnsFrom_) {
         turnsFrom_ = time;
