@@ -67,8 +67,14 @@ bool wasRead(const Rehearsal& r, Phase phase, const Deed& asked, const TypeNotes
     if (n.controls[asked.control].acts != Acts::throttle || !asked.to.si || !asked.to.position.empty())
         return false;
     const Gauge gauge = asked.to.dimension == Dimension::rotation ? Gauge::rpm : Gauge::boost;
+    double before = never;
     return std::any_of(r.trace().begin(), r.trace().end(), [&](const Kept& k) {
-        return k.phase == phase && isNear(k.engines[asked.engine][gauge], *asked.to.si);
+        if (k.phase != phase)
+            return false;
+        const double now = k.engines[asked.engine][gauge];
+        const bool passed = (before - *asked.to.si) * (now - *asked.to.si) <= 0.0; // between two seconds
+        before = now;
+        return passed || isNear(now, *asked.to.si);
     });
 }
 

@@ -52,7 +52,10 @@ private:
 
     /// What it came to, and why, before who did what.
     void outcome() {
-        if (d_.over)
+        const bool told = std::any_of(d_.unmet.begin(), d_.unmet.end(), [](const Unmet& u) {
+            return u.result.aim == watch::Aim::clearOfGround; // with its chain
+        });
+        if (d_.over && !told)
             add(About::outcome, d_.over->at,
                 d_.over->by == OverBy::hitGround ? fmt::format("She hit the ground in the {}.", titleOf(d_.over->phase))
                 : d_.over->by == OverBy::offTheEnd
@@ -95,7 +98,9 @@ private:
     void people() {
         add(About::people, std::nullopt,
             fmt::format("{} of {} acts of the drill were done in their turn{}.", d_.inTurn, d_.asked,
-                        d_.stood ? fmt::format("; {} were not touched and stood so already", d_.stood) : ""));
+                        d_.stood ? fmt::format("; {} {} not touched and stood so already", d_.stood,
+                                               d_.stood == 1 ? "was" : "were")
+                                 : ""));
         for (const auto& f : d_.faults) {
             std::string line = whose(f.came.engine) + std::string(nameOf(f.came.fault).title);
             line += f.called ? fmt::format(", called after {:.0f} s", *f.called) : ", never called";
@@ -255,7 +260,7 @@ private:
                             d_.mended.front().comes));
         else if (!d_.unmet.empty())
             add(About::next, momentOf(d_.unmet.front().begun.value_or(d_.unmet.front().result.at)),
-                fmt::format("{} from there again: {}.", titleOf(watch::rowOf(d_.unmet.front().result.aim).owner),
+                fmt::format("{} from there again: {}.", titleOf(d_.unmet.front().phase),
                             d_.unmet.front().because.empty()
                                 ? std::string(watch::rowOf(d_.unmet.front().result.aim).what)
                                 : d_.unmet.front().because.back()));

@@ -415,6 +415,14 @@ void Guide::follow(const Rehearsal& r) {
             put_ = true;
             done_ = r.now();
         }
+        // Strokes go in while the hand is on it: what lasts begins when they are given.
+        if (std::any_of(ask.puts.begin(), ask.puts.end(), [&](const hand::Put& put) {
+                return notes_->controls[put.control].acts == Acts::primer && put.to.position.empty() &&
+                       r.hands().levers().engines[put.engine].primer > 0.0;
+            })) {
+            done_ = r.now();
+            break;
+        }
         if (seconds(done_, r.now()) < ask.wait.lasts - 0.05)
             break;
         if (ask.wait.gauge && !reads(ask, r)) {

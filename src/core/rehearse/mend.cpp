@@ -146,6 +146,8 @@ public:
         phases();
         for (std::size_t i = 0; i < d_.extras.size(); ++i)
             takeAway(i);
+        for (std::size_t i = 0; i + 1 < d_.extras.size(); ++i)
+            takeAwayTogether(i);
         std::stable_sort(out_.begin(), out_.end(), [](const Wanted& a, const Wanted& b) { return a.score > b.score; });
         if (out_.size() > Mending::most)
             out_.resize(Mending::most);
@@ -430,6 +432,38 @@ private:
              {},
              i,
              0.3 + score(acts, mine.engine < 0 ? 0 : static_cast<std::size_t>(mine.engine), mine.engine < 0, e.at)});
+    }
+    /// What one hand did to one engine in a breath: feathered it, and cut its mixture.
+    void takeAwayTogether(std::size_t i) {
+        constexpr double breath = 20.0; // s
+        const Act& first = all_[d_.extras[i].act];
+        if (i > 0 && all_[d_.extras[i - 1].act].engine == first.engine &&
+            d_.extras[i].at - d_.extras[i - 1].at <= breath)
+            return; // it belongs to the one before
+        auto rest = from(first.at);
+        std::size_t away = 0;
+        std::string words;
+        double last = d_.extras[i].at;
+        for (std::size_t j = i; j < d_.extras.size() && d_.extras[j].at - last <= breath; ++j) {
+            const Act& mine = all_[d_.extras[j].act];
+            const auto found = std::find(rest.begin(), rest.end(), mine);
+            if (mine.engine != first.engine || found == rest.end())
+                continue;
+            rest.erase(found);
+            last = d_.extras[j].at;
+            words += (words.empty() ? "" : " and ") + said(mine, n_);
+            ++away;
+        }
+        if (away < 2)
+            return;
+        const Acts acts = n_.controls[first.control].acts;
+        add({fmt::format("Without {} at {}", words, formatMinutesSeconds(d_.extras[i].at)),
+             first.at,
+             std::move(rest),
+             {},
+             i,
+             0.35 + score(acts, first.engine < 0 ? 0 : static_cast<std::size_t>(first.engine), first.engine < 0,
+                          d_.extras[i].at)});
     }
     [[nodiscard]] double phaseBegan(Phase phase) const {
         for (const auto& a : all_)

@@ -27,6 +27,7 @@ std::vector<Practised> practised(const Debrief& d, const TypeNotes& n, const std
             }
         add(std::string(keyOf(phase)), asked, well);
     }
+    add("outcome", d.aimsMet + d.unmet.size(), d.aimsMet);
     add("faults", d.faults.size(),
         static_cast<std::size_t>(std::count_if(d.faults.begin(), d.faults.end(), [](const FaultMet& f) {
             return f.called && *f.called <= soon && f.wrongly.empty();
@@ -93,6 +94,8 @@ std::vector<SkillNow> skillsOf(const std::vector<Practised>& log, const std::str
 }
 
 std::string titleOfSkill(std::string_view skill) {
+    if (skill == "outcome")
+        return "What it came to";
     if (skill == "faults")
         return "Faults called";
     if (skill == "questions")

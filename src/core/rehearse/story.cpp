@@ -67,6 +67,8 @@ void tell(EngineStory& story, const powerplant::Powerplant& plant, const Sortie&
         story.hadCoil = story.hadCoil || l.boosterCoil || !plant.aircraft().notes.start.starter.boosterMost;
         story.hadFuel = story.hadFuel || s.fuelAir > 0.01;
         if (sparks) {
+            story.vapour += s.fuelAir * stepTime;
+            story.sparked += stepTime;
             story.lean += s.fuelAir < start::leanestFiring ? stepTime : 0.0;
             story.rich += s.fuelAir > richEdge ? stepTime : 0.0;
             story.leanest = std::isnan(story.leanest) ? s.fuelAir : std::min(story.leanest, s.fuelAir);

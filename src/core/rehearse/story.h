@@ -27,6 +27,7 @@ struct EngineStory {
     double wanted = 0.0;                     ///< doses that are right then
     std::string unit;                        ///< "strokes"
     double leanest = never, richest = never; ///< vapour fuel–air while it was turned with sparks on
+    double vapour = 0.0, sparked = 0.0;      ///< fuel–air, all together, and s, while it was turned with sparks on
     double lean = 0.0, rich = 0.0;           ///< s that it was turned with sparks on too little, on too much
     bool hadIgnition = false, hadCoil = false, hadFuel = false; ///< at any moment while it was turned
     double kickedBackAt = never;                                ///< s
@@ -34,6 +35,7 @@ struct EngineStory {
     double lockedAt = never;               ///< s: turned against a hydraulic lock
     double pooledAt = never, pooled = 0.0; ///< s, kg: fuel that ran out of a standing engine
     double fireAt = never, burned = 0.0;   ///< s: of a fire in the stacks or the intake
+    [[nodiscard]] double meanVapour() const { return sparked > 0 ? vapour / sparked : 0.0; }
     // running
     double stoppedAt = never; ///< s, the last stop that no hand wanted, in the air or before it
     StoppedBy by = StoppedBy::hand;

@@ -65,6 +65,11 @@ public:
             power();
             break;
         }
+        const double when = out_.begun.value_or(out_.result.at);
+        out_.phase = r_.setup().from;
+        for (const auto& a : r_.acts())
+            if (a.kind == Act::Kind::phase && static_cast<double>(a.at) / 1000.0 <= when)
+                out_.phase = a.phase;
         return std::move(out_);
     }
 
@@ -125,7 +130,7 @@ private:
                                                  : fmt::format("{:.0f} to {:.0f} fire", std::ceil(s.fireLow),
                                                                std::floor(std::max(s.fireLow, s.fireHigh)));
         if (s.lean > 0.5 * s.turned || (!std::isnan(s.richest) && s.richest < low * 1.1)) {
-            because(fmt::format("vapour {:.2f} where {:.2f} fires", s.richest, low));
+            because(fmt::format("vapour {:.3f} where {:.3f} fires", std::min(s.leanest, s.meanVapour()), low));
             if (s.doses < s.fireLow || s.unit.empty())
                 return root(Root::dose, std::isnan(s.dosesAt) ? s.triedAt : s.dosesAt,
                             s.unit.empty() ? "it was not primed"
@@ -135,7 +140,7 @@ private:
                                     doses(s.doses, s.unit), std::max(0.0, s.triedAt - s.dosesAt)));
         }
         if (s.rich > 0.3 * s.turned) {
-            because(fmt::format("flooded: vapour {:.2f} where {:.2f} to {:.2f} fires", s.richest, low, high));
+            because(fmt::format("flooded: vapour {:.2f} where {:.2f} to {:.2f} fires", s.meanVapour(), low, high));
             if (s.doses > s.fireHigh && !s.unit.empty())
                 return root(Root::dose, s.dosesAt, fmt::format("{} where {}", doses(s.doses, s.unit), range));
             return root(Root::switches, std::isnan(s.pooledAt) ? s.triedAt : s.pooledAt,
@@ -159,6 +164,15 @@ private:
         std::string words = wordsOf(s.by);
         if (s.by == StoppedBy::dryTank && s.tank >= 0)
             words = fmt::format("{} had run dry", n_.fuel.tanks[static_cast<std::size_t>(s.tank)].name);
+        // A hand that stops an engine while another has failed has taken the wrong one.
+        if (s.by == StoppedBy::hand)
+            for (const auto& came : r_.came())
+                if (came.engine != e && static_cast<double>(came.at) / 1000.0 <= when) {
+                    because(fmt::format("{}, at {}", words, at(when)));
+                    return root(Root::stopped, when,
+                                fmt::format("the wrong engine: {} had failed, at {}", whose(came.engine),
+                                            at(static_cast<double>(came.at) / 1000.0)));
+                }
         root(s.by == StoppedBy::dryTank  ? Root::tank
              : s.by == StoppedBy::broken ? Root::unknown
                                          : Root::stopped,

@@ -31,8 +31,9 @@ struct Unmet {
     watch::AimResult result;
     std::vector<std::string> because;
     Root root = Root::unknown;
-    std::size_t engine = 0;      ///< where the root lies
-    std::optional<double> begun; ///< s, when the root began
+    std::size_t engine = 0;         ///< where the root lies
+    std::optional<double> begun;    ///< s, when the root began
+    Phase phase = Phase::walkRound; ///< then
     /// "No. 2: it never ran ← vapour 0.02 where 0.05 fires ← 1 stroke where 4 to 8 fire".
     [[nodiscard]] std::string sentence() const;
 };

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "watch/aims.h"
 #include "notes/cockpit_units.h"
+#include "units/ascii.h"
 #include "units/text.h"
 #include "watch/judge.h"
 #include <algorithm>
@@ -25,6 +26,12 @@ constexpr double slowly = 2.0;                            // m/s: she stands
 constexpr double rolledAt = 8.0;                          // m/s
 constexpr double safeAt = 30.0;                           // m over the field: she has left it
 
+/// "It did not run": of a single engine no name stands before it.
+std::string capital(std::string words) {
+    if (!words.empty())
+        words.front() = ascii::upper(words.front());
+    return words;
+}
 bool known(double x) {
     return !std::isnan(x);
 }
@@ -56,7 +63,7 @@ void Aims::decide(Aim aim, int engine, bool met, double at, const std::string& w
         return;
     r->status = met ? AimStatus::met : AimStatus::unmet;
     r->at = at;
-    r->verdict = met ? Verdict{} : broken(rowOf(aim).rule, why);
+    r->verdict = met ? Verdict{} : broken(rowOf(aim).rule, capital(why));
 }
 
 void Aims::giveUp(Aim aim, double at) {
@@ -161,13 +168,17 @@ void Aims::seeEngine(std::size_t e, const AimMoment& now, const EngineSeen& seen
             of.minute.pop_front();
         const double fall = of.minute.front().second - head;
         const double most = figures_.coolingPerMinute[std::min(static_cast<std::size_t>(now.phase), plannedPhases - 1)];
-        if (fall > most + coolingWidth) {
+        if (fall > most + coolingWidth && fall > of.worstFall) {
+            of.worstFall = fall;
             UnitSpec difference = notes_->unitOf(headOrCoolant_);
             difference.offset = 0.0;
-            decide(Aim::coolsSlowly, index, false, of.minute.front().first,
-                   fmt::format("{}shock-cooled: {} fell {} in a minute; {} may be.", whose(e),
-                               headOrCoolant_ == Gauge::coolantTemperature ? "coolant" : "heads",
-                               format(fall, difference), format(most, difference)));
+            const std::string words = fmt::format("{}shock-cooled: {} fell {} in a minute; {} may be.", whose(e),
+                                                  headOrCoolant_ == Gauge::coolantTemperature ? "coolant" : "heads",
+                                                  format(fall, difference), format(most, difference));
+            if (AimResult* r = this->of(Aim::coolsSlowly, index); r && r->status == AimStatus::unmet)
+                r->verdict = broken(rowOf(Aim::coolsSlowly).rule, capital(words)); // it went on
+            else
+                decide(Aim::coolsSlowly, index, false, of.minute.front().first, words);
         }
         if (now.phase == Phase::landing)
             decide(Aim::coolsSlowly, index, true, now.time, {});

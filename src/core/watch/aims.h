@@ -76,9 +76,9 @@ constexpr const AimRow& rowOf(Aim aim) {
 
 /// What the day and the plan make of the aims. SI.
 struct AimFigures {
-    double top = 0.0;                ///< m, where the climb ends
-    double cruiseIas = 0.0;          ///< m/s
-    double distance = 0.0;           ///< m, from brakes-off to landing
+    double top = 0.0;       ///< m, where the climb ends
+    double cruiseIas = 0.0; ///< m/s
+    double distance = 0.0;  ///< m, from brakes-off to landing
     /// K by phase: the notes', or what the plan comes to today where that is more.
     std::array<double, plannedPhases> coolingPerMinute{};
     std::optional<double> coolBelow; ///< K; none: idling does not bring it today, or the notes ask for none
@@ -139,6 +139,7 @@ private:
         bool runs = false, oilCame = false, tried = false, opened = false, openedForTakeOff = false;
         std::optional<double> stopAt;
         std::deque<std::pair<double, double>> minute;
+        double worstFall = 0.0; ///< K in a minute, of one that is too fast
         double lastHead = AimMoment::unknown;
         bool running = false, sparks = false;
     };
