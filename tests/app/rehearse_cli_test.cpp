@@ -69,7 +69,8 @@ TEST_F(RehearseCommand, TheCarefulHandKeepsThePlansClockAndItsActsAreDoneAgain) 
         command({"rehearse", demo("sexton-meadow"), "--careful", "--json", "--csv", trace, "--acts-out", acts});
     ASSERT_EQ(r.code, 0) << r.err.toStdString();
     const auto json = QJsonDocument::fromJson(r.out).object();
-    EXPECT_NEAR(json["fuel_l"].toDouble(), json["planned_fuel_l"].toDouble(), 0.01 * json["fuel_l"].toDouble());
+    // A plan reckons without ice; this hand uses heat against it.
+    EXPECT_NEAR(json["fuel_l"].toDouble(), json["planned_fuel_l"].toDouble(), 0.02 * json["fuel_l"].toDouble());
     ASSERT_EQ(json["phases"].toArray().size(), 10);
     double last = 0.0;
     for (const auto& value : json["phases"].toArray()) {
@@ -126,12 +127,12 @@ TEST_F(RehearseCommand, FaultsAreGivenInOneWordAndTheTextIsForPeople) {
     const auto r = command(
         {"rehearse", demo("farrier-summer"), "--setup",
          written("s.toml", "format = 1\n[rehearsal]\nfrom = \"cruise\"\n"), "--fault", "oil-pump@10, tachometer@20",
-         "--acts", written("a.csv", "time,engine,what,to\n22,,call,oil-pump\n24,,throttle,closed\n"), "--until", "40"});
+         "--acts", written("a.csv", "time,engine,what,to\n22,,call,oil-pump\n24,,throttle,closed\n"), "--until", "90"});
     ASSERT_EQ(r.code, 0) << r.err.toStdString();
     EXPECT_TRUE(r.out.contains("0:10: Oil pump failed, called after 12 s; first act after 14 s: Throttle to closed."))
         << r.out.toStdString();
     EXPECT_TRUE(r.out.contains("0:20: Tachometer failed, never called"));
-    EXPECT_TRUE(r.out.contains("Mixture to weak was left out"));
+    EXPECT_TRUE(r.out.contains("Propeller to 1,900 rpm was left out")) << r.out.toStdString();
     EXPECT_TRUE(r.out.contains("(red, until "));
     EXPECT_TRUE(r.out.contains("Propellers are live, always"));
 }

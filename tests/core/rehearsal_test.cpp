@@ -381,7 +381,7 @@ TEST(Debrief, WhatStoodSoIsNotLeftOutAndEnginesAlikeAreOneLine) {
     const auto plan = flight::fly(*l.aircraft, *l.sortie);
     const auto hand = hand::doDrill(*l.aircraft, *l.sortie, plan);
     Rehearsal r(*l.aircraft, *l.sortie, plan, clear());
-    r.advance(10'000);
+    r.advance(30'000); // a hand may take some seconds for what is due
     const auto d = rehearse::debrief(r, hand);
     EXPECT_EQ(d.inTurn, 0u);
     EXPECT_GE(d.stood, 2u) << "ignition off, of both engines: nobody had it on";

@@ -10,7 +10,7 @@ namespace amber::hand {
 
 /// How a path comes to the ground.
 enum class Ground {
-    clear,       ///< it is above it, or rolls on it as it should
+    clear,       ///< it is above it, or runs along it as it should
     touchesDown, ///< in the landing, on the field
     hit,         ///< anywhere else
     offTheEnd,   ///< still rolling where the strip ends
@@ -41,7 +41,7 @@ public:
     /// m above sea level of the ground under her: the field's until the climb is over, from the let-down that of the
     /// field she is bound for, between them a straight line over the planned distance. Of hills a sortie says nothing.
     [[nodiscard]] double ground(Phase phase, double distance) const;
-    /// After each step: nothing goes under the ground. One that has not the speed to leave the runway rolls on along
+    /// After each step: nothing goes under the ground. One that has not the speed to leave the runway goes on along
     /// it; one that comes down outside the landing has hit the ground, and stands there.
     Ground meet(Phase phase, powerplant::Path& path, powerplant::AircraftState& state) const;
     /// Speed under which she no longer flies, m/s: the notes' lift-off speed over 1.1 (the usual least margin), the

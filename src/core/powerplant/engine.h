@@ -141,10 +141,10 @@ private:
     engine::KnockBoundary knock_;
     start::Priming priming_;
     bool generator_, hydraulics_;
-    double inertia_;          ///< J/(rev/s)², twice the energy at one rev/s
-    double mostBoost_;        ///< Pa, highest of the ratings
-    double ratedFuel_;        ///< kg/s at the highest rating
-    double idleArea_ = 0.016; ///< of the throttle at its stop
+    double inertia_;            ///< J/(rev/s)², twice the energy at one rev/s
+    double mostBoost_;          ///< Pa, highest of the ratings
+    double ratedFuel_;          ///< kg/s at the highest rating
+    double idleArea_ = 0.016;   ///< of the throttle at its stop
     bool cutsOff_, sparkLever_; ///< its mixture has a cut-off; its spark has a lever
     double doseMass_, oilCapacity_, waterCapacity_, fuelPressure_;
 };
