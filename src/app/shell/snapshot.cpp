@@ -194,6 +194,10 @@ void rehearse(MainWindow& window, const ExtraPage& extra) {
     if (extra.sat == Sat::debriefed) {
         seat.call(powerplant::Fault::oilPump, static_cast<int>(engines) - 1);
         window.seatFrame().showDebrief();
+        // What would have changed it most is flown in the background: drawn when all of it is known.
+        if (const auto* debrief = window.findChild<DebriefView*>())
+            while (!debrief->isCounted())
+                QApplication::processEvents(QEventLoop::WaitForMoreEvents);
     }
 }
 /// What an engineer should know of: an engine whose oil was too hot, a magneto, a defect; one of them answered.

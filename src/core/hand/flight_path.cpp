@@ -11,7 +11,7 @@ constexpr double taxiSpeed = 4.0;   // m/s, a brisk walk
 constexpr double leastFall = 0.1;   // m between two moments, less is no let-down
 constexpr double sinksUnder = 0.98; // of the climb's speed
 constexpr double lowest = 3.0;      // m under the runway in one step: more is no rolling
-constexpr double hardest = 2.0;     // m/s down that she rolls on after
+constexpr double hardest = 2.0;     // m/s down that she runs on after
 constexpr double landedUnder = 1.0; // m over the field: she is on it
 constexpr double steepest = 6.0;    // m/s down to a landing: what is flared out
 constexpr double overStallAtLiftOff = 1.1, overStallAtApproach = 1.3;
@@ -140,7 +140,7 @@ Ground FlightPath::meet(Phase phase, Path& path, AircraftState& state) const {
     if (state.height > under)
         return Ground::clear;
     if (phase == Phase::takeOff && state.height > under - lowest && state.rate > -hardest) {
-        state.height = under; // she does not leave the runway, or comes back to it: she rolls on
+        state.height = under; // she does not leave the runway, or comes back to it: she runs on
         path = {Path::Kind::roll, 0.0, 0.0};
         return Ground::clear;
     }
