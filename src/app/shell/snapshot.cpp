@@ -15,6 +15,7 @@
 #include "pages/symptoms_page.h"
 #include "record/log_text.h"
 #include "script/script.h"
+#include "seat/debrief_view.h"
 #include "shell/main_window.h"
 #include "store/data_folder.h"
 #include "units/text.h"
