@@ -569,6 +569,43 @@ TEST_F(SeatPage, AFaultIsCalledByItsNameAndTheDebriefTellsIt) {
     EXPECT_EQ(seat().session().speed(), 0) << "time stands while it is read";
 }
 
+TEST_F(SeatPage, WhatItCameToLeadsTheDebriefAndWhatWouldHaveHelpedIsFlownBesideIt) {
+    sit("farrier-summer", Phase::cruise);
+    seat().live(0.0);
+    Act shut;
+    shut.control = control(Acts::fuel);
+    shut.to.kind = Target::Kind::position;
+    shut.to.word = "off";
+    seat().setSpeed(60);
+    for (int i = 0; i < 100; ++i) // a while of cruise first
+        seat().live(0.25);
+    seat().put(shut);
+    for (int i = 0; i < 4'000 && !rehearsal().over(); ++i)
+        seat().live(0.25);
+    ASSERT_TRUE(rehearsal().over()) << "without fuel she comes down";
+    const auto end = rehearsal().now();
+    seat().live(10.0);
+    EXPECT_EQ(rehearsal().now(), end);
+    frame().showHands();
+    settle();
+    EXPECT_FALSE(seat().session().doNext()) << "nothing can be done any more";
+    frame().showDebrief();
+    EXPECT_TRUE(frame().debriefView().text().contains(QStringLiteral("She hit the ground in the Cruise")))
+        << frame().debriefView().text().toStdString();
+    EXPECT_LT(frame().debriefView().text().indexOf(QStringLiteral("What it came to")),
+              frame().debriefView().text().indexOf(QStringLiteral("People")));
+    EXPECT_FALSE(frame().debriefView().text().contains(QStringLiteral("Nothing to mend")));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return frame().debriefView().isCounted(); }, 60'000));
+    EXPECT_TRUE(frame().debriefView().text().contains(QStringLiteral("Without Fuel cock to off")))
+        << frame().debriefView().text().toStdString();
+    // Left while it is being flown, and sat down to again: nothing hangs, nothing is told of another rehearsal.
+    frame().showDebrief();
+    seat().leave();
+    sit("farrier-summer", Phase::cruise);
+    frame().showDebrief();
+    EXPECT_FALSE(frame().debriefView().text().contains(QStringLiteral("hit the ground")));
+}
+
 TEST_F(SeatPage, TheDebriefIsPrintedAndItsActsAreReadAgain) {
     sit("farrier-summer", Phase::climb, Way::led);
     while (seat().session().doNext())

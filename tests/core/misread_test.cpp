@@ -30,6 +30,26 @@ std::vector<std::vector<std::string>> records(std::string_view text, char mark =
 }
 using Rows = std::vector<std::vector<std::string>>;
 
+TEST(Words, SteerAlikeHoweverTheyAreWritten) {
+    std::string text = test::fileText(test::dataPath("notes/lorimer-l4.toml"));
+    const auto put = [&](const char* was, const char* is) {
+        const auto at = text.find(was);
+        ASSERT_NE(at, std::string::npos) << was;
+        text.replace(at, std::string_view(was).size(), is);
+    };
+    put("kind = \"electric, feathering\"", "kind = \"Electric, Full-Feathering\"");
+    put("[\"generator\", \"hydraulic pump\"]", "[\"Dynamo\", \"Hydraulic pump\"]");
+    const auto reading = readNotes(text, "l.toml");
+    ASSERT_TRUE(reading.notes) << (reading.problems.empty() ? "" : reading.problems.front().text());
+    EXPECT_TRUE(reading.notes->propeller.electric) << "with the oil pump gone its blades stay where they are";
+    EXPECT_TRUE(reading.notes->propeller.feathers);
+    EXPECT_FALSE(reading.notes->propeller.reverses);
+    const auto& drives = reading.notes->positions.back();
+    EXPECT_TRUE(drives.generator);
+    EXPECT_TRUE(drives.hydraulics);
+    EXPECT_FALSE(reading.notes->positions.front().generator) << "the vacuum pump's";
+}
+
 TEST(SeparatedValues, AreReadByRfc4180) {
     EXPECT_EQ(records("a,b\r\nc,d\n"), (Rows{{"a", "b"}, {"c", "d"}}));
     EXPECT_EQ(records("\"a \"\"b\"\", c\",d"), (Rows{{"a \"b\", c", "d"}})) << "a quote within quotes is doubled";

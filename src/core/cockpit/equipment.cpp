@@ -6,13 +6,12 @@ namespace amber::cockpit {
 
 Equipment equipmentOf(const TypeNotes& n) {
     Equipment e;
-    const auto said = [&](std::string_view word) { return n.propeller.kind.find(word) != std::string::npos; };
     e.hub = n.propeller.control == PropellerControl::fixed         ? Hub::fixed
             : n.propeller.control == PropellerControl::twoPosition ? Hub::twoPosition
-            : said("electric")                                     ? Hub::electric
+            : n.propeller.electric                                 ? Hub::electric
                                                                    : Hub::oil;
-    e.feathers = said("feather");
-    e.reverses = said("revers");
+    e.feathers = n.propeller.feathers;
+    e.reverses = n.propeller.reverses;
     bool cutsOff = false;
     for (const auto& control : n.controls)
         if (control.acts == Acts::mixture)

@@ -8,10 +8,7 @@
 
 namespace amber::cockpit {
 namespace {
-std::string lowered(std::string text) {
-    std::transform(text.begin(), text.end(), text.begin(), ascii::lower);
-    return text;
-}
+using ascii::lowered;
 bool letter(char c) {
     return ascii::isWord(c) || c == '-' || c == '_';
 }
@@ -223,8 +220,7 @@ std::vector<Action> actsIn(const Step& step, Phase phase, const std::vector<Cont
             if (figure == "rpm" && subject == Acts::throttle)
                 acts = Acts::throttle;
             if (figure == "parking") {
-                goes(Acts::propeller,
-                     lowered(notes.stop.parking).find("coarse") != std::string::npos ? "coarse" : "fine");
+                goes(Acts::propeller, notes.stop.parksCoarse ? "coarse" : "fine");
                 continue;
             }
             if (figure == "dilution") {

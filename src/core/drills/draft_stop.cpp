@@ -45,7 +45,7 @@ void draftStop(Draft& d) {
     if (d.e.hub != Hub::fixed) {
         auto park =
             d.act(p, "propeller", Acts::propeller, "While it runs: an oil propeller cannot move afterwards.", "J54");
-        const bool coarse = d.n.stop.parking.find("coarse") != std::string::npos;
+        const bool coarse = d.n.stop.parksCoarse;
         park.was({"Propeller", "Propellers"}).on(Acts::propeller, coarse ? "coarse" : "fine").set("{parking}");
         if (coarse)
             park.lasting("8 s");

@@ -8,7 +8,7 @@ namespace amber::cockpit {
 namespace {
 Target standing(const Control& c, const TypeNotes& n) {
     std::string word(rowOf(c.acts).standing);
-    if (c.acts == Acts::propeller && n.stop.parking.find("coarse") != std::string::npos)
+    if (c.acts == Acts::propeller && n.stop.parksCoarse)
         word = "coarse";
     if (c.acts == Acts::gear || !c.position(word))
         word = c.positions.empty() ? word : c.acts == Acts::mixture ? c.positions.back().is : c.positions.front().is;

@@ -156,6 +156,7 @@ struct Position {
     std::string id;
     std::string name;
     std::vector<std::string> accessories;
+    bool generator = false, hydraulics = false; ///< driven by it, by its accessories
 };
 
 /// Parameters settled once and written into the notes. SI.
@@ -226,7 +227,8 @@ struct HeatNotes {
 enum class PropellerControl { constantSpeed, twoPosition, fixed };
 
 struct PropellerNotes {
-    std::string kind; ///< in words
+    std::string kind;                                                        ///< in words
+    bool electric = false, feathers = false, reverses = false, wood = false; ///< of those words, read once
     PropellerControl control = PropellerControl::constantSpeed;
     double coarseAbsorption = 1.5; ///< two-position: power taken standing in coarse over that in fine
 
@@ -465,6 +467,7 @@ struct StopNotes {
     std::vector<std::pair<Temperature, Duration>> dilution; ///< forecast → minutes of dilution, coldest first
     std::optional<Temperature> diluteUnder;                 ///< oil must be under this first
     std::string parking;                                    ///< where the propeller is left, and why
+    bool parksCoarse = false;                               ///< by those words
 };
 
 struct Variant {

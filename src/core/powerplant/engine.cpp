@@ -35,9 +35,8 @@ Engine::Engine(const Aircraft& aircraft, const engine::KnockBoundary& knock, boo
                               [](const Control& c) { return c.acts == Acts::spark; })) {
     const TypeNotes& n = aircraft.notes;
     const double reduction = n.engine.reduction, radians = 2.0 * std::numbers::pi;
-    const bool wood = n.propeller.kind.find("wood") != std::string::npos;
-    const double blades = (wood ? 0.5 : 1.0) * bladeInertia * n.propeller.blades * std::pow(n.propeller.diameter, 5) *
-                          reduction * reduction;
+    const double blades = (n.propeller.wood ? 0.5 : 1.0) * bladeInertia * n.propeller.blades *
+                          std::pow(n.propeller.diameter, 5) * reduction * reduction;
     inertia_ = (blades + crankInertia * aircraft.model().displacement) * radians * radians;
     mostBoost_ = 0.0;
     engine::OperatingPoint rated;

@@ -401,8 +401,8 @@ void Engine::blades(Working& w) const {
     auto& s = w.s;
     const auto& propeller = aircraft_->propeller;
     const auto kind = propeller.control;
-    const bool electric = aircraft_->notes.propeller.kind.find("electric") != std::string::npos;
-    const bool feathers = aircraft_->notes.propeller.kind.find("feather") != std::string::npos;
+    const bool electric = aircraft_->notes.propeller.electric;
+    const bool feathers = aircraft_->notes.propeller.feathers;
     const bool current = w.a.volts > leastVolts * aircraft_->notes.start.battery.volts;
     const bool oilLost = !electric && s.n > leastRunning && s.fired > 20.0 &&
                          s.oilPressure < 0.12 * aircraft_->notes.heat.oilRelief.si();

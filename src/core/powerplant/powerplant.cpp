@@ -15,11 +15,6 @@ constexpr double slowingPays = 6.5;   // m/s of sink: the fleet's planned ways d
 constexpr double windmillShare = 0.5; // of the work that drag does on a windmilling propeller, what turns the engine:
                                       // an estimate, the rest is lost at its blades
 constexpr Temperature driest = Temperature::si(180.0); // nothing freezes out of such air
-
-bool has(const Position& position, std::string_view accessory) {
-    return std::any_of(position.accessories.begin(), position.accessories.end(),
-                       [&](const std::string& a) { return a.find(accessory) != std::string::npos; });
-}
 } // namespace
 
 Powerplant::Powerplant(const Aircraft& aircraft, const std::string& grade)
@@ -27,10 +22,10 @@ Powerplant::Powerplant(const Aircraft& aircraft, const std::string& grade)
     const TypeNotes& n = aircraft.notes;
     const auto kind = n.start.starter.kind;
     const bool generators =
-        std::any_of(n.positions.begin(), n.positions.end(), [](const Position& p) { return has(p, "generator"); });
+        std::any_of(n.positions.begin(), n.positions.end(), [](const Position& p) { return p.generator; });
     electric_ = generators || kind == StarterKind::direct || kind == StarterKind::inertia;
     for (const auto& position : n.positions)
-        engines_.emplace_back(aircraft, knock_, has(position, "generator"), has(position, "hydraulic"));
+        engines_.emplace_back(aircraft, knock_, position.generator, position.hydraulics);
     capacity_ = electric_ ? n.start.battery.ampereHours : 0.0;
     nominalVolts_ = n.start.battery.volts;
     resistance_ = std::max(1e-3, n.start.battery.resistance);

@@ -11,6 +11,7 @@
 #include "reading/step_reader.h"
 #include "reading/trouble_reader.h"
 #include "reading/walk_reader.h"
+#include "units/ascii.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -440,7 +441,12 @@ TypeNotes readType(TableReader& t, const std::string& file) {
         n.propeller.kind = p->text("kind", true);
         n.propeller.diameter = p->quantity<Dimension::length>("diameter", true).value_or(Length::si(3)).si();
         // Its kind says it too: "fixed, wood".
-        const auto says = [&](std::string_view word) { return n.propeller.kind.find(word) != std::string::npos; };
+        const std::string words = ascii::lowered(n.propeller.kind);
+        const auto says = [&](std::string_view word) { return words.find(word) != std::string::npos; };
+        n.propeller.electric = says("electric");
+        n.propeller.feathers = says("feather");
+        n.propeller.reverses = says("revers");
+        n.propeller.wood = says("wood");
         const auto usual = says("fixed")                                  ? PropellerControl::fixed
                            : says("two-position") || says("two position") ? PropellerControl::twoPosition
                                                                           : PropellerControl::constantSpeed;
@@ -455,7 +461,14 @@ TypeNotes readType(TableReader& t, const std::string& file) {
         p->finish();
     }
     for (auto& p : t.tables("position")) {
-        n.positions.push_back({p.text("id", true), p.text("name", true), p.texts("accessories")});
+        Position position{p.text("id", true), p.text("name", true), p.texts("accessories")};
+        for (const auto& what : position.accessories) {
+            const std::string words = ascii::lowered(what);
+            const auto says = [&](std::string_view word) { return words.find(word) != std::string::npos; };
+            position.generator = position.generator || says("generator") || says("dynamo") || says("alternator");
+            position.hydraulics = position.hydraulics || says("hydraulic");
+        }
+        n.positions.push_back(std::move(position));
         p.finish();
     }
     if (n.positions.empty())

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "reading/run_up_reader.h"
 #include "files/reader_units.h"
+#include "units/ascii.h"
 #include <algorithm>
 #include <array>
 #include <fmt/format.h>
@@ -200,6 +201,7 @@ StopNotes readCoolingDown(TableReader t) {
     s.scavenge = t.quantity<Dimension::duration>("scavenge", true).value_or(Duration::si(30));
     s.scavengeRpm = t.quantity<Dimension::rotation>("scavenge_rpm", true, rpmUnit).value_or(Rotation::si(20));
     s.parking = t.text("parking");
+    s.parksCoarse = ascii::lowered(s.parking).find("coarse") != std::string::npos;
     s.diluteUnder = t.quantity<Dimension::temperature>("dilute_under");
     for (auto& d : t.tables("dilution")) {
         const auto at = d.quantity<Dimension::temperature>("at", true).value_or(Temperature::si(263));

@@ -10,7 +10,17 @@
 #include <set>
 
 namespace amber::rehearse {
+namespace mending {
+/// What had come about when a phase was begun, so that it is waited for again.
+struct CameAbout {
+    std::optional<double> above, below; ///< m
+    bool airborne = false;
+    double lasted = 0.0;              ///< s of the phase before
+    std::optional<double> oil, metal; ///< K at least, of every engine that runs
+};
+} // namespace mending
 namespace {
+using mending::CameAbout;
 using Done = DrillAct::Done;
 using powerplant::shortStep;
 constexpr Milliseconds looksOn = 60'000;        // after the last act
@@ -48,13 +58,6 @@ bool isWell(const DrillAct& a) {
     return a.done == Done::inTurn || a.done == Done::stood;
 }
 
-/// What had come about when a phase was begun, so that it is waited for again.
-struct CameAbout {
-    std::optional<double> above, below; ///< m
-    bool airborne = false;
-    double lasted = 0.0;              ///< s of the phase before
-    std::optional<double> oil, metal; ///< K at least, of every engine that runs
-};
 bool holds(const CameAbout& c, const Rehearsal& r) {
     const bool airborne = hand::FlightPath::isAirborne(r.hands().levers().path);
     for (const auto& e : r.state().engines)
@@ -94,7 +97,7 @@ struct Mending::Base {
     std::optional<watch::AimResult> leads;
     std::vector<Kept> trace;
     Milliseconds end = 0;
-    std::map<Phase, CameAbout> cameAbout;
+    std::map<Phase, mending::CameAbout> cameAbout;
     const TypeNotes* notes = nullptr;
     std::optional<Over> over;
 };
@@ -105,7 +108,7 @@ struct Mending::Candidate {
     std::unique_ptr<Rehearsal> branch;
     std::optional<std::size_t> drillAct, extra;
     std::optional<Phase> phase; ///< that waits for what should have come about
-    CameAbout waitsFor;
+    mending::CameAbout waitsFor;
     // found
     bool isFlown = false, reaches = false, noEffect = false;
     double harm = 0.0;

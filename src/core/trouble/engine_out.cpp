@@ -135,11 +135,10 @@ Lost lostWith(const TypeNotes& n, const std::vector<std::size_t>& dead) {
             into.push_back(what);
     };
     bool generator = false, generatorLeft = false;
-    for (std::size_t i = 0; i < n.positions.size(); ++i)
+    for (std::size_t i = 0; i < n.positions.size(); ++i) {
+        generator = generator || n.positions[i].generator;
+        generatorLeft = generatorLeft || (n.positions[i].generator && !isDead(i));
         for (const auto& what : n.positions[i].accessories) {
-            const bool electric = what.find("generator") != std::string::npos;
-            generator = generator || electric;
-            generatorLeft = generatorLeft || (electric && !isDead(i));
             if (!isDead(i))
                 continue;
             bool elsewhere = false;
@@ -149,6 +148,7 @@ Lost lostWith(const TypeNotes& n, const std::vector<std::size_t>& dead) {
                                                                   what) != n.positions[j].accessories.end());
             put(elsewhere ? out.weaker : out.services, what);
         }
+    }
     if (generator && !generatorLeft)
         out.batterySeconds = 0.0; // filled in from the powerplant
     return out;

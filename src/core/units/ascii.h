@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <string>
+#include <string_view>
 
 namespace amber::ascii {
 // Letters, digits and spaces of ASCII, whatever the locale says: keys, ids and units are read alike everywhere (in
@@ -21,5 +23,11 @@ constexpr char lower(char c) {
 }
 constexpr char upper(char c) {
     return c >= 'a' && c <= 'z' ? static_cast<char>(c - 'a' + 'A') : c;
+}
+inline std::string lowered(std::string_view text) {
+    std::string out(text);
+    for (char& c : out)
+        c = lower(c);
+    return out;
 }
 } // namespace amber::ascii
