@@ -31,6 +31,33 @@ int main(int argc, char** argv) {
         days.push_back(std::make_unique<BadDay>(std::move(loaded)));
     }
     Sum total;
+    if (std::getenv("AMBER_TWO")) { // two things done otherwise, each of which does harm
+        int pairs = 0, both = 0;
+        for (int i = 0; i < count; ++i) {
+            const BadDay& day = *days[static_cast<std::size_t>(i) % days.size()];
+            const auto& kinds = kindsOfBadHands();
+            const auto kind = [&] {
+                return kinds[std::uniform_int_distribution<std::size_t>(0, kinds.size() - 1)(draw)];
+            };
+            const auto& n = day.loaded.aircraft->notes;
+            const auto first = spoil(day.acts, n, draw, kind());
+            const auto second = first ? spoil(first->acts, n, draw, kind()) : std::nullopt;
+            if (!second || second->control == first->control || second->ofPhase || first->ofPhase)
+                continue;
+            const double one = rehearse::harmOf(*day.fly(first->acts)), two = rehearse::harmOf(*day.fly(second->acts));
+            if (one < day.harm + 0.9 || two < one + 0.9)
+                continue;
+            const auto t = told(day, *first, &*second);
+            ++pairs;
+            both += t.both ? 1 : 0;
+            if (verbose && !t.both)
+                fmt::print("## {}: {} {}; {} {}\n{}", argv[3 + static_cast<std::size_t>(i) % days.size()], first->kind,
+                           first->words, second->kind, second->words, t.text);
+        }
+        fmt::print("two at once: {} pairs, both among the first three {} ({:.0f} %)\n", pairs, both,
+                   pairs ? 100.0 * both / pairs : 100.0);
+        return 0;
+    }
     for (int i = 0; i < count; ++i) {
         const std::size_t which = static_cast<std::size_t>(i) % days.size();
         const BadDay& day = *days[which];

@@ -596,7 +596,7 @@ TEST_F(SeatPage, WhatItCameToLeadsTheDebriefAndWhatWouldHaveHelpedIsFlownBesideI
               frame().debriefView().text().indexOf(QStringLiteral("People")));
     EXPECT_FALSE(frame().debriefView().text().contains(QStringLiteral("Nothing to mend")));
     ASSERT_TRUE(QTest::qWaitFor([&] { return frame().debriefView().isCounted(); }, 60'000));
-    EXPECT_TRUE(frame().debriefView().text().contains(QStringLiteral("Without Fuel cock to off")))
+    EXPECT_TRUE(frame().debriefView().text().contains(QStringLiteral("With Fuel cock to")))
         << frame().debriefView().text().toStdString();
     // Left while it is being flown, and sat down to again: nothing hangs, nothing is told of another rehearsal.
     frame().showDebrief();

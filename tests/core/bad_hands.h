@@ -173,36 +173,31 @@ struct BadDay {
 struct Told {
     enum class Is { neutral, harmful, between } is = Is::between;
     double harm = 0.0;
-    bool blamed = false, first = false, reaches = false, among3 = false, praised = false, underGround = false;
+    bool blamed = false, first = false, reaches = false, among3 = false, praised = false, underGround = false,
+         both = false; ///< of two, both among the first three
     std::string text;
 };
 
 /// Flies a spoilt hand and debriefs it as the product does.
-inline Told told(const BadDay& day, const Spoilt& spoilt) {
+/// @param second what was done otherwise beside it, of the same acts; null: nothing
+inline Told told(const BadDay& day, const Spoilt& spoilt, const Spoilt* second = nullptr) {
     Told out;
     const TypeNotes& n = day.loaded.aircraft->notes;
-    const auto r = day.fly(spoilt.acts);
+    const auto r = day.fly(second ? second->acts : spoilt.acts);
     out.harm = rehearse::harmOf(*r);
     auto d = rehearse::debrief(*r, day.reference);
     out.praised = d.nothingToMend() && (!d.unmet.empty() || r->over());
-    rehearse::mend(*r, d);
+    rehearse::mend(*r, day.reference, d);
     out.underGround = r->state().height <
                       std::min(day.loaded.sortie->day.elevation.si(), day.loaded.sortie->flight.toElevation.si()) - 1.0;
     out.is = rehearse::readAlike(*r, *day.good) && std::abs(out.harm - day.harm) < 1e-9 ? Told::Is::neutral
              : out.harm > day.harm + 0.9                                                ? Told::Is::harmful
                                                                                         : Told::Is::between;
-    const auto names = [&](const rehearse::Mended& m) {
-        if (spoilt.ofPhase || m.phase)
-            return spoilt.ofPhase && m.phase.has_value();
-        if (m.extra) {
-            const auto& a = r->acts()[d.extras[*m.extra].act];
-            return a.control == spoilt.control && (a.engine < 0 || spoilt.engine < 0 || a.engine == spoilt.engine);
-        }
-        if (m.drillAct)
-            return d.acts[*m.drillAct].control == spoilt.control &&
-                   (spoilt.engine < 0 || d.acts[*m.drillAct].engine == static_cast<std::size_t>(spoilt.engine) ||
-                    !n.controls[spoilt.control].each);
-        return n.controls[spoilt.control].acts == Acts::carburettorAir;
+    const auto names = [&](const rehearse::Mended& m, const Spoilt& of) {
+        if (of.ofPhase || m.phase)
+            return of.ofPhase && m.phase.has_value();
+        return m.control == of.control &&
+               (m.engine < 0 || of.engine < 0 || m.engine == of.engine || !n.controls[of.control].each);
     };
     for (const auto& a : d.acts)
         out.blamed = out.blamed || (a.done != rehearse::DrillAct::Done::inTurn &&
@@ -210,10 +205,16 @@ inline Told told(const BadDay& day, const Spoilt& spoilt) {
     for (const auto& e : d.extras)
         out.blamed = out.blamed || e.harmful;
     if (!d.mended.empty()) {
-        out.first = names(d.mended.front());
+        out.first = names(d.mended.front(), spoilt);
         out.reaches = d.mended.front().reaches;
         for (std::size_t i = 0; i < std::min<std::size_t>(3, d.mended.size()); ++i)
-            out.among3 = out.among3 || names(d.mended[i]);
+            out.among3 = out.among3 || names(d.mended[i], spoilt);
+    }
+    if (second) {
+        bool other = false;
+        for (std::size_t i = 0; i < std::min<std::size_t>(3, d.mended.size()); ++i)
+            other = other || names(d.mended[i], *second);
+        out.both = out.among3 && other;
     }
     for (const auto& line : d.sentences(n))
         out.text += "      " + line + "\n";

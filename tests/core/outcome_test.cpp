@@ -82,7 +82,7 @@ TEST(Ground, WithoutHeatInIcyAirSheComesDownOnItAndTheDebriefSaysWhyAndWhatWould
     EXPECT_FALSE(debrief.nothingToMend());
     const auto& n = d.notes();
     EXPECT_NE(text(debrief, n).find("heat was never used"), std::string::npos) << text(debrief, n);
-    rehearse::mend(*r, debrief);
+    rehearse::mend(*r, d.reference, debrief);
     ASSERT_FALSE(debrief.mended.empty()) << text(debrief, n);
     EXPECT_TRUE(debrief.mended.front().reaches);
     EXPECT_NE(debrief.mended.front().act.find(n.controls[controlOf(n, Acts::carburettorAir)].name), std::string::npos)
@@ -196,7 +196,7 @@ TEST(StartOutcome, OneStrokeForFiveNeverFiresAndIsNotPraised) {
     EXPECT_FALSE(debrief.nothingToMend());
     EXPECT_NE(debrief.unmet.front().sentence().find("1 stroke where"), std::string::npos)
         << debrief.unmet.front().sentence();
-    rehearse::mend(*r, debrief);
+    rehearse::mend(*r, d.reference, debrief);
     ASSERT_FALSE(debrief.mended.empty());
     EXPECT_TRUE(debrief.mended.front().reaches) << debrief.mended.front().act;
 }

@@ -128,7 +128,7 @@ private:
         });
         auto debrief = rehearse::debrief(r, reference);
         debrief.items = guide.answered();
-        rehearse::mend(r, debrief);
+        rehearse::mend(r, reference, debrief);
         if (const int code = write(trace, r.acts(), aircraft.notes); code != exitOk)
             return code;
         if (json_) {

@@ -69,7 +69,8 @@ void DebriefView::refresh() {
     if (!seat_.isTaken())
         return;
     debrief_ = seat_.session().debriefed();
-    mending_ = std::make_shared<rehearse::Mending>(seat_.session().rehearsal(), *debrief_);
+    mending_ =
+        std::make_shared<rehearse::Mending>(seat_.session().rehearsal(), *debrief_, seat_.session().reference().get());
     flying_ = mending_->count() > 0;
     if (!flying_)
         mending_->into(*debrief_);
@@ -80,14 +81,14 @@ void DebriefView::refresh() {
     const int which = ++which_;
     thread_ =
         std::jthread([this, which, mending = mending_, session = seat_.sharedSession()](const std::stop_token& stop) {
-            for (std::size_t i = 0; i < mending->count() && !stop.stop_requested(); ++i) {
-                mending->flyNext([&] { return !stop.stop_requested(); });
-                if (stop.stop_requested())
-                    return;
-                const bool last = i + 1 == mending->count();
+            const auto tell = [&](bool last) {
                 QMetaObject::invokeMethod(
                     this, [this, which, last] { flown(which, last); }, Qt::QueuedConnection);
-            }
+            };
+            while (!stop.stop_requested() && mending->flyNext([&] { return !stop.stop_requested(); }))
+                tell(false);
+            if (!stop.stop_requested())
+                tell(true);
         });
 }
 

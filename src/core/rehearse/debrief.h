@@ -52,6 +52,9 @@ struct Mended {
     std::optional<Milliseconds> at;
     std::optional<std::size_t> drillAct, extra; ///< indices of what it puts right; none: what the day wanted
     std::optional<Phase> phase;                 ///< that was begun too early
+    std::optional<std::size_t> control;         ///< whose act it is; none: a phase's
+    int engine = -1;                            ///< index; −1: all
+    bool besides = false;                       ///< once the one before it is put right: a second thing
 };
 
 /// A fault and the person: how long until it was called, and what was done first.

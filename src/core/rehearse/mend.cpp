@@ -2,6 +2,7 @@
 #include "rehearse/mend.h"
 #include "cockpit/controls.h"
 #include "notes/cockpit_units.h"
+#include "units/ascii.h"
 #include "units/text.h"
 #include <algorithm>
 #include <cmath>
@@ -28,6 +29,7 @@ constexpr Milliseconds longestWait = 1'800'000; // that one phase waits for what
 constexpr Milliseconds givesWayEvery = 10'000;
 constexpr double same = 0.02;         // of harm
 constexpr int whileItMoves = 20;      // readings apart, a needle and a second: it is put elsewhere a moment later
+constexpr double stillWrong = 0.9;    // harm: an aim that is not met
 constexpr double worthTelling = 0.15; // harm: three minutes of a needle in amber
 
 double weightOf(watch::Aim aim) {
@@ -106,7 +108,8 @@ struct Mending::Candidate {
     Milliseconds at = 0;
     std::vector<Act> rest; ///< acts from there on, with the change
     std::unique_ptr<Rehearsal> branch;
-    std::optional<std::size_t> drillAct, extra;
+    std::optional<std::size_t> drillAct, extra, control;
+    int engine = -1;
     std::optional<Phase> phase; ///< that waits for what should have come about
     mending::CameAbout waitsFor;
     // found
@@ -126,6 +129,8 @@ public:
         double score;
         std::optional<Phase> phase{};
         CameAbout waitsFor{};
+        std::optional<std::size_t> control{};
+        int engine = -1;
     };
     Finds(const Rehearsal& r, const Debrief& d) : r_(r), d_(d), n_(r.powerplant().aircraft().notes) {
         all_ = r.acts();
@@ -509,7 +514,8 @@ bool readAlike(const Rehearsal& a, const Rehearsal& b) {
 
 Mending::~Mending() = default;
 
-Mending::Mending(const Rehearsal& r, const Debrief& d) : base_(std::make_unique<Base>()) {
+Mending::Mending(const Rehearsal& r, const Debrief& d, const hand::HandRun* reference)
+    : base_(std::make_unique<Base>()), reference_(reference) {
     base_->harm = harmOf(r);
     base_->notes = &r.powerplant().aircraft().notes;
     base_->over = r.over();
@@ -566,6 +572,17 @@ Mending::Mending(const Rehearsal& r, const Debrief& d) : base_(std::make_unique<
         c->rest = std::move(wanted.acts);
         c->drillAct = wanted.drillAct;
         c->extra = wanted.extra;
+        if (wanted.extra) {
+            c->control = r.acts()[d.extras[*wanted.extra].act].control;
+            c->engine = r.acts()[d.extras[*wanted.extra].act].engine;
+        } else if (wanted.drillAct) {
+            c->control = d.acts[*wanted.drillAct].control;
+            c->engine = static_cast<int>(d.acts[*wanted.drillAct].engine);
+        } else if (!wanted.phase) { // the day's: heat
+            const auto& controls = r.powerplant().aircraft().notes.controls;
+            if (const Control* air = cockpit::acting(controls, Acts::carburettorAir))
+                c->control = static_cast<std::size_t>(air - controls.data());
+        }
         c->phase = wanted.phase;
         c->waitsFor = wanted.waitsFor;
         c->branch = r.branchAt(std::max<Milliseconds>(0, std::min(wanted.at, r.now())));
@@ -579,8 +596,17 @@ std::size_t Mending::count() const {
 }
 
 bool Mending::flyNext(const std::function<bool()>& goOn) {
-    if (flown_ >= candidates_.size())
-        return false;
+    if (flown_ >= candidates_.size()) {
+        if (!besides_ && reference_ && best_ && (best_->over() || bestHarm_ > stillWrong)) {
+            auto of = std::make_unique<Debrief>(debrief(*best_, *reference_));
+            auto more = of->unmet.empty() ? nullptr : std::make_unique<Mending>(*best_, *of, nullptr);
+            const std::lock_guard guard(lock_);
+            besidesOf_ = std::move(of);
+            besides_ = std::move(more);
+            reference_ = nullptr;
+        }
+        return besides_ && besides_->flyNext(goOn);
+    }
     Candidate& c = *candidates_[flown_];
     Rehearsal& r = *c.branch;
     Milliseconds late = 0, waited = 0;
@@ -636,6 +662,10 @@ bool Mending::flyNext(const std::function<bool()>& goOn) {
         c.comes.pop_back();
     if (base_->leads && c.reaches && r.phase() >= Phase::climb && r.phase() <= Phase::cruise)
         c.comes += fmt::format("; she is at {}", format(r.state().height, *base_->notes->cockpit.height));
+    if (reference_ && !c.noEffect && c.harm < base_->harm - worthTelling && (!best_ || c.harm < bestHarm_)) {
+        bestHarm_ = c.harm;
+        best_ = std::move(c.branch);
+    }
     c.branch.reset();
     c.rest.clear();
     return true;
@@ -664,7 +694,8 @@ void Mending::into(Debrief& d) const {
             d.extras[*c->extra].harmful = true;
         if (c->drillAct && isWell(d.acts[*c->drillAct]))
             d.acts[*c->drillAct].harmful = true;
-        d.mended.push_back({c->words, c->comes, c->reaches, better, c->at, c->drillAct, c->extra, c->phase});
+        d.mended.push_back(
+            {c->words, c->comes, c->reaches, better, c->at, c->drillAct, c->extra, c->phase, c->control, c->engine});
     }
     std::stable_sort(d.mended.begin(), d.mended.end(), [](const Mended& a, const Mended& b) {
         // Of two that do, what was done before the phase that only waits longer.
@@ -673,10 +704,22 @@ void Mending::into(Debrief& d) const {
                                                             : a.better > b.better + same;
     });
     d.counted = flown_ >= candidates_.size();
+    if (!besides_ || d.mended.empty())
+        return;
+    besides_->into(*besidesOf_);
+    if (besidesOf_->mended.empty())
+        return;
+    Mended second = besidesOf_->mended.front();
+    second.besides = true;
+    second.drillAct.reset();
+    second.extra.reset();
+    if (!second.act.empty())
+        second.act = "Besides, " + std::string(1, ascii::lower(second.act.front())) + second.act.substr(1);
+    d.mended.insert(d.mended.begin() + 1, std::move(second));
 }
 
-void mend(const Rehearsal& r, Debrief& d) {
-    Mending all(r, d);
+void mend(const Rehearsal& r, const hand::HandRun& reference, Debrief& d) {
+    Mending all(r, d, &reference);
     while (all.flyNext())
         continue;
     all.into(d);

@@ -15,12 +15,15 @@ namespace amber::rehearse {
 class Mending {
 public:
     /// Takes up the rehearsal from its kept states: on the thread that steps it.
-    Mending(const Rehearsal& rehearsal, const Debrief& debrief);
+    /// @param reference what the careful hand puts, as the debrief was made by; where the best of the first candidates
+    /// leaves an aim unmet its flight is debriefed by it in turn: what then stands first is a second thing done wrong.
+    ///     Must outlive this; null: nothing second is looked for
+    Mending(const Rehearsal& rehearsal, const Debrief& debrief, const hand::HandRun* reference);
     ~Mending();
     Mending(const Mending&) = delete;
     Mending& operator=(const Mending&) = delete;
 
-    [[nodiscard]] std::size_t count() const; ///< of candidates
+    [[nodiscard]] std::size_t count() const; ///< of first candidates
     /// Flies the next one, on any one thread; into() may be asked meanwhile by another. @return whether there was one
     bool flyNext(const std::function<bool()>& goOn = {});
     /// What has been found so far, the best first, into a debrief of the same moment.
@@ -34,11 +37,16 @@ private:
     struct Base;
     std::unique_ptr<Base> base_;
     std::size_t flown_ = 0;
+    const hand::HandRun* reference_;
+    std::unique_ptr<Rehearsal> best_; ///< the flight of the best so far
+    double bestHarm_ = 0.0;
+    std::unique_ptr<Debrief> besidesOf_; ///< of that flight
+    std::unique_ptr<Mending> besides_;
     mutable std::mutex lock_; ///< of what has been found
 };
 
 /// All of them, at once.
-void mend(const Rehearsal& rehearsal, Debrief& debrief);
+void mend(const Rehearsal& rehearsal, const hand::HandRun& reference, Debrief& debrief);
 
 /// Whether two rehearsals read alike throughout: no needle that the notes know apart by more than its reading width.
 bool readAlike(const Rehearsal& a, const Rehearsal& b);
