@@ -34,6 +34,11 @@ struct DrillAct {
     bool noEffect = false; ///< put right, nothing that is read comes out otherwise (mend())
 };
 
+/// Done in its turn, or standing so already.
+inline bool isWell(const DrillAct& act) {
+    return act.done == DrillAct::Done::inTurn || act.done == DrillAct::Done::stood;
+}
+
 /// An act that no drill asked for, nor the day.
 struct Extra {
     Phase phase = Phase::walkRound;

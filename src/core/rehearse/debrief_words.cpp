@@ -14,9 +14,6 @@ using Done = DrillAct::Done;
 Milliseconds momentOf(double seconds) {
     return static_cast<Milliseconds>(std::llround(seconds * 1000.0));
 }
-bool isWell(const DrillAct& a) {
-    return a.done == Done::inTurn || a.done == Done::stood;
-}
 
 class Writer {
 public:

@@ -56,9 +56,6 @@ double weightOf(watch::Aim aim) {
 Milliseconds ms(double seconds) {
     return static_cast<Milliseconds>(std::llround(seconds * 10.0)) * shortStep;
 }
-bool isWell(const DrillAct& a) {
-    return a.done == Done::inTurn || a.done == Done::stood;
-}
 
 bool holds(const CameAbout& c, const Rehearsal& r) {
     const bool airborne = hand::FlightPath::isAirborne(r.hands().levers().path);
