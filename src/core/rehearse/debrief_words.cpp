@@ -328,7 +328,10 @@ bool Debrief::nothingToMend() const {
         if ((!isWell(a) && !a.noEffect) || a.harmful)
             return false;
     for (const auto& s : stories)
-        if (s.kicks > 0 || !std::isnan(s.lockedAt) || !std::isnan(s.fireAt) || s.knocked > 20.0)
+        if (s.kicks > 0 || !std::isnan(s.lockedAt) || !std::isnan(s.fireAt))
+            return false;
+    for (const auto& c : costs)
+        if (c.of != Spent::Of::plugs) // those burn clear; a rattle that costs no ring is none
             return false;
     return std::none_of(extras.begin(), extras.end(), [](const Extra& e) { return e.harmful; }) &&
            std::all_of(faults.begin(), faults.end(), [](const FaultMet& f) { return f.called && f.wrongly.empty(); });
