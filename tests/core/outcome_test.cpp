@@ -361,6 +361,8 @@ TEST(Branch, WithoutAChangeItIsTheSameInEveryByte) {
         EXPECT_EQ(branch->acts().size(), whole->acts().size());
         EXPECT_EQ(branch->trace().size(), whole->trace().size());
         EXPECT_EQ(branch->findings().size(), whole->findings().size());
+        EXPECT_EQ(branch->branchAt(0)->now(), branch->earliest()) << "a branch begins where it was taken up";
+        EXPECT_LE(branch->earliest(), at);
     }
 }
 

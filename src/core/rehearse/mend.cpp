@@ -563,6 +563,8 @@ Mending::Mending(const Rehearsal& r, const Debrief& d, const hand::HandRun* refe
         std::all_of(d.acts.begin(), d.acts.end(), [](const DrillAct& a) { return isWell(a); }))
         return;
     for (auto& wanted : Finds(r, d).candidates()) {
+        if (wanted.at < r.earliest())
+            continue; // of a branch: what came before it stands
         auto c = std::make_unique<Candidate>();
         c->words = std::move(wanted.words);
         c->at = wanted.at;

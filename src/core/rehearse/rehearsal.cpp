@@ -41,7 +41,7 @@ Rehearsal::Rehearsal(const Rehearsal& of, Milliseconds at)
 }
 
 std::unique_ptr<Rehearsal> Rehearsal::branchAt(Milliseconds at) const {
-    at = std::clamp(at / shortStep * shortStep, Milliseconds{0}, now());
+    at = std::clamp(at / shortStep * shortStep, earliest(), now());
     return std::unique_ptr<Rehearsal>(new Rehearsal(*this, at));
 }
 

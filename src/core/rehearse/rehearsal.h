@@ -58,7 +58,9 @@ public:
     Rehearsal& operator=(const Rehearsal&) = delete;
     /// Another one from a moment of this, which goes on as it was: the same in every byte, with all that had been done
     /// before `at`, and what was done or was to come after it still to be done.
+    /// No further back than `earliest`: a branch has no states before its own beginning.
     [[nodiscard]] std::unique_ptr<Rehearsal> branchAt(Milliseconds at) const;
+    [[nodiscard]] Milliseconds earliest() const { return kept_.front().state.now - begin_; }
 
     /// Does an act at this moment, which is written into it.
     void act(Act act);
