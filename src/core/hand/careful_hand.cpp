@@ -399,8 +399,8 @@ private:
         }
         if (c->acts == Acts::primer && to.si && *to.si > 0 && retries_ &&
             to.doses > 0) { // what lies in it is not given again
-            const double dose = n_.start.doseVolume.si() * n_.fuel.density;
-            const double wants = std::max(0.0, std::round(to.doses - state_.engines[e].primed / dose));
+            const double given = state_.engines[e].primed / plant_.engine(e).doseMass();
+            const double wants = std::max(0.0, std::round(to.doses - given));
             to.si = *to.si * wants / to.doses;
             to.doses = wants;
         }

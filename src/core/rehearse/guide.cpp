@@ -201,7 +201,7 @@ void Guide::answer(const Rehearsal& r, std::size_t act) {
 }
 
 double Guide::given(const Rehearsal& r, std::size_t e) const {
-    const double dose = notes_->start.doseVolume.si() * notes_->fuel.density;
+    const double dose = r.powerplant().engine(e).doseMass();
     return dose > 0 ? r.state().engines[e].primed / dose : 0.0;
 }
 

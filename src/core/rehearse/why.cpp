@@ -167,7 +167,8 @@ private:
         // A hand that stops an engine while another has failed has taken the wrong one.
         if (s.by == StoppedBy::hand)
             for (const auto& came : r_.came())
-                if (came.engine != e && static_cast<double>(came.at) / 1000.0 <= when) {
+                if (came.engine != e && static_cast<double>(came.at) / 1000.0 <= when &&
+                    !r_.state().engines[came.engine].firing) { // a needle that lies there is no failed engine
                     because(fmt::format("{}, at {}", words, at(when)));
                     return root(Root::stopped, when,
                                 fmt::format("the wrong engine: {} had failed, at {}", whose(came.engine),
