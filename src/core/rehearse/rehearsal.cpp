@@ -186,7 +186,7 @@ void Rehearsal::aim() {
     std::vector<watch::EngineSeen> engines;
     for (std::size_t e = 0; e < plant_->count(); ++e)
         engines.push_back({live_.state.engines[e].firing, levers.engines[e].ignition != powerplant::Ignition::off,
-                           levers.engines[e].mesh, levers.engines[e].cock, &live_.readings.engines[e]});
+                           levers.engines[e].mesh, &live_.readings.engines[e]});
     watch::AimMoment m;
     m.time = seconds();
     m.phase = live_.phase;

@@ -90,7 +90,6 @@ struct EngineSeen {
     bool running = false;
     bool sparks = false; ///< its ignition is on
     bool turned = false; ///< a start is being tried
-    bool fed = true;     ///< fuel is let to it
     const Readings* needles = nullptr;
 };
 
@@ -129,15 +128,12 @@ public:
     /// Every aim of the phases come to, those that lead first. @param ended nothing more will come: what is open in the
     /// last phase is told as not met where it was due
     [[nodiscard]] std::vector<AimResult> results(bool ended) const;
-    /// s when an engine first ran; NaN: never.
-    [[nodiscard]] double ranAt(std::size_t engine) const { return engines_[engine].ranAt; }
 
 private:
     struct Of {
         double ranAt = AimMoment::unknown, stands = AimMoment::unknown; ///< s; since when it stands again
         double oilFrom = AimMoment::unknown;
-        bool runs = false, oilCame = false, tried = false, opened = false, openedForTakeOff = false;
-        std::optional<double> stopAt;
+        bool oilCame = false, tried = false, opened = false, openedForTakeOff = false;
         std::deque<std::pair<double, double>> minute;
         double worstFall = 0.0; ///< K in a minute, of one that is too fast
         double lastHead = AimMoment::unknown;
