@@ -41,6 +41,9 @@ protected:
         double oilOver = 6.0;   ///< K, of port
         double fall = 10.0;     ///< K a minute, of heads in the let-down
         double takeOff = 120.0; ///< s at take-off power
+        double oil = 60.0;      ///< °C, of starboard, all the time
+        double stops = 2940.0;  ///< s, starboard
+        double heads = 180.0;   ///< °C, of the cruise
     };
     [[nodiscard]] std::string flight(const Shape& shape) const {
         const double limit = notes.gauges.at(Gauge::oilTemperature).in(Phase::cruise).limitHigh.value() - 273.15;
@@ -67,11 +70,12 @@ protected:
                                  : t < 900 + shape.takeOff ? rating->boost->si() / 3386.389
                                  : t < 2400                ? 32.0
                                                            : 24.0;
-            const double heads = t < 2400 ? 180.0 : std::max(120.0, 180.0 - shape.fall * (t - 2400) / 60.0);
-            const double port = t >= 60 && t < 2940 ? rpm : 0.0, starboard = t >= 90 && t < 2940 ? rpm : 0.0;
+            const double heads = t < 2400 ? shape.heads : std::max(120.0, shape.heads - shape.fall * (t - 2400) / 60.0);
+            const double port = t >= 60 && t < 2940 ? rpm : 0.0, starboard = t >= 90 && t < shape.stops ? rpm : 0.0;
             const double oil = t >= 1800 && t <= 1920 ? limit + shape.oilOver : 60.0;
-            out += fmt::format("{},{:.0f},{:.0f},{:.0f},{:.0f},{:.1f},{:.1f},{:.1f},{:.1f},{:.1f},60.0,51.5\n", t,
-                               height, flies ? 150.0 : 0.0, port, starboard, boost, boost, heads, heads, oil);
+            out +=
+                fmt::format("{},{:.0f},{:.0f},{:.0f},{:.0f},{:.1f},{:.1f},{:.1f},{:.1f},{:.1f},{:.1f},51.5\n", t,
+                            height, flies ? 150.0 : 0.0, port, starboard, boost, boost, heads, heads, oil, shape.oil);
         }
         return out;
     }
@@ -238,6 +242,45 @@ TEST_F(Recorder, CoolingAndMinutesOfARatingAreMeasured) {
         EXPECT_EQ(record::judgedAlone(notes, *minutes)->colour(),
                   over > 0 ? watch::Colour::red : watch::Colour::normal);
     }
+}
+
+TEST_F(Recorder, WhatTheFlightWasForIsJudgedAsInARehearsal) {
+    const auto aimed = [&](const Shape& shape) {
+        std::vector<Entry> out;
+        for (const auto& e : make(shape).entries)
+            if (e.what.starts_with(record::ofAim))
+                out.push_back(e);
+        return out;
+    };
+    ASSERT_TRUE(notes.stop.coolBelow);
+    EXPECT_TRUE(aimed({}).empty()) << aimed({}).front().words;
+    const double least = notes.warmUp.oilTakeOff.si() - 273.15;
+    Shape warm, cold, quits, hot;
+    warm.oil = least + 1.0;
+    EXPECT_TRUE(aimed(warm).empty());
+    cold.oil = least - 8.0;
+    auto said = aimed(cold);
+    ASSERT_EQ(said.size(), 1u);
+    EXPECT_EQ(said[0].what, "aim/take-off-warm");
+    EXPECT_EQ(said[0].engine, notes.positions[1].id);
+    EXPECT_EQ(said[0].phase, Phase::takeOff);
+    EXPECT_NEAR(static_cast<double>(said[0].at - noon) / 1000.0, 900.0, 2.0);
+    EXPECT_EQ(record::wrongWith(said[0]), "");
+    EXPECT_EQ(record::judgedAlone(notes, said[0])->colour(),
+              watch::broken(watch::rowOf(watch::Aim::takeOffWarm).rule, {}).colour());
+    EXPECT_NE(said[0].words.find("take-off power on a cold engine"), std::string::npos) << said[0].words;
+    quits.stops = 2000.0; // in the cruise
+    said = aimed(quits);
+    ASSERT_EQ(said.size(), 1u);
+    EXPECT_EQ(said[0].what, "aim/runs-on");
+    EXPECT_EQ(said[0].phase, Phase::cruise);
+    quits.stops = 2920.0; // taxied in on one, cooled by then
+    EXPECT_TRUE(aimed(quits).empty());
+    hot.fall = 0.0;
+    hot.heads = notes.stop.coolBelow->si() - 273.15 + 10.0; // stopped as hot as it came
+    said = aimed(hot);
+    ASSERT_EQ(said.size(), 2u) << "each engine";
+    EXPECT_EQ(said[0].what, "aim/cooled-first");
 }
 
 TEST_F(Recorder, TheCruiseIsKeptAsOneReadingOfEachNeedle) {

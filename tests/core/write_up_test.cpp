@@ -146,6 +146,68 @@ TEST_F(WriteUp, AReadingOutOfItsLimitsIsNotCorrectedAwayUnseenButASlipOfTheFinge
     EXPECT_NE(w.lines.front().verdict.sentence().find("corrected to"), std::string::npos);
 }
 
+TEST_F(WriteUp, HeadsThatFallTooFastBetweenTwoReadingsAreShockCooling) {
+    const double most = flight::coolingLimit(notes).perMinute;
+    const auto lines = [&](double perMinute, int minutes) {
+        log.entries.clear();
+        clock = noon;
+        add(Phase::cruise, "head", 520.0);
+        clock = noon + minutes * 60'000;
+        add(Phase::letDown, "head", 520.0 - perMinute * minutes);
+        std::vector<std::string> out;
+        for (const auto& line : written().lines)
+            if (line.verdict.sentence().find("in a minute") != std::string::npos)
+                out.push_back(line.verdict.sentence());
+        return out;
+    };
+    EXPECT_TRUE(lines(most - 1.0, 3).empty());
+    ASSERT_EQ(lines(most + 2.0, 3).size(), 1u);
+    EXPECT_NE(lines(most + 2.0, 3).front().find("between two readings 3:00 apart"), std::string::npos);
+    EXPECT_TRUE(lines(most + 0.5, 16).empty()) << "after so long nobody knows how it fell";
+}
+
+TEST_F(WriteUp, MinutesOfARatingAreOneAccountHoweverOftenTheyAreTyped) {
+    const Rating* takeOff = nullptr;
+    for (const auto& r : notes.ratings)
+        if (r.minutes)
+            takeOff = &r;
+    ASSERT_TRUE(takeOff);
+    const std::string key = "rating/" + takeOff->key;
+    const double part = 0.6 * takeOff->minutes->si();
+    add(Phase::takeOff, key, part, "1", "3:00");
+    EXPECT_TRUE(written().lines.empty());
+    add(Phase::takeOff, key, part, "2", "3:00");
+    EXPECT_TRUE(written().lines.empty()) << "each engine has its own";
+    add(Phase::climb, key, part, "1", "3:00");
+    ASSERT_EQ(written().lines.size(), 1u);
+    EXPECT_TRUE(written().holds());
+}
+
+TEST_F(WriteUp, RunUpAndTakeOffOnAColdEngineAreToldFromWhatWasTyped) {
+    const auto cold = [&](double runUp, double takeOff, int minutes) {
+        log.entries.clear();
+        clock = noon;
+        const double warm = notes.gauges.at(Gauge::headTemperature).in(Phase::warmUp).normalHigh.value_or(420.0) - 10.0;
+        add(Phase::warmUp, "oil", runUp);
+        add(Phase::warmUp, "head", warm);
+        clock += (minutes - 1) * 60'000;
+        add(Phase::runUp, "magneto-left", 0.8, "1", "48 rpm");
+        clock += 300'000;
+        add(Phase::takeOff, "oil", takeOff);
+        std::vector<std::string> out;
+        for (const auto& line : written().lines)
+            if (line.verdict.sentence().find("cold") != std::string::npos || line.what == "oil")
+                out.push_back(line.verdict.sentence());
+        return out;
+    };
+    const double runUp = notes.warmUp.oilRunUp.si(), takeOff = notes.warmUp.oilTakeOff.si();
+    EXPECT_TRUE(cold(runUp + 1.0, takeOff + 1.0, 3).empty());
+    ASSERT_EQ(cold(runUp - 6.0, takeOff + 1.0, 3).size(), 1u);
+    EXPECT_NE(cold(runUp - 6.0, takeOff + 1.0, 3).front().find("opened up cold"), std::string::npos);
+    ASSERT_EQ(cold(runUp + 1.0, takeOff - 6.0, 3).size(), 1u);
+    EXPECT_TRUE(cold(runUp - 6.0, takeOff + 1.0, 40).empty()) << "it warmed since, perhaps: nobody read it";
+}
+
 TEST_F(WriteUp, ADefectInWordsIsOpenButHoldsNothing) {
     add(Phase::climb, "defect", 0.0, "1", "a whistle from the intake");
     const auto w = written();

@@ -52,57 +52,69 @@ enum class Fault {
     dead,
 };
 
+/// What a fault can take away, as a sum. A needle that lies takes nothing: what came of it the hand did.
+enum FaultTakes : unsigned {
+    takesNothing = 0,
+    takesStart = 1,
+    takesPower = 2,
+    takesEngine = 4, ///< it can stop it
+    takesOil = 8,    ///< its pressure
+    takesHeat = 16,  ///< the needles of heads or coolant
+    takesStop = 32,  ///< it does not stop by its switch
+};
+
 /// One row of the register of faults.
 struct FaultRow {
     Fault fault;
     std::string_view key;   ///< in scripts and files
     std::string_view title; ///< for people
-    double over = 0.0;      ///< s from its beginning until it has its whole severity; 0: at once
+    unsigned takes = takesNothing;
+    double over = 0.0; ///< s from its beginning until it has its whole severity; 0: at once
 };
 
 inline constexpr std::array faultRegister{
-    FaultRow{Fault::oilLost, "oil-lost", "Oil being lost"},
-    FaultRow{Fault::oilPump, "oil-pump", "Oil pump failed"},
-    FaultRow{Fault::oilPressureGauge, "oil-pressure-gauge", "Oil pressure gauge failed"},
-    FaultRow{Fault::reliefValve, "relief-valve", "Oil relief valve stuck open"},
-    FaultRow{Fault::coolerCongealed, "cooler-congealed", "Oil cooler congealed", 60.0},
-    FaultRow{Fault::coolerClogged, "cooler-clogged", "Oil cooler shut or clogged", 20.0},
-    FaultRow{Fault::bearing, "bearing", "Bearing failing", 180.0},
-    FaultRow{Fault::ring, "ring", "Ring or piston failing", 60.0},
-    FaultRow{Fault::fouledPlugs, "fouled-plugs", "Fouled plugs"},
-    FaultRow{Fault::deadLead, "dead-lead", "Dead ignition lead"},
-    FaultRow{Fault::magnetoDead, "magneto-dead", "Magneto dead"},
-    FaultRow{Fault::notEarthing, "not-earthing", "Ignition switch does not earth"},
-    FaultRow{Fault::timingLate, "timing-late", "Ignition timing late"},
-    FaultRow{Fault::carburettorIce, "carburettor-ice", "Carburettor ice forming"},
-    FaultRow{Fault::airDoorHot, "air-door-hot", "Carburettor air stuck hot"},
-    FaultRow{Fault::tankDry, "tank-dry", "Tank gives no more"},
-    FaultRow{Fault::fuelPump, "fuel-pump", "Engine's fuel pump failing", 10.0},
-    FaultRow{Fault::fuelLeak, "fuel-leak", "Fuel leak in the nacelle"},
-    FaultRow{Fault::vapourLock, "vapour-lock", "Vapour lock", 10.0},
-    FaultRow{Fault::fuelPressureGauge, "fuel-pressure-gauge", "Fuel pressure gauge failed"},
-    FaultRow{Fault::rich, "rich", "Mixture rich"},
-    FaultRow{Fault::lean, "lean", "Mixture lean"},
-    FaultRow{Fault::inductionLeak, "induction-leak", "Induction leak"},
-    FaultRow{Fault::detonation, "detonation", "Detonation"},
-    FaultRow{Fault::preIgnition, "pre-ignition", "Pre-ignition", 10.0},
-    FaultRow{Fault::governorRunaway, "governor-runaway", "Governor runaway"},
-    FaultRow{Fault::pitchFixed, "pitch-fixed", "Propeller pitch fixed"},
-    FaultRow{Fault::tachometer, "tachometer", "Tachometer failed"},
-    FaultRow{Fault::flapShut, "flap-shut", "Cooling flap or shutter stuck shut"},
-    FaultRow{Fault::coolantLost, "coolant-lost", "Coolant being lost"},
-    FaultRow{Fault::boostGaugeLine, "boost-gauge-line", "Boost gauge line broken"},
-    FaultRow{Fault::boostControl, "boost-control", "Boost control hunting"},
-    FaultRow{Fault::clutchSlips, "clutch-slips", "Blower clutch slips"},
-    FaultRow{Fault::wasteGate, "waste-gate", "Waste gate stuck shut"},
-    FaultRow{Fault::waterFails, "water-fails", "Water injection fails"},
-    FaultRow{Fault::valve, "valve", "Valve or cylinder failed"},
-    FaultRow{Fault::generator, "generator", "Generator failed"},
-    FaultRow{Fault::gaugeSupply, "gauge-supply", "Supply of the electric gauges failed"},
-    FaultRow{Fault::starterStuck, "starter-stuck", "Starter stuck in"},
-    FaultRow{Fault::hydraulicLock, "hydraulic-lock", "Hydraulic lock in a lower cylinder"},
-    FaultRow{Fault::noSpark, "no-spark", "No spark for the start"},
-    FaultRow{Fault::dead, "dead", "Engine dead, windmilling"},
+    FaultRow{Fault::oilLost, "oil-lost", "Oil being lost", takesEngine},
+    FaultRow{Fault::oilPump, "oil-pump", "Oil pump failed", takesEngine},
+    FaultRow{Fault::oilPressureGauge, "oil-pressure-gauge", "Oil pressure gauge failed", takesNothing},
+    FaultRow{Fault::reliefValve, "relief-valve", "Oil relief valve stuck open", takesOil},
+    FaultRow{Fault::coolerCongealed, "cooler-congealed", "Oil cooler congealed", takesNothing, 60.0},
+    FaultRow{Fault::coolerClogged, "cooler-clogged", "Oil cooler shut or clogged", takesNothing, 20.0},
+    FaultRow{Fault::bearing, "bearing", "Bearing failing", takesOil | takesEngine | takesPower, 180.0},
+    FaultRow{Fault::ring, "ring", "Ring or piston failing", takesEngine | takesPower, 60.0},
+    FaultRow{Fault::fouledPlugs, "fouled-plugs", "Fouled plugs", takesStart | takesPower},
+    FaultRow{Fault::deadLead, "dead-lead", "Dead ignition lead", takesPower},
+    FaultRow{Fault::magnetoDead, "magneto-dead", "Magneto dead", takesStart | takesPower},
+    FaultRow{Fault::notEarthing, "not-earthing", "Ignition switch does not earth", takesStop},
+    FaultRow{Fault::timingLate, "timing-late", "Ignition timing late", takesPower},
+    FaultRow{Fault::carburettorIce, "carburettor-ice", "Carburettor ice forming", takesEngine | takesPower},
+    FaultRow{Fault::airDoorHot, "air-door-hot", "Carburettor air stuck hot", takesPower},
+    FaultRow{Fault::tankDry, "tank-dry", "Tank gives no more", takesStart | takesEngine | takesPower},
+    FaultRow{Fault::fuelPump, "fuel-pump", "Engine's fuel pump failing", takesStart | takesEngine | takesPower, 10.0},
+    FaultRow{Fault::fuelLeak, "fuel-leak", "Fuel leak in the nacelle", takesEngine | takesPower},
+    FaultRow{Fault::vapourLock, "vapour-lock", "Vapour lock", takesStart | takesEngine | takesPower, 10.0},
+    FaultRow{Fault::fuelPressureGauge, "fuel-pressure-gauge", "Fuel pressure gauge failed", takesNothing},
+    FaultRow{Fault::rich, "rich", "Mixture rich", takesStart | takesPower},
+    FaultRow{Fault::lean, "lean", "Mixture lean", takesStart | takesEngine | takesPower},
+    FaultRow{Fault::inductionLeak, "induction-leak", "Induction leak", takesStart | takesPower},
+    FaultRow{Fault::detonation, "detonation", "Detonation", takesEngine | takesPower},
+    FaultRow{Fault::preIgnition, "pre-ignition", "Pre-ignition", takesEngine | takesPower, 10.0},
+    FaultRow{Fault::governorRunaway, "governor-runaway", "Governor runaway", takesEngine | takesPower},
+    FaultRow{Fault::pitchFixed, "pitch-fixed", "Propeller pitch fixed", takesPower},
+    FaultRow{Fault::tachometer, "tachometer", "Tachometer failed", takesNothing},
+    FaultRow{Fault::flapShut, "flap-shut", "Cooling flap or shutter stuck shut", takesHeat},
+    FaultRow{Fault::coolantLost, "coolant-lost", "Coolant being lost", takesEngine | takesHeat},
+    FaultRow{Fault::boostGaugeLine, "boost-gauge-line", "Boost gauge line broken", takesNothing},
+    FaultRow{Fault::boostControl, "boost-control", "Boost control hunting", takesPower},
+    FaultRow{Fault::clutchSlips, "clutch-slips", "Blower clutch slips", takesPower},
+    FaultRow{Fault::wasteGate, "waste-gate", "Waste gate stuck shut", takesPower},
+    FaultRow{Fault::waterFails, "water-fails", "Water injection fails", takesPower},
+    FaultRow{Fault::valve, "valve", "Valve or cylinder failed", takesEngine | takesPower},
+    FaultRow{Fault::generator, "generator", "Generator failed", takesNothing},
+    FaultRow{Fault::gaugeSupply, "gauge-supply", "Supply of the electric gauges failed", takesNothing},
+    FaultRow{Fault::starterStuck, "starter-stuck", "Starter stuck in", takesNothing},
+    FaultRow{Fault::hydraulicLock, "hydraulic-lock", "Hydraulic lock in a lower cylinder", takesStart | takesEngine},
+    FaultRow{Fault::noSpark, "no-spark", "No spark for the start", takesStart},
+    FaultRow{Fault::dead, "dead", "Engine dead, windmilling", takesStart | takesEngine | takesPower},
 };
 static_assert([] {
     for (std::size_t i = 0; i < faultRegister.size(); ++i)

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "record/from_trace.h"
 #include "flight/flown.h"
+#include "record/aims_of.h"
 #include "record/median.h"
 #include "record/planned.h"
 #include "record/what.h"
@@ -31,6 +32,15 @@ public:
             return {};
         for (std::size_t e = 0; e < t_.engines.size(); ++e)
             engine(e);
+        for (const auto& aim : notMet(t_, phases_, n_)) {
+            const auto& id = n_.positions[static_cast<std::size_t>(aim.engine)].id;
+            const auto after = std::find_if(t_.at.begin(), t_.at.end(), [&](std::int64_t at) {
+                return static_cast<double>(at - t_.at.front()) / 1000.0 >= aim.at;
+            });
+            const auto i = after == t_.at.end() ? phases_.size() - 1 : static_cast<std::size_t>(after - t_.at.begin());
+            add(std::string(ofAim) + std::string(watch::rowOf(aim.aim).id), phases_[i], id, aim.at, 1.0).words =
+                aim.verdict.sentence();
+        }
         return std::move(out_);
     }
 

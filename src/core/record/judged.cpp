@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "record/judged.h"
 #include "flight/flown.h"
+#include "notes/cockpit_units.h"
 #include "plan/start_words.h"
+#include "record/aims_of.h"
 #include "record/what.h"
 #include "units/text.h"
 #include "watch/judge.h"
@@ -25,6 +27,29 @@ std::string sheetLineOf(const std::string& what, bool fullThrottle) {
             return std::string(line);
     return {};
 }
+constexpr double leastApart = 20.0, mostApart = 900.0; // s between two readings that tell a rate
+constexpr double fallTime = 60.0;
+
+watch::Verdict cooled(const TypeNotes& notes, double k, const std::string& from) {
+    const auto limit = flight::coolingLimit(notes);
+    const auto words = [](double by) { return format(by, *units::deltaCelsius.spec); };
+    return watch::coolingRate(k, limit.perMinute,
+                              fmt::format("Heads or coolant fell {} in a minute{}; {} at most{}.", words(k), from,
+                                          words(limit.perMinute),
+                                          limit.origin == Origin::notes ? "" : ", a common figure"));
+}
+
+/// Entries of one engine in the order of their times.
+std::map<std::string, std::vector<const Entry*>> byEngine(const std::vector<Standing>& all, auto&& is) {
+    std::map<std::string, std::vector<const Entry*>> out;
+    for (const auto& s : all)
+        for (const Entry* e : s.last)
+            if (e->kind == Entry::Kind::figure && is(*e))
+                out[e->engine].push_back(e);
+    for (auto& [engine, entries] : out)
+        std::stable_sort(entries.begin(), entries.end(), [](const Entry* a, const Entry* b) { return a->at < b->at; });
+    return out;
+}
 } // namespace
 
 std::optional<watch::Verdict> judgedAlone(const TypeNotes& notes, const Entry& e) {
@@ -41,18 +66,14 @@ std::optional<watch::Verdict> judgedAlone(const TypeNotes& notes, const Entry& e
             return watch::broken(watch::Rule::amberTime, verdict.sentence());
         return verdict;
     }
-    if (e.what == "cooling") {
-        const auto limit = flight::coolingLimit(notes);
-        const auto words = [](double k) { return format(k, *units::deltaCelsius.spec); };
-        return watch::coolingRate(e.value, limit.perMinute,
-                                  fmt::format("Heads or coolant fell {} in a minute; {} at most{}.", words(e.value),
-                                              words(limit.perMinute),
-                                              limit.origin == Origin::notes ? "" : ", a common figure"));
-    }
+    if (e.what == "cooling")
+        return cooled(notes, e.value, "");
     if (e.what == "high-power" && notes.runUp.highPowerMost)
         return watch::highPower(e.value, notes.runUp.highPowerMost->si(),
                                 fmt::format("{:.0f} s at high power on the ground; {:.0f} s at most.", e.value,
                                             notes.runUp.highPowerMost->si()));
+    if (const auto* aim = aimOf(e.what))
+        return watch::broken(aim->rule, e.words);
     if (e.what.starts_with(ofRating))
         for (const auto& rating : notes.ratings)
             if (rating.key == e.what.substr(ofRating.size())) {
@@ -97,6 +118,42 @@ Judged::Judged(const TypeNotes& notes, const Sortie& sortie, const std::vector<S
                 ofCell[key] = e;
             }
         }
+    const auto worse = [&](const Entry& e, watch::Verdict verdict) {
+        auto& said = said_[e.id];
+        if (verdict.colour() > said.verdict.colour())
+            said = {std::move(verdict), {}, {}};
+    };
+    // Between two readings heads or coolant fell so much: in one of those minutes no less than on the average.
+    const Gauge metal = headOrCoolantGauge(notes);
+    for (const auto& [engine, reads] : byEngine(all, [&](const Entry& e) {
+             const WhatRow* row = whatOf(e.what);
+             return row && row->gauge == metal && !e.lasted && !e.rough && e.phase >= Phase::cruise &&
+                    e.phase <= Phase::landing;
+         }))
+        for (std::size_t i = 1; i < reads.size(); ++i) {
+            const double apart = static_cast<double>(reads[i]->at - reads[i - 1]->at) / 1000.0;
+            if (apart < leastApart || apart > mostApart || reads[i]->phase < Phase::letDown)
+                continue;
+            const double fell = (reads[i - 1]->value - reads[i]->value) * fallTime / std::max(apart, fallTime);
+            if (const auto verdict =
+                    cooled(notes, fell, fmt::format(", between two readings {} apart", formatMinutesSeconds(apart)));
+                verdict.colour() != watch::Colour::normal)
+                worse(*reads[i], verdict);
+        }
+    // The minutes of a rating are one account through the run.
+    for (const auto& rating : notes.ratings)
+        for (const auto& [engine, used] :
+             byEngine(all, [&](const Entry& e) { return e.what == std::string(ofRating) + rating.key; })) {
+            watch::RatingClock clock(rating);
+            for (const Entry* e : used)
+                clock.add(Duration::si(e->value));
+            worse(*used.back(), clock.verdictAfterwards());
+        }
+    for (const auto& n : notMet(all, notes))
+        for (const auto& s : all)
+            for (const Entry* e : s.last)
+                if (e->id == n.entry)
+                    worse(*e, n.result.verdict);
     if (!walk.empty())
         for (const auto& stop :
              watch::walkRound(notes, walk, {sortie.contents, plan::groundAttitude(notes, sortie)}).stops)
@@ -120,11 +177,11 @@ Judged::Judged(const TypeNotes& notes, const Sortie& sortie, const std::vector<S
             if (l == ofCell.end() || r == ofCell.end() || cell.verdict.colour() == watch::Colour::normal)
                 continue;
             auto &left = said_[l->second->id], &right = said_[r->second->id];
-            auto& worse = right.verdict.colour() > left.verdict.colour() ? right : left;
-            if (cell.verdict.colour() > worse.verdict.colour())
-                worse.verdict = cell.verdict;
-            worse.cause = cell.cause;
-            worse.next = cell.next;
+            auto& theWorse = right.verdict.colour() > left.verdict.colour() ? right : left;
+            if (cell.verdict.colour() > theWorse.verdict.colour())
+                theWorse.verdict = cell.verdict;
+            theWorse.cause = cell.cause;
+            theWorse.next = cell.next;
         }
 }
 

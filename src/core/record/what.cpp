@@ -2,6 +2,7 @@
 #include "record/what.h"
 #include "files/key_ranges.h"
 #include "record/moments.h"
+#include "units/ascii.h"
 #include "units/text.h"
 #include "units/unit_table.h"
 #include "watch/run_up_sheet.h"
@@ -99,7 +100,20 @@ const WhatRow* whatOf(std::string_view key) {
     return found == rows.end() ? nullptr : &*found;
 }
 
+const watch::AimRow* aimOf(std::string_view key) {
+    if (!key.starts_with(ofAim))
+        return nullptr;
+    const auto found = std::find_if(watch::aimTable.begin(), watch::aimTable.end(),
+                                    [&](const watch::AimRow& row) { return row.id == key.substr(ofAim.size()); });
+    return found == watch::aimTable.end() ? nullptr : &*found;
+}
+
 std::string titleOf(std::string_view key, const TypeNotes& notes) {
+    if (const auto* aim = aimOf(key)) {
+        std::string words(aim->what);
+        words[0] = ascii::upper(words[0]);
+        return words;
+    }
     if (const WhatRow* row = whatOf(key))
         return std::string(row->title);
     if (key.starts_with(ofWalk)) {

@@ -3,6 +3,7 @@
 #include "notes/gauge_register.h"
 #include "notes/type_notes.h"
 #include "units/result.h"
+#include "watch/aims.h"
 #include <array>
 #include <optional>
 #include <span>
@@ -38,6 +39,10 @@ constexpr bool takesWords(std::string_view key) {
 /// What only the notes know: a line of the run-up sheet ("sheet/propeller"), an item of the walk-round
 /// ("walk/nose/oil"), the seconds at a rating ("rating/take-off"). Their figures are kept with their words.
 inline constexpr std::string_view ofSheet = "sheet/", ofWalk = "walk/", ofRating = "rating/";
+/// An aim that a recorder's trace did not meet ("aim/run-up-warm"); its words say how. Never typed.
+inline constexpr std::string_view ofAim = "aim/";
+/// The aim of such a key; null: it is none.
+const watch::AimRow* aimOf(std::string_view key);
 /// Lines of the sheet that have a key of their own in the log: every type reads them.
 inline constexpr std::array<std::pair<std::string_view, std::string_view>, 4> sheetKeys{
     {{"left", "magneto-left"},
@@ -47,7 +52,8 @@ inline constexpr std::array<std::pair<std::string_view, std::string_view>, 4> sh
 constexpr bool isOfNotes(std::string_view key) {
     return (key.starts_with(ofSheet) && key.size() > ofSheet.size()) ||
            (key.starts_with(ofWalk) && key.size() > ofWalk.size()) ||
-           (key.starts_with(ofRating) && key.size() > ofRating.size());
+           (key.starts_with(ofRating) && key.size() > ofRating.size()) ||
+           (key.starts_with(ofAim) && key.size() > ofAim.size());
 }
 
 /// "Oil temp.", "Propeller once, fall": of the log's rows, else as the notes have it.

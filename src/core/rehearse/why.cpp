@@ -39,7 +39,7 @@ public:
             starts();
             break;
         case Aim::oilPressure:
-            if (!fault(out_.engine, out_.result.at))
+            if (!fault(out_.engine, out_.result.at, powerplant::takesOil | powerplant::takesEngine))
                 root(Root::stopped, out_.result.at, "it was not stopped when the seconds were over");
             break;
         case Aim::runUpWarm:
@@ -89,9 +89,11 @@ private:
                 return static_cast<double>(a.at) / 1000.0;
         return std::nullopt;
     }
-    bool fault(std::size_t e, double before) {
+    /// The set-up's fault of that engine, where it can have taken that away.
+    bool fault(std::size_t e, double before, unsigned taken) {
         for (const auto& came : r_.came())
-            if (came.engine == e && static_cast<double>(came.at) / 1000.0 <= before) {
+            if (came.engine == e && static_cast<double>(came.at) / 1000.0 <= before &&
+                (nameOf(came.fault).takes & taken) != 0) {
                 std::string name(nameOf(came.fault).title);
                 root(
                     Root::fault, static_cast<double>(came.at) / 1000.0,
@@ -103,9 +105,11 @@ private:
     void starts() {
         const std::size_t e = out_.engine;
         const EngineStory& s = r_.stories()[e];
-        if (fault(e, out_.result.at))
+        const bool ran = !std::isnan(s.firedAt);
+        if (!(ran && s.by == StoppedBy::hand) &&
+            fault(e, out_.result.at, ran ? powerplant::takesEngine : powerplant::takesStart))
             return;
-        if (!std::isnan(s.firedAt)) {
+        if (ran) {
             because(fmt::format("it had fired at {}", at(s.firedAt)));
             if (!std::isnan(s.stoppedAt))
                 root(s.by == StoppedBy::dryTank ? Root::tank : Root::switches, s.stoppedAt,
@@ -155,7 +159,15 @@ private:
     }
     void stopped(std::size_t e) {
         const EngineStory& s = r_.stories()[e];
-        if (fault(e, std::isnan(s.stoppedAt) ? out_.result.at : s.stoppedAt))
+        // A tank that a hand let run dry, and ice that it let form, are no fault of another kind.
+        const auto came = [&](powerplant::Fault f) {
+            return std::any_of(r_.came().begin(), r_.came().end(),
+                               [&](const auto& c) { return c.engine == e && c.fault == f; });
+        };
+        using powerplant::Fault;
+        const bool byHand = (s.by == StoppedBy::dryTank && !came(Fault::tankDry) && !came(Fault::fuelLeak)) ||
+                            (s.by == StoppedBy::ice && !came(Fault::carburettorIce));
+        if (!byHand && fault(e, std::isnan(s.stoppedAt) ? out_.result.at : s.stoppedAt, powerplant::takesEngine))
             return;
         out_.engine = e;
         if (s.by == StoppedBy::ice)
@@ -166,13 +178,13 @@ private:
             words = fmt::format("{} had run dry", n_.fuel.tanks[static_cast<std::size_t>(s.tank)].name);
         // A hand that stops an engine while another has failed has taken the wrong one.
         if (s.by == StoppedBy::hand)
-            for (const auto& came : r_.came())
-                if (came.engine != e && static_cast<double>(came.at) / 1000.0 <= when &&
-                    !r_.state().engines[came.engine].firing) { // a needle that lies there is no failed engine
+            for (const auto& other : r_.came())
+                if (other.engine != e && static_cast<double>(other.at) / 1000.0 <= when &&
+                    !r_.state().engines[other.engine].firing) { // a needle that lies there is no failed engine
                     because(fmt::format("{}, at {}", words, at(when)));
                     return root(Root::stopped, when,
-                                fmt::format("the wrong engine: {} had failed, at {}", whose(came.engine),
-                                            at(static_cast<double>(came.at) / 1000.0)));
+                                fmt::format("the wrong engine: {} had failed, at {}", whose(other.engine),
+                                            at(static_cast<double>(other.at) / 1000.0)));
                 }
         root(s.by == StoppedBy::dryTank  ? Root::tank
              : s.by == StoppedBy::broken ? Root::unknown
@@ -220,7 +232,7 @@ private:
         if (byIce && stories[iced].ice > iceLeads)
             return ice(iced);
         for (std::size_t e = 0; e < stories.size(); ++e)
-            if (fault(e, when))
+            if (fault(e, when, powerplant::takesPower | powerplant::takesEngine))
                 return;
         // The first moment from which less was set than was planned, up to where it shows.
         const auto& trace = r_.trace();
@@ -296,7 +308,7 @@ private:
             root(Root::cooling, static_cast<double>((shut ? shut : flaps)->at) / 1000.0,
                  fmt::format("{} at {}", said(*flaps, n_), at(static_cast<double>(flaps->at) / 1000.0)));
         if (!shut && !flaps)
-            fault(out_.engine, when);
+            fault(out_.engine, when, powerplant::takesHeat | powerplant::takesEngine);
     }
     const Rehearsal& r_;
     const TypeNotes& n_;
