@@ -21,15 +21,20 @@ int main(int argc, char** argv) {
     };
     std::map<std::string, Sum> byKind;
     std::map<std::string, Sum> byDay;
+    // Each sortie on its own day, and warmer and colder by the season.
+    const bool ownDay = std::getenv("AMBER_ONE_DAY") != nullptr;
     std::vector<std::unique_ptr<BadDay>> days;
-    for (int i = 3; i < argc; ++i) {
-        auto loaded = flight::loadSortie(argv[i]);
-        if (!loaded.ok()) {
-            fmt::print(stderr, "{}: {}\n", argv[i], loaded.problems.front().text());
-            return 1;
+    std::vector<std::string> names;
+    for (const double warmer : ownDay ? std::vector{0.0} : std::vector{0.0, 14.0, -14.0})
+        for (int i = 3; i < argc; ++i) {
+            auto loaded = flight::loadSortie(argv[i]);
+            if (!loaded.ok()) {
+                fmt::print(stderr, "{}: {}\n", argv[i], loaded.problems.front().text());
+                return 1;
+            }
+            days.push_back(std::make_unique<BadDay>(std::move(loaded), warmer));
+            names.push_back(fmt::format("{}{}", argv[i], warmer == 0.0 ? "" : fmt::format(" {:+.0f} K", warmer)));
         }
-        days.push_back(std::make_unique<BadDay>(std::move(loaded)));
-    }
     Sum total;
     if (std::getenv("AMBER_TWO")) { // two things done otherwise, each of which does harm
         int pairs = 0, both = 0;
@@ -51,11 +56,41 @@ int main(int argc, char** argv) {
             ++pairs;
             both += t.both ? 1 : 0;
             if (verbose && !t.both)
-                fmt::print("## {}: {} {}; {} {}\n{}", argv[3 + static_cast<std::size_t>(i) % days.size()], first->kind,
+                fmt::print("## {}: {} {}; {} {}\n{}", names[static_cast<std::size_t>(i) % days.size()], first->kind,
                            first->words, second->kind, second->words, t.text);
         }
         fmt::print("two at once: {} pairs, both among the first three {} ({:.0f} %)\n", pairs, both,
                    pairs ? 100.0 * both / pairs : 100.0);
+        return 0;
+    }
+    if (std::getenv("AMBER_EVERY")) { // each act of every drill, every kind: told, or neutral
+        int all = 0, harmful = 0, named = 0, between = 0, silent = 0, neutral = 0, blamed = 0;
+        for (std::size_t which = 0; which < days.size(); ++which)
+            for (const auto& kind : kindsOfEachAct())
+                for (std::size_t i = 0; i < days[which]->acts.size(); ++i) {
+                    if (std::uniform_int_distribution<int>(1, std::max(1, count))(draw) != 1)
+                        continue; // one in so many
+                    const BadDay& day = *days[which];
+                    const auto spoilt = spoilAct(day.acts, day.loaded.aircraft->notes, draw, kind, i);
+                    if (!spoilt)
+                        continue;
+                    const auto t = told(day, *spoilt);
+                    ++all;
+                    harmful += t.is == Told::Is::harmful;
+                    named += t.is == Told::Is::harmful && t.first && t.reaches;
+                    between += t.is == Told::Is::between;
+                    neutral += t.is == Told::Is::neutral;
+                    blamed += t.is == Told::Is::neutral && t.blamed;
+                    const bool quiet = t.is != Told::Is::neutral && !t.told;
+                    silent += quiet;
+                    if (verbose && quiet)
+                        fmt::print("## {} {}: {} at {:.0f}: nothing is said\n", names[which], kind, spoilt->words,
+                                   static_cast<double>(spoilt->at) / 1000.0);
+                }
+        fmt::print("every act, one in {}: {} tried; harmful {}, named first and put right {} ({:.0f} %); between {}; "
+                   "nothing said of {}; neutral {}, blamed {} ({:.1f} %)\n",
+                   std::max(1, count), all, harmful, named, harmful ? 100.0 * named / harmful : 100.0, between, silent,
+                   neutral, blamed, neutral ? 100.0 * blamed / neutral : 0.0);
         return 0;
     }
     for (int i = 0; i < count; ++i) {
@@ -69,7 +104,7 @@ int main(int argc, char** argv) {
         if (!spoilt)
             continue;
         const auto t = told(day, *spoilt);
-        const std::string name = argv[3 + which];
+        const std::string& name = names[which];
         for (Sum* s : {&byKind[kind], &byDay[name], &total}) {
             ++s->all;
             s->harmful += t.is == Told::Is::harmful;

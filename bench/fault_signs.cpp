@@ -199,7 +199,6 @@ bool listedPair(Fault a, Fault b) {
 
 std::vector<Asked> askAll(const flight::LoadedSortie& l) {
     std::vector<Asked> out;
-    const auto patterns = trouble::patternsFor(l.aircraft->notes);
     const auto still = [](const Sign& s) { return s.isNeedle() && s.way == Way::still; };
     for (const auto& shown : aloftFaults())
         for (const auto& where : threeSettings()) {
@@ -215,7 +214,8 @@ std::vector<Asked> askAll(const flight::LoadedSortie& l) {
                         continue;
                     seen.erase(seen.begin() + static_cast<std::ptrdiff_t>(left));
                 }
-                const auto d = trouble::diagnose(patterns, seen);
+                auto d = trouble::diagnose(l.aircraft->notes, seen);
+                std::erase_if(d.causes, [](const trouble::Cause& c) { return c.pattern.key == "none"; });
                 Asked a;
                 a.fault = shown.fault;
                 a.first = d.causes.empty() ? "nothing" : d.causes.front().pattern.key;

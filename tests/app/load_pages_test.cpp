@@ -47,6 +47,23 @@ TEST_F(LoadPages, AWeightAtAStationMovesWeightAndBalanceAndIsUndone) {
     EXPECT_FALSE(figures().contains(QStringLiteral("gearbox")));
 }
 
+TEST_F(LoadPages, WhoSatAtAStationIsNotLostOverWhatIsTypedAndTakenBackInIt) {
+    open("lorimer-spring", Phase::load, "load");
+    put("station-3", "1,671.1 lb; gearbox");
+    const auto id = notes().loading.stations[3].id;
+    ASSERT_EQ(sortie().load.names.at(id), "gearbox");
+    // Another name begun, and thought better of, key by key.
+    type("station-3", QStringLiteral("1,500 lb; cra"));
+    EXPECT_EQ(sortie().load.names.at(id), "cra");
+    for (int i = 0; i < 5; ++i)
+        QTest::keyClick(field("station-3"), Qt::Key_Backspace);
+    EXPECT_EQ(field("station-3")->text(), QStringLiteral("1,500 lb"));
+    QTest::keyClick(field("station-3"), Qt::Key_Tab);
+    test::settle();
+    EXPECT_EQ(sortie().load.names.at(id), "gearbox");
+    EXPECT_NEAR(sortie().load.stations.at(id).si(), 1500 * 0.45359237, 0.01);
+}
+
 TEST_F(LoadPages, TheWeightOfTheDayStripIsTypedOrFollows) {
     open("lorimer-spring", Phase::load, "load");
     put("weight", "26,000");

@@ -234,13 +234,13 @@ TEST_F(TroublePages, SymptomsAreChosenInCombinationAndLeadToTheDrill) {
     QTest::keyClick(&shake, Qt::Key_Space);
     EXPECT_EQ(page.noticed().size(), 3u);
     EXPECT_EQ(page.diagnosis().causes.front().pattern.key, "bearing");
-    EXPECT_TRUE(act.text().contains(QStringLiteral("Feather")));
+    EXPECT_TRUE(act.text().contains(QStringLiteral("feather"))) << act.text().toStdString();
     EXPECT_TRUE(in<app::FiguresView>("causes").text().contains(QStringLiteral("Bearing failing")));
     // The same as the command.
     const auto json = command({"trouble", "symptom", lorimer().toStdString(), "--sign",
                                "oil-pressure falls, oil rises, shake", "--json"})
                           .json();
-    EXPECT_EQ(json["act"], page.diagnosis().causes[page.diagnosis().act].pattern.act);
+    EXPECT_EQ(json["act"], page.diagnosis().act);
     EXPECT_EQ(json["causes"][0]["cause"], "bearing");
     EXPECT_NEAR(json["causes"][0]["fit"].get<double>(), page.diagnosis().causes.front().fit, 1e-9);
     QTest::mouseClick(&in<QPushButton>("to-drill"), Qt::LeftButton);

@@ -9,10 +9,12 @@
 #include "notes/lever_words.h"
 #include "symptoms/symptoms.h"
 #include "trouble/automatics.h"
+#include "trouble/context.h"
 #include "trouble/drill.h"
 #include "trouble/sheet.h"
 #include "units/text.h"
 #include <algorithm>
+#include <charconv>
 #include <cmath>
 #include <cstdio>
 #include <fmt/format.h>
@@ -45,6 +47,9 @@ public:
             "--sign", signs_,
             "symptom: what is noticed, parted by commas, \"oil-pressure falls-fast, shake\"; \"list\" names them all");
         a.text("--to", to_, "dive: height above sea level to come down to, \"3,000 ft\"");
+        a.text("--doses", doses_, "symptom, at the start: strokes, seconds or blades of priming given");
+        a.text("--tries", tries_, "symptom, at the start: how often it was tried in vain");
+        a.flag("--rain", rain_, "symptom: after rain, refuelling or drums: there may be water in the fuel");
         a.flag("--json", json_, "JSON in SI units");
     }
     int run(const CommandActions&) override {
@@ -250,7 +255,21 @@ private:
         if (noticed.empty())
             return wrong(
                 "--sign is missing: what is noticed, \"oil-pressure falls-fast, shake\"; \"list\" names them all");
-        const auto d = trouble::diagnose(n, noticed);
+        auto context = trouble::contextOf(at);
+        if (!doses_.empty()) {
+            const auto given = readCount(doses_);
+            if (!given)
+                return wrong("--doses: write how many were given, \"9\"");
+            context.doses = *given;
+        }
+        if (!tries_.empty()) {
+            const auto tried = readCount(tries_);
+            if (!tried)
+                return wrong("--tries: write how often it was tried, \"3\"");
+            context.tries = static_cast<int>(*tried);
+        }
+        context.rain = rain_;
+        const auto d = trouble::diagnose(n, noticed, context);
         if (json_) {
             json out{{"what", "symptom"}, {"causes", json::array()}};
             for (const auto& c : d.causes) {
@@ -259,17 +278,20 @@ private:
                          {"fit", c.fit},
                          {"plausible", c.plausible},
                          {"told_by", c.pattern.toldBy},
-                         {"act", c.pattern.act},
+                         {"act", c.then},
                          {"origin", markOf(c.pattern.origin)}};
-                if (c.pattern.drill)
-                    one["drill"] = amber::nameOf(*c.pattern.drill).key;
                 out["causes"].push_back(std::move(one));
             }
             if (!d.causes.empty()) {
-                out["act_for"] = d.causes[d.act].pattern.key;
-                out["act"] = d.causes[d.act].pattern.act;
-                out["unsure"] = d.unsure();
-                out["tell_apart"] = d.tellApart;
+                out["act_for"] = d.causes[d.forCause].pattern.key;
+                out["act"] = d.act;
+                out["act_key"] = rowOf(d.first).key;
+                out["final"] = rowOf(d.first).final;
+                out["harm"] = d.harm;
+                out["unsure"] = d.unsure;
+                out["test"] = d.test;
+                if (d.drill)
+                    out["drill"] = amber::nameOf(*d.drill).key;
             }
             out["automatics"] = json::array();
             for (const auto& a : trouble::automaticsOf(n))
@@ -281,30 +303,41 @@ private:
             fmt::print("Nothing known shows that.\n");
             return exitOk;
         }
-        const auto& worst = d.causes[d.act].pattern;
-        fmt::print("First: {}   (for the worst that fits: {})\n", worst.act, inSentence(worst.name));
-        if (!worst.words.empty())
-            fmt::print("The notes: {}\n", worst.words);
-        if (d.unsure())
-            fmt::print("Unsure, the worst assumed. {}\n", d.tellApart);
+        const auto& of = d.causes[d.forCause].pattern;
+        fmt::print("First: {}\n", d.act);
+        if (d.unsure)
+            fmt::print("Unsure: nothing that cannot be undone yet.\n");
+        fmt::print("Test:  {}\n", d.test);
+        if (d.drill)
+            fmt::print("Drill: {}\n", amber::nameOf(*d.drill).title);
+        if (!of.words.empty())
+            fmt::print("The notes ({}): {}\n", inSentence(of.name), of.words);
         fmt::print("\n");
         std::size_t shown = 0;
         for (const auto& c : d.causes) {
             if (shown++ >= 6 || c.fit < 0.005)
                 break;
-            fmt::print("{:>3.0f} %  {:<36} {:<9} {}\n", 100 * c.fit, c.pattern.name, markOf(c.pattern.origin),
-                       c.pattern.toldBy);
+            fmt::print("{:>3.0f} %  {:<44} {:<9} {}\n       {:<44} {}\n", 100 * c.fit, c.pattern.name,
+                       markOf(c.pattern.origin), c.pattern.toldBy, "", "then: " + c.then);
         }
         const auto automatics = trouble::automaticsOf(n);
         if (!automatics.empty())
             fmt::print("\nif it no longer looks after itself:\n");
         for (const auto& a : automatics)
             fmt::print("       {:<36} {:<9} {}\n", a.what, markOf(a.origin), a.byHand);
-        fmt::print("!  Ranked by fit, not known: act for the worst, land, and let an engineer look.\n");
+        fmt::print("!  Ranked, not known: the type's manual goes first; land, and let a licensed engineer look.\n");
         return exitOk;
     }
-    std::string what_ = "engine-out", file_, engines_, at_, signs_, to_;
-    bool json_ = false;
+    static std::optional<double> readCount(const std::string& text) {
+        double out = 0.0;
+        const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), out);
+        constexpr double most = 99.0;
+        if (error != std::errc() || end != text.data() + text.size() || !(out >= 0.0 && out <= most))
+            return std::nullopt;
+        return out;
+    }
+    std::string what_ = "engine-out", file_, engines_, at_, signs_, to_, doses_, tries_;
+    bool json_ = false, rain_ = false;
 };
 } // namespace
 

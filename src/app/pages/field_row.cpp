@@ -13,6 +13,7 @@
 #include <QSignalBlocker>
 #include <algorithm>
 #include <cmath>
+#include <memory>
 
 namespace amber::app {
 namespace {
@@ -466,9 +467,19 @@ void FieldRow::buildLoad() {
         b.show = [this, station, mass] {
             return station() ? q(format(mass().si(), *document_.aircraft().notes.cockpit.weight)) : QString();
         };
-        b.apply = [this, station](const QString& text, int gesture) -> QString {
+        // Who sat there before this stay in the field: what is typed begins from that at every key.
+        struct Before {
+            int gesture = 0;
+            std::optional<std::string> name;
+        };
+        const auto before = std::make_shared<Before>();
+        b.apply = [this, station, before](const QString& text, int gesture) -> QString {
             if (!station())
                 return {};
+            if (const auto& names = document_.sortie().load.names; before->gesture != gesture) {
+                const auto found = names.find(station()->id);
+                *before = {gesture, found == names.end() ? std::nullopt : std::optional(found->second)};
+            }
             const UnitSpec* unit = document_.aircraft().notes.cockpit.weight;
             const QString figure = text.section(QLatin1Char(';'), 0, 0).trimmed();
             const QString who = text.section(QLatin1Char(';'), 1).trimmed();
@@ -479,6 +490,10 @@ void FieldRow::buildLoad() {
             changed.load.stations[station()->id] = Mass::si(read.value().si);
             if (text.contains(QLatin1Char(';')))
                 changed.load.names[station()->id] = who.toStdString();
+            else if (before->name)
+                changed.load.names[station()->id] = *before->name;
+            else
+                changed.load.names.erase(station()->id);
             return document_.edit(changed, tr("load"), gesture);
         };
         b.step = [this, station, mass](int steps, int gesture) -> QString {

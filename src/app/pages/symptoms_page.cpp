@@ -6,6 +6,7 @@
 #include "kit/words.h"
 #include "notes/lever_words.h"
 #include "trouble/automatics.h"
+#include "trouble/context.h"
 #include <QGridLayout>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
@@ -73,8 +74,8 @@ SymptomsPage::SymptomsPage(SortieDocument& document, QWidget* parent) : TroubleP
     halves_->addWidget(right, 6);
     connect(clear_, &QPushButton::clicked, this, [this] { notice({}); });
     connect(drill_, &QPushButton::clicked, this, [this] {
-        if (!diagnosis_.causes.empty() && diagnosis_.causes[diagnosis_.act].pattern.drill)
-            emit drillWanted(*diagnosis_.causes[diagnosis_.act].pattern.drill);
+        if (diagnosis_.drill)
+            emit drillWanted(*diagnosis_.drill);
     });
 }
 
@@ -88,7 +89,7 @@ void SymptomsPage::widen() {
 
 void SymptomsPage::build() {
     const auto& n = document_.aircraft().notes;
-    const std::string type = n.file + n.variant;
+    const std::string type = n.file + n.variant + std::to_string(context_.stages());
     if (choices_ && built_ == type)
         return;
     built_ = type;
@@ -105,7 +106,9 @@ void SymptomsPage::build() {
     grid->setHorizontalSpacing(8);
     grid->setVerticalSpacing(3);
     const bool coolant = n.engine.cooling == Cooling::liquid;
-    const auto patterns = trouble::patternsFor(n);
+    // Only what something shows that can happen here.
+    auto patterns = trouble::patternsFor(n);
+    std::erase_if(patterns, [&](const trouble::Pattern& p) { return trouble::chanceBefore(p, context_) <= 0.0; });
     int place = 0;
     for (const Gauge gauge : watchedGauges) {
         if (gauge == (coolant ? Gauge::headTemperature : Gauge::coolantTemperature))
@@ -205,14 +208,15 @@ void SymptomsPage::notice(const std::vector<Sign>& signs) {
     refresh();
 }
 
-void SymptomsPage::present(const TroubleMoment&) {
+void SymptomsPage::present(const TroubleMoment& moment) {
+    context_ = trouble::contextOf(caseOf(moment));
     build();
     refresh();
 }
 
 void SymptomsPage::refresh() {
     const auto signs = noticed();
-    diagnosis_ = trouble::diagnose(document_.aircraft().notes, signs);
+    diagnosis_ = trouble::diagnose(document_.aircraft().notes, signs, context_);
     drill_->hide();
     clear_->setEnabled(!signs.empty());
     Figures shown;
@@ -232,32 +236,32 @@ void SymptomsPage::refresh() {
         finish();
         return;
     }
-    const auto& worst = diagnosis_.causes[diagnosis_.act].pattern;
-    act_->setText(html::text(worst.act));
+    const auto& of = diagnosis_.causes[diagnosis_.forCause].pattern;
+    act_->setText(html::text(diagnosis_.act));
     QStringList lines;
-    lines << tr("For the worst that fits: <b>%1</b>.").arg(html::text(inSentence(worst.name)));
-    if (diagnosis_.unsure())
-        lines << tr("Unsure, the worst assumed. Told apart by: %1").arg(html::text(diagnosis_.tellApart));
-    if (!worst.words.empty())
-        lines << tr("The notes: %1").arg(html::text(worst.words));
+    if (diagnosis_.unsure)
+        lines << tr("<b>Unsure:</b> nothing yet that cannot be undone.");
+    lines << tr("Test: %1").arg(html::text(diagnosis_.test));
+    if (!of.words.empty())
+        lines << tr("The notes: %1").arg(html::text(of.words));
     QStringList look;
-    for (const auto& sign : diagnosis_.causes[diagnosis_.act].lookFor)
+    for (const auto& sign : diagnosis_.causes.front().lookFor)
         if (look.size() < 3)
             look << q(wordsOf(sign));
     if (!look.isEmpty())
         lines << tr("Look for: %1.").arg(look.join(QStringLiteral("; ")).toHtmlEscaped());
     tell_->setText(lines.join(QStringLiteral("<br>")));
-    if (worst.drill) {
-        drill_->setText(tr("The drill: %1").arg(q(nameOf(*worst.drill).title)));
+    if (diagnosis_.drill) {
+        drill_->setText(tr("The drill: %1").arg(q(nameOf(*diagnosis_.drill).title)));
         drill_->show();
     }
-    Table table({tr("cause (ranked by fit)"), tr("fit"), tr("told from its like by")}, 2);
+    Table table({tr("it may be"), tr("chance"), tr("told by"), tr("then")}, 2);
     std::size_t count = 0;
     for (const auto& c : diagnosis_.causes) {
         if (++count > mostShown || c.fit < leastShown)
             break;
-        table.row({q(c.pattern.name), tr("%1 %").arg(100 * c.fit, 0, 'f', 0), q(c.pattern.toldBy)},
-                  &c.pattern == &worst);
+        table.row({q(c.pattern.name), tr("%1 %").arg(100 * c.fit, 0, 'f', 0), q(c.pattern.toldBy), q(c.then)},
+                  &c.pattern == &of);
     }
     shown.emplace_back(std::move(table));
     shown.emplace_back(

@@ -41,12 +41,13 @@ private:
     QBoxLayout* halves_;
     QWidget* choices_ = nullptr;
     QVBoxLayout* left_;
-    std::string built_; ///< the type that the choices are of
+    std::string built_; ///< the type and the stage that the choices are of
     std::vector<Needle> needles_;
     std::vector<Button> buttons_;
     RichLabel *act_, *tell_;
     FiguresView* causes_;
     QPushButton *drill_, *clear_;
+    trouble::Context context_;
     trouble::Diagnosis diagnosis_;
 };
 

@@ -450,7 +450,7 @@ void Simulation::cruise() {
         const auto blows = wind();
         const double ground = air::groundSpeed(tas.si(), blows);
         if (ground < slowestGround) {
-            say(Phase::cruise, watch::Rule::crosswind,
+            say(Phase::cruise, watch::Rule::headwindPast,
                 "The wind on this track is stronger than she flies: she does not arrive.");
             break;
         }

@@ -46,6 +46,10 @@ constexpr std::array feltRows{
     FeltRow{Felt::wetAndSilent, "wet-and-silent", "wet and silent", Sense::starting},
     FeltRow{Felt::stalls, "stalls", "stalls at the same blade", Sense::starting},
     FeltRow{Felt::lampStays, "lamp-stays", "starter lamp stays on", Sense::starting},
+    FeltRow{Felt::noTurn, "no-turn", "does not turn", Sense::starting},
+    FeltRow{Felt::turnsSlowly, "turns-slowly", "turns slowly", Sense::starting},
+    FeltRow{Felt::coughs, "coughs", "coughs and dies", Sense::starting},
+    FeltRow{Felt::dryStack, "dry", "dry: no drip, no smell", Sense::starting},
 };
 static_assert([] {
     for (std::size_t i = 0; i < feltRows.size(); ++i)

@@ -67,6 +67,10 @@ enum class Felt {
     wetAndSilent,
     stalls,
     lampStays,
+    noTurn,
+    turnsSlowly,
+    coughs,
+    dryStack,
 };
 
 /// How it is noticed: the columns in which it is chosen.

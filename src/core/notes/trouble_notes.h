@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "notes/first_act.h"
 #include "notes/phase.h"
 #include "notes/step.h"
 #include "units/quantity.h"
@@ -64,6 +65,7 @@ struct SymptomNotes {
     std::string name;  ///< "Cabin blower drags"
     std::vector<std::string> signs;
     std::string toldBy, act, words; ///< how it is told from its like; first act; the notes' own words
+    std::optional<FirstAct> first;  ///< what kind of act that is, so that its harm can be weighed
     std::optional<Emergency> drill;
     bool grave = false; ///< among causes that fit as well, its act goes first
     int line = 0;

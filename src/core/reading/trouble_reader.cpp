@@ -77,6 +77,16 @@ SymptomNotes readSymptom(TableReader& t) {
     s.toldBy = t.text("told_by");
     s.act = t.text("act", true);
     s.words = t.text("words");
+    if (const auto key = t.text("first"); !key.empty()) {
+        s.first = firstActFromKey(key);
+        if (!s.first) {
+            std::vector<std::string> keys;
+            for (const auto& row : firstActs)
+                keys.emplace_back(row.key);
+            t.problem(t.line("first"), fmt::format("there is no first act \"{}\"", key),
+                      fmt::format("Use one of: {}", fmt::join(keys, ", ")));
+        }
+    }
     s.grave = t.flag("grave").value_or(false);
     if (const auto key = t.text("drill"); !key.empty()) {
         s.drill = emergencyFromKey(key);

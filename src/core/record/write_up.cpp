@@ -46,12 +46,14 @@ std::vector<Sign> signsOf(const TypeNotes& notes, const std::vector<Standing>& a
 }
 
 /// What to look at for readings of needles: the causes that fit them, the likeliest first.
-std::string lookAt(const TypeNotes& notes, const std::vector<Sign>& signs) {
+std::string lookAt(const TypeNotes& notes, const std::vector<Sign>& signs, Phase phase) {
+    trouble::Context context;
+    context.phase = phase;
     if (std::all_of(signs.begin(), signs.end(), [](const Sign& s) { return s.way == Way::still; }))
         return {};
     std::string out;
     std::size_t told = 0;
-    for (const auto& cause : trouble::diagnose(notes, signs).causes) {
+    for (const auto& cause : trouble::diagnose(notes, signs, context).causes) {
         if (!cause.plausible || !cause.pattern.fault || told == mostCauses)
             continue;
         out += fmt::format("{}{}: {}", out.empty() ? "" : ". ", cause.pattern.name,
@@ -118,7 +120,7 @@ WriteUp writeUp(const std::string& run, const std::vector<Standing>& all, const 
             red = red || said->verdict.colour() == watch::Colour::red;
             const WhatRow* row = whatOf(e->what);
             std::string look = !looks              ? std::string()
-                               : row && row->gauge ? lookAt(notes, signsOf(notes, all, *e))
+                               : row && row->gauge ? lookAt(notes, signsOf(notes, all, *e), e->phase)
                                                    : said->cause + (said->next.empty() ? "" : " " + said->next);
             add(*e, said->verdict, std::move(look));
         }

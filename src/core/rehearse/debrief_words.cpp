@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "rehearse/debrief.h"
-#include "symptoms/patterns.h"
+#include "symptoms/symptoms.h"
 #include "units/text.h"
 #include <algorithm>
 #include <cmath>
@@ -269,7 +269,11 @@ private:
                                                             : "look at every needle of that engine";
                 if (line.back() == '.')
                     line.pop_back();
-                line += pattern && !pattern->act.empty() ? fmt::format("; first act: {}", pattern->act) : "";
+                if (pattern) {
+                    trouble::Context at;
+                    at.phase = f.came.phase;
+                    line += fmt::format("; first act: {}", trouble::firstActOf(*pattern, n_, at));
+                }
                 if (line.back() != '.')
                     line += '.';
                 add(About::next, f.came.at, std::move(line));

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "rehearse/questions.h"
 #include "powerplant/generator.h"
-#include "symptoms/patterns.h"
+#include "symptoms/symptoms.h"
 #include "units/ascii.h"
 #include "units/text.h"
 #include <algorithm>
@@ -157,25 +157,34 @@ private:
     }
     void firsts() {
         const auto patterns = trouble::patternsFor(n_);
+        // Each asked where it comes: aloft, else on the ground, else at the start.
+        const auto whereOf = [](const trouble::Pattern& p) {
+            trouble::Context c;
+            for (const Phase phase : {Phase::start, Phase::runUp, Phase::cruise})
+                if (trouble::Context at; (at.phase = phase, (at.stages() & p.stages) != 0))
+                    c = at;
+            return c;
+        };
+        const auto actOf = [&](const trouble::Pattern& p) { return trouble::firstActOf(p, n_, whereOf(p)); };
         std::vector<std::string> acts;
         for (const auto& p : patterns)
-            if (!p.act.empty())
-                acts.push_back(p.act);
+            acts.push_back(actOf(p));
         for (const auto& p : patterns)
-            if (p.fault && !p.act.empty()) {
+            if (p.fault) {
                 // Among those of what it is taken for; others where it has no like.
-                std::vector<std::string> among{p.act};
+                const std::string right = actOf(p);
+                std::vector<std::string> among{right};
                 for (const auto like : p.like)
                     for (const auto& other : patterns)
-                        if (other.fault == like && !other.act.empty())
-                            among.push_back(other.act);
+                        if (other.fault == like)
+                            among.push_back(actOf(other));
                 for (const auto& act : acts)
                     if (among.size() < mostChoices)
                         among.push_back(act);
                 Question q;
                 q.key = fmt::format("first/{}", p.key);
                 q.text = fmt::format("{}: what first?", p.name);
-                q.choices = few(among, p.act, q.right);
+                q.choices = few(among, right, q.right);
                 if (q.choices.size() < 2)
                     continue;
                 q.because = p.toldBy.empty() ? std::string{} : fmt::format("Told by: {}", p.toldBy);

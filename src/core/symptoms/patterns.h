@@ -3,6 +3,7 @@
 #include "notes/sign.h"
 #include "notes/type_notes.h"
 #include "powerplant/fault.h"
+#include "symptoms/acts.h"
 #include <optional>
 #include <string>
 #include <vector>
@@ -18,7 +19,7 @@ struct Expected {
 };
 
 /// How bad it is to be wrong about it.
-enum class Grave { nuisance, wears, losesPower, losesEngine, burns };
+enum class Grave { nuisance, wears, losesPower, losesEngine, mayBurn, burns };
 
 /// What a fault shows, how it is told from its like, and what is done first. General engineering practice (origin
 /// practice), or the type's own notes.
@@ -27,10 +28,13 @@ struct Pattern {
     std::string key, name;
     std::vector<Expected> signs;
     std::vector<powerplant::Fault> like;
-    std::string toldBy;        ///< what to look at or to try, and what it then shows
-    std::optional<Sign> tried; ///< that trying shows it
-    std::string act;           ///< first act
-    std::string words;         ///< the notes' own
+    std::string toldBy;         ///< what to look at or to try, and what it then shows
+    std::optional<Sign> tried;  ///< that trying shows it
+    std::vector<FirstAct> acts; ///< that treat it, the best first
+    std::string ownAct;         ///< the notes' own words for the first; empty: they have none
+    std::string words;          ///< the notes' own
+    unsigned stages = anywhere; ///< in which it comes
+    double prior = 1.0;         ///< how often among causes, beforehand
     Grave grave = Grave::losesPower;
     std::optional<Emergency> drill;
     bool gauge = false; ///< nothing is wrong but a needle
