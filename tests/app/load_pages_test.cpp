@@ -50,7 +50,7 @@ TEST_F(LoadPages, AWeightAtAStationMovesWeightAndBalanceAndIsUndone) {
 TEST_F(LoadPages, WhoSatAtAStationIsNotLostOverWhatIsTypedAndTakenBackInIt) {
     open("lorimer-spring", Phase::load, "load");
     put("station-3", "1,671.1 lb; gearbox");
-    const auto id = notes().loading.stations[3].id;
+    const auto id = window->document().aircraft().notes.loading.stations[3].id;
     ASSERT_EQ(sortie().load.names.at(id), "gearbox");
     // Another name begun, and thought better of, key by key.
     type("station-3", QStringLiteral("1,500 lb; cra"));

@@ -234,12 +234,20 @@ TEST_F(TroublePages, SymptomsAreChosenInCombinationAndLeadToTheDrill) {
     QTest::keyClick(&shake, Qt::Key_Space);
     EXPECT_EQ(page.noticed().size(), 3u);
     EXPECT_EQ(page.diagnosis().causes.front().pattern.key, "bearing");
+    EXPECT_TRUE(act.text().contains(QStringLiteral("Ease"))) << "half a chance: nothing that cannot be undone";
+    pressure.setCurrentIndex(static_cast<int>(Way::flickers) + 1);
+    for (const char* sign : {"sign-smell-of-oil", "sign-rough"})
+        QTest::mouseClick(&in<QToolButton>(sign), Qt::LeftButton);
+    const auto& cruise = document().plan()[Phase::cruise];
+    trouble().setTime(cruise.start + 0.5 * cruise.duration);
+    test::settle();
     EXPECT_TRUE(act.text().contains(QStringLiteral("feather"))) << act.text().toStdString();
     EXPECT_TRUE(in<app::FiguresView>("causes").text().contains(QStringLiteral("Bearing failing")));
     // The same as the command.
-    const auto json = command({"trouble", "symptom", lorimer().toStdString(), "--sign",
-                               "oil-pressure falls, oil rises, shake", "--json"})
-                          .json();
+    const auto json =
+        command({"trouble", "symptom", lorimer().toStdString(), "--sign",
+                 "oil-pressure flickers, oil rises, shake, smell-of-oil, rough", "--at", "cruise", "--json"})
+            .json();
     EXPECT_EQ(json["act"], page.diagnosis().act);
     EXPECT_EQ(json["causes"][0]["cause"], "bearing");
     EXPECT_NEAR(json["causes"][0]["fit"].get<double>(), page.diagnosis().causes.front().fit, 1e-9);
@@ -247,7 +255,7 @@ TEST_F(TroublePages, SymptomsAreChosenInCombinationAndLeadToTheDrill) {
     test::settle();
     EXPECT_EQ(trouble().pageKey(), "feather");
     key(Qt::Key_2);
-    EXPECT_EQ(page.noticed().size(), 3u) << "they are kept while she flies";
+    EXPECT_EQ(page.noticed().size(), 5u) << "they are kept while she flies";
     QTest::mouseClick(&in<QPushButton>("clear"), Qt::LeftButton);
     EXPECT_TRUE(page.noticed().empty());
 }

@@ -265,7 +265,8 @@ TEST(Learnt, FuelIsInEveryFigureOfFuelAndInNothingElse) {
         << "a little lighter, a little faster, a little ram";
     EXPECT_NEAR(expected(after.plan, Phase::cruise, Gauge::headTemperature).value,
                 expected(before.plan, Phase::cruise, Gauge::headTemperature).value, 0.01);
-    EXPECT_NEAR(after.plan.flown[Phase::climb].boundary.si(), before.plan.flown[Phase::climb].boundary.si(), 5.0)
+    EXPECT_NEAR(after.plan.flown[Phase::climb].knock->boundary.si(),
+                before.plan.flown[Phase::climb].knock->boundary.si(), 5.0)
         << "the knock boundary is the engine's, whatever it drinks";
 }
 

@@ -306,8 +306,9 @@ TEST(Rules, TheirFiguresAreThoseOfTheTrade) {
     EXPECT_EQ(watch::turnsSlowly(0.56, 1.0, "").colour(), Colour::normal);
     EXPECT_EQ(watch::starterCurrent(-0.01, false, "").colour(), Colour::red);
     EXPECT_EQ(watch::starterCurrent(0.1, true, "").colour(), Colour::amber);
-    EXPECT_EQ(watch::knockRoom(-290, "").colour(), Colour::normal) << "a reading's width";
-    EXPECT_EQ(watch::knockRoom(-310, "").colour(), Colour::amber);
+    EXPECT_EQ(watch::knockRoom(-290, 1.2e5, "").colour(), Colour::normal) << "a reading's width";
+    EXPECT_EQ(watch::knockRoom(-310, 1.2e5, "").colour(), Colour::amber);
+    EXPECT_EQ(watch::knockRoom(-0.021 * 1.2e5, 1.2e5, "").colour(), Colour::red) << "past the error of the model";
     EXPECT_EQ(watch::coolingRate(20.0, 20.0, "").colour(), Colour::normal) << "as much as allowed is allowed";
     EXPECT_EQ(watch::coolingRate(20.1, 20.0, "").colour(), Colour::red);
     EXPECT_EQ(watch::queue(std::nullopt, 7200, "").colour(), Colour::normal);

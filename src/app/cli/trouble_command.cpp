@@ -255,13 +255,10 @@ private:
         if (noticed.empty())
             return wrong(
                 "--sign is missing: what is noticed, \"oil-pressure falls-fast, shake\"; \"list\" names them all");
-        auto context = trouble::contextOf(at);
-        if (!doses_.empty()) {
-            const auto given = readCount(doses_);
-            if (!given)
-                return wrong("--doses: write how many were given, \"9\"");
-            context.doses = *given;
-        }
+        const auto given = readCount(doses_);
+        if (!doses_.empty() && !given)
+            return wrong("--doses: write how many were given, \"9\"");
+        auto context = trouble::contextOf(at, given);
         if (!tries_.empty()) {
             const auto tried = readCount(tries_);
             if (!tried)

@@ -191,7 +191,10 @@ void FiguresView::paint(QPainter& p, std::size_t block, int top) const {
     const Grid& g = grid(block, width());
     const auto flags = [&](std::size_t i) {
         return static_cast<int>(Qt::AlignVCenter | Qt::TextWordWrap) |
-               static_cast<int>(i == 0 || static_cast<int>(i) == table.left ? Qt::AlignLeft : Qt::AlignRight);
+               static_cast<int>(i == 0 || static_cast<int>(i) == table.left ||
+                                        (table.leftOn && static_cast<int>(i) > table.left)
+                                    ? Qt::AlignLeft
+                                    : Qt::AlignRight);
     };
     p.setFont(cellFace(false));
     p.setPen(c.faint);

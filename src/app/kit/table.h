@@ -30,6 +30,7 @@ struct Table {
 
     QStringList heads;
     int left;
+    bool leftOn = false; ///< and those after it
     std::vector<Line> lines;
 };
 

@@ -12,6 +12,7 @@
 #include <QVBoxLayout>
 #include <algorithm>
 #include <array>
+#include <span>
 
 namespace amber::app {
 namespace {
@@ -32,6 +33,14 @@ constexpr std::array watchedGauges{Gauge::oilPressure,
                                    Gauge::waterPressure,
                                    Gauge::volts,
                                    Gauge::amperes};
+/// Those of a start.
+constexpr std::array startingGauges{Gauge::rpm, Gauge::fuelPressure, Gauge::oilPressure, Gauge::volts, Gauge::amperes};
+/// What is noticed, in the order in which it is asked.
+std::vector<Sense> senses(bool starts) {
+    if (starts)
+        return {Sense::starting, Sense::seen, Sense::smelt, Sense::heard, Sense::felt};
+    return {Sense::felt, Sense::heard, Sense::seen, Sense::smelt, Sense::when, Sense::tried, Sense::starting};
+}
 constexpr double leastShown = 0.01;
 constexpr std::size_t mostShown = 7;
 } // namespace
@@ -80,6 +89,9 @@ SymptomsPage::SymptomsPage(SortieDocument& document, QWidget* parent) : TroubleP
 }
 
 QWidget* SymptomsPage::first() {
+    // At a start one looks outside first.
+    if (context_.stage() == trouble::Stage::starting && !buttons_.empty())
+        return buttons_.front().button;
     return needles_.empty() ? static_cast<QWidget*>(clear_) : needles_.front().way;
 }
 
@@ -101,7 +113,8 @@ void SymptomsPage::build() {
     auto* column = new QVBoxLayout(choices_);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(4);
-    column->addWidget(heading(tr("The needles")));
+    const bool starts = context_.stage() == trouble::Stage::starting;
+    column->addWidget(heading(starts ? tr("Start trouble: does it turn, cough; wet or dry?") : tr("The needles")));
     auto* grid = new QGridLayout;
     grid->setHorizontalSpacing(8);
     grid->setVerticalSpacing(3);
@@ -110,7 +123,7 @@ void SymptomsPage::build() {
     auto patterns = trouble::patternsFor(n);
     std::erase_if(patterns, [&](const trouble::Pattern& p) { return trouble::chanceBefore(p, context_) <= 0.0; });
     int place = 0;
-    for (const Gauge gauge : watchedGauges) {
+    for (const Gauge gauge : starts ? std::span<const Gauge>(startingGauges) : std::span<const Gauge>(watchedGauges)) {
         if (gauge == (coolant ? Gauge::headTemperature : Gauge::coolantTemperature))
             continue;
         // A needle that this cockpit has, or that some cause moves and can be read otherwise.
@@ -140,9 +153,9 @@ void SymptomsPage::build() {
     }
     grid->setColumnStretch(1, 1);
     grid->setColumnStretch(3, 1);
-    column->addLayout(grid);
-    for (const Sense sense :
-         {Sense::felt, Sense::heard, Sense::seen, Sense::smelt, Sense::when, Sense::tried, Sense::starting}) {
+    if (!starts)
+        column->addLayout(grid);
+    for (const Sense sense : senses(starts)) {
         auto* row = new QWidget(choices_);
         auto* line = new QHBoxLayout(row);
         line->setContentsMargins(0, 0, 0, 0);
@@ -178,6 +191,10 @@ void SymptomsPage::build() {
         line->addWidget(holder, 1);
         row->setVisible(any);
         column->addWidget(row);
+    }
+    if (starts) { // what is seen and heard comes before the needles
+        column->addSpacing(6);
+        column->addLayout(grid);
     }
     column->addStretch(1);
 }
@@ -255,12 +272,13 @@ void SymptomsPage::refresh() {
         drill_->setText(tr("The drill: %1").arg(q(nameOf(*diagnosis_.drill).title)));
         drill_->show();
     }
-    Table table({tr("it may be"), tr("chance"), tr("told by"), tr("then")}, 2);
+    Table table({tr("it may be"), tr("chance"), tr("then"), tr("told by")}, 2);
+    table.leftOn = true;
     std::size_t count = 0;
     for (const auto& c : diagnosis_.causes) {
         if (++count > mostShown || c.fit < leastShown)
             break;
-        table.row({q(c.pattern.name), tr("%1 %").arg(100 * c.fit, 0, 'f', 0), q(c.pattern.toldBy), q(c.then)},
+        table.row({q(c.pattern.name), tr("%1 %").arg(100 * c.fit, 0, 'f', 0), q(c.then), q(c.pattern.toldBy)},
                   &c.pattern == &of);
     }
     shown.emplace_back(std::move(table));

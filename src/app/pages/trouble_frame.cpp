@@ -250,7 +250,7 @@ void TroubleFrame::refresh() {
     const auto key = troubleTable()[page_].key;
     std::vector<std::string> cautions = key == "go-round" ? trouble::goRoundCautions()
                                         : key == "symptoms"
-                                            ? std::vector<std::string>{"Act for the worst that fits; a single falling "
+                                            ? std::vector<std::string>{"First what can be taken back; a single falling "
                                                                        "pressure is the engine until it is proved the "
                                                                        "gauge. The approved manual comes first."}
                                         : key == "dive"    ? trouble::cautionsOf(n, Emergency::dive)

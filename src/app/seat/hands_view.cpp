@@ -50,7 +50,7 @@ void HandsView::refresh() {
         return;
     }
     const Control& c = control(seat_.controlOf(0));
-    const bool figures = c.acts == Acts::throttle || c.acts == Acts::coolingFlap || governs(seat_.controlOf(0));
+    const bool figures = rehearse::travels(c) || governs(seat_.controlOf(0));
     figure_->setVisible(figures);
     setAccessibleDescription(reading());
     update();
@@ -411,7 +411,7 @@ void HandsView::moveTo(double share) {
         act.to.kind = Target::Kind::quantity;
         act.to.dimension = Dimension::rotation;
         act.to.si = std::round((low + share * (high - low)) * 6.0) / 6.0; // to ten rpm
-    } else if (c.acts == Acts::throttle || c.acts == Acts::coolingFlap) {
+    } else if (rehearse::travels(c)) {
         act.share = std::round(share * 200.0) / 200.0;
     } else {
         putPosition(static_cast<std::size_t>(std::lround(share * static_cast<double>(c.positions.size() - 1))));
@@ -424,7 +424,7 @@ void HandsView::move(int up, Step step) {
     const std::size_t index = seat_.control();
     const Control& c = control(index);
     const int towards = moreIsUp(index) ? up : -up;
-    if (c.acts == Acts::throttle || c.acts == Acts::coolingFlap || governs(index)) {
+    if (rehearse::travels(c) || governs(index)) {
         const double usual = governs(index) ? 50.0 / 60.0 / (revs().second - revs().first) : 0.02;
         const double by = towards * usual * (step == Step::fine ? 0.25 : step == Step::coarse ? 5.0 : 1.0);
         std::vector<double> to;
@@ -519,7 +519,7 @@ void HandsView::typed() {
         act.to.dimension = nameOf(gauge).dimension;
         act.to.si = number.value() * unit.scale + unit.offset;
     };
-    if (text.ends_with('%') || c.acts == Acts::coolingFlap) {
+    if (text.ends_with('%') || (rehearse::travels(c) && c.acts != Acts::throttle)) {
         std::string_view rest;
         const auto number = readNumber(text, rest);
         if (!number || number.value() < 0 || number.value() > 100)

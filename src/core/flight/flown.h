@@ -58,16 +58,27 @@ struct Setting {
                          ///< else would hold it
 };
 
+/// Where a phase comes nearest to the knock boundary, of every setting and height of it.
+struct NearKnock {
+    ManifoldPressure boundary, boost; ///< there
+    Length height;
+    std::size_t gear = 0;
+    Temperature charge;
+    double time = 0.0;                ///< s
+    std::optional<Length> overFrom{}; ///< height from which it is past what can be read off; none: nowhere
+    [[nodiscard]] double margin() const { return boundary.si() - boost.si(); } ///< Pa
+};
+
 struct PhaseFlown {
     double start = 0.0, duration = 0.0; ///< s
     double fuel = 0.0;                  ///< m³ burnt
     double distance = 0.0;              ///< m
     std::size_t firstSample = 0, lastSample = 0;
     Setting setting;
-    engine::OperatingPoint point; ///< at the setting, where the phase begins (climb) or settles
-    ManifoldPressure boundary;    ///< knock boundary there; 0 where it is not asked (on the ground)
-    std::string rating;           ///< key of the rating whose minutes run at the phase's setting; empty: none flown
-    double ratingUsed = 0.0;      ///< s of that rating used in the whole sortie by the phase's end
+    engine::OperatingPoint point;   ///< at the setting, where the phase begins (climb) or settles
+    std::optional<NearKnock> knock; ///< none where it is not asked: on the ground, without a blower in the notes
+    std::string rating;             ///< key of the rating whose minutes run at the phase's setting; empty: none flown
+    double ratingUsed = 0.0;        ///< s of that rating used in the whole sortie by the phase's end
 };
 
 struct GearChange {

@@ -69,6 +69,7 @@ Flown Simulation::run() {
     out_.fuelAtEnd = total();
     reserve();
     balance();
+    tellKnock();
     for (auto& finding : watch_.findings())
         (finding.rule == watch::Rule::limit || finding.rule == watch::Rule::normalRange ? out_.excursions
                                                                                         : out_.findings)
@@ -486,6 +487,8 @@ void Simulation::note(const Setting& setting, const engine::OperatingPoint& poin
         m[Gauge::boost] = air().pressure.si();
         m[Gauge::chargeTemperature] = m[Gauge::carburettorAir] = m[Gauge::exhaustTemperature] = air().temperature.si();
     }
+    if (running)
+        nearKnock(setting, point);
     watch_.see(m.time, phase_, m, running);
     out_.samples.push_back(m);
     out_.contents.held.insert(out_.contents.held.end(), state_.tanks.begin(), state_.tanks.end());
@@ -498,17 +501,52 @@ engine::Demand Simulation::demand(const Setting& s) const {
     return d;
 }
 
-void Simulation::boundary(Phase phase) {
-    auto& p = out_[phase];
-    if (n_.engine.gears.empty())
+void Simulation::nearKnock(const Setting& setting, const engine::OperatingPoint& point) {
+    if (n_.engine.gears.empty() || phase_ < Phase::takeOff || phase_ > Phase::landing)
         return;
-    p.boundary = knock_.permitted(demand(p.setting));
-    if (const double over = p.point.manifoldPressure.si() - p.boundary.si(); over > watch::knockReadingWidth)
-        say(phase, watch::Rule::knockRoom,
-            fmt::format("The charge is at {} today: the model's knock boundary is {}, {} under what is set.",
-                        format(p.point.chargeTemperature.si(), *n_.cockpit.temperature),
-                        format(p.boundary.si(), n_.unitOf(Gauge::boost)),
-                        format(over + n_.unitOf(Gauge::boost).offset, n_.unitOf(Gauge::boost))));
+    // Only where something has changed that the boundary hangs on.
+    constexpr double sameHeight = 150.0, sameBoost = 500.0; // m, Pa
+    const double boost = point.manifoldPressure.si();
+    if (knockAsked_ && knockAsked_->phase == phase_ && knockAsked_->gear == setting.gear &&
+        knockAsked_->mixture == setting.mixture && std::abs(knockAsked_->height - state_.height) < sameHeight &&
+        std::abs(knockAsked_->boost - boost) < sameBoost)
+        return;
+    knockAsked_ = {phase_, setting.gear, setting.mixture, state_.height, boost};
+    auto& nearest = out_[phase_].knock;
+    const auto permitted = knock_.permitted(demand(setting));
+    const double margin = permitted.si() - boost;
+    const auto over = margin < -watch::knockReadingWidth ? std::optional(Length::si(state_.height)) : std::nullopt;
+    if (!nearest || margin < nearest->margin()) {
+        const auto from = nearest && nearest->overFrom ? nearest->overFrom : over;
+        nearest = NearKnock{permitted,    point.manifoldPressure,  Length::si(state_.height),
+                            setting.gear, point.chargeTemperature, time(),
+                            from};
+    }
+}
+
+void Simulation::tellKnock() {
+    const UnitSpec& unit = n_.unitOf(Gauge::boost);
+    UnitSpec difference = unit;
+    difference.offset = 0.0;
+    difference.showSign = false;
+    for (std::size_t i = 0; i < plannedPhases; ++i) {
+        const auto phase = static_cast<Phase>(i);
+        const auto& k = out_[phase].knock;
+        if (!k || !k->overFrom)
+            continue;
+        std::string where = phase == Phase::climb || phase == Phase::letDown
+                                ? fmt::format("From {}", format(k->overFrom->si(), *n_.cockpit.height))
+                                : "As it is set";
+        if (n_.engine.gears.size() > 1)
+            where += fmt::format(", in {} gear", n_.engine.gears[k->gear].name);
+        auto verdict = watch::knockRoom(k->margin(), k->boundary.si(),
+                                        fmt::format("{}, the charge comes to {} today: the model's knock boundary is "
+                                                    "{}, {} under what is set.",
+                                                    where, format(k->charge.si(), *n_.cockpit.temperature),
+                                                    format(k->boundary.si(), unit), format(-k->margin(), difference)));
+        const auto rule = verdict.colour() == watch::Colour::red ? watch::Rule::knockPast : watch::Rule::knockRoom;
+        out_.findings.push_back({rule, phase, {}, k->time, k->time, {}, std::move(verdict)});
+    }
 }
 
 void Simulation::ice(Phase phase) {

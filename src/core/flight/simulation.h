@@ -70,7 +70,8 @@ private:
     engine::OperatingPoint operate(const Setting& s) const { return engine::operate(a_.model(), demand(s)); }
     [[nodiscard]] engine::Demand demand(const Setting& s) const;
     /// Knock boundary at a phase's setting; beyond it is said, and only the notes decide.
-    void boundary(Phase phase);
+    void nearKnock(const Setting& setting, const engine::OperatingPoint& point);
+    void tellKnock();
     void ice(Phase phase);
     heat::Drive drive(const Setting& s, const engine::OperatingPoint& p) const;
     /// Dilution boils out while it warms: reckoned until the run-up.
@@ -157,6 +158,13 @@ private:
     const air::Day& day_;
     Pace pace_;
     std::shared_ptr<const powerplant::Powerplant> plant_;
+    struct KnockAsked {
+        Phase phase;
+        std::size_t gear;
+        Mixture mixture;
+        double height, boost;
+    };
+    std::optional<KnockAsked> knockAsked_; ///< where it was asked last
     const engine::KnockBoundary& knock_;
     powerplant::AircraftState state_;
     powerplant::Levers levers_;

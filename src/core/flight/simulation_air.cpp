@@ -32,7 +32,6 @@ void Simulation::takeOff() {
     auto& p = out_[Phase::takeOff];
     p.setting = s;
     p.point = operate(s);
-    boundary(Phase::takeOff);
     ice(Phase::takeOff);
     const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade);
     if (permitted.cut)
@@ -154,7 +153,6 @@ void Simulation::climb() {
     auto& phase = out_[Phase::climb];
     phase.setting = s;
     phase.point = operate(s);
-    boundary(Phase::climb);
     ice(Phase::climb);
     if (s.boost)
         for (std::size_t g = 0; g < std::min<std::size_t>(4, n_.engine.gears.size()); ++g)
@@ -395,7 +393,6 @@ void Simulation::cruise() {
     Speed tas = levelled(s);
     phase.setting = s;
     phase.point = operate(s);
-    boundary(Phase::cruise);
     ice(Phase::cruise);
     if (chosen && s.boost && phase.point.fullThrottle)
         phase.setting.boost = phase.point.manifoldPressure;

@@ -186,6 +186,8 @@ private:
             }
             out_.missed.insert(out_.missed.begin(), before.begin(), before.end());
         }
+        for (const Acts acts : startingControls) // it is let go in the end too
+            note(hands_.put(acts, "off", static_cast<std::size_t>(engine), state_));
     }
     /// Whether every condition of it came.
     bool take(const Turn& turn) {
@@ -304,7 +306,7 @@ private:
             return std::isnan(read) || (c.above ? read >= *level : read <= *level);
         };
         const auto all = [&] { return std::all_of(engines.begin(), engines.end(), reached); };
-        while (!all() && now() - began < most) {
+        while (!all() && now() - began < most && !starterIsDone(engines)) {
             go(reads);
             if (phase_ == Phase::start && c.gauge == Gauge::rpm)
                 catches();
@@ -316,6 +318,13 @@ private:
                      fmt::format("{}/{}: {} had not come in {:.0f} s: it read {}", keyOf(phase_), s.id,
                                  notes::written(c), now() - began, format(value(c.gauge, e), n_.unitOf(c.gauge)))});
         return all();
+    }
+    /// A starter has turned as long as it may.
+    [[nodiscard]] bool starterIsDone(const std::vector<std::size_t>& engines) const {
+        return phase_ == Phase::start && std::any_of(engines.begin(), engines.end(), [&](std::size_t e) {
+                   const auto at = watches_[e].starterNow(now());
+                   return at && at->turns && at->seconds >= at->of - reads;
+               });
     }
     /// Oil too hot to be diluted while it runs: stopped, left to cool, and started again for it.
     bool oilBelow(const Step& s, const Action& act, const std::vector<std::size_t>& engines) {

@@ -133,7 +133,7 @@ void Hands::move(const Control& c, const advice::Figure& to, std::size_t e, doub
         l.intercooler = on ? 1.0 : 0.0;
         break;
     case Acts::carburettorAir:
-        l.hotAir = is == "hot" ? 1.0 : 0.0;
+        l.hotAir = to.share ? *to.share : is == "hot" ? 1.0 : 0.0;
         break;
     case Acts::water:
         l.water = on;

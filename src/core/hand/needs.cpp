@@ -12,7 +12,8 @@
 
 namespace amber::hand {
 namespace {
-constexpr double icedFrom = 0.08, clearUnder = 0.02; // of the passage
+constexpr double icedFrom = 0.08, growsFrom = 0.12, clearUnder = 0.02; // of the passage
+constexpr double chokesFrom = 0.2;  // of the passage: a minute of hot charge costs less than the engine
 constexpr double coolsBy = 8.0;     // K that the charge must be under its normal range's end before it is heated
 constexpr double minuteLeft = 60.0; // s of fuel in a tank
 constexpr double enough = 5e-3;     // m³ in another, or a twentieth of what it holds
@@ -55,18 +56,33 @@ private:
             return;
         const auto& l = m_.levers.engines[e];
         if (const auto air = control(Acts::carburettorAir)) {
-            const bool opened =
-                m_.phase == Phase::takeOff || (boosted_ && (m_.phase == Phase::climb || m_.phase == Phase::cruise));
+            const bool powered = boosted_ && (m_.phase == Phase::climb || m_.phase == Phase::cruise);
             const double room = chargeRoom(e); // K under its normal range's end
-            if (l.hotAir < 0.5 && s.ice > icedFrom && m_.phase != Phase::takeOff && m_.phase < Phase::stop &&
-                room > coolsBy)
-                add(NeedOf::hotAir, *air, e, position("hot"),
+            // Where heat costs boost, and brings knocking nearer, no more of it than the ice wants; else all of it.
+            const double wanted = !powered || s.ice > chokesFrom ? 1.0 : s.ice > growsFrom ? 0.7 : 0.4;
+            if (m_.phase == Phase::takeOff) {
+                if (l.hotAir > 0.0 && ofDay(*air, e))
+                    add(NeedOf::coldAir, *air, e, position("cold"), "Power is wanted.");
+            } else if (s.ice > icedFrom && m_.phase < Phase::stop && l.hotAir < wanted - 0.05 &&
+                       (room > coolsBy || s.ice > chokesFrom)) {
+                advice::Figure to;
+                if (wanted < 1.0)
+                    to.share = wanted;
+                else
+                    to.position = "hot";
+                add(NeedOf::hotAir, *air, e, to,
                     fmt::format("Ice in the carburettor: {:.0f} % of its passage.", 100.0 * s.ice));
-            else if (l.hotAir >= 0.5 && hands_.at(*air, e).position == "hot" && opened &&
-                     (s.ice < clearUnder || room <= 0.0))
-                add(NeedOf::coldAir, *air, e, position("cold"),
+            } else if (powered && l.hotAir > 0.0 && ofDay(*air, e) &&
+                       ((room <= 0.0 && s.ice < icedFrom) || (l.hotAir > 0.5 && s.ice < clearUnder))) {
+                advice::Figure to;
+                if (l.hotAir > 0.5 && room > coolsBy)
+                    to.share = 0.4; // it keeps clear by that
+                else
+                    to.position = "cold";
+                add(NeedOf::coldAir, *air, e, to,
                     s.ice < clearUnder ? "The ice has melted, and power is wanted."
                                        : "The charge is too hot for longer heat.");
+            }
         }
         if (const auto flap = control(Acts::coolingFlap); flap && m_.phase > Phase::start && m_.phase < Phase::stop) {
             const Gauge gauge = headOrCoolantGauge(n_);
@@ -92,12 +108,18 @@ private:
             }
         }
     }
+    /// Whether its heat is not what the drill has there.
+    [[nodiscard]] bool ofDay(std::size_t air, std::size_t e) const {
+        const auto& at = hands_.at(air, e);
+        return at.share.has_value() || at.position == "hot";
+    }
     [[nodiscard]] double chargeRoom(std::size_t e) const {
         const auto found = n_.gauges.find(Gauge::chargeTemperature);
         const double read = m_.readings.engines[e][Gauge::chargeTemperature];
         if (found == n_.gauges.end() || std::isnan(read))
             return std::numeric_limits<double>::infinity();
-        const auto& most = found->second.in(m_.phase).normalHigh;
+        const Band& band = found->second.in(m_.phase);
+        const auto& most = band.normalHigh ? band.normalHigh : band.limitHigh;
         return most ? *most - read : std::numeric_limits<double>::infinity();
     }
     void tank(std::size_t e) {

@@ -334,17 +334,20 @@ double Describer::powerShare(Phase phase) const {
 
 void Describer::knockMargin(Phase phase, PhasePlan& p) const {
     const flight::PhaseFlown& f = f_[phase];
-    if (!(f.boundary.si() > 0))
+    if (!f.knock)
         return;
     const UnitSpec& unit = n_.unitOf(Gauge::boost);
-    const double margin = f.boundary.si() - f.point.manifoldPressure.si();
-    std::string why = fmt::format("{} {} what is set, at {} of charge and this mixture.",
-                                  format(std::abs(margin) + unit.offset, unit), margin >= 0 ? "above" : "below",
-                                  temperature(f.point.chargeTemperature));
-    auto verdict = watch::knockRoom(margin, why);
-    p.clocks.push_back({{"knock-boundary", Dimension::manifoldPressure, f.boundary.si()},
+    const double margin = f.knock->margin();
+    const bool moves = phase == Phase::climb || phase == Phase::letDown;
+    std::string why = fmt::format(
+        "{} {} what is set, at {} of charge and this mixture{}{}.", format(std::abs(margin) + unit.offset, unit),
+        margin >= 0 ? "above" : "below", temperature(f.knock->charge),
+        n_.engine.gears.size() > 1 ? fmt::format(", in {} gear", n_.engine.gears[f.knock->gear].name) : "",
+        moves ? fmt::format(", at {}: nearest there", format(f.knock->height.si(), *n_.cockpit.height)) : "");
+    auto verdict = watch::knockRoom(margin, f.knock->boundary.si(), why);
+    p.clocks.push_back({{"knock-boundary", Dimension::manifoldPressure, f.knock->boundary.si()},
                         "Knock boundary",
-                        format(f.boundary.si(), unit),
+                        format(f.knock->boundary.si(), unit),
                         Origin::model,
                         std::move(why),
                         std::move(verdict)});

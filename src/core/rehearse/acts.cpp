@@ -171,9 +171,6 @@ private:
         return wrong(fmt::format("{} cannot be put to “{}”", control.id, text),
                      fmt::format("Write {}", choices(control)));
     }
-    static bool travels(const Control& control) {
-        return control.acts == Acts::throttle || control.acts == Acts::coolingFlap;
-    }
     [[nodiscard]] std::string controls() const {
         std::string out;
         for (const auto& c : n_.controls)
@@ -300,6 +297,10 @@ bool noStrokes(const hand::Put& put, const TypeNotes& n) {
     return n.controls[put.control].acts == Acts::primer && put.to.position.empty() && put.to.doses <= 0.0;
 }
 
+bool travels(const Control& control) {
+    return control.acts == Acts::throttle || control.acts == Acts::coolingFlap || control.acts == Acts::carburettorAir;
+}
+
 bool isNear(double a, double b) {
     constexpr double onFigure = 0.02;
     return std::abs(a - b) <= onFigure * std::abs(b);
@@ -308,14 +309,14 @@ bool isNear(double a, double b) {
 bool standsAs(const Control& control, const advice::Figure& asked, const hand::At& is) {
     constexpr double onTravel = 0.06;
     const auto travel = [](const std::string& position, const std::optional<double>& share) -> std::optional<double> {
-        return share                ? share
-               : position == "shut" ? std::optional{0.0}
-               : position == "open" ? std::optional{1.0}
-                                    : share;
+        return share                                      ? share
+               : position == "shut" || position == "cold" ? std::optional{0.0}
+               : position == "open" || position == "hot"  ? std::optional{1.0}
+                                                          : share;
     };
     if (!asked.position.empty() && asked.position == is.position)
         return true;
-    if (asked.share || (is.share && control.acts == Acts::coolingFlap)) {
+    if (asked.share || (is.share && travels(control) && control.acts != Acts::throttle)) {
         const auto a = travel(asked.position, asked.share), b = travel(is.position, is.share);
         return a && b && std::abs(*a - *b) <= onTravel;
     }

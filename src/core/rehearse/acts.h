@@ -40,6 +40,8 @@ std::optional<std::vector<Act>> readActs(std::string_view text, const std::strin
 /// The same written: readActs() of it gives the same acts.
 std::string writeActs(const std::vector<Act>& acts, const TypeNotes& notes);
 
+/// Whether it can be put at any share of its travel.
+bool travels(const Control& control);
 /// What a careful hand has put, and the phases that it went through, as acts of a person.
 std::vector<Act> actsOf(const hand::HandRun& run);
 /// Whether a control that was put in one place stands as another asks: the same position; of a figure, as near as a

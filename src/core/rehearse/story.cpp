@@ -99,7 +99,7 @@ void tell(EngineStory& story, const powerplant::Powerplant& plant, const Sortie&
             story.iceMostAt = at;
             story.iceWorstFrom = story.iceAgain;
         }
-        story.heated = story.heated || l.hotAir > 0.5;
+        story.heated = story.heated || l.hotAir > 0.2;
     }
     const bool bangs = s.backfire > 0.9;
     if (bangs && !story.bangs) {

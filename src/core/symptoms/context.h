@@ -34,6 +34,7 @@ struct Context {
     std::optional<bool> wet;                  ///< water injection is on
     std::optional<double> doses;              ///< given to an engine that has not fired
     std::optional<double> firesFrom, firesTo; ///< doses between which it fires today
+    std::optional<double> clearBlades;        ///< that carry out what is too much, throttle open
     std::optional<int> tries;                 ///< at starting it, in vain
     std::optional<double> tankLeft;           ///< s, of the tank that is fed
     std::optional<double> tankChanged;        ///< s since then

@@ -64,7 +64,7 @@ double leftAlone(const Pattern& p, Stage stage) {
     case Grave::wears:
         return stage == Stage::starting ? 5.0 : 3.0;
     case Grave::losesPower:
-        return stage == Stage::low ? 6 * hours : up ? hours : 0.3 * hours;
+        return stage == Stage::low ? 6 * hours : up || stage == Stage::starting ? hours : 0.3 * hours;
     case Grave::losesEngine:
         return 1.5 * engineGone;
     case Grave::mayBurn:

@@ -903,8 +903,10 @@ std::vector<Pattern> patternsFor(const TypeNotes& n) {
         }
         if (e.engines < 2) // one engine yaws nobody
             std::erase_if(p.signs, [](const Expected& x) { return x.sign == Sign(Felt::yaw); });
-        if (e.engines < 2 && p.tried == Sign(Felt::yaw))
+        if (e.engines < 2 && p.tried == Sign(Felt::yaw)) {
             p.tried.reset();
+            p.toldBy = "The throttle moved, nothing answers.";
+        }
         // The governor's oil comes from the engine's pump only where the blades are moved by oil.
         if (l.fault == Fault::oilPump && e.hub != cockpit::Hub::oil) {
             std::erase_if(p.signs, [](const Expected& x) {

@@ -2,10 +2,12 @@
 #include "trouble/context.h"
 #include "start/priming.h"
 #include "start/start_school.h"
+#include <algorithm>
+#include <cmath>
 
 namespace amber::trouble {
 
-Context contextOf(const Case& at) {
+Context contextOf(const Case& at, std::optional<double> doses) {
     const TypeNotes& n = at.aircraft.notes;
     const auto& day = at.sortie.day;
     Context out;
@@ -24,6 +26,12 @@ Context contextOf(const Case& at) {
         if (advice.fireHigh > 0) {
             out.firesFrom = advice.fireLow;
             out.firesTo = advice.fireHigh;
+            out.doses = doses;
+            constexpr double flooding = 1.5; // of the most that fires
+            const double revs = priming.clearingRevolutions(std::max(doses.value_or(0.0), flooding * advice.fireHigh),
+                                                            engine, day.fieldPressure());
+            if (revs > 0 && std::isfinite(revs))
+                out.clearBlades = std::ceil(revs * n.engine.reduction * n.propeller.blades);
         }
         return out;
     }

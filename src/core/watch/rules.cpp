@@ -27,7 +27,9 @@ Verdict coolingLeast(double falls, std::optional<double> least, std::string why)
 Verdict coolingSettles(double room, std::string why) {
     return unless(!(room < 0), Rule::coolingSettles, std::move(why));
 }
-Verdict knockRoom(double room, std::string why) {
+Verdict knockRoom(double room, double boundary, std::string why) {
+    if (room < -knockPastShare * boundary)
+        return broken(Rule::knockPast, std::move(why));
     return unless(!(room < -knockReadingWidth), Rule::knockRoom, std::move(why));
 }
 Verdict due(std::optional<double> left, std::string why) {

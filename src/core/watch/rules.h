@@ -25,6 +25,7 @@ enum class Rule {
     weakMixture,
     distance,
     knockRoom,
+    knockPast,
     carburettorIce,
     coolingRate,
     coolingUnavoidable,
@@ -108,6 +109,7 @@ inline constexpr std::array ruleTable{
     RuleRow{Rule::weakMixture, "weak-mixture", Colour::amber, "weak mixture at more power than it is for"},
     RuleRow{Rule::distance, "distance", Colour::amber, "climb and let-down are longer than the distance"},
     RuleRow{Rule::knockRoom, "knock-room", Colour::amber, "boost over the model's knock boundary"},
+    RuleRow{Rule::knockPast, "knock-past", Colour::red, "boost past the model's knock boundary by more than its error"},
     RuleRow{Rule::carburettorIce, "carburettor-ice", Colour::amber, "serious carburettor ice in the air"},
     RuleRow{Rule::coolingRate, "cooling-rate", Colour::red, "heads or coolant fall faster than they may"},
     RuleRow{Rule::coolingUnavoidable, "cooling-unavoidable", Colour::amber,
@@ -225,8 +227,9 @@ Verdict coolingLeast(double falls, std::optional<double> least, std::string why)
 /// Room under amber where heads or coolant settle, K; negative: over it.
 Verdict coolingSettles(double room, std::string why);
 /// Boundary less boost, Pa; a reading's width (300 Pa) over it is told as on it.
-Verdict knockRoom(double room, std::string why);
+Verdict knockRoom(double room, double boundary, std::string why);
 inline constexpr double knockReadingWidth = 300.0; ///< Pa
+inline constexpr double knockPastShare = 0.02;     ///< of the boundary: past it by more, it knocks
 /// Seconds at high power on the ground by the sheet, and the most.
 Verdict highPower(double seconds, std::optional<double> most, std::string why);
 /// Seconds until amber on the ground (none: never) against the seconds needed.
