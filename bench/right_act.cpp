@@ -156,16 +156,16 @@ std::vector<Act> actsOf(FirstAct first, const TypeNotes& n, std::size_t e, Milli
     };
     // As a hand that eases an engine does: a tenth of what was set less, and set again when it has been watched. What
     // it stood at is what was asked of it last.
-    const auto last = [&](Acts acts) -> const Act* {
+    const auto last = [&](Acts acts, Milliseconds by) -> const Act* {
         const Act* found = nullptr;
         for (const auto& a : rest)
-            if (a.kind == Act::Kind::control && a.at <= at && n.controls[a.control].acts == acts &&
+            if (a.kind == Act::Kind::control && a.at <= by && n.controls[a.control].acts == acts &&
                 (a.engine < 0 || a.engine == static_cast<int>(e)))
                 found = &a;
         return found;
     };
     const auto again = [&](Acts acts) {
-        if (const Act* was = last(acts)) {
+        if (const Act* was = last(acts, at + watchedFor)) {
             out.push_back(*was);
             out.back().at = at + watchedFor;
             if (n.controls[was->control].each)
@@ -236,18 +236,31 @@ std::vector<Act> actsOf(FirstAct first, const TypeNotes& n, std::size_t e, Milli
     default:
         break; // looked at, and flown on
     }
-    if (eased)
-        if (const Act* was = last(Acts::throttle)) {
-            Act less = *was;
-            less.at = at;
+    if (eased) {
+        // What the plan sets meanwhile is eased too.
+        std::vector<Act> set;
+        if (const Act* was = last(Acts::throttle, at)) {
+            set.push_back(*was);
+            set.back().at = at;
+        }
+        for (const auto& a : rest)
+            if (a.kind == Act::Kind::control && a.at > at && a.at < at + watchedFor &&
+                n.controls[a.control].acts == Acts::throttle && (a.engine < 0 || a.engine == static_cast<int>(e)))
+                set.push_back(a);
+        for (Act less : set) {
             less.engine = static_cast<int>(e);
             if (less.to.kind == Target::Kind::quantity)
                 less.to.si *= 0.9;
-            else
-                less = Act{less}, less.to = {}, less.share = 0.9 * was->share.value_or(1.0);
+            else if (less.share)
+                less.share = 0.9 * *less.share;
+            else if (less.to.word == "open") {
+                less.to = {};
+                less.share = 0.9;
+            }
             out.push_back(less);
-            again(Acts::throttle);
         }
+        again(Acts::throttle);
+    }
     if (off) {
         std::vector<Act> shared;
         std::erase_if(rest, [&](const Act& a) {
