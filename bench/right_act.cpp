@@ -19,6 +19,7 @@ namespace {
 constexpr double fastWithin = 12.0; // s
 constexpr double missed = 0.2;      // of what shows
 constexpr Milliseconds watchedFor = 240'000;
+constexpr double oneAim = 2.5; // harm: more than the height or speed that an eased engine does not give
 
 double widthOf(const TypeNotes& n, Gauge g) {
     const auto& unit = n.unitOf(g);
@@ -289,7 +290,7 @@ int main(int argc, char** argv) {
     std::mt19937_64 draw(static_cast<std::uint64_t>(std::atoll(argv[2])));
     const bool verbose = std::getenv("AMBER_VERBOSE") != nullptr;
     struct Sum {
-        int all = 0, better = 0, worse = 0, lost = 0, finals = 0;
+        int all = 0, better = 0, costs = 0, worse = 0, lost = 0, finals = 0;
     };
     std::map<std::string, Sum> byFault, byPhase, byAct;
     Sum total;
@@ -364,7 +365,8 @@ int main(int argc, char** argv) {
                 for (Sum* s : {&byFault[pattern.key], &byPhase[std::string(keyOf(phase))], &byAct[key], &total}) {
                     ++s->all;
                     s->better += with < without - 0.5;
-                    s->worse += with > without + 0.5;
+                    s->costs += with > without + 0.5 && with <= without + oneAim;
+                    s->worse += with > without + oneAim;
                     s->lost += lost;
                     s->finals += rowOf(d.first).final;
                 }
@@ -378,9 +380,10 @@ int main(int argc, char** argv) {
             }
     }
     const auto line = [](const std::string& name, const Sum& s) {
-        fmt::print("{:<24} {:>4} asked; better {:>4}, worse {:>3} ({:.1f} %), survived turned into lost {}; cannot be "
+        fmt::print("{:<24} {:>4} asked; better {:>4}, costs height or speed {:>3}, worse {:>3} ({:.1f} %), survived "
+                   "turned into lost {}; cannot be "
                    "undone {}\n",
-                   name, s.all, s.better, s.worse, s.all ? 100.0 * s.worse / s.all : 0.0, s.lost, s.finals);
+                   name, s.all, s.better, s.costs, s.worse, s.all ? 100.0 * s.worse / s.all : 0.0, s.lost, s.finals);
     };
     for (const auto& [name, s] : byFault)
         line(name, s);
