@@ -27,6 +27,9 @@ int placeOf(const trouble::EmergencyDrill& d, std::string_view what, std::string
             return static_cast<int>(i);
     return -1;
 }
+bool hasStep(const trouble::EmergencyDrill& d, std::string_view step) {
+    return std::any_of(d.lines.begin(), d.lines.end(), [&](const auto& line) { return line.step == step; });
+}
 /// Lines that must stand there, in this order.
 void expectOrder(const trouble::EmergencyDrill& d, const std::vector<std::pair<const char*, const char*>>& order) {
     int last = -1;
@@ -107,10 +110,10 @@ TEST(TroubleDrills, TheLiveEnginesHaveTakeOffPowerLowAndContinuousPowerHigh) {
     EXPECT_GE(placeOf(low, "Throttle, Starboard", "at most"), 0) << "its minutes run";
     EXPECT_GE(placeOf(high, "Propeller, Starboard", "2,350 rpm"), 0) << "rated power may be held";
     EXPECT_GE(placeOf(high, "Throttle, Starboard", "39 inHg"), 0);
-    EXPECT_EQ(placeOf(high, "Still rolling", ""), -1) << "long past it";
+    EXPECT_FALSE(hasStep(high, "rolling")) << "long past it";
     const auto rolling =
         trouble::drillOf(caseOf(now.l, now.f, now.f[Phase::takeOff].start + 3), Emergency::engineFails);
-    EXPECT_GE(placeOf(rolling, "Still rolling", ""), 0) << "three seconds into the take-off";
+    EXPECT_TRUE(hasStep(rolling, "rolling")) << "three seconds into the take-off";
 }
 
 TEST(TroubleDrills, KindsOfPropellerAndEngineHaveTheirOwnOrder) {

@@ -194,16 +194,28 @@ std::optional<Figure> figureOf(const powerplant::Aircraft& a, const Sortie& s, c
         const double share = own && rating.boost ? own->si() / rating.boost->si() : 1.0;
         return of(Dimension::manifoldPressure, p.setting.boost->si() * share, p.setting.boostOrigin);
     }
-    if (name == "falls-at" || name == "fallen-boost") {
+    if (name == "falls-at" || name == "fallen-boost" || name == "second-falls-at" || name == "second-fallen-boost") {
+        // Only heights that leave less than is set: a grade or the pilot may ask for less than they allow already.
         const Rating& rating = flight::ratingFor(n, s, Phase::climb);
-        if (rating.above.empty() || rating.above.front().first > s.day.pressureAltitudeOf(s.flight.cruiseHeight))
-            return std::nullopt;
-        if (name == "fallen-boost")
-            return of(Dimension::manifoldPressure, rating.above.front().second.si());
-        double height = rating.above.front().first.si();
-        for (int i = 0; i < 4; ++i)
-            height += rating.above.front().first.si() - s.day.pressureAltitudeOf(Length::si(height)).si();
-        return of(Dimension::length, height);
+        constexpr double readingWidth = 300.0; // Pa
+        std::size_t skip = name.starts_with("second") ? 1 : 0;
+        double set = p.setting.boost ? p.setting.boost->si() : 0.0;
+        for (const auto& [from, most] : rating.above) {
+            if (from > s.day.pressureAltitudeOf(s.flight.cruiseHeight))
+                break;
+            if (most.si() >= set - readingWidth)
+                continue;
+            set = most.si();
+            if (skip-- > 0)
+                continue;
+            if (name.ends_with("boost"))
+                return of(Dimension::manifoldPressure, most.si());
+            double height = from.si();
+            for (int i = 0; i < 4; ++i)
+                height += from.si() - s.day.pressureAltitudeOf(Length::si(height)).si();
+            return of(Dimension::length, height);
+        }
+        return std::nullopt;
     }
     if (name == "throttle-back" && n.gearChange)
         return of(Dimension::manifoldPressure, n.gearChange->throttleBackTo.si());
@@ -232,7 +244,7 @@ std::optional<Figure> figureOf(const powerplant::Aircraft& a, const Sortie& s, c
 
 std::optional<double> heightOfStep(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f, Phase phase,
                                    const Step& step) {
-    constexpr std::string_view heights[] = {"change-height", "second-change-height", "falls-at"};
+    constexpr std::string_view heights[] = {"change-height", "second-change-height", "falls-at", "second-falls-at"};
     const auto& actions = cockpit::actionsInForce(step, schools::inForce(step, phase, s.choices));
     std::string name;
     if (!actions.empty() && actions.front().control.empty() && actions.front().until &&

@@ -137,13 +137,17 @@ void draftClimb(Draft& d) {
         }
     }
     const Rating* rating = d.n.rating(d.n.phase(p).rating);
-    if (rating && !rating->above.empty())
-        d.act(p, "boost-falls", Acts::throttle, "From that height this rating allows less boost.", "J36")
-            .at("{falls-at}")
-            .reads(Gauge::height, true, "{falls-at}")
-            .on(Acts::throttle, "{fallen-boost}")
+    for (std::size_t i = 0; rating && i < std::min<std::size_t>(2, rating->above.size()); ++i) {
+        const std::string height = i == 0 ? "{falls-at}" : "{second-falls-at}";
+        const std::string boost = i == 0 ? "{fallen-boost}" : "{second-fallen-boost}";
+        d.act(p, i == 0 ? "boost-falls" : "boost-falls-again", Acts::throttle,
+              "From that height this rating allows less boost.", "J36")
+            .at(height)
+            .reads(Gauge::height, true, height)
+            .on(Acts::throttle, boost)
             .over(2.0)
-            .set("back to {fallen-boost}");
+            .set("back to " + boost);
+    }
     d.act(p, "intercooler", Acts::intercooler, "The auxiliary stage heats the charge: cooled, it knocks less.", "J37")
         .was({"Intercooler"})
         .on(Acts::intercooler, "open");

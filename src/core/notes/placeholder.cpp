@@ -56,6 +56,8 @@ const std::vector<Name>& all() {
         {"second-changed-boost", "boost after the second change", {climb}},
         {"falls-at", "height from which the rating allows less boost", {climb}},
         {"fallen-boost", "the boost that is left from there", {climb}},
+        {"second-falls-at", "height from which it allows still less", {climb}},
+        {"second-fallen-boost", "the boost that is left from there", {climb}},
         {"throttle-back", "boost to close to before the change", {climb}},
         {"approach", "approach speed at landing weight", {landing}},
         {"cool-below", "temperature to cool under before stopping", {stop}},
