@@ -602,4 +602,59 @@ TEST(Challenged, AnAnswerToNoStepIsRefusedWithItsLine) {
     EXPECT_NE(problems[0].what.find("paint"), std::string::npos);
 }
 
+TEST(Led, AFireInTheIntakeIsDrawnInAndWhatHasBurntIsNotStartedAgain) {
+    // Four doses for one into the first engine: cleared, and tried again, what ran down burns.
+    auto s = sit("lorimer-spring", Way::led, Phase::start);
+    const TypeNotes& n = s->aircraft().notes;
+    int extra = 0;
+    std::size_t seen = 0;
+    bool burnt = false, told = false, shut = false, opened = false, turned = false;
+    Milliseconds flames = 0, out = 0;
+    const auto& r = s->rehearsal();
+    s->setSpeed(60);
+    for (int i = 0; i < 20'000 && s->guide().next() && r.phase() <= Phase::start && r.now() < 3'600'000; ++i) {
+        const auto* ask = s->guide().next();
+        const bool burns = r.readings().engines[0].signs.flames;
+        if (burns && !burnt) {
+            burnt = true;
+            flames = r.now();
+        }
+        if (burnt && !burns && out == 0)
+            out = r.now();
+        told = told || (burns && ask->why.find("drawn in") != std::string::npos);
+        if (ask->begins)
+            break;
+        const bool did = s->guide().due() && !s->guide().waits() && s->doNext();
+        for (; seen < r.acts().size(); ++seen) {
+            const Act act = r.acts()[seen];
+            const Acts acts = n.controls[act.control].acts;
+            if (act.kind != Act::Kind::control || act.engine > 0)
+                continue;
+            if (act.strokes > 0 && extra < 3) {
+                ++extra;
+                Act more = act;
+                more.at = r.now();
+                s->put(more, {0});
+            }
+            if (!burnt)
+                continue;
+            shut = shut || (acts == Acts::mixture && act.to.word == "cut-off");
+            opened = opened || (acts == Acts::throttle && act.to.word == "open");
+            turned = turned || (acts == Acts::mesh && act.to.word == "on" && r.now() <= flames + 1000);
+            if (out > 0)
+                EXPECT_FALSE((acts == Acts::starter || acts == Acts::mesh) && act.to.word != "off")
+                    << "started again at " << r.now();
+        }
+        if (!did && !s->live(0.25))
+            break;
+    }
+    ASSERT_TRUE(burnt) << "the hand is not as bad as it was meant";
+    EXPECT_TRUE(told);
+    EXPECT_TRUE(shut && opened && turned) << shut << opened << turned;
+    ASSERT_GT(out, 0) << "it still burns";
+    EXPECT_LE(out - flames, 30'000);
+    EXPECT_LT(r.stories()[0].burned, 30.0);
+    EXPECT_FALSE(r.state().engines[0].firing);
+    EXPECT_TRUE(r.state().engines[1].firing) << "the other is started";
+}
 } // namespace

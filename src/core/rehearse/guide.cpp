@@ -275,6 +275,58 @@ void Guide::cure(const Rehearsal& r, std::size_t e, bool rests) {
     cure_.push_back(std::move(again));
 }
 
+bool Guide::fire(const Rehearsal& r) {
+    if (r.phase() != Phase::start)
+        return false;
+    const auto& engines = r.readings().engines;
+    const auto burning = std::find_if(engines.begin(), engines.end(), [](const auto& e) { return e.signs.flames; });
+    if (burning == engines.end())
+        return false;
+    const auto e = static_cast<std::size_t>(burning - engines.begin());
+    if (burnt_ == static_cast<int>(e) && cures())
+        return true; // it is being fought
+    burnt_ = static_cast<int>(e);
+    const TypeNotes& n = *notes_;
+    Ask out;
+    out.phase = Phase::start;
+    out.engines = {e};
+    out.turn = burnt_;
+    const auto put = [&](Ask& ask, Acts acts, std::initializer_list<const char*> wanted) {
+        if (const Control* c = cockpit::acting(n.controls, acts))
+            for (const char* is : wanted)
+                if (c->position(is)) {
+                    hand::Put one;
+                    one.control = static_cast<std::size_t>(c - n.controls.data());
+                    one.engine = e;
+                    one.to.position = is;
+                    ask.puts.push_back(std::move(one));
+                    return true;
+                }
+        return false;
+    };
+    // The notes' school of the throttle is on the fire page; open draws in.
+    Ask turn = out;
+    turn.why = "Fire in the intake: kept turning with its fuel shut it is drawn in.";
+    if (!put(turn, Acts::mixture, {"cut-off"}))
+        put(turn, Acts::fuel, {"off"});
+    put(turn, Acts::pump, {"off"});
+    put(turn, Acts::throttle, {"open"});
+    for (const Acts acts : {Acts::starter, Acts::mesh, Acts::airValve})
+        put(turn, acts, {"on", "open", "swung"});
+    constexpr double drawsIn = 10.0; // s
+    turn.wait.lasts = drawsIn;
+    Ask off = rest_[e];
+    off.why = "Out it is not started again before it has been looked at.";
+    off.wait.lasts = 0.0;
+    put(off, Acts::ignition, {"off"});
+    put(off, Acts::fuel, {"off"});
+    cure_ = {std::move(turn), std::move(off)};
+    cureAt_ = 0;
+    go(r, at_);
+    inVain_.clear();
+    return true;
+}
+
 std::string Guide::whyNoPower(const Rehearsal& r) const {
     std::vector<std::string> out;
     const auto whose = [&](std::size_t e) {
@@ -392,7 +444,17 @@ void Guide::follow(const Rehearsal& r) {
         willNot_.clear();
         return;
     }
+    const bool burns = fire(r);
     while (at_ < asks_.size()) {
+        // What has burnt is passed over: the next engine, or the end of the start.
+        if (burnt_ >= 0 && !cures() && asks_[at_].phase == Phase::start && asks_[at_].turn == burnt_) {
+            go(r, at_ + 1);
+            continue;
+        }
+        if (burns && cureAt_ > 0) { // not out yet: it is kept turning
+            cureAt_ = 0;
+            go(r, at_);
+        }
         const Ask& ask = ofDrill();
         if (ask.begins || (!cures() && !isDue(r)))
             break;
@@ -472,7 +534,7 @@ void Guide::follow(const Rehearsal& r) {
     }
     if (const Place& p = places_.back(); p.at != at_ || p.put != put_ || p.came != came_ || p.cureAt != cureAt_ ||
                                          p.cure.size() != cure_.size() || p.wrong != wrong_)
-        places_.push_back({r.now(), r.acts().size(), at_, came_, done_, put_, wrong_, inVain_, cure_, cureAt_});
+        places_.push_back({r.now(), r.acts().size(), at_, came_, done_, put_, wrong_, inVain_, cure_, cureAt_, burnt_});
 }
 
 void Guide::back(const Rehearsal& r) {
@@ -485,6 +547,7 @@ void Guide::back(const Rehearsal& r) {
     put_ = p.put;
     cure_ = p.cure;
     cureAt_ = p.cureAt;
+    burnt_ = p.burnt;
     reads_.clear();
     willNot_.clear();
     wrong_ = p.wrong;

@@ -95,6 +95,7 @@ private:
         std::string inVain;
         std::vector<Ask> cure;
         std::size_t cureAt = 0;
+        int burnt = -1;
     };
     [[nodiscard]] const Ask& current() const { return need_ ? *need_ : ofDrill(); }
     /// What is asked for without what the day wants: the engine's cure, else the drill's.
@@ -102,6 +103,9 @@ private:
     [[nodiscard]] bool cures() const { return cureAt_ < cure_.size(); }
     /// A start that did not catch: its starter rests, and an engine that is flooded is cleared first.
     void cure(const Rehearsal& rehearsal, std::size_t engine, bool rests);
+    /// Flames in the intake or the stacks while it is started: it is kept turning with its fuel shut until they are
+    /// gone, and is not started again. Whether there are any.
+    bool fire(const Rehearsal& rehearsal);
     /// Doses that lie in an engine and have not gone.
     [[nodiscard]] double given(const Rehearsal& rehearsal, std::size_t engine) const;
     [[nodiscard]] bool flooded(const Rehearsal& rehearsal, std::size_t engine) const;
@@ -129,6 +133,7 @@ private:
     std::vector<Ask> rest_; ///< after a try in vain, engine by engine: the starter let go, and its rest
     std::vector<Ask> cure_; ///< of the engine whose turn it is, done before its own line goes on
     std::size_t cureAt_ = 0;
+    int burnt_ = -1;          ///< engine that burns or has burnt; −1: none
     std::optional<Ask> need_; ///< what the day wants now
     std::string willNot_;
     struct Read {
