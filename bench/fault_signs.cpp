@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "fault_signs.h"
+#include "noticing.h"
 #include "script/script.h"
 #include "symptoms/symptoms.h"
 #include <algorithm>
@@ -59,13 +60,7 @@ std::vector<Sign> signature(const flight::LoadedSortie& l, Fault fault, const Wh
     air::Day day = l.sortie->day;
     day.dewPoint = Temperature::of(-30, units::celsius);
     ScriptRun run(plant, *script, day, Temperature::of(15, units::celsius));
-    struct Trace {
-        double early = 0.0, most = 0.0, last = 0.0;
-        int turns = 0;
-        double way = 0.0;
-        bool read = false;
-    };
-    std::map<Gauge, Trace> traces;
+    std::map<Gauge, NeedleSeen> traces;
     std::set<Felt> felt;
     double yaw = 0.0, shake = 0.0;
     const auto end = static_cast<Milliseconds>((60 + where.seconds) * 1000);
@@ -82,47 +77,14 @@ std::vector<Sign> signature(const flight::LoadedSortie& l, Fault fault, const Wh
             if ((width <= 0 && !flow) || !well.has(g) || g == Gauge::height || g == Gauge::fuel)
                 continue;
             auto& t = traces[g];
-            t.read = true;
             // Of the aircraft's own needles there is one: against its start.
             const double off = sick[g] - well[g];
-            const double w = flow ? 0.06 * well[g] : width;
-            if (run.state().now <= 72'000 && std::abs(off) > std::abs(t.early))
-                t.early = off;
-            if (std::abs(off) > std::abs(t.most))
-                t.most = off;
-            if (std::abs(off - t.last) > w) {
-                const double way = off > t.last ? 1 : -1;
-                t.turns += way != t.way && t.way != 0 ? 1 : 0;
-                t.way = way;
-                t.last = off;
-            }
+            t.see(static_cast<double>(run.state().now - 60'000) / 1000.0, off, flow ? 0.06 * well[g] : width);
         }
         const Signs& s = sick.signs;
         shake = std::max(shake, s.shake);
         yaw = std::max(yaw, std::abs(run.readings().yaw));
-        const auto add = [&](bool seen, Felt what) {
-            if (seen)
-                felt.insert(what);
-        };
-        add(s.smoke == Smoke::black, Felt::blackSmoke);
-        add(s.smoke == Smoke::blue, Felt::blueSmoke);
-        add(s.smoke == Smoke::white, Felt::whiteVapour);
-        add(s.smoke == Smoke::puffs, Felt::puffs);
-        add(s.oneHeadCold, Felt::oneHeadCold);
-        add(s.smell == Smell::fuel, Felt::smellOfFuel);
-        add(s.smell == Smell::oil, Felt::smellOfOil);
-        add(s.smell == Smell::coolant, Felt::sweetSmell);
-        add(s.cowl == Cowl::oil, Felt::oilOnCowl);
-        add(s.cowl == Cowl::fuel, Felt::fuelOnCowl);
-        add(s.cowl == Cowl::coolant, Felt::coolantOnCowl);
-        add(s.sound == Sound::backfire, Felt::backfire);
-        add(s.sound == Sound::bangs, Felt::bangs);
-        add(s.sound == Sound::howl, Felt::howl);
-        add(s.sound == Sound::whine, Felt::whine);
-        add(s.sound == Sound::beat, Felt::beat);
-        add(s.sound == Sound::whistle, Felt::whistle);
-        add(s.sound == Sound::rough, Felt::rough);
-        add(s.propellerLeverDead, Felt::leverDead);
+        feel(felt, s);
     }
     std::vector<Sign> out;
     for (const auto& [g, t] : traces) {
@@ -132,16 +94,7 @@ std::vector<Sign> signature(const flight::LoadedSortie& l, Fault fault, const Wh
                             g == Gauge::waterPressure;
         if (!t.read || !marked)
             continue;
-        if (std::abs(t.most) <= w) {
-            out.emplace_back(g, Way::still);
-            continue;
-        }
-        const bool fast = std::abs(t.early) > 0.6 * std::abs(t.most);
-        if (t.turns >= 6)
-            out.emplace_back(g, Way::flickers);
-        else
-            out.emplace_back(g,
-                             t.most > 0 ? (fast ? Way::risesFast : Way::rises) : (fast ? Way::fallsFast : Way::falls));
+        out.emplace_back(g, t.ways(w));
     }
     for (const Felt f : felt)
         out.emplace_back(f);

@@ -4,6 +4,7 @@
 // act is done, and nothing else; the flight is held to its aims beside the same flight with nothing done. Worst class
 // by name.
 #include "bad_hands.h"
+#include "noticing.h"
 #include "symptoms/symptoms.h"
 #include "trouble/context.h"
 #include <cstdlib>
@@ -16,8 +17,7 @@ using rehearse::Act;
 using rehearse::Milliseconds;
 
 namespace {
-constexpr double fastWithin = 12.0; // s
-constexpr double missed = 0.2;      // of what shows
+constexpr double missed = 0.2; // of what shows
 constexpr Milliseconds watchedFor = 240'000;
 constexpr double oneAim = 2.5; // harm: more than the height or speed that an eased engine does not give
 
@@ -46,12 +46,7 @@ double widthOf(const TypeNotes& n, Gauge g) {
 
 /// What one engine has shown of itself beside the same flight without a fault.
 struct Noticing {
-    struct Needle {
-        double early = 0.0, most = 0.0, last = 0.0, way = 0.0;
-        int turns = 0;
-        bool read = false;
-    };
-    std::map<Gauge, Needle> needles;
+    std::map<Gauge, bench::NeedleSeen> needles;
     std::set<Felt> felt;
     double shake = 0.0, yaw = 0.0;
 
@@ -62,47 +57,12 @@ struct Noticing {
             const double w = flow ? 0.06 * well[g] : widthOf(n, g);
             if (w <= 0 || !sick.has(g) || !well.has(g) || isOfAircraft(g) || std::isnan(sick[g]) || std::isnan(well[g]))
                 continue;
-            auto& t = needles[g];
-            t.read = true;
-            const double off = sick[g] - well[g];
-            if (since <= fastWithin && std::abs(off) > std::abs(t.early))
-                t.early = off;
-            if (std::abs(off) > std::abs(t.most))
-                t.most = off;
-            if (std::abs(off - t.last) > w) {
-                const double way = off > t.last ? 1 : -1;
-                t.turns += way != t.way && t.way != 0 ? 1 : 0;
-                t.way = way;
-                t.last = off;
-            }
+            needles[g].see(since, sick[g] - well[g], w);
         }
-        using namespace powerplant;
-        const Signs& s = sick.signs;
+        const powerplant::Signs& s = sick.signs;
         shake = std::max(shake, s.shake);
         yaw = std::max(yaw, std::abs(yaws));
-        const auto add = [&](bool seen, Felt what) {
-            if (seen)
-                felt.insert(what);
-        };
-        add(s.smoke == Smoke::black, Felt::blackSmoke);
-        add(s.smoke == Smoke::blue, Felt::blueSmoke);
-        add(s.smoke == Smoke::white, Felt::whiteVapour);
-        add(s.smoke == Smoke::puffs, Felt::puffs);
-        add(s.oneHeadCold, Felt::oneHeadCold);
-        add(s.flames, Felt::flames);
-        add(s.smell == Smell::fuel, Felt::smellOfFuel);
-        add(s.smell == Smell::oil, Felt::smellOfOil);
-        add(s.smell == Smell::coolant, Felt::sweetSmell);
-        add(s.cowl == Cowl::oil, Felt::oilOnCowl);
-        add(s.cowl == Cowl::fuel, Felt::fuelOnCowl);
-        add(s.cowl == Cowl::coolant, Felt::coolantOnCowl);
-        add(s.sound == Sound::backfire, Felt::backfire);
-        add(s.sound == Sound::bangs, Felt::bangs);
-        add(s.sound == Sound::howl, Felt::howl);
-        add(s.sound == Sound::beat, Felt::beat);
-        add(s.sound == Sound::whistle, Felt::whistle);
-        add(s.sound == Sound::rough, Felt::rough);
-        add(s.propellerLeverDead, Felt::leverDead);
+        bench::feel(felt, s);
     }
     [[nodiscard]] std::vector<Sign> signs(const TypeNotes& n, std::mt19937_64& draw) const {
         std::uniform_real_distribution<double> chance(0.0, 1.0);
@@ -113,12 +73,7 @@ struct Noticing {
                 continue;
             if (g == Gauge::fuelFlow && std::abs(t.way) < 0.5)
                 continue; // never moved by its width
-            const bool fast = std::abs(t.early) > 0.6 * std::abs(t.most);
-            if (t.turns >= 6)
-                out.emplace_back(g, Way::flickers);
-            else
-                out.emplace_back(g, t.most > 0 ? (fast ? Way::risesFast : Way::rises)
-                                               : (fast ? Way::fallsFast : Way::falls));
+            out.emplace_back(g, t.ways(w));
         }
         for (const Felt f : felt)
             if (chance(draw) >= missed)

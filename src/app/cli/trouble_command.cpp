@@ -279,7 +279,7 @@ private:
                          {"origin", markOf(c.pattern.origin)}};
                 out["causes"].push_back(std::move(one));
             }
-            if (!d.causes.empty()) {
+            {
                 out["act_for"] = d.causes[d.forCause].pattern.key;
                 out["act"] = d.act;
                 out["act_key"] = rowOf(d.first).key;
@@ -294,10 +294,6 @@ private:
             for (const auto& a : trouble::automaticsOf(n))
                 out["automatics"].push_back({{"what", a.what}, {"by_hand", a.byHand}, {"origin", markOf(a.origin)}});
             fmt::print("{}\n", out.dump(2));
-            return exitOk;
-        }
-        if (d.causes.empty()) {
-            fmt::print("Nothing known shows that.\n");
             return exitOk;
         }
         const auto& of = d.causes[d.forCause].pattern;

@@ -246,8 +246,7 @@ void SymptomsPage::refresh() {
         causes_->put(std::move(shown));
     };
     if (diagnosis_.causes.empty()) {
-        act_->setText(signs.empty() ? tr("What do you see, hear, feel, smell?")
-                                    : tr("Nothing known shows that: ease it, land."));
+        act_->setText(tr("What do you see, hear, feel, smell?"));
         tell_->setText(tr("Choose what the needles do and what you notice, together. One sign is seldom enough; what "
                           "stands still tells as much."));
         finish();
@@ -272,7 +271,7 @@ void SymptomsPage::refresh() {
         drill_->setText(tr("The drill: %1").arg(q(nameOf(*diagnosis_.drill).title)));
         drill_->show();
     }
-    Table table({tr("it may be"), tr("chance"), tr("then"), tr("told by")}, 2);
+    Table table({tr("it may be"), tr("chance (p)"), tr("then"), tr("told by")}, 2);
     table.leftOn = true;
     std::size_t count = 0;
     for (const auto& c : diagnosis_.causes) {

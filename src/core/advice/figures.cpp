@@ -185,24 +185,31 @@ std::optional<Figure> figureOf(const powerplant::Aircraft& a, const Sortie& s, c
         return f.gearChanges.size() > 1
                    ? std::optional(of(Dimension::length, f.gearChanges[1].height.si(), Origin::model))
                    : std::nullopt;
-    if ((name == "changed-boost" || name == "second-changed-boost") && p.setting.boost) {
-        // The rating's boost in that gear, cut for the grade as the first one is.
+    // The rating's boost in a gear of the climb, cut for the grade as the first one is.
+    const auto inGear = [&](std::size_t gear) {
         const Rating& rating = flight::ratingFor(n, s, Phase::climb);
+        const auto own = gear < n.engine.gears.size() ? rating.boostIn(n.engine.gears[gear].name) : rating.boost;
+        return p.setting.boost->si() * (own && rating.boost ? own->si() / rating.boost->si() : 1.0);
+    };
+    if ((name == "changed-boost" || name == "second-changed-boost") && p.setting.boost) {
         const std::size_t change = name == "changed-boost" ? 0 : 1;
         const std::size_t gear = f.gearChanges.size() > change ? f.gearChanges[change].to : change + 1;
-        const auto own = gear < n.engine.gears.size() ? rating.boostIn(n.engine.gears[gear].name) : rating.boost;
-        const double share = own && rating.boost ? own->si() / rating.boost->si() : 1.0;
-        return of(Dimension::manifoldPressure, p.setting.boost->si() * share, p.setting.boostOrigin);
+        return of(Dimension::manifoldPressure, inGear(gear), p.setting.boostOrigin);
     }
     if (name == "falls-at" || name == "fallen-boost" || name == "second-falls-at" || name == "second-fallen-boost") {
         // Only heights that leave less than is set: a grade or the pilot may ask for less than they allow already.
         const Rating& rating = flight::ratingFor(n, s, Phase::climb);
         constexpr double readingWidth = 300.0; // Pa
         std::size_t skip = name.starts_with("second") ? 1 : 0;
-        double set = p.setting.boost ? p.setting.boost->si() : 0.0;
+        if (!p.setting.boost)
+            return std::nullopt;
+        double set = p.setting.boost->si();
         for (const auto& [from, most] : rating.above) {
             if (from > s.day.pressureAltitudeOf(s.flight.cruiseHeight))
                 break;
+            for (const auto& change : f.gearChanges) // what stands there may be less in the next gear already
+                if (change.pressureAltitude <= from)
+                    set = std::min(set, inGear(change.to));
             if (most.si() >= set - readingWidth)
                 continue;
             set = most.si();

@@ -65,7 +65,7 @@ struct NearKnock {
     std::size_t gear = 0;
     Temperature charge;
     double time = 0.0;                ///< s
-    std::optional<Length> overFrom{}; ///< height from which it is past what can be read off; none: nowhere
+    std::optional<Length> overFrom{}; ///< height from which it is past what can be read off in that gear; none: nowhere
     [[nodiscard]] double margin() const { return boundary.si() - boost.si(); } ///< Pa
 };
 

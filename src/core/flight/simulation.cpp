@@ -517,7 +517,7 @@ void Simulation::nearKnock(const Setting& setting, const engine::OperatingPoint&
     const double margin = permitted.si() - boost;
     const auto over = margin < -watch::knockReadingWidth ? std::optional(Length::si(state_.height)) : std::nullopt;
     if (!nearest || margin < nearest->margin()) {
-        const auto from = nearest && nearest->overFrom ? nearest->overFrom : over;
+        const auto from = nearest && nearest->overFrom && nearest->gear == setting.gear ? nearest->overFrom : over;
         nearest = NearKnock{permitted,    point.manifoldPressure,  Length::si(state_.height),
                             setting.gear, point.chargeTemperature, time(),
                             from};

@@ -128,7 +128,7 @@ private:
     }
     /// Heat against ice, and cold air again: beside the drill.
     void asTheDayWants(const Moment& moment) {
-        for (const auto& need : needs(plant_, moment, hands_)) {
+        for (const auto& need : needs(plant_, moment)) {
             if (need.of != NeedOf::hotAir && need.of != NeedOf::coldAir)
                 continue;
             const std::size_t first = out_.put.size();

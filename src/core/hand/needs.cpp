@@ -13,7 +13,9 @@
 namespace amber::hand {
 namespace {
 constexpr double icedFrom = 0.08, growsFrom = 0.12, clearUnder = 0.02; // of the passage
-constexpr double chokesFrom = 0.2;  // of the passage: a minute of hot charge costs less than the engine
+constexpr double chokesFrom = 0.2;               // of the passage: a minute of hot charge costs less than the engine
+constexpr double someHeat = 0.4, moreHeat = 0.7; // of the hot air: ours; the lever holds what keeps it clear
+constexpr double onTravel = 0.05;
 constexpr double coolsBy = 8.0;     // K that the charge must be under its normal range's end before it is heated
 constexpr double minuteLeft = 60.0; // s of fuel in a tank
 constexpr double enough = 5e-3;     // m³ in another, or a twentieth of what it holds
@@ -21,8 +23,8 @@ constexpr double shutUnder = 0.05, openOver = 0.95;
 
 class Looks {
 public:
-    Looks(const powerplant::Powerplant& plant, const Moment& moment, const Hands& hands)
-        : n_(plant.aircraft().notes), m_(moment), hands_(hands), boosted_(cockpit::equipmentOf(n_).boosted) {}
+    Looks(const powerplant::Powerplant& plant, const Moment& moment)
+        : n_(plant.aircraft().notes), m_(moment), boosted_(cockpit::equipmentOf(n_).boosted) {}
 
     std::vector<Need> all() {
         for (std::size_t e = 0; e < m_.state.engines.size(); ++e)
@@ -59,11 +61,11 @@ private:
             const bool powered = boosted_ && (m_.phase == Phase::climb || m_.phase == Phase::cruise);
             const double room = chargeRoom(e); // K under its normal range's end
             // Where heat costs boost, and brings knocking nearer, no more of it than the ice wants; else all of it.
-            const double wanted = !powered || s.ice > chokesFrom ? 1.0 : s.ice > growsFrom ? 0.7 : 0.4;
+            const double wanted = !powered || s.ice > chokesFrom ? 1.0 : s.ice > growsFrom ? moreHeat : someHeat;
             if (m_.phase == Phase::takeOff) {
-                if (l.hotAir > 0.0 && ofDay(*air, e))
+                if (l.hotAir > 0.0)
                     add(NeedOf::coldAir, *air, e, position("cold"), "Power is wanted.");
-            } else if (s.ice > icedFrom && m_.phase < Phase::stop && l.hotAir < wanted - 0.05 &&
+            } else if (s.ice > icedFrom && m_.phase < Phase::stop && l.hotAir < wanted - onTravel &&
                        (room > coolsBy || s.ice > chokesFrom)) {
                 advice::Figure to;
                 if (wanted < 1.0)
@@ -72,11 +74,11 @@ private:
                     to.position = "hot";
                 add(NeedOf::hotAir, *air, e, to,
                     fmt::format("Ice in the carburettor: {:.0f} % of its passage.", 100.0 * s.ice));
-            } else if (powered && l.hotAir > 0.0 && ofDay(*air, e) &&
-                       ((room <= 0.0 && s.ice < icedFrom) || (l.hotAir > 0.5 && s.ice < clearUnder))) {
+            } else if (powered && l.hotAir > 0.0 &&
+                       ((room <= 0.0 && s.ice < icedFrom) || (l.hotAir > someHeat + onTravel && s.ice < clearUnder))) {
                 advice::Figure to;
-                if (l.hotAir > 0.5 && room > coolsBy)
-                    to.share = 0.4; // it keeps clear by that
+                if (l.hotAir > someHeat + onTravel && room > coolsBy)
+                    to.share = someHeat; // it keeps clear by that
                 else
                     to.position = "cold";
                 add(NeedOf::coldAir, *air, e, to,
@@ -107,11 +109,6 @@ private:
                                 format(*band.normalLow, unit)));
             }
         }
-    }
-    /// Whether its heat is not what the drill has there.
-    [[nodiscard]] bool ofDay(std::size_t air, std::size_t e) const {
-        const auto& at = hands_.at(air, e);
-        return at.share.has_value() || at.position == "hot";
     }
     [[nodiscard]] double chargeRoom(std::size_t e) const {
         const auto found = n_.gauges.find(Gauge::chargeTemperature);
@@ -158,14 +155,13 @@ private:
 
     const TypeNotes& n_;
     const Moment& m_;
-    const Hands& hands_;
     bool boosted_;
     std::vector<Need> out_;
 };
 } // namespace
 
-std::vector<Need> needs(const powerplant::Powerplant& plant, const Moment& moment, const Hands& hands) {
-    return Looks(plant, moment, hands).all();
+std::vector<Need> needs(const powerplant::Powerplant& plant, const Moment& moment) {
+    return Looks(plant, moment).all();
 }
 
 } // namespace amber::hand

@@ -23,9 +23,10 @@ struct Need {
 };
 
 /// What is wanted now, the most pressing first: nothing that this aircraft has no control for, and nothing that stands
-/// so. Ice is seen in the engine itself, before a needle shows it: heat from a tenth of the passage on, cold again once
-/// it is clear for the take-off, and in climb and cruise of a boosted engine, which hot air brings nearer to knocking;
-/// else heat is left on until the drill takes it off. A tank is left with a minute in it at the flow that is.
-std::vector<Need> needs(const powerplant::Powerplant& plant, const Moment& moment, const Hands& hands);
+/// so. Ice is seen in the engine itself, before a needle shows it: heat from a twelfth of the passage on, all of it; in
+/// climb and cruise of a boosted engine, which hot air brings nearer to knocking, only a share, more where it grows,
+/// all where a fifth is gone, and cold where the charge has no room for it; cold for the take-off. Else heat is left on
+/// until the drill takes it off. A tank is left with a minute in it at the flow that is.
+std::vector<Need> needs(const powerplant::Powerplant& plant, const Moment& moment);
 
 } // namespace amber::hand

@@ -67,7 +67,7 @@ struct SymptomNotes {
     std::string toldBy, act, words; ///< how it is told from its like; first act; the notes' own words
     std::optional<FirstAct> first;  ///< what kind of act that is, so that its harm can be weighed
     std::optional<Emergency> drill;
-    bool grave = false; ///< among causes that fit as well, its act goes first
+    bool grave = false; ///< it loses the engine: its harm is weighed so
     int line = 0;
 };
 

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "record/aims_of.h"
-#include "flight/flown.h"
+#include "flight/aim_figures.h"
 #include "notes/cockpit_units.h"
 #include "record/anchors.h"
 #include "record/what.h"
@@ -22,14 +22,6 @@ bool isOfNeedles(Aim aim) {
            aim == Aim::cooledFirst;
 }
 
-watch::AimFigures figuresOf(const TypeNotes& n) {
-    watch::AimFigures out;
-    out.coolingPerMinute.fill(flight::coolingLimit(n).perMinute);
-    if (n.stop.coolBelow)
-        out.coolBelow = n.stop.coolBelow->si();
-    return out;
-}
-
 std::vector<watch::AimResult> unmetOf(const watch::Aims& aims) {
     auto out = aims.results(false);
     std::erase_if(out,
@@ -38,11 +30,12 @@ std::vector<watch::AimResult> unmetOf(const watch::Aims& aims) {
 }
 } // namespace
 
-std::vector<watch::AimResult> notMet(const RunTrace& t, const std::vector<Phase>& phases, const TypeNotes& n) {
+std::vector<watch::AimResult> notMet(const RunTrace& t, const std::vector<Phase>& phases, const TypeNotes& n,
+                                     const flight::Flown* flown) {
     std::vector<watch::AimResult> out;
     const double idle = 0.5 * idleOf(n);
     for (std::size_t e = 0; e < t.engines.size() && e < n.engineCount(); ++e) {
-        watch::Aims aims(n, figuresOf(n));
+        watch::Aims aims(n, flight::aimFigures(n, flown));
         std::vector<watch::EngineSeen> engines(n.engineCount());
         auto& seen = engines[e];
         bool ran = false, unseen = true; // whether it ran before anybody saw it
@@ -99,7 +92,7 @@ std::vector<NotMet> notMet(const std::vector<Standing>& all, const TypeNotes& n)
         greatest = std::max(greatest, rating.rpm.si());
     std::vector<NotMet> out;
     for (std::size_t e = 0; e < n.engineCount(); ++e) {
-        watch::Aims aims(n, figuresOf(n));
+        watch::Aims aims(n, flight::aimFigures(n));
         std::vector<watch::EngineSeen> engines(n.engineCount());
         std::map<Gauge, const Entry*> last;
         double clock = 0.0;

@@ -32,7 +32,7 @@ public:
             return {};
         for (std::size_t e = 0; e < t_.engines.size(); ++e)
             engine(e);
-        for (const auto& aim : notMet(t_, phases_, n_)) {
+        for (const auto& aim : notMet(t_, phases_, n_, plan_ ? &plan_->flown : nullptr)) {
             const auto& id = n_.positions[static_cast<std::size_t>(aim.engine)].id;
             const auto after = std::find_if(t_.at.begin(), t_.at.end(), [&](std::int64_t at) {
                 return static_cast<double>(at - t_.at.front()) / 1000.0 >= aim.at;

@@ -140,10 +140,10 @@ Judged::Judged(const TypeNotes& notes, const Sortie& sortie, const std::vector<S
                 verdict.colour() != watch::Colour::normal)
                 worse(*reads[i], verdict);
         }
-    // The minutes of a rating are one account through the run.
+    // The minutes of a rating are one account through the run; a recorder's are all of them already.
     for (const auto& rating : notes.ratings)
         for (const auto& [engine, used] :
-             byEngine(all, [&](const Entry& e) { return e.what == std::string(ofRating) + rating.key; })) {
+             byEngine(all, [&](const Entry& e) { return !e.rough && e.what == std::string(ofRating) + rating.key; })) {
             watch::RatingClock clock(rating);
             for (const Entry* e : used)
                 clock.add(Duration::si(e->value));

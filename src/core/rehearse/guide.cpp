@@ -17,6 +17,22 @@ constexpr double onHeight = 1.0;   // m
 double seconds(Milliseconds from, Milliseconds to) {
     return static_cast<double>(to - from) / 1000.0;
 }
+/// Asks for the first of these positions that the control of an engine has. @return whether it has one
+bool puts(Ask& ask, const TypeNotes& n, std::size_t engine, Acts acts, std::initializer_list<const char*> wanted) {
+    const Control* c = cockpit::acting(n.controls, acts);
+    if (!c)
+        return false;
+    for (const char* is : wanted)
+        if (c->position(is)) {
+            hand::Put one;
+            one.control = static_cast<std::size_t>(c - n.controls.data());
+            one.engine = engine;
+            one.to.position = is;
+            ask.puts.push_back(std::move(one));
+            return true;
+        }
+    return false;
+}
 double read(const Rehearsal& r, Gauge gauge, std::size_t engine) {
     if (gauge == Gauge::height)
         return r.state().height;
@@ -223,19 +239,7 @@ void Guide::cure(const Rehearsal& r, std::size_t e, bool rests) {
         return;
     const TypeNotes& n = *notes_;
     const auto put = [&](Ask& ask, Acts acts, std::initializer_list<const char*> wanted) {
-        const Control* c = cockpit::acting(n.controls, acts);
-        if (!c)
-            return false;
-        for (const char* is : wanted)
-            if (c->position(is)) {
-                hand::Put one;
-                one.control = static_cast<std::size_t>(c - n.controls.data());
-                one.engine = e;
-                one.to.position = is;
-                ask.puts.push_back(std::move(one));
-                return true;
-            }
-        return false;
+        return puts(ask, n, e, acts, wanted);
     };
     const auto ask = [&](std::string why) {
         Ask out;
@@ -292,17 +296,7 @@ bool Guide::fire(const Rehearsal& r) {
     out.engines = {e};
     out.turn = burnt_;
     const auto put = [&](Ask& ask, Acts acts, std::initializer_list<const char*> wanted) {
-        if (const Control* c = cockpit::acting(n.controls, acts))
-            for (const char* is : wanted)
-                if (c->position(is)) {
-                    hand::Put one;
-                    one.control = static_cast<std::size_t>(c - n.controls.data());
-                    one.engine = e;
-                    one.to.position = is;
-                    ask.puts.push_back(std::move(one));
-                    return true;
-                }
-        return false;
+        return puts(ask, n, e, acts, wanted);
     };
     // The notes' school of the throttle is on the fire page; open draws in.
     Ask turn = out;
@@ -411,7 +405,7 @@ void Guide::lookAtDay(const Rehearsal& r) {
     if (r.over() || r.phase() <= Phase::start || r.phase() > Phase::landing)
         return;
     const hand::Moment moment{r.phase(), r.state(), r.readings(), r.hands().levers()};
-    auto all = hand::needs(r.powerplant(), moment, r.hands());
+    auto all = hand::needs(r.powerplant(), moment);
     // What the drill itself has a hand do with that control now comes first.
     std::erase_if(all, [&](const hand::Need& need) {
         const auto& asked = ofDrill().puts;

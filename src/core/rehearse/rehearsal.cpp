@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "rehearse/rehearsal.h"
+#include "flight/aim_figures.h"
 #include "start/start_school.h"
 #include "units/text.h"
 #include <algorithm>
@@ -45,37 +46,6 @@ std::unique_ptr<Rehearsal> Rehearsal::branchAt(Milliseconds at) const {
     return std::unique_ptr<Rehearsal>(new Rehearsal(*this, at));
 }
 
-namespace {
-/// What the plan and the day make of the aims.
-watch::AimFigures figuresOf(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& plan) {
-    watch::AimFigures out;
-    const auto& cruise = plan[Phase::cruise];
-    out.top = cruise.duration > 0 ? plan.samples[cruise.firstSample][Gauge::height] : sortie.flight.cruiseHeight.si();
-    if (cruise.duration > 0)
-        out.cruiseIas = plan.samples[cruise.lastSample][Gauge::airspeed];
-    out.distance = sortie.flight.distance.si();
-    // What the plan itself comes to today may be.
-    out.coolingPerMinute.fill(flight::coolingLimit(aircraft.notes).perMinute);
-    const auto& all = plan.samples;
-    std::size_t then = 0;
-    for (std::size_t i = cruise.firstSample; i < all.size(); ++i) {
-        while (then + 1 < i && all[then + 1].time <= all[i].time - 60.0)
-            ++then;
-        const auto &a = all[then], &b = all[std::min(then + 1, i)];
-        const double x =
-            b.time > a.time ? std::clamp((all[i].time - 60.0 - a.time) / (b.time - a.time), 0.0, 1.0) : 0.0;
-        const double was = a.headOrCoolant() + x * (b.headOrCoolant() - a.headOrCoolant());
-        auto& most = out.coolingPerMinute[static_cast<std::size_t>(all[i].phase)];
-        most = std::max(most, was - all[i].headOrCoolant());
-    }
-    if (plan.coolDown < flight::longestCoolDown)
-        if (const auto below = aircraft.notes.stop.coolBelow)
-            out.coolBelow = below->si();
-    out.stopTakes = plan[Phase::stop].duration;
-    return out;
-}
-} // namespace
-
 Rehearsal::Live Rehearsal::atFirst() {
     const TypeNotes& n = aircraft_->notes;
     Live out{hand::Hands(*plant_, flight::oilThinning(n, *sortie_)),
@@ -88,7 +58,7 @@ Rehearsal::Live Rehearsal::atFirst() {
              {},
              {},
              {},
-             watch::Aims(n, figuresOf(*aircraft_, *sortie_, *plan_))};
+             watch::Aims(n, flight::aimFigures(n, *sortie_, *plan_))};
     out.sprung.resize(setup_.traps.size());
     out.run.day = &sortie_->day;
     out.run.ice = setup_.ice;

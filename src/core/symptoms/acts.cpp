@@ -206,7 +206,8 @@ public:
             return fmt::format("Half a dose more{}, once.", n_.start.primer.empty() ? "" : " of the primer");
         case FirstAct::clear:
             return fmt::format("Clear it: ignition off, {}, throttle open, {}.", fuelShut(),
-                               c_.clearBlades ? fmt::format("{:.0f} blades", *c_.clearBlades) : "turn it through");
+                               c_.clearBlades ? fmt::format("{:.0f} blades (model)", *c_.clearBlades)
+                                              : "turn it through");
         case FirstAct::checkFuel:
             return fmt::format("{} on{}; then prime.", name(Acts::fuel),
                                has(Acts::pump) ? ", " + lowered(name(Acts::pump)) + " to pressure" : "");

@@ -27,7 +27,7 @@ inline constexpr unsigned anywhere = onGround | flying;
 struct Context {
     std::optional<Phase> phase;
     std::optional<double> aboveField;         ///< m
-    std::optional<int> ice;                   ///< how the ice of this phase is judged: 0 normal, 1 amber, 2 red
+    std::optional<int> ice;                   ///< risk of carburettor ice: 0 none, 1 light, 2 moderate, 3 serious
     std::optional<double> oat;                ///< K, at the height
     std::optional<double> metal;              ///< K, of heads or coolant
     std::optional<bool> highGear;             ///< the blower's

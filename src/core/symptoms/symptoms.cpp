@@ -61,7 +61,7 @@ double likelihood(const Pattern& p, const Sign& seen) {
         return std::max(best, 1.0 - moves);
     return std::max(best, opposite);
 }
-/// How likely a sign is where nothing is wrong but a setting, the weather or the needle itself.
+/// How likely, by our own estimates, a sign is where nothing is wrong but a setting, the weather or the needle itself.
 double likelihoodOfNothing(const Sign& seen) {
     if (!seen.isNeedle())
         switch (seen.felt) {
@@ -176,6 +176,7 @@ std::string ownWords(FirstAct act, const Pattern& p, const TypeNotes& n, const C
 }
 } // namespace
 
+// Factors are ours, of the order in which crews speak of them; temperatures in K, times in s.
 double chanceBefore(const Pattern& p, const Context& c) {
     if ((p.stages & c.stages()) == 0)
         return 0.0;
@@ -275,7 +276,6 @@ Diagnosis diagnose(const TypeNotes& n, std::span<const Sign> noticed, const Cont
         c.fit /= sum;
     std::stable_sort(out.causes.begin(), out.causes.end(),
                      [](const Cause& a, const Cause& b) { return a.fit > b.fit; });
-    out.isNothingKnown = out.causes.size() == 1;
     // Oil and fuel pressure are never put down to a gauge first.
     const auto hazards = [](const Cause& c) {
         return std::any_of(c.pattern.signs.begin(), c.pattern.signs.end(), [](const Expected& e) {

@@ -28,7 +28,6 @@ struct Diagnosis {
     /// The first act is another when one chance is halved or doubled, and one of the two cannot be undone; or the act
     /// with the least expected harm cannot be undone and its cause is not sure enough; or one can only look.
     bool unsure = false;
-    bool isNothingKnown = false; ///< only a setting, weather or the needle itself fits
 };
 
 /// Ranks causes and decides the first act: that with the least expected harm over all causes that remain, of those that

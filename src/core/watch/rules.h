@@ -226,7 +226,7 @@ Verdict coolingRate(double fall, double most, std::string why);
 Verdict coolingLeast(double falls, std::optional<double> least, std::string why);
 /// Room under amber where heads or coolant settle, K; negative: over it.
 Verdict coolingSettles(double room, std::string why);
-/// Boundary less boost, Pa; a reading's width (300 Pa) over it is told as on it.
+/// Boundary less boost, Pa; a reading's width (300 Pa) over it is told as on it, more than the model's error is red.
 Verdict knockRoom(double room, double boundary, std::string why);
 inline constexpr double knockReadingWidth = 300.0; ///< Pa
 inline constexpr double knockPastShare = 0.02;     ///< of the boundary: past it by more, it knocks
