@@ -181,6 +181,12 @@ TEST_F(WriteUp, MinutesOfARatingAreOneAccountHoweverOftenTheyAreTyped) {
     add(Phase::climb, key, part, "1", "3:00");
     ASSERT_EQ(written().lines.size(), 1u);
     EXPECT_TRUE(written().holds());
+    // A recorder's total is all of them already: beside what was typed it is not added once more.
+    log.entries.clear();
+    add(Phase::takeOff, key, part, "1", "3:00");
+    auto total = add(Phase::takeOff, key, part, "1", "3:00");
+    log.entries.at(total.id).rough = true;
+    EXPECT_TRUE(written().lines.empty());
 }
 
 TEST_F(WriteUp, RunUpAndTakeOffOnAColdEngineAreToldFromWhatWasTyped) {
