@@ -657,4 +657,20 @@ TEST(Led, AFireInTheIntakeIsDrawnInAndWhatHasBurntIsNotStartedAgain) {
     EXPECT_FALSE(r.state().engines[0].firing);
     EXPECT_TRUE(r.state().engines[1].firing) << "the other is started";
 }
+
+TEST(Shares, OfHotAirAreSaidAsHotAndReadBack) {
+    const auto& n = test::loaded("lorimer-spring").aircraft->notes;
+    Act act;
+    act.control = static_cast<std::size_t>(cockpit::acting(n.controls, Acts::carburettorAir) - n.controls.data());
+    act.share = 0.4;
+    EXPECT_EQ(rehearse::said(act, n), "Carb. air to 40 % hot") << "its lever lies cold forward";
+    act.control = static_cast<std::size_t>(cockpit::acting(n.controls, Acts::coolingFlap) - n.controls.data());
+    EXPECT_EQ(rehearse::whereTo(act, n), "40 %");
+    const auto s = sit("lorimer-spring", Way::alone, Phase::cruise);
+    act.control = static_cast<std::size_t>(cockpit::acting(n.controls, Acts::carburettorAir) - n.controls.data());
+    s->put(act, {0});
+    s->live(1.0);
+    EXPECT_DOUBLE_EQ(s->rehearsal().hands().levers().engines[0].hotAir, 0.4);
+    EXPECT_EQ(s->rehearsal().stands(act.control, 0), "40 % hot");
+}
 } // namespace

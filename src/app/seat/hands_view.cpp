@@ -15,6 +15,11 @@
 
 namespace amber::app {
 namespace {
+/// Moved by keys and the mouse anywhere between its ends; carburettor air goes from place to place, and takes a share
+/// where one is typed: its lever lies hot behind, and more of it is not further forward.
+bool slides(const Control& control) {
+    return rehearse::travels(control) && control.acts != Acts::carburettorAir;
+}
 constexpr int headHeight = 20, endHeight = 14, valueHeight = 19;
 constexpr double knobWidth = 20, knobHeight = 13;
 constexpr double lineLeast = 19.5, lineMost = 24, figureRoom = 44, figureLeast = 38; // px
@@ -173,8 +178,8 @@ std::optional<double> HandsView::shareOf(std::size_t index, std::size_t engine) 
         const auto [low, high] = revs();
         return std::clamp((levers.rpm - low) / (high - low), 0.0, 1.0);
     }
-    if (at.share)
-        return at.share;
+    if (at.share) // of hot air, whose end lies behind
+        return c.acts == Acts::carburettorAir ? 1.0 - *at.share : *at.share;
     return c.position(at.position) ? std::optional(cockpit::place(c, at.position)) : std::nullopt;
 }
 
@@ -185,7 +190,7 @@ std::optional<double> HandsView::plannedShare(std::size_t index, std::size_t eng
     if (!figure)
         return std::nullopt;
     if (figure->share)
-        return figure->share;
+        return control(index).acts == Acts::carburettorAir ? 1.0 - *figure->share : *figure->share;
     if (governs(index) && figure->si) {
         const auto [low, high] = revs();
         return std::clamp((*figure->si - low) / (high - low), 0.0, 1.0);
@@ -411,7 +416,7 @@ void HandsView::moveTo(double share) {
         act.to.kind = Target::Kind::quantity;
         act.to.dimension = Dimension::rotation;
         act.to.si = std::round((low + share * (high - low)) * 6.0) / 6.0; // to ten rpm
-    } else if (rehearse::travels(c)) {
+    } else if (slides(c)) {
         act.share = std::round(share * 200.0) / 200.0;
     } else {
         putPosition(static_cast<std::size_t>(std::lround(share * static_cast<double>(c.positions.size() - 1))));
@@ -424,7 +429,7 @@ void HandsView::move(int up, Step step) {
     const std::size_t index = seat_.control();
     const Control& c = control(index);
     const int towards = moreIsUp(index) ? up : -up;
-    if (rehearse::travels(c) || governs(index)) {
+    if (slides(c) || governs(index)) {
         const double usual = governs(index) ? 50.0 / 60.0 / (revs().second - revs().first) : 0.02;
         const double by = towards * usual * (step == Step::fine ? 0.25 : step == Step::coarse ? 5.0 : 1.0);
         std::vector<double> to;

@@ -301,6 +301,10 @@ bool travels(const Control& control) {
     return control.acts == Acts::throttle || control.acts == Acts::coolingFlap || control.acts == Acts::carburettorAir;
 }
 
+std::string shareText(const Control& control, double share) {
+    return fmt::format("{:.0f} %{}", std::round(share * 100.0), control.acts == Acts::carburettorAir ? " hot" : "");
+}
+
 bool isNear(double a, double b) {
     constexpr double onFigure = 0.02;
     return std::abs(a - b) <= onFigure * std::abs(b);
@@ -351,7 +355,7 @@ std::string said(const Act& act, const TypeNotes& n) {
 std::string whereTo(const Act& act, const TypeNotes& n) {
     const Control& c = n.controls[act.control];
     if (act.share)
-        return fmt::format("{:.0f} %", *act.share * 100.0);
+        return shareText(c, *act.share);
     if (act.to.kind == Target::Kind::quantity && c.acts == Acts::primer)
         return fmt::format("{} strokes", formatNumber(act.strokes, 1));
     if (act.to.kind == Target::Kind::quantity)

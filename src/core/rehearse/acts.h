@@ -42,6 +42,8 @@ std::string writeActs(const std::vector<Act>& acts, const TypeNotes& notes);
 
 /// Whether it can be put at any share of its travel.
 bool travels(const Control& control);
+/// "40 %"; of carburettor air, whose lever lies the other way, "40 % hot".
+std::string shareText(const Control& control, double share);
 /// What a careful hand has put, and the phases that it went through, as acts of a person.
 std::vector<Act> actsOf(const hand::HandRun& run);
 /// Whether a control that was put in one place stands as another asks: the same position; of a figure, as near as a

@@ -255,16 +255,15 @@ std::string Rehearsal::stands(std::size_t control, std::size_t engine) const {
     const TypeNotes& n = aircraft_->notes;
     const Control& c = n.controls[control];
     const auto& at = live_.hands.at(control, engine);
-    const auto share = [](double s) { return fmt::format("{:.0f} %", std::round(s * 100.0)); };
     if (const auto* position = c.position(at.position))
         return position->name;
     if (at.share)
-        return share(*at.share);
+        return shareText(c, *at.share);
     if (c.acts == Acts::throttle) {
         using By = powerplant::Throttle::By;
         const auto& throttle = live_.hands.levers().engines[engine].throttle;
         return throttle.by == By::place
-                   ? share(throttle.value)
+                   ? shareText(c, throttle.value)
                    : format(throttle.value, n.unitOf(throttle.by == By::boost ? Gauge::boost : Gauge::rpm));
     }
     if (at.si && c.acts == Acts::propeller)
