@@ -139,7 +139,7 @@ TEST(Leaning, TheShareIsOfRatedPowerNotOfTakeOffPower) {
     EXPECT_FALSE(engine::weakAllowed(n, Power::si(1.001 * most)));
 }
 
-TEST(Priming, PastTheTableItKeepsTheEndAndSaysSo) {
+TEST(Priming, ColderThanTheTableTheNeedGrowsByTheModelAndSaysSo) {
     for (const auto& name : test::demoNames()) {
         const auto& n = test::loaded(name).aircraft->notes;
         if (n.start.prime.empty())
@@ -147,7 +147,16 @@ TEST(Priming, PastTheTableItKeepsTheEndAndSaysSo) {
         const start::Priming priming(n.start);
         const auto field = Pressure::si(standardPressure);
         const double coldest = n.start.prime.front().at.si();
-        EXPECT_NEAR(priming.wanted(Temperature::si(coldest - 35), field), n.start.prime.front().dose, 1e-9) << name;
+        // By hand: air over vapour, (1 + e^((14 − t)/16))/T; 15 K colder than −10 °C it is 1.06 (1 + e^2.4375)/(1 +
+        // e^1.5).
+        const double t = coldest - 273.15;
+        const double grows =
+            coldest / (coldest - 15) * (1 + std::exp((14 - (t - 15)) / 16)) / (1 + std::exp((14 - t) / 16));
+        EXPECT_GT(grows, 1.8);
+        EXPECT_NEAR(priming.wanted(Temperature::si(coldest - 15), field), n.start.prime.front().dose * grows, 1e-6)
+            << name;
+        EXPECT_LE(priming.advice(Temperature::si(coldest - 35), field).dose, 3.0 * n.start.prime.front().dose + 1.0)
+            << name << ": nobody pumps on for ever";
         EXPECT_EQ(priming.advice(Temperature::si(coldest - 35), field).origin, Origin::model) << name;
     }
     auto d = test::loaded("lorimer-spring");

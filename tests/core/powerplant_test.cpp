@@ -447,7 +447,7 @@ Started start(const std::string& demo, double celsius, double doses, bool spark 
     const double from = 2.0 + doses * stroke + wait;
     Bench b(demo,
             fmt::format(
-                "0,,cart,on\n0,all,cock,on\n0,all,booster,on\n0,all,throttle,0.15\n0,all,energise,on\n2,all,prime,{}\n"
+                "0,,cart,on\n0,all,cock,on\n0,all,booster,on\n0,all,throttle,0.045\n0,all,energise,on\n2,all,prime,{}\n"
                 "{:.1f},all,ignition,{}\n{:.1f},all,booster-coil,on\n{:.1f},all,starter,on\n",
                 doses, std::max(from, 30.0), spark ? "both" : "off", std::max(from, 30.0), std::max(from, 30.0)),
             celsius);
@@ -468,7 +468,8 @@ TEST(Starting, FiresAsSoonAsTheStartersPlanSaysWithTheNotesDose) {
         const double celsius = 5;
         const start::Priming priming(l.aircraft->notes.start);
         const auto field = l.sortie->day.fieldPressure();
-        const double dose = priming.wanted(Temperature::of(celsius, units::celsius), field);
+        const auto advice = priming.advice(Temperature::of(celsius, units::celsius), field);
+        const double dose = advice.dose + advice.blades / l.aircraft->notes.start.bladesPerDose;
         const auto s = start(demo, celsius, dose);
         ASSERT_GT(s.fired, 0) << demo;
         start::CrankConditions c;

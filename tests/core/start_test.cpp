@@ -166,8 +166,11 @@ RC_GTEST_PROP(StartOrderProperty, NoTimelineBreaksALimitARestOrAWatch, ()) {
         if (e.kind == EventKind::crank || e.kind == EventKind::energise)
             cranks.push_back(e);
         if (e.kind == EventKind::crank) {
-            RC_ASSERT(e.length() <= n.start.crankMost.si() + 1e-6);
-            RC_ASSERT(e.length() <= start::longestTry(n.start).si() + 1e-6);
+            // The limit counts from the ignition on.
+            const auto blades =
+                start::crank(n.start, {request.oil, request.supply, false, start::bladesPerRevolution(n)}).forBlades;
+            RC_ASSERT(e.length() <= n.start.crankMost.si() + blades.si() + 1e-6);
+            RC_ASSERT(e.length() <= start::longestTry(n.start).si() + blades.si() + 1e-6);
         }
         if (e.kind == EventKind::oilPressureWatch) {
             watches.push_back(e);

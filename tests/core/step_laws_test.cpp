@@ -364,13 +364,13 @@ TEST(StepLaws, TheNotesDoseWhollyEvaporatedIsTheBestMixtureToFire) {
     r.learnt.primeDose = 1.25;
     r.step(0.01);
     EXPECT_NEAR(r.state.fuelAir, 0.075 * 0.5 * 0.4 / 1.25, 0.0005) << "an engine that wants a quarter more";
-    // Hot it wants none, and half a dose is the best mixture all the same: that much air is in the cylinders.
+    // Hot it wants none, and six tenths of a dose are the best mixture all the same: that much air is in the cylinders.
     Rig hot("lorimer-spring", 2000, 32 * inHg, 0.0);
     hot.state = hot.engine.standing(Temperature::si(390), Temperature::si(340));
     hot.around.ias = Speed{};
     hot.levers.ignition = Ignition::off;
     hot.levers.cock = false;
-    hot.state.primed = 0.5 * hot.engine.doseMass();
+    hot.state.primed = 0.6 * hot.engine.doseMass();
     hot.state.vapour = 1.0;
     hot.step(0.01);
     EXPECT_NEAR(hot.state.fuelAir, 0.075, 0.001);
@@ -1069,8 +1069,7 @@ TEST(StepLaws, OfARunningEnginesChargesSomeBurnThoughAllTogetherAreTooRich) {
     r.run(2.0);
     const double even = r.state.fuelAir;
     const start::Priming priming(r.aircraft.notes.start);
-    const double wanted = std::max(priming.wanted(Temperature::si(r.state.headOrCoolant), r.around.air.pressure),
-                                   0.5 * r.around.air.pressure.si() / standardPressure);
+    const double wanted = priming.bestDose(Temperature::si(r.state.headOrCoolant), r.around.air.pressure);
     r.state.vapour = 1.0;
     r.state.primed = 0.12 / start::bestFiring * wanted * r.engine.doseMass();
     const double before = r.state.n;

@@ -56,7 +56,7 @@ void StartTimelineView::recompute() {
     std::erase_if(failures_, [&](const auto& f) {
         return std::none_of(n.positions.begin(), n.positions.end(), [&](const Position& p) { return p.id == f.first; });
     });
-    auto request = flight::startRequestOf(document_.sortie());
+    auto request = flight::startRequestOf(document_.sortie(), document_.plan().flown);
     request.failures = failures_;
     if (auto result = start::planStart(n, document_.plan().startInForce, request))
         timeline_ = std::move(result.value());

@@ -100,7 +100,7 @@ void OrderPage::showSequence() {
     const TypeNotes& notes = document_.aircraft().notes;
     // With what does not catch on the timeline, and the settings that follow from it.
     const auto lines = start::startSequence(notes, document_.plan().startInForce, timeline_->timeline(),
-                                            flight::startRequestOf(document_.sortie()));
+                                            flight::startRequestOf(document_.sortie(), document_.plan().flown));
     std::vector<SequenceRow> told;
     std::string last;
     for (const auto& line : lines) {

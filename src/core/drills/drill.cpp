@@ -378,6 +378,8 @@ void expandEmergencies(TypeNotes& n, Names& names, Problems& problems) {
 
 void expand(TypeNotes& n, Problems& problems) {
     n.controls = controls(n, problems);
+    n.start.openJets = std::none_of(n.controls.begin(), n.controls.end(),
+                                    [](const Control& c) { return c.acts == Acts::mixture && c.position("cut-off"); });
     Names names(n, problems);
     expandEmergencies(n, names, problems);
     if (n.format == 1)

@@ -2,6 +2,7 @@
 #include "flight/flown.h"
 #include "flight/simulation.h"
 #include "notes/cockpit_units.h"
+#include "powerplant/powerplant.h"
 #include <algorithm>
 #include <cmath>
 
@@ -103,6 +104,14 @@ Temperature engineTemperatureOf(const Sortie& sortie) {
                                     sortie.day.oat);
 }
 
+void keepAsSoaked(Phase phase, powerplant::AircraftState& state, Temperature engine) {
+    if (phase > Phase::start)
+        return;
+    for (auto& e : state.engines)
+        if (!e.firing && e.n <= 0.0 && e.primed <= 0.0 && e.burnt <= 0.0)
+            e.headOrCoolant = e.oil = engine.si();
+}
+
 start::StartRequest startRequestOf(const Sortie& sortie) {
     start::StartRequest r;
     r.order = sortie.start.order;
@@ -112,6 +121,12 @@ start::StartRequest startRequestOf(const Sortie& sortie) {
     r.supply = sortie.start.supply;
     r.liking = {sortie.airframe.extraPrime, sortie.airframe.primeFactor};
     r.diluted = sortie.start.diluted;
+    return r;
+}
+
+start::StartRequest startRequestOf(const Sortie& sortie, const Flown& flown) {
+    auto r = startRequestOf(sortie);
+    r.foreseen = flown.foreseen;
     return r;
 }
 

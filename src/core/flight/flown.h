@@ -19,6 +19,10 @@
 #include <string>
 #include <vector>
 
+namespace amber::powerplant {
+struct AircraftState;
+}
+
 namespace amber::flight {
 
 inline constexpr double afterLastStart = 30.0;       ///< s of the start that go by when the last engine's oil is up
@@ -178,7 +182,8 @@ struct Flown {
     std::vector<watch::Finding> excursions; ///< every stretch of a gauge out of its normal range
 
     // start
-    start::StartTimeline start; ///< nothing failing
+    start::StartTimeline start;                              ///< as it is foreseen
+    std::map<std::string, std::vector<start::Try>> foreseen; ///< the tries of each engine by its model
     std::vector<EngineWarmth> warmth;
     // run-up
     Rotation referenceRpm;
@@ -234,8 +239,13 @@ Flown fly(const powerplant::Aircraft& aircraft, const Sortie& sortie, Pace pace 
 Temperature dewPointAt(const air::Day& day, Length height, Temperature air);
 /// Temperature of the engines before the start: cold-soaked, pre-heated, or cooling since they were stopped.
 Temperature engineTemperatureOf(const Sortie& sortie);
+/// An engine that has not yet had fuel is as warm as the sortie says of its start: heaters and covers are taken off it
+/// then, and an hour since the stop is an hour at the start.
+void keepAsSoaked(Phase phase, powerplant::AircraftState& state, Temperature engine);
 /// The start as the sortie asks for it, nothing failing.
 start::StartRequest startRequestOf(const Sortie& sortie);
+/// The same with what was foreseen of each engine.
+start::StartRequest startRequestOf(const Sortie& sortie, const Flown& flown);
 
 /// Fastest fall of heads or coolant in a minute, and whether the notes say so or it is our own figure: 20 K for heads,
 /// 15 K for coolant.

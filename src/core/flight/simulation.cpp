@@ -442,6 +442,7 @@ void Simulation::go(const std::vector<const At*>& engines, double seconds, const
             plant_->steps(state_, levers_, run_, dt);
         else
             plant_->stride(state_, levers_, run_, settled, dt);
+        keepAsSoaked(phase_, state_, soaked_);
         left -= dt;
         transfer(static_cast<double>(dt) / 1000.0);
         if (!dry_ && flow > 0 && state_.tanks[static_cast<std::size_t>(tank_)] <= leastFuel)

@@ -105,6 +105,8 @@ private:
     void load();
     void walkRound();
     void start();
+    /// Tries in vain that are foreseen, and what would spare them.
+    void tellTries(const StartNotes& inForce, const start::StartRequest& request);
     [[nodiscard]] bool warmEnough(const heat::Temperatures& t, Temperature oil,
                                   std::optional<Temperature> headOrCoolant) const;
     class WarmUp; ///< settings of the warm-up, by oil temperature
@@ -156,6 +158,7 @@ private:
     const TypeNotes& n_;
     const Sortie& s_;
     const air::Day& day_;
+    Temperature soaked_ = engineTemperatureOf(s_); ///< of the engines until each is started
     Pace pace_;
     std::shared_ptr<const powerplant::Powerplant> plant_;
     struct KnockAsked {

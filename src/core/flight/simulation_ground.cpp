@@ -5,6 +5,7 @@
 #include "flight/simulation.h"
 #include "notes/cockpit_units.h"
 #include "notes/standard_schools.h"
+#include "powerplant/first_fire.h"
 #include "start/start_school.h"
 #include "units/text.h"
 #include "watch/run_up_sheet.h"
@@ -18,7 +19,8 @@ namespace {
 constexpr double groundStep = 30.0; // s between moments
 constexpr double longestWarmUp = 25 * 60.0;
 constexpr double groundBudgetHorizon = 3600.0;
-constexpr double moment = 1e-3;         // s, less is nothing
+constexpr double moment = 1e-3;                                        // s, less is nothing
+constexpr double freezing = 273.15, heatStep = 5.0, mostHeated = 30.0; // K, of pre-heating
 constexpr double usualReference = 40.0; // s at the reference, where the notes have no sheet
 } // namespace
 
@@ -75,6 +77,80 @@ void Simulation::walkRound() {
     end();
 }
 
+void Simulation::tellTries(const StartNotes& inForce, const start::StartRequest& request) {
+    const auto catches = [](const std::vector<start::Try>& tries) { return tries.size() == 1 && tries[0].fires; };
+    const auto turned = [&](const start::StartRequest& r) {
+        return start::crank(inForce, {r.oil, r.supply, r.diluted, start::bladesPerRevolution(n_)});
+    };
+    auto hard = std::find_if(n_.positions.begin(), n_.positions.end(), [&](const Position& p) {
+        const auto tries = request.foreseen.find(p.id);
+        return tries != request.foreseen.end() && !catches(tries->second);
+    });
+    const auto rises = turned(request).oilPressureRises;
+    const bool late = hard == n_.positions.end() && rises > inForce.oilPressureWithin;
+    if (hard == n_.positions.end() && !late)
+        return;
+    if (late)
+        hard = n_.positions.begin();
+    const powerplant::BeforeFire before{static_cast<std::size_t>(hard - n_.positions.begin()), air(),
+                                        plant_->batteryCapacity(), inForce.starter.airBottle.si(),
+                                        inForce.starter.cartridges};
+    const auto with = [&](const start::StartRequest& other) {
+        return turned(other).oilPressureRises <= inForce.oilPressureWithin &&
+               catches(powerplant::firstFire(*plant_, inForce, other, before).tries);
+    };
+    std::vector<std::string> cures;
+    const bool electric = inForce.starter.kind == StarterKind::direct || inForce.starter.kind == StarterKind::inertia;
+    if (auto r = request; electric && r.supply == start::Supply::battery) {
+        r.supply = start::Supply::cart;
+        if (with(r))
+            cures.emplace_back("the ground cart");
+    }
+    if (auto r = request; !r.diluted && !n_.stop.dilution.empty()) {
+        r.diluted = true;
+        if (with(r))
+            cures.emplace_back("the oil diluted at the stop before");
+    }
+    // The least pre-heating, in steps of five kelvins, by halves.
+    const int from = static_cast<int>(std::floor((request.engine.si() - freezing) / heatStep)) + 1,
+              most = static_cast<int>(mostHeated / heatStep);
+    const auto heated = [&](int step) {
+        auto r = request;
+        r.engine = r.oil = Temperature::si(freezing + heatStep * step);
+        return with(r);
+    };
+    if (from <= most && heated(most)) {
+        int low = from - 1, high = most;
+        while (high - low > 1) {
+            const int half = (low + high) / 2;
+            (heated(half) ? high : low) = half;
+        }
+        cures.push_back(fmt::format("pre-heating to {}",
+                                    format(Temperature::si(freezing + heatStep * high).si(), *n_.cockpit.temperature)));
+    }
+    std::string would;
+    for (const auto& c : cures)
+        would += (would.empty() ? "" : ", or ") + c;
+    if (late) {
+        say(Phase::start, watch::Rule::oilPressureLate,
+            fmt::format("Oil at {} gives pressure after {} (model); it is stopped after {}. {}",
+                        format(request.oil.si(), *n_.cockpit.temperature), format(rises.si(), *units::second.spec),
+                        format(inForce.oilPressureWithin.si(), *units::second.spec),
+                        cures.empty() ? std::string("Nothing that the notes have makes it come in time.")
+                                      : fmt::format("In time with {}.", would)));
+        return;
+    }
+    const auto& tries = request.foreseen.at(hard->id);
+    const bool fires = !tries.empty() && tries.back().fires;
+    const std::string who = n_.positions.size() > 1 ? hard->name + " at " : "At ";
+    const std::string what = fires ? fmt::format("fires at try {} only", tries.size())
+                                   : fmt::format("does not fire in {} tries", std::max<std::size_t>(1, tries.size()));
+    say(Phase::start, fires ? watch::Rule::startsHardly : watch::Rule::startsNever,
+        fmt::format("{}{} it {} (model). {}", who, format(request.engine.si(), *n_.cockpit.temperature), what,
+                    cures.empty() ? std::string("Nothing that the notes have makes it fire at the first.")
+                                  : fmt::format("At the first with {}.", would)));
+}
+
 void Simulation::start() {
     begin(Phase::start);
     const auto& notes = n_.phase(Phase::start);
@@ -88,20 +164,28 @@ void Simulation::start() {
     auto& p = out_[Phase::start];
     p.setting = s;
     p.point = operate(s);
-    if (auto timeline = start::planStart(n_, inForce, startRequestOf(s_)))
+    auto request = startRequestOf(s_);
+    out_.foreseen = request.foreseen = powerplant::foresee(*plant_, inForce, request, air());
+    if (auto timeline = start::planStart(n_, inForce, request))
         out_.start = std::move(timeline.value());
+    tellTries(inForce, request);
+    // What no try fires is planned on as if the last had: the day is red, and its other figures are asked for all the
+    // same.
+    auto runningFrom = out_.start.runningFrom;
+    for (const auto& [id, at] : out_.start.givenUp)
+        runningFrom[id] = at;
     // The engine drawn is the one that fires last: the slowest to warm decides. The notes' time is kept where the
     // timeline is shorter; the rest of it goes by before the first stroke.
     constexpr double afterLast = afterLastStart;
     const double whole = std::max(n_.start.perEngine.si() * engines_, out_.start.total + afterLast);
     double lastFires = 0.0;
-    for (const auto& [id, from] : out_.start.runningFrom)
+    for (const auto& [id, from] : runningFrom)
         lastFires = std::max(lastFires, from);
     const double before = whole - out_.start.total - afterLast;
     const double lastRun = std::max(1.0, out_.start.total + afterLast - lastFires);
     for (std::size_t i = 0; i < n_.positions.size(); ++i)
-        if (const auto from = out_.start.runningFrom.find(n_.positions[i].id);
-            from != out_.start.runningFrom.end() && from->second >= lastFires)
+        if (const auto from = runningFrom.find(n_.positions[i].id);
+            from != runningFrom.end() && from->second >= lastFires)
             drawn_ = i;
     const auto oilWatch = [&](const std::string& engine) {
         for (const auto& e : out_.start.events)
@@ -114,8 +198,8 @@ void Simulation::start() {
     const double origin = time() + before, whenDone = before + lastFires + lastRun;
     std::vector<double> fires(n_.positions.size(), 1e18), watched(n_.positions.size(), 1e18), moments{whenDone};
     for (std::size_t i = 0; i < n_.positions.size(); ++i) {
-        const auto from = out_.start.runningFrom.find(n_.positions[i].id);
-        if (from == out_.start.runningFrom.end())
+        const auto from = runningFrom.find(n_.positions[i].id);
+        if (from == runningFrom.end())
             continue;
         fires[i] = before + from->second;
         watched[i] = fires[i] + (i == drawn_ ? std::max(1.0, lastRun - afterLast) : oilWatch(n_.positions[i].id));

@@ -14,6 +14,7 @@
 #include "watch/watch.h"
 #include <algorithm>
 #include <cmath>
+#include <deque>
 #include <fmt/format.h>
 
 namespace amber::hand {
@@ -75,11 +76,17 @@ private:
         begin();
         const auto turns = cockpit::turns(n_, phase_, order_);
         for (std::size_t k = 0; k < turns.size(); ++k)
-            if (!step(turns[k]).atEnd && !step(turns[k]).branch) {
-                if (haste_.byTheClock && phase_ == Phase::start && turns[k].engine >= 0 && now() < firstEngine())
+            if (phase_ == Phase::start && turns[k].engine >= 0 && !step(turns[k]).atEnd) {
+                std::size_t end = k;
+                while (end < turns.size() && turns[end].engine >= 0 && !step(turns[end]).atEnd)
+                    ++end;
+                if (haste_.byTheClock && now() < firstEngine())
                     tillPlanned(firstEngine());
-                if (!take(turns[k]) && phase_ == Phase::start && turns[k].engine >= 0)
-                    tryAgain(turns, k);
+                startEach(
+                    {turns.begin() + static_cast<std::ptrdiff_t>(k), turns.begin() + static_cast<std::ptrdiff_t>(end)});
+                k = end - 1;
+            } else if (!step(turns[k]).atEnd && !step(turns[k]).branch) {
+                take(turns[k]);
             }
         dwell();
         later_ = true;
@@ -115,12 +122,13 @@ private:
                 warmUpRpm();
             path_.follow(phase_, levers_.path, state_);
             readings_ = plant_.step(state_, levers_, run_, shortStep);
+            flight::keepAsSoaked(phase_, state_, soaked_);
             const Ground ground = path_.meet(phase_, levers_.path, state_);
             const Moment moment{phase_, state_, readings_, levers_};
             look(watches_, now(), moment);
             if (watcher_)
                 watcher_(moment);
-            if (haste_.ice && state_.now % 1000 == 0)
+            if ((haste_.ice || phase_ == Phase::start) && state_.now % 1000 == 0)
                 asTheDayWants(moment);
             if (ground == Ground::hit || ground == Ground::offTheEnd)
                 throw Over{};
@@ -129,7 +137,8 @@ private:
     /// Heat against ice, and cold air again: beside the drill.
     void asTheDayWants(const Moment& moment) {
         for (const auto& need : needs(plant_, moment)) {
-            if (need.of != NeedOf::hotAir && need.of != NeedOf::coldAir)
+            const bool ofIce = need.of == NeedOf::hotAir || need.of == NeedOf::coldAir;
+            if (need.of != NeedOf::jets && !(ofIce && haste_.ice))
                 continue;
             const std::size_t first = out_.put.size();
             for (const auto& put : need.puts)
@@ -156,38 +165,67 @@ private:
     }
 
     // ---- acts
-    /// A start that did not catch: starter off, its rest, and the engine's own steps again, as often as the notes
-    /// allow.
-    void tryAgain(const std::vector<Turn>& turns, std::size_t failed) {
-        const int engine = turns[failed].engine;
-        for (int tries = 1; tries < n_.start.tries; ++tries) {
-            for (const Acts acts : startingControls)
-                note(hands_.put(acts, "off", static_cast<std::size_t>(engine), state_));
-            go(n_.start.rest.si());
-            const auto before = out_.missed;
-            out_.missed.clear();
-            // What was done in vain is not asked of anybody.
-            std::erase_if(out_.done, [&](const Done& d) {
-                return d.phase == Phase::start && d.engine == n_.positions[static_cast<std::size_t>(engine)].id;
-            });
-            bool caught = true;
-            retries_ = true;
-            for (std::size_t k = 0; k <= failed && caught; ++k)
-                if (turns[k].engine == engine)
-                    caught = take(turns[k]);
-            retries_ = false;
-            out_.retries += 1;
-            if (caught) {
-                out_.missed = before;
-                std::erase_if(out_.missed, [&](const Missed& m) {
-                    return m.phase == Phase::start && m.engine == n_.positions[static_cast<std::size_t>(engine)].id;
-                });
-                return;
-            }
-            out_.missed.insert(out_.missed.begin(), before.begin(), before.end());
+    [[nodiscard]] static std::vector<Turn> turnsOfEngines(const std::vector<Turn>& turns) {
+        std::vector<Turn> out;
+        std::copy_if(turns.begin(), turns.end(), std::back_inserter(out), [](const Turn& t) { return t.engine >= 0; });
+        return out;
+    }
+    /// One engine whose turn it is to be started, or to be tried again.
+    struct Starting {
+        int engine = 0, tries = 0;
+        double rested = 0.0; ///< s, when its starter may turn again
+        std::vector<Turn> steps;
+    };
+    /// The engines one after the other by their own steps. What does not catch is let go, and tried again when its
+    /// starter is rested, as often as the notes allow; the next engine is not kept waiting for it.
+    void startEach(const std::vector<Turn>& turns) {
+        std::deque<Starting> queue;
+        for (const Turn& t : turns) {
+            if (step(t).branch || std::find(givenUp_.begin(), givenUp_.end(), t.engine) != givenUp_.end())
+                continue;
+            if (queue.empty() || queue.back().engine != t.engine)
+                queue.push_back({t.engine, 0, 0.0, {}});
+            queue.back().steps.push_back(t);
         }
-        for (const Acts acts : startingControls) // it is let go in the end too
-            note(hands_.put(acts, "off", static_cast<std::size_t>(engine), state_));
+        while (!queue.empty()) {
+            auto next = std::find_if(queue.begin(), queue.end(), [&](const Starting& s) { return s.rested <= now(); });
+            if (next == queue.end()) {
+                next = std::min_element(queue.begin(), queue.end(),
+                                        [](const Starting& a, const Starting& b) { return a.rested < b.rested; });
+                go(next->rested - now());
+            }
+            Starting one = *next;
+            queue.erase(next);
+            if (!attempt(one))
+                queue.push_back(one);
+        }
+    }
+    /// Whether there is no more to be done for it: it runs, or is given up.
+    bool attempt(Starting& one) {
+        const auto& id = n_.positions[static_cast<std::size_t>(one.engine)].id;
+        const auto ofIt = [&](const auto& x) { return x.phase == Phase::start && x.engine == id; };
+        if (one.tries > 0) {
+            // What was done in vain is not asked of anybody.
+            std::erase_if(out_.done, ofIt);
+            std::erase_if(out_.missed, ofIt);
+            out_.retries += 1;
+        }
+        retries_ = one.tries > 0;
+        const bool catches = std::all_of(one.steps.begin(), one.steps.end(), [&](const Turn& t) { return take(t); });
+        retries_ = false;
+        if (catches)
+            return true;
+        for (const Acts acts : startingControls)
+            note(hands_.put(acts, "off", static_cast<std::size_t>(one.engine), state_));
+        note(hands_.put(Acts::ignition, "off", static_cast<std::size_t>(one.engine), state_));
+        one.rested = now() + n_.start.rest.si();
+        // No oil pressure is a stop, and its cause is looked for first.
+        const double ran = state_.engines[static_cast<std::size_t>(one.engine)].fired;
+        if (++one.tries >= n_.start.tries || ran > n_.start.oilPressureWithin.si() - 1.0) {
+            givenUp_.push_back(one.engine);
+            return true;
+        }
+        return false;
     }
     /// Whether every condition of it came.
     bool take(const Turn& turn) {
@@ -349,9 +387,7 @@ private:
         const auto turns = cockpit::turns(n_, phase_, order_);
         for (const char* id : {"fuel", "throttle-cracked", "mixture"})
             again(id);
-        for (std::size_t k = 0; k < turns.size(); ++k)
-            if (turns[k].engine >= 0 && !take(turns[k]))
-                tryAgain(turns, k);
+        startEach(turnsOfEngines(turns));
         again("pump-after");
         phase_ = Phase::stop;
         for (std::size_t e = 0; e < plant_.count(); ++e)
@@ -674,11 +710,13 @@ private:
     std::vector<std::string> order_;
     std::vector<Turn> waiting_;
     HandRun out_;
-    std::vector<watch::Watch> watches_; ///< one an engine
+    std::vector<watch::Watch> watches_;                    ///< one an engine
+    Temperature soaked_ = flight::engineTemperatureOf(s_); ///< of the engines until each is started
     Phase phase_ = Phase::walkRound;
     std::optional<double> taxiedIn_; ///< s, when she will be
     bool byWarmUp_ = false, warm_ = false, later_ = false, retries_ = false;
     std::size_t tanksChanged_ = 0, stepsDown_ = 0;
+    std::vector<int> givenUp_; ///< engines that no try has fired
 };
 } // namespace
 

@@ -3,6 +3,7 @@
 #include "cockpit/controls.h"
 #include "cockpit/equipment.h"
 #include "notes/cockpit_units.h"
+#include "start/priming.h"
 #include "units/text.h"
 #include "watch/judge.h"
 #include <algorithm>
@@ -19,12 +20,13 @@ constexpr double onTravel = 0.05;
 constexpr double coolsBy = 8.0;     // K that the charge must be under its normal range's end before it is heated
 constexpr double minuteLeft = 60.0; // s of fuel in a tank
 constexpr double enough = 5e-3;     // m³ in another, or a twentieth of what it holds
+constexpr double turnsFrom = 0.3, aStroke = 0.2; // rev/s; of a dose, that lies in it
 constexpr double shutUnder = 0.05, openOver = 0.95;
 
 class Looks {
 public:
     Looks(const powerplant::Powerplant& plant, const Moment& moment)
-        : n_(plant.aircraft().notes), m_(moment), boosted_(cockpit::equipmentOf(n_).boosted) {}
+        : plant_(plant), n_(plant.aircraft().notes), m_(moment), boosted_(cockpit::equipmentOf(n_).boosted) {}
 
     std::vector<Need> all() {
         for (std::size_t e = 0; e < m_.state.engines.size(); ++e)
@@ -54,9 +56,11 @@ private:
     void one(std::size_t e) {
         tank(e);
         const auto& s = m_.state.engines[e];
+        const auto& l = m_.levers.engines[e];
+        if (m_.phase == Phase::start && !s.firing)
+            jets(e);
         if (!s.firing)
             return;
-        const auto& l = m_.levers.engines[e];
         if (const auto air = control(Acts::carburettorAir)) {
             const bool powered = boosted_ && (m_.phase == Phase::climb || m_.phase == Phase::cruise);
             const double room = chargeRoom(e); // K under its normal range's end
@@ -110,6 +114,19 @@ private:
             }
         }
     }
+    /// Not before it turns: a pump that presses on open jets fills an engine that stands.
+    void jets(std::size_t e) {
+        const auto& s = m_.state.engines[e];
+        const auto& l = m_.levers.engines[e];
+        const auto mixture = control(Acts::mixture);
+        if (!mixture || !l.cutOff || !l.mesh || s.n < turnsFrom || l.primer > 0 ||
+            s.primed > aStroke * plant_.engine(e).doseMass() || !n_.controls[*mixture].position("rich"))
+            return;
+        const auto prime = start::Priming(n_.start).advice(Temperature::si(s.headOrCoolant), Pressure::si(s.wideOpen));
+        if (prime.dose > 0.0 || prime.blades > 0.0)
+            return;
+        add(NeedOf::jets, *mixture, e, position("rich"), "Warm and unprimed: it starts on its jets as it turns.");
+    }
     [[nodiscard]] double chargeRoom(std::size_t e) const {
         const auto found = n_.gauges.find(Gauge::chargeTemperature);
         const double read = m_.readings.engines[e][Gauge::chargeTemperature];
@@ -153,6 +170,7 @@ private:
                                        : fmt::format("{} is dry.", n_.fuel.tanks[fed].name));
     }
 
+    const powerplant::Powerplant& plant_;
     const TypeNotes& n_;
     const Moment& m_;
     bool boosted_;

@@ -14,6 +14,7 @@ enum class NeedOf {
     otherTank, ///< the one that is fed from is all but dry
     openFlaps, ///< heads or coolant are over their normal range
     shutFlaps, ///< under it, in the air
+    jets,      ///< it is turned unprimed, being warm: it starts on its jets
 };
 struct Need {
     NeedOf of = NeedOf::hotAir;

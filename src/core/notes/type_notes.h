@@ -421,6 +421,7 @@ struct StartNotes {
     double primerShare = 1.0;                          ///< of the dose; the rest is drawn in by blades, throttle closed
     double bladesPerDose = 3.0;                        ///< pulled through in place of one dose of the primer
     bool bladesFirst = false;                          ///< ignition only after starter.bladesBeforeIgnition
+    bool openJets = false;                             ///< no cut-off: its jets give fuel as soon as it is turned
     bool slowFirst = false;                            ///< slowest smooth rpm until oil pressure
     std::optional<Rotation> slowRpm;                   ///< that rpm
     std::optional<std::pair<Rotation, Rotation>> band; ///< of rpm in which it is held while it starts

@@ -41,7 +41,7 @@ double groundAttitude(const TypeNotes& notes, const Sortie& sortie) {
 
 StartWords::StartWords(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown)
     : a_(aircraft), n_(aircraft.notes), s_(sortie), f_(flown), inForce_(start::startInForce(n_, sortie.choices)),
-      request_(flight::startRequestOf(sortie)),
+      request_(flight::startRequestOf(sortie, flown)),
       prime_(start::Priming(inForce_).advice(request_.engine, request_.field)),
       cranking_(
           start::crank(inForce_, {request_.oil, request_.supply, request_.diluted, start::bladesPerRevolution(n_)})),

@@ -74,6 +74,7 @@ struct Effects {
     bool oilPressureGauge = true, fuelPressureGauge = true, tachometer = true, gaugeSupply = true;
     double boostLine = 0.0; ///< share of the way from the true boost to the outside air
 };
+inline const Effects noEffects{}; ///< of a sound engine
 
 /// @param cylinders of the engine: a dead lead or valve takes one of them
 Effects effectsOf(const Condition& condition, Milliseconds at, int cylinders);

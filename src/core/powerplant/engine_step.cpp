@@ -277,7 +277,7 @@ void Engine::fuel(Working& w) const {
         s.primed += given;
         s.taken += given;
     }
-    s.vapour = approach(s.vapour, 1.0, w.dt, start::evaporationTime(metal).si());
+    s.vapour = approach(s.vapour, 1.0, w.dt, start::evaporationTime(metal, s.n).si());
     const double cycles = s.n / 2.0 * w.dt;
     const double carriedShare =
         s.n < 0.1 ? 0.0 : std::clamp(0.04 + 1.5 * s.throttle, 0.05, 1.0) * start::carriedPerCycle;
@@ -309,9 +309,8 @@ void Engine::fuel(Working& w) const {
     const double intoCylinders = (1.0 - x) * sent + dried + carried;
     s.burnt += intoCylinders;
     // Vapour in the cylinders: of the primer's by the notes' doses, of the carburettor's by what evaporates.
-    const double wanted = std::max(priming_.wanted(metal, w.a.air.pressure),
-                                   0.5 * std::clamp(w.a.air.pressure.si() / standardPressure, 0.3, 1.0));
-    const double primer = start::bestFiring * s.primed / doseMass_ / w.learnt.primeDose / wanted * s.vapour;
+    const double wanted = priming_.bestDose(metal, w.a.air.pressure);
+    const double primer = priming_.primerPart(metal) * s.primed / doseMass_ / w.learnt.primeDose / wanted * s.vapour;
     double carburetted = 0.0;
     if (s.n > 0.1 && w.p.airFlow.si() > 0) {
         carburetted = ((1.0 - x) * sent + dried) / (w.p.airFlow.si() * w.dt);

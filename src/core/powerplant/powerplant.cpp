@@ -9,7 +9,6 @@
 namespace amber::powerplant {
 namespace {
 const Condition sound{};
-const Effects noEffects{};
 constexpr double sameWarmth = 0.01;   // K
 constexpr double slowingPays = 6.5;   // m/s of sink: the fleet's planned ways down fall short by up to six
 constexpr double windmillShare = 0.5; // of the work that drag does on a windmilling propeller, what turns the engine:
@@ -98,6 +97,15 @@ void Powerplant::drawFuel(AircraftState& s, const Levers& l, std::size_t engine,
     e.burnt -= missing - back;
 }
 
+double Powerplant::restingVolts(double charge) const {
+    return charge > 0 ? nominalVolts_ * (0.95 + 0.10 * charge / capacity_) : 0.0;
+}
+
+double Powerplant::loadedVolts(double charge, double amperes) const {
+    const double e = restingVolts(charge);
+    return electric_ ? std::max(0.0, e - std::min(amperes, e / (2.0 * resistance_)) * resistance_) : 0.0;
+}
+
 void Powerplant::electrics(AircraftState& s, const Levers& l, AircraftReadings& out, double seconds) const {
     if (!electric_) {
         s.volts = 0.0;
@@ -110,7 +118,7 @@ void Powerplant::electrics(AircraftState& s, const Levers& l, AircraftReadings& 
         can += l.shared.generators ? out.engines[i].generated * generatorAmperes_ : 0.0;
     }
     const double soc = s.charge / capacity_, held = 1.19 * nominalVolts_;
-    const double e = s.charge > 0 ? nominalVolts_ * (0.95 + 0.10 * soc) : 0.0;
+    const double e = restingVolts(s.charge);
     out.load = load;
     if (l.shared.cart) {
         s.volts = 1.1 * nominalVolts_;

@@ -84,6 +84,8 @@ public:
     [[nodiscard]] const engine::KnockBoundary& knock() const { return knock_; }
     [[nodiscard]] Mass weight(const AircraftState& state) const;
     [[nodiscard]] double batteryCapacity() const { return capacity_; }
+    /// V of the battery under a load. @param charge Ah left @param amperes drawn
+    [[nodiscard]] double loadedVolts(double charge, double amperes) const;
     [[nodiscard]] Surroundings around(const AircraftState& state, const Levers& levers, const Run& run,
                                       std::size_t engine) const;
     /// Distance of an engine from the middle, starboard positive, in propeller diameters: side by side with a gap of a
@@ -94,6 +96,8 @@ private:
     void step(AircraftState& state, const Levers& levers, const Run& run, Milliseconds dt, AircraftReadings& out) const;
     void drawFuel(AircraftState& state, const Levers& levers, std::size_t engine, double before) const;
     void electrics(AircraftState& state, const Levers& levers, AircraftReadings& out, double seconds) const;
+    /// V of the battery, nothing drawn.
+    [[nodiscard]] double restingVolts(double charge) const;
     void fly(AircraftState& state, const Levers& levers, const Run& run, const AircraftReadings& out, double seconds,
              bool settled) const;
     void shared(const AircraftState& state, AircraftReadings& out) const;

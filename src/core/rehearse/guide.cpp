@@ -402,10 +402,12 @@ std::string Guide::comesNot(const Rehearsal& r) const {
 
 void Guide::lookAtDay(const Rehearsal& r) {
     need_.reset();
-    if (r.over() || r.phase() <= Phase::start || r.phase() > Phase::landing)
+    if (r.over() || r.phase() < Phase::start || r.phase() > Phase::landing)
         return;
     const hand::Moment moment{r.phase(), r.state(), r.readings(), r.hands().levers()};
     auto all = hand::needs(r.powerplant(), moment);
+    if (r.phase() == Phase::start)
+        std::erase_if(all, [](const hand::Need& need) { return need.of != hand::NeedOf::jets; });
     // What the drill itself has a hand do with that control now comes first.
     std::erase_if(all, [&](const hand::Need& need) {
         const auto& asked = ofDrill().puts;

@@ -15,8 +15,9 @@ using powerplant::shortStep;
 }
 
 Rehearsal::Rehearsal(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& plan, Setup setup)
-    : aircraft_(&aircraft), sortie_(&sortie), plan_(&plan), setup_(std::move(setup)),
-      plant_(std::make_shared<powerplant::Powerplant>(aircraft, sortie.fuelGrade)), live_(atFirst()) {
+    : aircraft_(&aircraft), sortie_(&sortie), soaked_(flight::engineTemperatureOf(sortie)), plan_(&plan),
+      setup_(std::move(setup)), plant_(std::make_shared<powerplant::Powerplant>(aircraft, sortie.fuelGrade)),
+      live_(atFirst()) {
     begin_ = live_.state.now;
     live_.phaseBegan = 0;
     pulledByHand_ = start::startInForce(aircraft.notes, sortie.choices).primer == "blades";
@@ -27,9 +28,10 @@ Rehearsal::Rehearsal(const powerplant::Aircraft& aircraft, const Sortie& sortie,
 }
 
 Rehearsal::Rehearsal(const Rehearsal& of, Milliseconds at)
-    : aircraft_(of.aircraft_), sortie_(of.sortie_), plan_(of.plan_), setup_(of.setup_), plant_(of.plant_),
-      drawn_(of.drawn_), begin_(of.begin_), fuelAtFirst_(of.fuelAtFirst_), pulledByHand_(of.pulledByHand_),
-      live_(of.kept_.front()), acts_(of.acts_), waiting_(of.waiting_), timesBack_(of.timesBack_) {
+    : aircraft_(of.aircraft_), sortie_(of.sortie_), soaked_(of.soaked_), plan_(of.plan_), setup_(of.setup_),
+      plant_(of.plant_), drawn_(of.drawn_), begin_(of.begin_), fuelAtFirst_(of.fuelAtFirst_),
+      pulledByHand_(of.pulledByHand_), live_(of.kept_.front()), acts_(of.acts_), waiting_(of.waiting_),
+      timesBack_(of.timesBack_) {
     const auto after = std::upper_bound(of.kept_.begin(), of.kept_.end(), at,
                                         [&](Milliseconds t, const Live& l) { return t < l.state.now - begin_; });
     live_ = *std::prev(after);
@@ -121,6 +123,7 @@ void Rehearsal::step(const hand::Watcher& watcher) {
     live_.hands.advance(live_.state.now);
     live_.path.follow(live_.phase, levers.path, live_.state);
     live_.readings = plant_->step(live_.state, levers, live_.run, shortStep);
+    flight::keepAsSoaked(live_.phase, live_.state, soaked_);
     const hand::Ground ground = live_.path.meet(live_.phase, levers.path, live_.state);
     if (ground == hand::Ground::hit || ground == hand::Ground::offTheEnd)
         live_.over = Over{now(), ground == hand::Ground::hit ? OverBy::hitGround : OverBy::offTheEnd, live_.phase, 0};

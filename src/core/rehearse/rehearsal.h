@@ -152,6 +152,7 @@ private:
 
     const powerplant::Aircraft* aircraft_;
     const Sortie* sortie_;
+    Temperature soaked_; ///< of the engines until each is started
     const flight::Flown* plan_;
     Setup setup_;
     std::shared_ptr<const powerplant::Powerplant> plant_; ///< what is live points into it

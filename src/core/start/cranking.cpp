@@ -67,10 +67,12 @@ Cranking crank(const StartNotes& notes, const CrankConditions& conditions) {
     const double slowness = std::clamp(s.warmRpm / std::max(speed, 0.05), 1.0, 3.0);
     if (notes.bladesFirst && s.bladesBeforeIgnition > 0)
         c.forBlades = Duration::si(s.bladesBeforeIgnition / (std::max(speed, 0.05) * std::max(0.2, blades)));
-    const double fires = c.forBlades.si() + s.firesAfter.si() * slowness;
+    // The limit of one try counts from the ignition on: the blades before it are asked for by the notes.
+    const double fires = s.firesAfter.si() * slowness;
     c.firesInTime = fires <= longestTry(notes).si();
-    c.untilFiring = Duration::si(std::min(longestTry(notes).si(), fires));
-    c.untilOilPressure = Duration::si(std::min(notes.oilPressureWithin.si(), oilPressureRise(oil, thinning).si()));
+    c.untilFiring = Duration::si(c.forBlades.si() + std::min(longestTry(notes).si(), fires));
+    c.oilPressureRises = oilPressureRise(oil, thinning);
+    c.untilOilPressure = std::min(notes.oilPressureWithin, c.oilPressureRises);
     return c;
 }
 

@@ -16,8 +16,9 @@ struct Cranking {
     Duration energise;         ///< inertia wheel
     Duration forBlades;        ///< of cranking, before the ignition goes on
     Duration untilFiring;      ///< of cranking, from mesh to first fire, the blades included
-    bool firesInTime = true;   ///< within the starter's and the booster coil's limit
-    Duration untilOilPressure; ///< from first fire
+    bool firesInTime = true;   ///< within the starter's and the booster coil's limit, from the ignition on
+    Duration untilOilPressure; ///< from first fire, as long as it is waited for
+    Duration oilPressureRises; ///< from first fire, however long
     bool cartAdvised = false;
     Pressure airLeft; ///< compressed air: left in a full bottle after this start
 };

@@ -8,6 +8,12 @@ namespace {
 constexpr double celsiusZero = 273.15;
 constexpr double coolingTime = 2400.0;      // s, a standing engine
 constexpr double roundUpFrom = 0.25;        // a quarter stroke short is let pass
+constexpr double drawnThrough = 1.5;        // times faster in moving air
+constexpr double leastPart = 0.35;          // of the best mixture, that the wanted dose itself gives at least
+constexpr double leastBest = 0.6;           // doses: one never floods a warm engine
+constexpr double mostGrown = 3.0;           // times the coldest entry's dose
+constexpr double next = 0.1;                // to nothing
+constexpr double surelyFiring = 1.35;       // of the leanest that fires
 constexpr double standardFieldSlack = 0.03; // of pressure, within which the notes' own figure is used as it is
 
 /// Air to carbure over vapour fraction, relative: what the dose must be in proportion to.
@@ -24,8 +30,9 @@ double vapourFraction(Temperature headOrCoolant) {
     return 1.0 / (1.0 + std::exp(-(headOrCoolant.si() - celsiusZero - 14.0) / 16.0));
 }
 
-Duration evaporationTime(Temperature engine) {
-    return Duration::si(std::clamp(7.0 * std::exp((288.15 - engine.si()) / 32.0), 1.5, 40.0));
+Duration evaporationTime(Temperature engine, double turns) {
+    return Duration::si(std::clamp(7.0 * std::exp((288.15 - engine.si()) / 32.0), 1.5, 40.0) /
+                        (1.0 + drawnThrough * std::clamp(turns, 0.0, 1.0)));
 }
 
 double turnedCarburettor(double metered, Temperature engine) {
@@ -39,7 +46,7 @@ Duration drainTime(Temperature engine) {
 
 Priming::Priming(const StartNotes& notes)
     : table_(notes.prime), unit_(notes.primer), share_(std::clamp(notes.primerShare, 0.0, 1.0)),
-      bladesPerDose_(std::max(0.05, notes.bladesPerDose)) {
+      bladesPerDose_(std::max(0.05, notes.bladesPerDose)), openJets_(notes.openJets) {
     if (unit_ == "blades")
         share_ = 1.0; // pulled through by its own table
 }
@@ -53,11 +60,12 @@ double Priming::dosesIn(double amount, Temperature engine, Pressure field) const
 double Priming::wanted(Temperature engine, Pressure field) const {
     if (table_.empty())
         return 0.0;
-    // Outside the table its end value: what the notes do not say is not made up.
     const double t = engine.si(), g = need(t);
     if (engine > hotEngine && engine > table_.back().at)
         return 0.0;
-    double dose = t < table_.front().at.si() ? table_.front().dose : table_.back().dose;
+    // Colder than the table the need grows on by the model; warmer the last dose stays.
+    double dose =
+        t < table_.front().at.si() ? table_.front().dose * g / need(table_.front().at.si()) : table_.back().dose;
     if (t >= table_.front().at.si()) {
         for (std::size_t i = 1; i < table_.size(); ++i)
             if (t <= table_[i].at.si()) {
@@ -85,19 +93,34 @@ Origin Priming::originAt(Temperature engine, Pressure field) const {
 
 double Priming::vapourRatio(double dose, Temperature engine, Pressure field) const {
     // The wanted dose gives the best mixture; where the notes want none the metal alone evaporates a stroke to it.
-    const double best = std::max(wanted(engine, field), 0.5 * pressureFactor(field));
-    return bestFiring * dosesIn(dose, engine, field) / best;
+    const double best = bestDose(engine, field);
+    return primerPart(engine) * dosesIn(dose, engine, field) / best + carburetted(engine);
 }
 
 double Priming::vapourRatio(double dose, Temperature engine, Pressure field, Duration since) const {
     const double t = std::max(0.0, since.si());
-    return vapourRatio(dose, engine, field) * (1.0 - std::exp(-t / evaporationTime(engine).si())) *
-           std::exp(-t / drainTime(engine).si());
+    const double jets = carburetted(engine);
+    return (vapourRatio(dose, engine, field) - jets) * (1.0 - std::exp(-t / evaporationTime(engine).si())) *
+               std::exp(-t / drainTime(engine).si()) +
+           jets;
+}
+
+double Priming::bestDose(Temperature engine, Pressure field) const {
+    return std::max(wanted(engine, field), leastBest);
+}
+
+double Priming::carburetted(Temperature engine) const {
+    return openJets_ ? turnedCarburettor(meteredCranking, engine) : 0.0;
+}
+
+double Priming::primerPart(Temperature engine) const {
+    return std::max(leastPart * bestFiring, bestFiring - carburetted(engine));
 }
 
 PrimeAdvice Priming::advice(Temperature engine, Pressure field) const {
     PrimeAdvice out;
-    const double exact = wanted(engine, field);
+    // Far below the table no crew pumps on for ever: what that leaves too lean is told by the tries.
+    const double exact = std::min(wanted(engine, field), mostGrown * (table_.empty() ? 0.0 : table_.front().dose));
     const bool pulled = share_ <= 0.0;
     out.unit = pulled ? "blades" : unit_;
     out.dose = std::max(0.0, std::ceil(exact * (pulled ? bladesPerDose_ : share_) - roundUpFrom));
@@ -110,13 +133,20 @@ PrimeAdvice Priming::advice(Temperature engine, Pressure field) const {
     out.flood = std::floor(out.fireHigh) + 1.0;
     if (!pulled && out.dose >= out.flood) // rounded up it would flood
         out.dose = out.flood - 1.0;
+    // Rounded down it may be too lean to fire: the next whole one, unless that floods or warm jets do without.
+    const bool onJets =
+        out.dose + out.blades <= 0.0 && turnedCarburettor(meteredCranking, engine) > 1.1 * leanestFiring;
+    if (!pulled && !onJets && exact > next && out.dose + 1.0 < out.flood &&
+        vapourRatio(out.dose + out.blades / bladesPerDose_, engine, field) < surelyFiring * leanestFiring)
+        out.dose += 1.0;
     const double given = std::max(out.dose, out.fireLow * 1.2);
     const double tau = evaporationTime(engine).si();
     // Enough is nine tenths of what will evaporate; it has drained when it falls under the leanest that fires.
     out.vaporise = Duration::si(tau * std::log(10.0));
-    const double ratio = vapourRatio(given, engine, field);
-    out.drain = Duration::si(
-        std::max(out.vaporise.si(), drainTime(engine).si() * std::log(std::max(1.0, ratio / leanestFiring))));
+    const double jets = carburetted(engine), ratio = vapourRatio(given, engine, field) - jets;
+    const double least = std::max(next * leanestFiring, leanestFiring - jets);
+    out.drain =
+        Duration::si(std::max(out.vaporise.si(), drainTime(engine).si() * std::log(std::max(1.0, ratio / least))));
     return out;
 }
 

@@ -45,16 +45,20 @@ inline constexpr double bladeTime = 1.5; ///< s, for one blade pulled through by
 /// viscosity (0.60 mPa s there, 0.85 at −12 °C; Andrade's form).
 Duration drainTime(Temperature engine);
 inline constexpr double carriedPerCycle = 0.30; ///< of the fuel, by one cycle turned with the throttle open
-/// Time constant of evaporation in an engine of this temperature: slower on colder metal (an estimate).
-Duration evaporationTime(Temperature engine);
+/// Time constant of evaporation in an engine of this temperature: slower on colder metal, and two and a half times as
+/// fast in the air that is drawn through it from a turn a second on (estimates). @param turns rev/s
+Duration evaporationTime(Temperature engine, double turns = 0.0);
+/// Fuel–air ratio that jets meter to an engine that is cranked with its throttle cracked: rich (an estimate).
+inline constexpr double meteredCranking = 0.080;
 
 /// Hotter than this, and than the notes' warmest entry, an engine is not primed: the charge evaporates by itself.
 inline constexpr Temperature hotEngine = Temperature::si(333.15);
 
 /// Priming of one type. The notes' doses by temperature rule; between two of them the dose follows the model's need
-/// (air in the cylinders over vapour fraction), outside the table its end value stays; a hot engine is not primed. A
-/// higher field has less air to carbure and never needs more. Where the school in force draws fuel in by turning blades
-/// with the throttle closed, each dose the primer does not give is so many blades.
+/// (air in the cylinders over vapour fraction), below its coldest entry it grows on by the model, above its warmest the
+/// last dose stays; a hot engine is not primed. A higher field has less air to carbure and never needs more. Where the
+/// school in force draws fuel in by turning blades with the throttle closed, each dose the primer does not give is so
+/// many blades.
 class Priming {
 public:
     explicit Priming(const StartNotes& notes);
@@ -62,6 +66,12 @@ public:
     /// Unrounded dose wanted, all ways together, in the notes' count. @param field barometric pressure
     [[nodiscard]] double wanted(Temperature engine, Pressure field) const;
     [[nodiscard]] PrimeAdvice advice(Temperature engine, Pressure field) const;
+    /// Vapour fuel–air ratio that the jets alone give it as it is turned: none where they are cut off.
+    [[nodiscard]] double carburetted(Temperature engine) const;
+    /// Unrounded dose that makes the best mixture: the wanted one, and a little where none is wanted.
+    [[nodiscard]] double bestDose(Temperature engine, Pressure field) const;
+    /// Vapour fuel–air ratio of the wanted dose itself: with what the jets give it makes the best mixture.
+    [[nodiscard]] double primerPart(Temperature engine) const;
     /// Vapour fuel–air ratio in the cylinders when a dose has evaporated as far as it will.
     [[nodiscard]] double vapourRatio(double dose, Temperature engine, Pressure field) const;
     /// The same so long after the last stroke: evaporating towards equilibrium, draining with a time constant of
@@ -77,6 +87,7 @@ private:
     std::vector<PrimeEntry> table_; // coldest first
     std::string unit_;
     double share_, bladesPerDose_;
+    bool openJets_;
 };
 
 /// How the engine comes to its temperature before a start.

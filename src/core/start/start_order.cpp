@@ -46,6 +46,7 @@ struct EngineState {
     double restedAt = 0.0;  // end of the starter's rest
     double drainsAt = 1e18; // after which the prime is gone
     bool primed = false;
+    std::vector<Try> foreseen;
 };
 
 class Scheduler {
@@ -58,7 +59,9 @@ public:
         for (const auto& id : order) {
             const auto fails = request.failures.find(id);
             queue_.push_back(
-                {id, 0, fails == request.failures.end() ? 0 : std::max(0, fails->second), 0, 0, 1e18, false});
+                {id, 0, fails == request.failures.end() ? 0 : std::max(0, fails->second), 0, 0, 1e18, false, {}});
+            if (const auto tries = request.foreseen.find(id); tries != request.foreseen.end())
+                queue_.back().foreseen = tries->second;
         }
         out_.order = std::move(order);
         cartridges_ = s_.starter.cartridges;
@@ -100,12 +103,21 @@ private:
         return from + length;
     }
 
-    [[nodiscard]] double dose(const EngineState& e) const { return doseFor(advice_, r_.liking, e.id); }
+    /// What is foreseen of the try that is next, those that are said to fail apart.
+    [[nodiscard]] static const Try* foreseen(const EngineState& e) {
+        const int i = e.tried - e.fails;
+        return i >= 0 && static_cast<std::size_t>(i) < e.foreseen.size() ? &e.foreseen[static_cast<std::size_t>(i)]
+                                                                         : nullptr;
+    }
+    [[nodiscard]] double dose(const EngineState& e) const {
+        const Try* next = foreseen(e);
+        return next ? next->dose : doseFor(advice_, r_.liking, e.id);
+    }
 
     /// Strokes, seconds or blades, and the blades pulled through besides.
     [[nodiscard]] double primingTime(const EngineState& e) const {
         return dose(e) * (advice_.unit == "blades" ? std::max(bladeTime, s_.primeTime.si()) : s_.primeTime.si()) +
-               advice_.blades * bladeTime;
+               (e.tried == e.fails || dose(e) > 0 ? advice_.blades * bladeTime : 0.0);
     }
 
     /// Primes from a moment on; the crew's hands are then busy until it is done.
@@ -125,16 +137,18 @@ private:
             prime(e, now_);
         double t = std::max({now_, e.ready, e.restedAt});
         t = add(e, EventKind::energise, t, cranking_.energise.si());
-        const bool fails = e.tried < e.fails;
-        const double most = longestTry(s_).si();
-        double cranked = fails ? most : cranking_.untilFiring.si();
+        const Try* next = foreseen(e);
+        const bool fails = e.tried < e.fails || (next && !next->fires);
+        const double most = longestTry(s_).si() + cranking_.forBlades.si();
+        double cranked = next ? next->turned : fails ? most : cranking_.untilFiring.si();
         const double begin = t;
         if (s_.primeWhileTurning && primingTime(e) > 0) {
             // Sprayed in as it turns, within the try; it fires when the dose is in.
             const double from = std::max(begin, std::min(handsFree_, begin + most));
             const double length = std::min(primingTime(e), std::max(0.0, most - (from - begin)));
             handsFree_ = add(e, EventKind::prime, from, length);
-            cranked = std::min(most, std::max(cranked, handsFree_ - begin));
+            if (!next)
+                cranked = std::min(most, std::max(cranked, handsFree_ - begin));
         }
         t = add(e, EventKind::crank, t, std::max(0.1, cranked), fails);
         ++tries_;
@@ -165,6 +179,7 @@ private:
         const bool spent = e.tried >= s_.tries || (s_.starter.kind == StarterKind::cartridge && cartridges_ <= 0);
         if (spent) {
             out_.abandoned.push_back(e.id);
+            out_.givenUp[e.id] = t;
             --e.tried;
             add(e, EventKind::rest, t, s_.starter.longRest.si());
             return;

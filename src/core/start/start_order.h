@@ -22,6 +22,14 @@ struct Event {
     [[nodiscard]] double length() const { return end - start; }
 };
 
+/// One try at an engine, as it comes out.
+struct Try {
+    double turned = 0.0; ///< s, the blades before the ignition included
+    double dose = 0.0;   ///< given before it, in the advice's unit
+    bool fires = true;
+    bool operator==(const Try&) const = default;
+};
+
 struct StartRequest {
     std::vector<std::string> order;      ///< position ids; empty: the notes'
     std::map<std::string, int> failures; ///< position id → tries that do not catch
@@ -30,7 +38,8 @@ struct StartRequest {
     Pressure field = Pressure::si(standardPressure);
     Supply supply = Supply::cart;
     PrimeLiking liking;
-    bool diluted = false; ///< oil diluted at the last stop
+    bool diluted = false;                             ///< oil diluted at the last stop
+    std::map<std::string, std::vector<Try>> foreseen; ///< of each engine by its model; none: it catches at once
 };
 
 struct StartTimeline {
@@ -38,6 +47,7 @@ struct StartTimeline {
     std::vector<Event> events;                 ///< by start time
     std::map<std::string, double> runningFrom; ///< first fire of each engine that catches
     std::vector<std::string> abandoned;        ///< engines whose tries are used up
+    std::map<std::string, double> givenUp;     ///< s at which each of those was let go
     double total = 0.0;                        ///< s, until the last oil pressure is in its band
     double ampereHours = 0.0;                  ///< taken from the supply
     double batteryLeft = 1.0;                  ///< fraction of the battery's charge; 1 from a cart
