@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The drills of emergencies: in the order of this propeller, this carburettor, this starter; the notes laid upon them;
 // what would kill found in them.
+#include "air/atmosphere.h"
 #include "audit/audit_trouble.h"
 #include "cockpit/equipment.h"
 #include "cockpit/written.h"
@@ -11,7 +12,9 @@
 #include "test_data.h"
 #include "trouble/automatics.h"
 #include "trouble/drill.h"
+#include "trouble/few_engines.h"
 #include <algorithm>
+#include <cmath>
 #include <gtest/gtest.h>
 
 namespace amber {
@@ -55,6 +58,10 @@ TEST(TroubleDrills, EveryTypeHasEveryDrillWithItsFiguresFilledIn) {
         const Flying now(name);
         for (const auto& e : emergencyNames) {
             const auto d = now.drill(e.emergency);
+            if (e.emergency == Emergency::fewEngines && now.l.aircraft->notes.positions.size() < 2) {
+                EXPECT_TRUE(d.lines.empty()) << name << ": one engine has no fewer";
+                continue;
+            }
             EXPECT_GE(d.lines.size(), 3u) << name << " " << e.key;
             EXPECT_FALSE(d.cautions.empty()) << name << " " << e.key;
             for (const auto& line : d.lines) {
@@ -74,10 +81,11 @@ TEST(TroubleDrills, TheTwinsFailureGatesFirstThenProvesThenFeathers) {
     const auto d = Flying("lorimer-spring").drill(Emergency::engineFails);
     EXPECT_TRUE(d.lines.front().gate);
     expectOrder(d, {{"Airborne, slower than 103 kt", "land ahead"},
-                    {"Mixture, Starboard", "auto rich"},
-                    {"Propeller, Starboard", "rpm"},
-                    {"Throttle, Starboard", "inHg"},
-                    {"Undercarriage", "up"},
+                    {"Mixture, all", "auto rich"}, // nobody knows yet which one died
+                    {"Propeller, all", "rpm"},
+                    {"Throttle, all", "inHg"},
+                    {"Drag up: undercarriage", "up"},
+                    {"Flaps", "up"},
                     {"Which one", "foot"},
                     {"Prove it: throttle, Port", "closed"},
                     {"Confirm", "second person"},
@@ -105,22 +113,88 @@ TEST(TroubleDrills, TheLiveEnginesHaveTakeOffPowerLowAndContinuousPowerHigh) {
     const Flying now("lorimer-spring");
     const auto low = trouble::drillOf(caseOf(now.l, now.f, now.f[Phase::takeOff].start + 20), Emergency::engineFails);
     const auto high = trouble::drillOf(caseOf(now.l, now.f, now.f[Phase::cruise].start + 600), Emergency::engineFails);
-    EXPECT_GE(placeOf(low, "Propeller, Starboard", "2,650 rpm"), 0) << "the notes' take-off rating";
-    EXPECT_GE(placeOf(low, "Throttle, Starboard", "45 inHg"), 0);
-    EXPECT_GE(placeOf(low, "Throttle, Starboard", "at most"), 0) << "its minutes run";
-    EXPECT_GE(placeOf(high, "Propeller, Starboard", "2,350 rpm"), 0) << "rated power may be held";
-    EXPECT_GE(placeOf(high, "Throttle, Starboard", "39 inHg"), 0);
+    EXPECT_GE(placeOf(low, "Propeller, all", "2,650 rpm"), 0) << "the notes' take-off rating";
+    EXPECT_GE(placeOf(low, "Throttle, all", "45 inHg"), 0);
+    EXPECT_GE(placeOf(low, "Throttle, all", "at most"), 0) << "its minutes run";
+    EXPECT_GE(placeOf(high, "Propeller, all", "2,350 rpm"), 0) << "rated power may be held";
+    EXPECT_GE(placeOf(high, "Throttle, all", "39 inHg"), 0);
     EXPECT_FALSE(hasStep(high, "rolling")) << "long past it";
     const auto rolling =
         trouble::drillOf(caseOf(now.l, now.f, now.f[Phase::takeOff].start + 3), Emergency::engineFails);
     EXPECT_TRUE(hasStep(rolling, "rolling")) << "three seconds into the take-off";
 }
 
+TEST(TroubleDrills, ASinglesForcedLandingHasStrapsEarlyWheelsDecidedAndAllOffLast) {
+    const Flying now("farrier-summer");
+    const auto high = now.drill(Emergency::engineFails, Phase::cruise);
+    expectOrder(high, {{"Glide", ""},
+                       {"Fuel", ""},
+                       {"Straps, hood", "tight"},
+                       {"Wheels", "up on unprepared ground"},
+                       {"Wing flaps", "landing"},
+                       {"Fuel cock", "off"},
+                       {"Battery", "off"}});
+    EXPECT_FALSE(hasStep(high, "low")) << "thousands of feet up there is a choice of fields";
+    const auto low = trouble::drillOf(caseOf(now.l, now.f, now.f[Phase::takeOff].start + 25), Emergency::engineFails);
+    EXPECT_TRUE(hasStep(low, "low"));
+    EXPECT_GE(placeOf(low, "Just airborne", "cock and ignition off"), 0);
+    const auto fire = now.drill(Emergency::fireAir, Phase::cruise);
+    expectOrder(fire, {{"Fuel cock", "off"}, {"Hood, vents, heater", "hood shut until leaving"}, {"Then", "leave"}});
+}
+
+TEST(FewEngines, TheTwinIsHeldToItsCommitmentHeightAndASinglesPumpDecidesTheWheels) {
+    const Flying now("lorimer-spring");
+    const auto& a = *now.l.aircraft;
+    const auto port = trouble::fewEngines(a, *now.l.sortie, now.f, {0});
+    ASSERT_TRUE(port.commit);
+    // By hand: 550 ft/min lost for two seconds, then until the power stands; with a hundred and fifty feet to spare.
+    EXPECT_GT(port.commit->si(), 45.0 + 2.0 * port.held.si() * 0.052);
+    EXPECT_LT(port.commit->si(), 150.0);
+    EXPECT_GE(port.held, port.safe) << "never slower than the safe speed before it";
+    // Down a path of three degrees weight gives back W v sin 3°: that much less power over the propeller's efficiency.
+    const double w = port.weight.si() * 9.80665;
+    const double tas = port.held.si() / std::sqrt(air::density(now.l.sortie->day.fieldPressure(), port.air) / 1.225);
+    const double slope = 0.0524 * w * tas / 0.8;
+    EXPECT_GT(port.level.si() - port.onWheels.si(), 0.35 * slope);
+    EXPECT_LT(port.level.si() - port.onWheels.si(), slope) << "the wheels take some of it";
+    EXPECT_GT(port.allDown, port.onWheels);
+    EXPECT_LT(port.allDown, port.most);
+    // Both engines going round climb better than one by at least the power of the other.
+    const auto both = trouble::goRound(a, *now.l.sortie, now.f);
+    EXPECT_GT(both.rateUp.si(), port.round->rateUp.si() + 0.8 * 0.8 * port.most.si() / w);
+    // Starboard drives the only hydraulic pump: wheels put down by hand stay down, and with them the decision.
+    const auto starboard = trouble::fewEngines(a, *now.l.sortie, now.f, {1});
+    EXPECT_TRUE(starboard.pumpLost);
+    EXPECT_FALSE(starboard.commit);
+    EXPECT_FALSE(port.pumpLost);
+    EXPECT_TRUE(port.oneSide);
+    // Of three the centre one taxies straight.
+    const Flying three("ostler-bush");
+    EXPECT_FALSE(trouble::fewEngines(*three.l.aircraft, *three.l.sortie, three.f, {0}).oneSide);
+    EXPECT_FALSE(trouble::fewEngines(*three.l.aircraft, *three.l.sortie, three.f, {1}).oneSide);
+}
+
+TEST(FewEngines, TooHeavyToGoRoundSheIsToldByHowMuch) {
+    const Flying now("lorimer-spring");
+    Sortie high = *now.l.sortie; // a high field on a hot day
+    high.flight.toElevation = Length::si(2900.0);
+    high.day.oat = Temperature::of(38, units::celsius);
+    const auto flown = flight::fly(*now.l.aircraft, high);
+    const auto few = trouble::fewEngines(*now.l.aircraft, high, flown, {0});
+    EXPECT_EQ(few.goesRound.colour(), watch::Colour::red);
+    EXPECT_FALSE(few.commit);
+    ASSERT_TRUE(few.shed) << few.goesRound.sentence();
+    EXPECT_NEAR(few.climbsAt->si() + few.shed->si(), few.weight.si(), 1e-6);
+    // At that weight she climbs half a metre a second, a little heavier she does not.
+    trouble::RestSolver rest(*now.l.aircraft, high, {0}, trouble::DeadBlades::feathered, false);
+    EXPECT_NEAR(rest.at(Length::si(2915.0), *few.climbsAt).rate.si(), 0.5, 0.1);
+}
+
 TEST(TroubleDrills, KindsOfPropellerAndEngineHaveTheirOwnOrder) {
     // Reversing: proved locked first; four engines, two dead.
     const auto mercer = Flying("mercer-frost").drill(Emergency::engineFails, Phase::cruise, {0, 1});
     expectOrder(mercer, {{"Reverse", "locked"}, {"Feathering", "feathered"}});
-    EXPECT_GE(placeOf(mercer, "Propellers, No. 3, No. 4", "rpm"), 0);
+    EXPECT_GE(placeOf(mercer, "Cooling of the others: cowl flaps, No. 3, No. 4", "open"), 0);
     // Fixed: nothing to feather; a dead centre engine is told by its rpm.
     const auto ostler = Flying("ostler-bush").drill(Emergency::engineFails, Phase::climb, {1});
     EXPECT_EQ(placeOf(ostler, "Feather", "feather"), -1);
@@ -274,6 +348,10 @@ TEST(TroubleAudit, EveryRuleFindsWhatItIsFor) {
          R"({ id = "p", what = "P", do = [{ throttle = "{live-boost}", engines = ["live"] }, { mixture = "rich", engines = ["live"] }] })"},
         {Emergency::engineFails, "not-proved",
          R"({ id = "f", what = "F", do = [{ feathering = "feathered", engines = ["failed"] }, { throttle = "closed", engines = ["failed"] }] })"},
+        {Emergency::engineFails, "chosen-before-known",
+         R"({ id = "p", what = "P", do = [{ throttle = "{live-boost}", engines = ["live"] }, { throttle = "closed", engines = ["failed"] }] })"},
+        {Emergency::fewEngines, "full-flap-early",
+         R"({ id = "p", what = "P", do = [{ wing-flap = "landing" }, { wheels = "down" }] })"},
         {Emergency::feather, "never-feathered",
          R"({ id = "f", what = "F", do = [{ mixture = "cut-off", engines = ["failed"] }] })"},
         {Emergency::feather, "ignition-before-feather",

@@ -33,11 +33,13 @@ class TroubleCommand final : public Command {
 public:
     [[nodiscard]] const char* name() const override { return "trouble"; }
     [[nodiscard]] const char* help() const override {
-        return "When it goes wrong: engine-out, symptom, feather, restart, dive, go-round, fire: the drill on this "
+        return "When it goes wrong: engine-out, symptom, feather, restart, dive, go-round, few-engines, fire: the "
+               "drill on this "
                "cockpit's controls and the figures beside it";
     }
     void declare(Arguments& a) override {
-        a.choice("what", what_, {"engine-out", "symptom", "feather", "restart", "dive", "go-round", "fire"},
+        a.choice("what", what_,
+                 {"engine-out", "symptom", "feather", "restart", "dive", "go-round", "few-engines", "fire"},
                  "What goes wrong");
         a.text("sortie", file_, "Sortie file (TOML)", Arguments::Need::required);
         a.text("--engine", engines_, "Ids of the engines that fail, \"1\" or \"1,2\"; the first without");
@@ -108,9 +110,14 @@ public:
             return finish(out, o.verdict);
         }
         if (what_ == "go-round") {
-            const auto g = trouble::goRound(a, s, flown);
+            if (!engines_.empty() && n.positions.size() < 2)
+                return wrong("--engine: one engine has no fewer to go round on");
+            if (!engines_.empty() && dead.size() == n.positions.size())
+                return wrong("--engine: with none left she glides: engine-out");
+            const auto g = trouble::goRound(a, s, flown, engines_.empty() ? std::vector<std::size_t>{} : dead);
             if (!json_)
-                fmt::print("Going round at the landing field, {}, {}, {}\n",
+                fmt::print("Going round{} at the landing field, {}, {}, {}\n",
+                           engines_.empty() ? std::string() : ", " + engines_ + " out,",
                            formatHeight(g.field.si(), *n.cockpit.height),
                            trouble::roundWeight(g.weight.si(), n.cockpit), format(g.air.si(), *n.cockpit.temperature));
             drill(trouble::goRoundDrill(at), out);
@@ -119,6 +126,20 @@ public:
                 fmt::print("\nleft as it was:\n");
             figures("left_so", trouble::leftSo(g, n), out);
             return finish(out, g.climbs);
+        }
+        if (what_ == "few-engines") {
+            if (n.positions.size() < 2)
+                return wrong(fmt::format("the {} has one engine: engine-out is its landing", n.name));
+            if (dead.size() == n.positions.size())
+                return wrong("--engine: with none left she glides: engine-out");
+            const auto f = trouble::fewEngines(a, s, flown, dead);
+            if (!json_)
+                fmt::print("Landing with {} out, {}, {}, {}\n", fmt::join(f.names, " and "),
+                           formatHeight(f.field.si(), *n.cockpit.height),
+                           trouble::roundWeight(f.weight.si(), n.cockpit), format(f.air.si(), *n.cockpit.temperature));
+            drill(trouble::drillOf(at, Emergency::fewEngines), out);
+            figures("figures", trouble::figuresOf(f, n), out);
+            return finish(out, f.goesRound);
         }
         if (what_ == "dive") {
             std::optional<Length> to;

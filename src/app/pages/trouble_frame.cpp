@@ -149,6 +149,7 @@ TroublePage* TroubleFrame::made(std::size_t row) {
             showPage(fire                                                                 ? "fire"
                      : emergency == Emergency::feather || emergency == Emergency::restart ? "feather"
                      : emergency == Emergency::dive                                       ? "dive"
+                     : emergency == Emergency::fewEngines                                 ? "few-engines"
                                                                                           : "engine-fails");
             focusFirst();
         });
@@ -197,6 +198,12 @@ void TroubleFrame::buildEngines() {
         engines_[i]->setChecked(std::find(moment_.dead.begin(), moment_.dead.end(), i) != moment_.dead.end());
     }
     engineHolder_->setVisible(!engines_.empty() && troubleTable()[page_].asksEngines);
+    // One engine has no fewer to land on.
+    if (engines_.empty() && troubleTable()[page_].key == "few-engines")
+        page_ = 0;
+    for (std::size_t i = 0; i < troubleTable().size(); ++i)
+        if (troubleTable()[i].key == "few-engines")
+            tabs_->button(static_cast<int>(i))->setVisible(!engines_.empty());
 }
 
 void TroubleFrame::toggled(std::size_t engine, bool dead) {
@@ -253,10 +260,11 @@ void TroubleFrame::refresh() {
                                             ? std::vector<std::string>{"First what can be taken back; a single falling "
                                                                        "pressure is the engine until it is proved the "
                                                                        "gauge. The approved manual comes first."}
-                                        : key == "dive"    ? trouble::cautionsOf(n, Emergency::dive)
-                                        : key == "feather" ? trouble::cautionsOf(n, Emergency::feather)
-                                        : key == "fire"    ? trouble::cautionsOf(n, Emergency::fireStarting)
-                                                           : trouble::cautionsOf(n, Emergency::engineFails);
+                                        : key == "dive"        ? trouble::cautionsOf(n, Emergency::dive)
+                                        : key == "feather"     ? trouble::cautionsOf(n, Emergency::feather)
+                                        : key == "fire"        ? trouble::cautionsOf(n, Emergency::fireStarting)
+                                        : key == "few-engines" ? trouble::cautionsOf(n, Emergency::fewEngines)
+                                                               : trouble::cautionsOf(n, Emergency::engineFails);
     const auto own = [&](Emergency e) {
         if (const auto drill = n.trouble.drills.find(e); drill != n.trouble.drills.end())
             cautions.insert(cautions.end(), drill->second.cautions.begin(), drill->second.cautions.end());
@@ -274,6 +282,8 @@ void TroubleFrame::refresh() {
             own(e);
     } else if (key == "dive") {
         own(Emergency::dive);
+    } else if (key == "few-engines") {
+        own(Emergency::fewEngines);
     } else if (key == "engine-fails") {
         own(Emergency::engineFails);
     }

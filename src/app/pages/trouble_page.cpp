@@ -5,6 +5,7 @@
 #include "pages/dive_page.h"
 #include "pages/engine_fails_page.h"
 #include "pages/feather_page.h"
+#include "pages/few_engines_page.h"
 #include "pages/fire_page.h"
 #include "pages/go_round_page.h"
 #include "pages/symptoms_page.h"
@@ -27,6 +28,7 @@ const std::vector<TroubleRow>& troubleTable() {
         {"dive", "Dive", madeTrouble<DivePage>, false},
         {"go-round", "Go round", madeTrouble<GoRoundPage>, false},
         {"fire", "Fire", madeTrouble<FirePage>, true},
+        {"few-engines", "Land on fewer", madeTrouble<FewEnginesPage>, true},
     };
     return table;
 }

@@ -13,8 +13,9 @@ namespace {
 /// One act of a drill in its order, the notes' schools taken.
 struct Doing {
     Acts acts;
-    std::string to; ///< a position, or a figure's name
-    bool live = false;
+    std::string to;     ///< a position, or a figure's name
+    bool live = false;  ///< on the engines that are left, or on all
+    bool known = false; ///< on those that are left only: somebody knows which
     bool waits = false; ///< for oil pressure
     int line = 0;
 };
@@ -31,6 +32,7 @@ public:
                 const bool oil = a.until && a.until->gauge == Gauge::oilPressure && a.until->above;
                 if (c || oil)
                     acts_.push_back({c ? c->acts : Acts::lock, c ? a.to.word : std::string(),
+                                     a.engines.empty() || a.engines.front() == liveEngines,
                                      !a.engines.empty() && a.engines.front() == liveEngines, oil,
                                      step.line > 0 ? step.line : drill.line});
             }
@@ -41,6 +43,9 @@ public:
         switch (which_) {
         case Emergency::engineFails:
             engineFails();
+            break;
+        case Emergency::fewEngines:
+            onFewer();
             break;
         case Emergency::feather:
             featherOrder();
@@ -118,10 +123,20 @@ private:
             return;
         const int proved =
             first([](const Doing& d) { return d.acts == Acts::throttle && !d.live && d.to == "closed"; });
+        const int chosen = first([](const Doing& d) { return d.known && d.acts == Acts::throttle; });
+        if (chosen < proved)
+            say("chosen-before-known", chosen, "one side's throttle moves before it is proved which engine died",
+                "All engines up; then which one");
         if (pitch() < proved)
             say("not-proved", pitch(), "the propeller is feathered before its throttle is closed",
                 "Close that throttle first: it proves which one");
         featherOrder();
+    }
+    void onFewer() {
+        const int flap = of(Acts::wingFlap, "landing"), wheels = of(Acts::wheels, "down");
+        if (flap != never && wheels != never && flap < wheels)
+            say("full-flap-early", flap, "full flap goes down before the wheels",
+                "Wheels, then flap when the field is certain");
     }
     void featherOrder() {
         const Equipment e = equipmentOf(n_);
@@ -203,10 +218,12 @@ const std::vector<AuditRule>& emergencyRules() {
     static const std::vector<AuditRule> rules{
         {"power-before-rpm", "High boost on low rpm detonates."},
         {"power-before-rich", "Weak at full boost it detonates."},
+        {"chosen-before-known", "In the first seconds nobody knows which one died."},
         {"not-proved", "The good one is feathered."},
         {"never-feathered", "A windmilling propeller may cost the height that is left."},
         {"ignition-before-feather", "What is left in it goes out through a hot exhaust."},
         {"reverse-not-locked", "The blades go the wrong way past fine."},
+        {"full-flap-early", "It cannot be taken off again in time, and the engines left do not hold it."},
         {"ignition-before-turning", "With oil in a cylinder the first kick bends the rod."},
         {"power-before-oil", "Its bearings run dry."},
         {"shut-in-dive", "Shock cooling cracks heads, and the propeller drives the engine."},

@@ -127,9 +127,14 @@ void inTheAir(Draft& d) {
     d.act(underFire, "bottle", Acts::fireBottle, "Blown out of a turning engine's cowl it is wasted.", "J48")
         .at("when it has stopped")
         .on(Acts::fireBottle, "fired", failedEngines);
+    if (d.e.engines < 2)
+        d.say(underFire, "hood", "Hood, vents, heater", "hood shut until leaving; vents and heater off",
+              "An open hood draws the flames in.", "J48")
+            .memory();
     d.say(underFire, "land", "Then",
-          d.e.engines > 1 ? "watch it; land at the nearest place; no restart"
-                          : "glide, side-slip the flames away, land; no restart",
+          d.e.engines > 1
+              ? "watch it; land at the nearest place; no restart"
+              : "over the height for leaving her: leave; else side-slip the flames away and land; no restart",
           "A fire that is out comes back with the fuel.", "J48");
 }
 

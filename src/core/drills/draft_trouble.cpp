@@ -72,16 +72,17 @@ void secure(Draft& d, bool memory) {
             .on(Acts::generator, "off", failedEngines);
 }
 
-/// More power from the engines that are left: rich, rpm, boost.
+/// More power from all of them, for nobody knows yet which one died: rich, rpm, boost.
 void powerUp(Draft& d) {
-    auto up = d.say(kept, "power", "Power on the others", "",
-                    "Rich, then rpm, then boost: the other way round it detonates.", "J48");
-    up.memory().on(Acts::mixture, "rich", liveEngines);
+    auto up =
+        d.say(kept, "power", "Power, all engines", "",
+              "Nobody knows yet which one died. Rich, then rpm, then boost: the other way round it detonates.", "J48");
+    up.memory().on(Acts::mixture, "rich");
     if (d.e.hub == Hub::twoPosition)
-        up.on(Acts::propeller, "fine", liveEngines);
+        up.on(Acts::propeller, "fine");
     else if (d.e.hub != Hub::fixed)
-        up.on(Acts::propeller, "{live-rpm}", liveEngines);
-    up.on(Acts::throttle, d.e.boosted ? "{live-boost}" : "open", liveEngines);
+        up.on(Acts::propeller, "{live-rpm}");
+    up.on(Acts::throttle, d.e.boosted ? "{live-boost}" : "open");
 }
 
 void rolling(Draft& d) {
@@ -104,7 +105,11 @@ void severalEngines(Draft& d) {
     powerUp(d);
     d.say(kept, "drag", "Drag up", "", "Wheels and flaps cost more than the engine that is left can give.", "J48")
         .memory()
-        .on(Acts::wheels, "up")
+        .on(Acts::wheels, "up");
+    d.say(kept, d.has(Acts::wheels) ? "flaps-up" : "drag", "Flaps", "",
+          "All at once she sinks, and low down there is nothing to sink into.", "J48")
+        .memory()
+        .at("in steps, from {safe-speed} and with height in hand")
         .on(Acts::wingFlap, "up");
     const bool torque = d.n.gauges.contains(Gauge::torque);
     d.say(kept, "identify", "Which one",
@@ -122,10 +127,12 @@ void severalEngines(Draft& d) {
         .on(Acts::throttle, "closed", failedEngines)
         .step()
         .what = "Prove it";
-    if (d.n.crew.size() > 1)
-        d.say(kept, "confirm", "Confirm", "a second person says which", "Two heads feather the wrong one less often.",
-              "J48")
-            .memory();
+    d.say(kept, "confirm", "Confirm",
+          d.n.crew.size() > 1 ? "a second person says which" : "count two: no change of yaw, it is that one",
+          d.n.crew.size() > 1 ? "Two heads feather the wrong one less often."
+                              : "Alone, two seconds are the second person.",
+          "J48")
+        .memory();
     secure(d, true);
     d.act(kept, "live-cooling", Acts::coolingFlap, "The engines that are left work harder at less speed.", "J48")
         .on(Acts::coolingFlap, "{live-flap}", liveEngines)
@@ -140,7 +147,7 @@ void severalEngines(Draft& d) {
 
 void oneEngine(Draft& d) {
     rolling(d);
-    d.say(kept, "low", "Just airborne", "nose down, land ahead, small turns only",
+    d.say(kept, "low", "Just airborne", "{glide-speed}, straight ahead, small turns only; cock and ignition off",
           "Turning back has killed more than rough ground.", "J48")
         .memory()
         .branch()
@@ -163,20 +170,58 @@ void oneEngine(Draft& d) {
         .on(Acts::ignition, "both", failedEngines);
     d.act(kept, "throttle", Acts::throttle, "A wide throttle floods it, or stops what would run.", "J48")
         .on(Acts::throttle, "cracked", failedEngines);
-    auto out = d.say(kept, "secure", "If it does not pick up", "", "What is shut does not burn on the ground.", "J48");
-    out.at("in good time for the field").on(Acts::throttle, "closed", failedEngines);
-    if (d.e.carburettor != Carburettor::floatWithout)
-        noFuel(d, out);
-    out.on(Acts::fuel, "off", failedEngines).on(Acts::ignition, "off", failedEngines);
+    d.say(kept, "straps", "Straps, hood", "tight; open and locked back", "Early: a hood jams as the frame bends.",
+          "J48")
+        .at("if it does not pick up: in good time for the field");
+    if (d.has(Acts::wheels))
+        d.say(kept, "wheels", "Wheels", "down on a surface known good; up on unprepared ground",
+              "On soft ground wheels turn her over.", "J48")
+            .at("when the field is chosen");
     if (d.has(Acts::wingFlap))
         d.act(kept, "flaps", Acts::wingFlap, "Early they shorten the glide.", "J48")
             .at("when the field is made")
             .on(Acts::wingFlap, "landing");
+    auto out = d.say(kept, "secure", "All off", "", "What is shut does not burn on the ground.", "J48");
+    out.at("last, before she touches").on(Acts::throttle, "closed", failedEngines);
+    if (d.e.carburettor != Carburettor::floatWithout)
+        noFuel(d, out);
+    out.on(Acts::fuel, "off", failedEngines).on(Acts::ignition, "off", failedEngines);
     d.act(kept, "battery", Acts::battery, "Last: it drives what is still wanted.", "J48")
-        .at("when the field is made")
+        .at("last, before she touches")
         .on(Acts::battery, "off");
-    d.say(kept, "straps", "Straps, hood", "tight; open", "A hood can jam as she noses over.", "J48")
-        .at("when the field is made");
+}
+
+/// Down to the ground on the engines that are left.
+void fewEngines(Draft& d) {
+    if (d.e.engines < 2)
+        return;
+    d.say(kept, "left", "What is left",
+          "fuel, hydraulics and electrics looked through; crossfeed and pumps for the landing",
+          "What the dead engine drove is found missing low down otherwise.", "J67");
+    d.say(kept, "speed", "Speed", "{held-speed} or more as far as the commitment height",
+          "Slower, power for going round cannot be used: the rudder does not hold it.", "J67")
+        .memory();
+    auto ready = d.say(kept, "ready", "Ready to go round", "", "Rpm before boost, and rich before both.", "J67");
+    ready.at("on the approach").on(Acts::mixture, "rich", liveEngines);
+    if (d.e.hub != Hub::fixed && d.e.hub != Hub::twoPosition)
+        ready.on(Acts::propeller, "{take-off-rpm}", liveEngines);
+    d.say(kept, "wheels", "Wheels", "", "Their drag is for the last part; a hand pump takes minutes more.", "J67")
+        .at("late, by what pumps them: when the field is sure to be reached")
+        .on(Acts::wheels, "down");
+    d.say(kept, "commit", "Commitment height", "{commit-height}", "Spoken when it is passed. Below it she lands.",
+          "J67")
+        .memory();
+    d.say(kept, "flaps", "Full flap", "", "It cannot be taken off again in time.", "J67")
+        .at("when the field is certain")
+        .on(Acts::wingFlap, "landing");
+    d.say(kept, "trim", "Rudder trim", "to neutral as the power comes off",
+          "Left in, it swings her the other way as she lands.", "J67");
+    auto round =
+        d.say(kept, "round", "Going round, above it", "", "Power with rudder, no faster than a foot holds it.", "J67");
+    round.branch().memory().at("only above the commitment height");
+    round.on(Acts::throttle, d.e.boosted ? "{take-off-boost}" : "open", liveEngines).on(Acts::wheels, "up");
+    d.say(kept, "taxi", "Clear of the runway", "{taxi-so}", "One side alone turns her, and boils on the brakes.",
+          "J67");
 }
 
 void feather(Draft& d) {
@@ -252,6 +297,8 @@ void draftEmergency(Draft& d, Emergency emergency) {
     switch (emergency) {
     case Emergency::engineFails:
         return d.e.engines > 1 ? severalEngines(d) : oneEngine(d);
+    case Emergency::fewEngines:
+        return fewEngines(d);
     case Emergency::feather:
         return feather(d);
     case Emergency::restart:

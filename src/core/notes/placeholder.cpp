@@ -79,6 +79,9 @@ const std::vector<TroubleName>& allInTrouble() {
     static const std::vector<TroubleName> names{
         {"live-rpm", "rpm of the engines that are left: take-off rating low down, else the strongest that may be held"},
         {"live-boost", "boost of that rating, cut for the grade"},
+        {"held-speed", "speed held on fewer engines until the commitment height"},
+        {"commit-height", "height over the landing field below which she lands on fewer engines"},
+        {"taxi-so", "how she comes off the runway on the engines that are left"},
         {"live-flap", "cowl flap or radiator opening that those engines then need"},
         {"take-off-rpm", "rpm of the take-off"},
         {"take-off-boost", "boost of the take-off, cut for the grade"},

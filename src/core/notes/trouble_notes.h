@@ -15,7 +15,17 @@
 namespace amber {
 
 /// Drills that stand beside the line of the sortie. Going round is the branch of the landing.
-enum class Emergency { engineFails, feather, restart, dive, fireStarting, fireGround, fireAir, fireInduction };
+enum class Emergency {
+    engineFails,
+    fewEngines,
+    feather,
+    restart,
+    dive,
+    fireStarting,
+    fireGround,
+    fireAir,
+    fireInduction
+};
 
 struct EmergencyName {
     Emergency emergency;
@@ -23,8 +33,9 @@ struct EmergencyName {
     std::string_view title; ///< on a page
     Phase like;             ///< whose figures {boost}, {rpm} and the like mean in its words
 };
-inline constexpr std::array<EmergencyName, 8> emergencyNames{{
+inline constexpr std::array<EmergencyName, 9> emergencyNames{{
     {Emergency::engineFails, "engine-fails", "An engine fails", Phase::climb},
+    {Emergency::fewEngines, "few-engines", "Landing on fewer engines", Phase::landing},
     {Emergency::feather, "feather", "Feather", Phase::climb},
     {Emergency::restart, "restart", "Unfeather and restart", Phase::cruise},
     {Emergency::dive, "dive", "Dive", Phase::letDown},

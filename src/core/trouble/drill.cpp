@@ -7,6 +7,8 @@
 #include "notes/standard_schools.h"
 #include "trouble/dive.h"
 #include "trouble/engine_out.h"
+#include "trouble/few_engines.h"
+#include "trouble/sheet.h"
 #include "units/text.h"
 #include <algorithm>
 #include <cmath>
@@ -20,6 +22,7 @@ namespace {
 constexpr double featherUsual = 12.0;       // s
 constexpr double standsUnder = 20.0 / 60.0; // rev/s
 constexpr double turnsFrom = 200.0 / 60.0;  // rev/s, of a propeller let out of feather
+constexpr double lowAfterTakeOff = 250.0;   // m over the field: higher, there is a choice of fields; ours
 constexpr double rolled = 100.0;            // m over the field: no longer on the runway
 constexpr double warmsFor = 180.0;          // s
 constexpr double warmShare = 0.5;           // of the take-off rpm
@@ -128,13 +131,30 @@ private:
             return rpm(diveRpm(n_)) + (t.diveFor ? fmt::format(" for {:.0f} s", t.diveFor->si()) : std::string());
         if (name == "dive-speed")
             return t.diveIas ? speed(*t.diveIas) : std::string("the placard's speed");
+        if (name == "held-speed")
+            return speed(few().anyLeft ? few().held : live().safe);
+        if (name == "commit-height")
+            return few().commit ? lowHeight(few().commit->si(), n_.cockpit) + " over the field: below it she lands"
+                   : few().pumpLost && few().wheels && few().goesRound.colour() == watch::Colour::normal
+                       ? std::string("as the wheels go down: they do not come up again")
+                       : std::string("none: the first approach must come off");
+        if (name == "taxi-so")
+            return few().oneSide ? "stop, wait to be towed: one side alone turns her"
+                                 : "taxi on both sides, brakes spared";
         if (name == "dive-boost")
             return boost(diveBoost(n_));
         return {};
     }
 
+    [[nodiscard]] const FewEngines& few() const {
+        if (!few_)
+            few_ = fewEngines(c_.aircraft, c_.sortie, c_.flown, c_.dead);
+        return *few_;
+    }
+
     const Case& c_;
     const TypeNotes& n_;
+    mutable std::optional<FewEngines> few_;
     mutable std::optional<LiveSetting> live_;
     mutable std::optional<Speed> glide_;
 };
@@ -245,7 +265,8 @@ EmergencyDrill drillOf(const Case& at, Emergency emergency) {
     out.cautions = cautionsOf(n, emergency);
     if (const auto drill = n.trouble.drills.find(emergency); drill != n.trouble.drills.end()) {
         for (const auto& step : drill->second.steps)
-            if (!(step.id == "rolling" && at.moment.flying && at.moment.aboveField.si() > rolled)) // long past it
+            if (!((step.id == "rolling" && at.moment.flying && at.moment.aboveField.si() > rolled) || // long past it
+                  (step.id == "low" && at.moment.flying && at.moment.aboveField.si() > lowAfterTakeOff)))
                 append(out, step, schools::inForce(step, amber::nameOf(emergency).key, at.sortie.choices), at, fill);
         out.cautions.insert(out.cautions.end(), drill->second.cautions.begin(), drill->second.cautions.end());
     }
@@ -295,6 +316,9 @@ std::vector<std::string> cautionsOf(const TypeNotes& n, Emergency emergency) {
                        : std::vector<std::string>{
                              "Land ahead: no turn back low down.",
                              "The approved manual and its drill come first; figures here are a model's."};
+    case Emergency::fewEngines:
+        return {"Never slower than the safe speed before the commitment height.",
+                "Practise it with zero thrust, not with a dead engine low down; the approved manual comes first."};
     case Emergency::feather:
         return {"Feather the engine that is confirmed, not the one that is suspected.",
                 "A propeller that turns, or has turned, is live: the approved manual comes first."};

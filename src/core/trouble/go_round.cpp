@@ -5,6 +5,7 @@
 #include "engine/carburettor_ice.h"
 #include "engine/fuel_grade.h"
 #include "engine/knock.h"
+#include "trouble/on_the_rest.h"
 #include "units/text.h"
 #include "watch/rules.h"
 #include <algorithm>
@@ -15,13 +16,14 @@ namespace amber::trouble {
 namespace {
 using powerplant::Milliseconds;
 constexpr Milliseconds tick = 100;
-constexpr double settledShare = 0.97;               // of the settled power: full
-constexpr double watched = 25.0;                    // s that the opening is watched
-constexpr double glided = 30.0;                     // s of the closed-throttle glide before the throttle is slammed
-constexpr double needleWidth = 0.01;                // of the rated rpm
-constexpr double slammed = 0.5;                     // s
-constexpr double reacts = 2.0;                      // s from the decision to the first lever; ours
-constexpr double clearance = 15.0;                  // m that must be left at the lowest point; ours
+constexpr double settledShare = 0.97; // of the settled power: full
+constexpr double watched = 25.0;      // s that the opening is watched
+constexpr double glided = 30.0;       // s of the closed-throttle glide before the throttle is slammed
+constexpr double needleWidth = 0.01;  // of the rated rpm
+constexpr double slammed = 0.5;       // s
+constexpr double reacts = 2.0;        // s from the decision to the first lever; ours
+constexpr double clearance = 15.0;    // m that must be left at the lowest point; ours
+constexpr double clearanceOnFewer = 45.0, slowerOnFewer = 2.0; // the same with power on one side; ours
 constexpr double wheelsDrag = 0.6, flapsDrag = 0.5; // of the clean parasite drag, each more: the usual size; ours
 constexpr double hotAirUsual = 45.0; // K that full hot air warms the charge air by, where the notes do not say
 
@@ -40,7 +42,7 @@ struct Approach {
     double sink = 0.0; ///< m/s
 };
 
-Approach approachOf(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f) {
+Approach approachOf(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f, bool fewer) {
     const TypeNotes& n = a.notes;
     Approach out;
     out.height = Length::si(s.flight.toElevation.si() + 15.0);
@@ -50,10 +52,12 @@ Approach approachOf(const powerplant::Aircraft& a, const Sortie& s, const flight
     out.weight = Mass::si(last[Gauge::weight]);
     const auto speed = flight::speedFor(n, "approach", out.weight);
     out.ias = speed ? speed->speed : landing.setting.ias;
+    if (const auto safe = flight::speedFor(n, "safe-single", out.weight); fewer && safe)
+        out.ias = std::max(out.ias, safe->speed);
     out.rpm = landing.setting.rpm;
     out.boost = landing.point.manifoldPressure;
     const double tas = air::trueAirspeed(out.ias, out.air.pressure, out.air.temperature).si();
-    out.sink = tas * std::sin(3.0 * 3.14159265 / 180.0); // a three-degree path
+    out.sink = tas * std::sin(threeDegrees);
     return out;
 }
 
@@ -77,7 +81,8 @@ struct Opening {
 /// The engines opened up on the powerplant.
 /// @param closed s of a glide with the throttle shut before @param over s of the throttle's way
 Opening opened(const powerplant::Aircraft& a, const Sortie& s, const Approach& at, const Rating& rating,
-               std::optional<ManifoldPressure> boost, double closed, double over) {
+               std::optional<ManifoldPressure> boost, double closed, double over,
+               const std::vector<std::size_t>& dead) {
     const powerplant::Powerplant plant(a, s.fuelGrade);
     const bool byRpm = a.propeller.followsThrottle();
     auto state = plant.standing(s.day, Temperature::of(110, units::celsius));
@@ -142,7 +147,10 @@ Opening opened(const powerplant::Aircraft& a, const Sortie& s, const Approach& a
         state.height = at.height.si();
         t += 0.1;
         double power = 0.0;
-        for (const auto& e : r.engines) {
+        for (std::size_t i = 0; i < r.engines.size(); ++i) {
+            const auto& e = r.engines[i];
+            if (std::find(dead.begin(), dead.end(), i) != dead.end())
+                continue;
             power += e.propeller;
             out.peak = std::max(out.peak, e[Gauge::rpm]);
             out.backfires = out.backfires || e.signs.sound == powerplant::Sound::backfire;
@@ -161,15 +169,20 @@ Opening opened(const powerplant::Aircraft& a, const Sortie& s, const Approach& a
 }
 } // namespace
 
-double dragDown(const TypeNotes& n) {
-    if (n.trouble.dragDown)
-        return *n.trouble.dragDown;
-    return 1.0 + (hasControl(n, Acts::wheels) ? wheelsDrag : 0.0) + (hasControl(n, Acts::wingFlap) ? flapsDrag : 0.0);
+double dragDown(const TypeNotes& n, bool wheels, bool flaps) {
+    const double ofWheels = hasControl(n, Acts::wheels) ? wheelsDrag : 0.0,
+                 ofFlaps = hasControl(n, Acts::wingFlap) ? flapsDrag : 0.0;
+    const double both = ofWheels + ofFlaps, part = (wheels ? ofWheels : 0.0) + (flaps ? ofFlaps : 0.0);
+    // The notes give both together: shared out as ours are.
+    return n.trouble.dragDown && both > 0 ? 1.0 + (*n.trouble.dragDown - 1.0) * part / both
+           : n.trouble.dragDown           ? *n.trouble.dragDown
+                                          : 1.0 + part;
 }
 
-GoRound goRound(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f) {
+GoRound goRound(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f,
+                const std::vector<std::size_t>& dead) {
     const TypeNotes& n = a.notes;
-    const Approach at = approachOf(a, s, f);
+    const Approach at = approachOf(a, s, f, !dead.empty());
     const Rating* named = n.rating(n.phase(Phase::takeOff).rating);
     const Rating& rating = named ? *named : n.ratings.front();
     GoRound out;
@@ -184,11 +197,12 @@ GoRound goRound(const powerplant::Aircraft& a, const Sortie& s, const flight::Fl
     out.rpm = rating.rpm;
     out.boost = engine::permittedBoost(n, rating, s.fuelGrade).boost;
     out.airColdFirst = !n.engine.gears.empty();
-    out.openedOver = n.trouble.openOver.value_or(Duration::si(3.0)).si();
+    // Power on one side no faster than a foot holds it.
+    out.openedOver = n.trouble.openOver.value_or(Duration::si(3.0)).si() * (dead.empty() ? 1.0 : slowerOnFewer);
 
-    const auto easy = opened(a, s, at, rating, out.boost, 0.0, out.openedOver);
-    const auto quick = opened(a, s, at, rating, out.boost, glided, slammed);
-    const auto count = static_cast<double>(n.positions.size());
+    const auto easy = opened(a, s, at, rating, out.boost, 0.0, out.openedOver, dead);
+    const auto quick = opened(a, s, at, rating, out.boost, glided, slammed, dead);
+    const auto count = static_cast<double>(n.positions.size() - dead.size());
     out.each = Power::si(easy.settled / count);
     out.fullAfter = easy.full;
     out.peak = Rotation::si(easy.peak);
@@ -203,14 +217,20 @@ GoRound goRound(const powerplant::Aircraft& a, const Sortie& s, const flight::Fl
     const double tas = air::trueAirspeed(at.ias, at.air.pressure, at.air.temperature).si();
     const double rho = air::density(at.air.pressure, at.air.temperature);
     const double q = 0.5 * rho * tas * tas, w = at.weight.si() * air::gravity;
+    if (!dead.empty()) {
+        const auto rest = RestSolver(a, s, dead, DeadBlades::feathered, false).at(at.height, at.weight, at.ias);
+        out.deadDrag = Power::si(std::max(0.0, powerplant::Drag::propellerEfficiency * rest.each.si() * count -
+                                                   a.drag.force(q, w) * tas - rest.rate.si() * w));
+    }
     const double factor = dragDown(n);
     const auto rate = [&](double power, double dirty) {
         powerplant::Drag drag = a.drag;
         drag.area *= dirty;
-        return (powerplant::Drag::propellerEfficiency * power - drag.force(q, w) * tas) / w;
+        return (powerplant::Drag::propellerEfficiency * power - drag.force(q, w) * tas - out.deadDrag.si()) / w;
     };
     out.rateDown = VerticalSpeed::si(rate(easy.settled, factor));
     out.rateUp = VerticalSpeed::si(rate(easy.settled, 1.0));
+    out.rateOnWheels = VerticalSpeed::si(rate(easy.settled, dragDown(n, true, false)));
 
     // What comes of the boost that is set; a lever left as it was.
     const engine::KnockBoundary knock(n, a.model(), s.fuelGrade);
@@ -283,8 +303,9 @@ GoRound goRound(const powerplant::Aircraft& a, const Sortie& s, const flight::Fl
     out.notBelowByNotes = n.trouble.roundNotBelow.has_value();
     if (out.notBelowByNotes)
         out.notBelow = *n.trouble.roundNotBelow;
-    if (climbs && (!out.notBelow || out.notBelow->si() < -lowest + clearance)) {
-        out.notBelow = Length::si(-lowest + clearance);
+    const double spare = dead.empty() ? clearance : clearanceOnFewer;
+    if (climbs && (!out.notBelow || out.notBelow->si() < -lowest + spare)) {
+        out.notBelow = Length::si(-lowest + spare);
         out.notBelowByNotes = false;
     }
     out.climbs = watch::unless(climbs, watch::Rule::goRound,

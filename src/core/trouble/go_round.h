@@ -31,6 +31,8 @@ struct GoRound {
     std::size_t gear = 0;
     Power each;                     ///< settled
     VerticalSpeed rateDown, rateUp; ///< with wheels and flaps down; up
+    VerticalSpeed rateOnWheels;     ///< flaps up, wheels down
+    Power deadDrag;                 ///< what dead propellers and the rudder against them cost
     double openedOver = 0.0;        ///< s, the throttle
     double fullAfter = 0.0;         ///< s from the first lever until 97 % of the settled power
     Rotation peak;                  ///< highest rpm on the way
@@ -48,9 +50,14 @@ struct GoRound {
     watch::Verdict climbs, ready, overspeed;
 };
 
-GoRound goRound(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown);
+/// @param dead indices of positions that give nothing: their propellers as far out of the wind as they go, the speed no
+/// less than the safe one
+GoRound goRound(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown,
+                const std::vector<std::size_t>& dead = {});
+
+inline constexpr double threeDegrees = 0.0524; ///< rad, the path of an approach
 
 /// What wheels and flaps down do to the parasite drag: the notes', else our own figure by what there is to put down.
-double dragDown(const TypeNotes& notes);
+double dragDown(const TypeNotes& notes, bool wheels = true, bool flaps = true);
 
 } // namespace amber::trouble

@@ -96,14 +96,22 @@ OnTheRest RestSolver::at(Length height, Mass weight, Speed ias) {
         l.coolingFlap = 0.5;
     }
     powerplant::Run run{&s_.day, std::vector<powerplant::Condition>(plant_.count()), false};
-    auto state = known_ ? last_ : plant_.standing(s_.day, Temperature::of(90, units::celsius));
+    const auto fresh = plant_.standing(s_.day, Temperature::of(90, units::celsius));
+    auto state = known_ ? last_ : fresh;
     state.height = height.si();
     state.ias = ias.si();
-    state.dryMass += weight.si() - plant_.weight(state).si();
     const auto around = plant_.around(state, levers, run, 0);
-    for (std::size_t i = 0; i < plant_.count(); ++i)
-        if (!known_ || !isDead(i))
-            state.engines[i] = plant_.engine(i).running(state.engines[i], levers.engines[i], around);
+    const auto liveAnew = [&] { // neither one question nor the settling wears them out for the next
+        for (std::size_t i = 0; i < plant_.count(); ++i)
+            if (!isDead(i))
+                state.engines[i] = plant_.engine(i).running(fresh.engines[i], levers.engines[i], around);
+    };
+    liveAnew();
+    for (const std::size_t i : dead_)
+        if (!known_)
+            state.engines[i] = plant_.engine(i).running(fresh.engines[i], levers.engines[i], around);
+    state.tanks = fresh.tanks;
+    state.dryMass += weight.si() - plant_.weight(state).si();
     const auto equipment = cockpit::equipmentOf(n);
     for (std::size_t k = 0; k < dead_.size(); ++k) {
         const std::size_t i = dead_[k];
@@ -120,7 +128,11 @@ OnTheRest RestSolver::at(Length height, Mass weight, Speed ias) {
         }
     }
     // Level until the dead propeller has come to what it does; then free, and the rate is read.
-    plant_.steps(state, levers, run, known_ ? settlesAgain : settlesIn);
+    if (!known_) {
+        plant_.steps(state, levers, run, settlesIn);
+        liveAnew();
+    }
+    plant_.steps(state, levers, run, settlesAgain);
     state.dryMass += weight.si() - plant_.weight(state).si(); // what was burnt meanwhile
     last_ = state;
     known_ = true;

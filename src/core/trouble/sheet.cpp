@@ -216,6 +216,55 @@ Figures figuresOf(const GoRound& g, const TypeNotes& n) {
     return out;
 }
 
+Figures figuresOf(const FewEngines& f, const TypeNotes& n) {
+    const Cockpit& c = n.cockpit;
+    Figures out;
+    const auto put = collector(out);
+    if (!f.anyLeft)
+        return out;
+    const GoRound& g = *f.round;
+    auto& commit = put("commit", "Commitment height",
+                       f.commit ? lowHeight(f.commit->si(), c) + " over the field"
+                       : f.goesRound.colour() == watch::Colour::normal ? std::string("as the wheels go down")
+                                                                       : std::string("none"),
+                       f.commit ? f.commit->si() : std::numeric_limits<double>::quiet_NaN(),
+                       f.commit && g.notBelowByNotes ? Origin::notes : Origin::model, f.goesRound.sentence());
+    commit.verdict = f.goesRound;
+    commit.strong = true;
+    put("held-speed", "Held until there", rounded(f.held.si(), *c.speed, 1), f.held.si(), Origin::between,
+        fmt::format("Safe speed {}.", rounded(f.safe.si(), *c.speed, 1)));
+    const auto of = [&](Power p) {
+        return fmt::format("{} of {}", format(p.si(), *c.power), format(f.most.si(), *c.power));
+    };
+    put("level-power", "To fly level, clean", of(f.level), f.level.si(), Origin::model, "Of each engine left.");
+    if (f.wheels)
+        put("wheels-power", "On the path, wheels down", of(f.onWheels), f.onWheels.si(), Origin::model,
+            "Three degrees, at that speed.");
+    if (f.flaps)
+        put("down-power", f.wheels ? "Wheels and flaps down" : "Flaps down", of(f.allDown), f.allDown.si(),
+            Origin::model, f.path.sentence())
+            .verdict = f.path;
+    put("rate-up", "Going round, clean", rateText(g.rateUp.si(), c), g.rateUp.si(), Origin::model,
+        fmt::format("Full power {:.1f} s after the levers move.", g.fullAfter));
+    if (f.wheels)
+        put("rate-wheels", "Going round, wheels down", rateText(g.rateOnWheels.si(), c), g.rateOnWheels.si());
+    if (f.wheels)
+        put("wheels-by", "Wheels move by",
+            f.pumpLost     ? std::string("hand pump or bottle")
+            : f.wheelsTake ? fmt::format("their pump, {:.0f} s", f.wheelsTake->si())
+                           : std::string("what moves them always"),
+            f.wheelsTake && !f.pumpLost ? f.wheelsTake->si() : std::numeric_limits<double>::quiet_NaN(), Origin::notes,
+            f.pumpLost ? "The pump's engine is dead: begin minutes earlier, and they stay down." : "");
+    if (f.shed)
+        put("shed", "Lighter by", rounded(f.shed->si(), *c.weight, 10), f.shed->si(), Origin::model,
+            "She would go round: fuel burnt off first, if it can be spared.");
+    put("rudder", "Rudder", fmt::format("{:.0f} %", 100.0 * std::abs(f.yaw)), std::abs(f.yaw), Origin::model,
+        "Of what one outer engine at rated power asks, at full power; the trim goes to neutral with the power.");
+    put("taxi", "On the ground", f.oneSide ? "stop, be towed" : "taxi on both sides",
+        std::numeric_limits<double>::quiet_NaN(), Origin::practice);
+    return out;
+}
+
 Figures leftSo(const GoRound& g, const TypeNotes& n) {
     Figures out;
     for (const auto& l : g.left)

@@ -2,6 +2,7 @@
 #pragma once
 #include "trouble/dive.h"
 #include "trouble/engine_out.h"
+#include "trouble/few_engines.h"
 #include "trouble/go_round.h"
 #include <limits>
 
@@ -24,13 +25,12 @@ Figures figuresOf(const EngineOut& out, const TypeNotes& notes);
 Figures figuresOf(const GoRound& round, const TypeNotes& notes);
 /// What an approach's levers cost when they are left: one a line.
 Figures leftSo(const GoRound& round, const TypeNotes& notes);
+Figures figuresOf(const FewEngines& few, const TypeNotes& notes);
 Figures figuresOf(const Dive& dive, const TypeNotes& notes);
 /// Feathering and starting again: times and figures that the drill goes by.
 Figures restartFigures(const powerplant::Aircraft& aircraft, const Sortie& sortie, const flight::Flown& flown,
                        const Moment& moment);
 
-/// Heights near the ground, to ten feet or five metres.
-std::string lowHeight(double metres, const Cockpit& cockpit);
 /// Heights near the ground, to ten feet or five metres.
 std::string lowHeight(double metres, const Cockpit& cockpit);
 /// To ten of the unit.
