@@ -225,8 +225,13 @@ void draftLetDown(Draft& d) {
 void draftLanding(Draft& d) {
     constexpr Phase p = Phase::landing;
     d.act(p, "mixture", Acts::mixture, "Ready to go round.", "J52").was({"Mixture"}).on(Acts::mixture, "rich");
-    d.act(p, "air", Acts::carburettorAir, "Cold on final: hot air costs the power of a go-round, and knocks.", "J52")
-        .on(Acts::carburettorAir, "cold");
+    // Under boost hot air knocks; an engine without a blower keeps the ice off with it until the power stands.
+    const bool keepsHot = d.n.engine.suctionCarburettor && !d.e.boosted;
+    d.act(p, "air", Acts::carburettorAir,
+          keepsHot ? "Ice forms behind a shut throttle: hot until the power for going round stands."
+                   : "Cold on final: hot air costs the power of a go-round, and knocks.",
+          "J52")
+        .on(Acts::carburettorAir, keepsHot ? "hot" : "cold");
     d.act(p, "fuel", Acts::fuel, "The best tank for landing.", "J52")
         .was({"Fuel"})
         .on(Acts::fuel, "{landing-tank}")
@@ -261,13 +266,15 @@ void draftLanding(Draft& d) {
     round.on(Acts::mixture, "rich");
     if (d.e.blower)
         round.on(Acts::gear, d.n.engine.gears.front().name);
-    round.on(Acts::pump, "on").on(Acts::carburettorAir, "cold");
+    round.on(Acts::pump, "on");
+    if (!keepsHot)
+        round.on(Acts::carburettorAir, "cold");
     if (d.e.hub != Hub::fixed)
         round.on(Acts::propeller, d.e.hub == Hub::twoPosition ? "fine" : "{take-off-rpm}");
-    round.on(Acts::throttle, d.e.boosted ? "{take-off-boost}" : "open")
-        .over(3.0)
-        .on(Acts::wheels, "up")
-        .on(Acts::wingFlap, "take-off");
+    round.on(Acts::throttle, d.e.boosted ? "{take-off-boost}" : "open").over(3.0);
+    if (keepsHot)
+        round.on(Acts::carburettorAir, "cold");
+    round.on(Acts::wheels, "up").on(Acts::wingFlap, "take-off");
 }
 
 } // namespace amber::cockpit

@@ -13,6 +13,9 @@ void draftStop(Draft& d) {
     d.act(p, "cooling", Acts::coolingFlap, "On the ground the slipstream is all there is.", "J53")
         .on(Acts::coolingFlap, "{flap}");
     d.act(p, "wing-flap", Acts::wingFlap, "Up before the stones fly.", "J53").on(Acts::wingFlap, "up");
+    if (d.n.engine.suctionCarburettor && !d.e.boosted) // it was hot as far as the runway
+        d.act(p, "air-cold", Acts::carburettorAir, "Hot air comes in unfiltered.", "J53")
+            .on(Acts::carburettorAir, "cold");
     d.act(p, "pump", Acts::pump, "Off: the engine's own holds.", "J53").on(Acts::pump, "off");
     auto cool = d.act(p, "cool", Acts::throttle,
                       "Stopped hot, the oil bakes on the exhaust side and heads cool unevenly.", "J53");

@@ -109,8 +109,8 @@ void severalEngines(Draft& d) {
     d.say(kept, d.has(Acts::wheels) ? "flaps-up" : "drag", "Flaps", "",
           "All at once she sinks, and low down there is nothing to sink into.", "J48")
         .memory()
-        .at("in steps, from {safe-speed} and with height in hand")
-        .on(Acts::wingFlap, "up");
+        .on(Acts::wingFlap, "up")
+        .set("up in steps, over {safe-speed}");
     const bool torque = d.n.gauges.contains(Gauge::torque);
     d.say(kept, "identify", "Which one",
           d.e.hub == Hub::fixed ? "the foot that rests is on the dead side; its rpm falls, its heads cool"
@@ -195,33 +195,29 @@ void oneEngine(Draft& d) {
 void fewEngines(Draft& d) {
     if (d.e.engines < 2)
         return;
-    d.say(kept, "left", "What is left",
-          "fuel, hydraulics and electrics looked through; crossfeed and pumps for the landing",
+    d.say(kept, "left", "What is left", "fuel, hydraulics, electrics; crossfeed, pumps on",
           "What the dead engine drove is found missing low down otherwise.", "J67");
-    d.say(kept, "speed", "Speed", "{held-speed} or more as far as the commitment height",
-          "Slower, power for going round cannot be used: the rudder does not hold it.", "J67")
-        .memory();
+    d.say(kept, "speed", "Speed, to the commitment height", "{held-speed} or more",
+          "Slower, power for going round cannot be used: the rudder does not hold it.", "J67");
     auto ready = d.say(kept, "ready", "Ready to go round", "", "Rpm before boost, and rich before both.", "J67");
     ready.at("on the approach").on(Acts::mixture, "rich", liveEngines);
     if (d.e.hub != Hub::fixed && d.e.hub != Hub::twoPosition)
         ready.on(Acts::propeller, "{take-off-rpm}", liveEngines);
     d.say(kept, "wheels", "Wheels", "", "Their drag is for the last part; a hand pump takes minutes more.", "J67")
-        .at("late, by what pumps them: when the field is sure to be reached")
+        .at("late, when the field is sure to be reached")
         .on(Acts::wheels, "down");
     d.say(kept, "commit", "Commitment height", "{commit-height}", "Spoken when it is passed. Below it she lands.",
-          "J67")
-        .memory();
+          "J67");
     d.say(kept, "flaps", "Full flap", "", "It cannot be taken off again in time.", "J67")
         .at("when the field is certain")
         .on(Acts::wingFlap, "landing");
     d.say(kept, "trim", "Rudder trim", "to neutral as the power comes off",
           "Left in, it swings her the other way as she lands.", "J67");
-    auto round =
-        d.say(kept, "round", "Going round, above it", "", "Power with rudder, no faster than a foot holds it.", "J67");
-    round.branch().memory().at("only above the commitment height");
+    auto round = d.say(kept, "round", "Going round", "", "Power with rudder, no faster than a foot holds it.", "J67");
+    round.branch().at("only above the commitment height");
     round.on(Acts::throttle, d.e.boosted ? "{take-off-boost}" : "open", liveEngines).on(Acts::wheels, "up");
-    d.say(kept, "taxi", "Clear of the runway", "{taxi-so}", "One side alone turns her, and boils on the brakes.",
-          "J67");
+    d.say(kept, "taxi", "Clear of the runway", "{taxi-so}", "One side alone turns her, and boils on the brakes.", "J67")
+        .at("after landing");
 }
 
 void feather(Draft& d) {

@@ -87,6 +87,8 @@ private:
     [[nodiscard]] double powerShare(Phase phase) const;
     void knockMargin(Phase phase, PhasePlan& p) const;
     void iceClock(Phase phase, PhasePlan& p) const;
+    /// When hot air is used against ice in a phase: under boost cold before power, without a blower after it.
+    static std::string_view heatWhen(Phase phase, bool boosted);
     /// Loss of boost over a thousand feet (300 m) with the throttle left where it is.
     [[nodiscard]] double boostFall(Phase phase) const;
     [[nodiscard]] std::string changeReason(const flight::GearChange& change) const;

@@ -5,6 +5,7 @@
 #include "loading/envelope.h"
 #include "notes/cockpit_units.h"
 #include "plan/describer.h"
+#include "powerplant/engine.h"
 #include "watch/rating_clock.h"
 #include <algorithm>
 #include <fmt/format.h>
@@ -353,24 +354,48 @@ void Describer::knockMargin(Phase phase, PhasePlan& p) const {
                         std::move(verdict)});
 }
 
+std::string_view Describer::heatWhen(Phase phase, bool boosted) {
+    switch (phase) {
+    case Phase::takeOff:
+        return "Hot until lined up, cold to open up.";
+    case Phase::climb:
+        return boosted ? "Only while it forms, and no more than that: it costs boost." : "Only while it forms.";
+    case Phase::cruise:
+        return "Before it forms; taken off now and then to see whether it still does.";
+    case Phase::letDown:
+        return boosted ? "Before the throttle goes back; cold again before power." : "Before the throttle goes back.";
+    case Phase::landing:
+        return boosted ? "Hot as far as final; cold before power." : "Hot until the power for going round stands.";
+    default:
+        return "While it idles; cold for every check and figure.";
+    }
+}
+
 void Describer::iceClock(Phase phase, PhasePlan& p) const {
     for (const auto& ice : f_.ice) {
         const auto& a = ice.advice;
         if (ice.phase != phase || a.risk == engine::IceRisk::none)
             continue;
         const UnitSpec& degree = differenceUnit(n_.cockpit);
-        std::string why =
-            fmt::format("{} behind the throttle in moist air. That heat clears it{}; it costs {:.0f} % of power{}.",
-                        temperature(a.atThrottle), a.withinHeat ? "" : ", more than full hot air gives",
-                        100 * std::max(0.0, a.powerCost),
-                        n_.engine.gears.empty() ? ""
-                                                : fmt::format(" and takes the margin to knock from {:.0f} to {:.0f} %",
-                                                              100 * a.marginBefore, 100 * a.marginAfter));
-        auto verdict = watch::carburettorIce(a.risk == engine::IceRisk::serious, phase, why);
+        const bool boosted = !n_.engine.gears.empty();
+        const double share = std::min(1.0, a.heatNeeded / powerplant::hotAirRise(n_));
+        const std::string lever =
+            !a.withinHeat || share > 0.95
+                ? "full hot"
+                : fmt::format("{}{:.0f} % hot", a.position ? "" : "about ", std::ceil(share * 10) * 10);
+        std::string why = fmt::format("{} {} behind the throttle in moist air. {} {} {:.0f} % of power{}.",
+                                      heatWhen(phase, boosted), temperature(a.atThrottle),
+                                      boosted ? "It has cleared when boost has fallen and come up again."
+                                              : "It has cleared when rpm has fallen and come up again.",
+                                      a.withinHeat ? "It costs" : "More is wanted than full hot air gives; it costs",
+                                      100 * std::max(0.0, a.powerCost),
+                                      boosted ? fmt::format(", and the room to knocking falls from {:.0f} to {:.0f} %",
+                                                            100 * a.marginBefore, 100 * a.marginAfter)
+                                              : "");
+        auto verdict = watch::carburettorIce(a.risk == engine::IceRisk::serious, why);
         p.clocks.push_back({{"carburettor-heat", Dimension::temperatureDifference, a.heatNeeded},
                             "Carb. ice",
-                            fmt::format("{}, heat +{}{}", engine::wordOf(a.risk), format(a.heatNeeded, degree),
-                                        a.position ? fmt::format(" ({:.0f} % hot)", 100 * *a.position) : ""),
+                            fmt::format("{}: {}, +{}", engine::wordOf(a.risk), lever, format(a.heatNeeded, degree)),
                             Origin::model,
                             std::move(why),
                             std::move(verdict)});

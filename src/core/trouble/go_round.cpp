@@ -267,7 +267,7 @@ GoRound goRound(const powerplant::Aircraft& a, const Sortie& s, const flight::Fl
     if (n.engine.suctionCarburettor && hasControl(n, Acts::carburettorAir)) {
         auto hot = d;
         hot.carburettorHeat = n.engine.carburettorHeatRise.value_or(hotAirUsual);
-        left("Carburettor air hot", hot, standsAt(n, s.choices, Acts::carburettorAir) == "hot",
+        left("Carburettor air hot", hot, out.airColdFirst && standsAt(n, s.choices, Acts::carburettorAir) == "hot",
              out.airColdFirst ? "Hot air under boost knocks, and is thin." : "Thin: cold once the power is set.");
     }
     if (!a.propeller.followsThrottle() && n.propeller.control == PropellerControl::constantSpeed) {

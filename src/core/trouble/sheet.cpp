@@ -223,12 +223,14 @@ Figures figuresOf(const FewEngines& f, const TypeNotes& n) {
     if (!f.anyLeft)
         return out;
     const GoRound& g = *f.round;
-    auto& commit = put("commit", "Commitment height",
-                       f.commit ? lowHeight(f.commit->si(), c) + " over the field"
-                       : f.goesRound.colour() == watch::Colour::normal ? std::string("as the wheels go down")
-                                                                       : std::string("none"),
-                       f.commit ? f.commit->si() : std::numeric_limits<double>::quiet_NaN(),
-                       f.commit && g.notBelowByNotes ? Origin::notes : Origin::model, f.goesRound.sentence());
+    auto& commit =
+        put("commit", "Commitment height",
+            f.commit                                        ? lowHeight(f.commit->si(), c) + " over the field"
+            : f.goesRound.colour() == watch::Colour::normal ? std::string("as the wheels go down")
+                                                            : std::string("none"),
+            f.commit ? f.commit->si() : std::numeric_limits<double>::quiet_NaN(),
+            f.commit && g.notBelowByNotes ? Origin::notes : Origin::model,
+            g.dip && f.commit ? fmt::format("She loses {} before she climbs.", lowHeight(g.dip->si(), c)) : "");
     commit.verdict = f.goesRound;
     commit.strong = true;
     put("held-speed", "Held until there", rounded(f.held.si(), *c.speed, 1), f.held.si(), Origin::between,
@@ -242,7 +244,7 @@ Figures figuresOf(const FewEngines& f, const TypeNotes& n) {
             "Three degrees, at that speed.");
     if (f.flaps)
         put("down-power", f.wheels ? "Wheels and flaps down" : "Flaps down", of(f.allDown), f.allDown.si(),
-            Origin::model, f.path.sentence())
+            Origin::model, f.path.colour() == watch::Colour::normal ? "" : f.path.sentence())
             .verdict = f.path;
     put("rate-up", "Going round, clean", rateText(g.rateUp.si(), c), g.rateUp.si(), Origin::model,
         fmt::format("Full power {:.1f} s after the levers move.", g.fullAfter));
@@ -259,7 +261,7 @@ Figures figuresOf(const FewEngines& f, const TypeNotes& n) {
         put("shed", "Lighter by", rounded(f.shed->si(), *c.weight, 10), f.shed->si(), Origin::model,
             "She would go round: fuel burnt off first, if it can be spared.");
     put("rudder", "Rudder", fmt::format("{:.0f} %", 100.0 * std::abs(f.yaw)), std::abs(f.yaw), Origin::model,
-        "Of what one outer engine at rated power asks, at full power; the trim goes to neutral with the power.");
+        "At full power, of one outer engine's.");
     put("taxi", "On the ground", f.oneSide ? "stop, be towed" : "taxi on both sides",
         std::numeric_limits<double>::quiet_NaN(), Origin::practice);
     return out;

@@ -14,8 +14,8 @@ Verdict broken(Rule rule, std::string why) {
 Verdict unless(bool kept, Rule rule, std::string why) {
     return kept ? Maker::normal(std::move(why)) : broken(rule, std::move(why));
 }
-Verdict carburettorIce(bool serious, Phase phase, std::string why) {
-    return unless(!serious || phase < Phase::cruise, Rule::carburettorIce, std::move(why));
+Verdict carburettorIce(bool serious, std::string why) {
+    return unless(!serious, Rule::carburettorIce, std::move(why));
 }
 
 Verdict coolingRate(double fall, double most, std::string why) {

@@ -112,7 +112,7 @@ inline constexpr std::array ruleTable{
     RuleRow{Rule::distance, "distance", Colour::amber, "climb and let-down are longer than the distance"},
     RuleRow{Rule::knockRoom, "knock-room", Colour::amber, "boost over the model's knock boundary"},
     RuleRow{Rule::knockPast, "knock-past", Colour::red, "boost past the model's knock boundary by more than its error"},
-    RuleRow{Rule::carburettorIce, "carburettor-ice", Colour::amber, "serious carburettor ice in the air"},
+    RuleRow{Rule::carburettorIce, "carburettor-ice", Colour::amber, "serious carburettor ice, in any phase"},
     RuleRow{Rule::coolingRate, "cooling-rate", Colour::red, "heads or coolant fall faster than they may"},
     RuleRow{Rule::coolingUnavoidable, "cooling-unavoidable", Colour::amber,
             "even at cruising power the let-down cools faster than it may"},
@@ -220,7 +220,7 @@ Verdict atLeast(Rule rule, double value, double least, double width, Words&& sai
 }
 /// Serious ice on the way: in the air, at settings that are kept. On the ground a step of the run-up cures it, and full
 /// throttle blows through it in minutes: there it is told only.
-Verdict carburettorIce(bool serious, Phase phase, std::string why);
+Verdict carburettorIce(bool serious, std::string why);
 /// What may be carried is weighed to a two-thousandth of it.
 inline constexpr double weighedTo = 0.0005;
 
