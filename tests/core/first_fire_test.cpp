@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What the plan says of a start is what a hand that does the drill then gets of the engine.
-#include "hand/careful_hand.h"
 #include "plan/plan.h"
 #include "powerplant/first_fire.h"
+#include "started.h"
 #include "test_data.h"
 #include <cmath>
 #include <fmt/format.h>
@@ -10,44 +10,10 @@
 
 namespace amber {
 namespace {
-struct Got {
-    std::vector<int> tries;
-    std::vector<double> fires; ///< s of the start; −1: never
-    double before = 0.0;       ///< s of the start that go by before the timeline's first stroke
-};
-
-/// The drill's start by the plan's clock, until the warm-up.
-Got started(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f) {
-    struct Enough {};
-    Got out;
-    out.tries.assign(a.notes.positions.size(), 0);
-    out.fires.assign(a.notes.positions.size(), -1.0);
-    std::vector<bool> meshed(a.notes.positions.size(), false);
-    const auto& start = f[Phase::start];
-    out.before = start.duration - f.start.total - flight::afterLastStart;
-    try {
-        hand::doDrill(a, s, f, hand::byThePlansClock, [&](const hand::Moment& m) {
-            if (m.phase > Phase::start)
-                throw Enough{};
-            for (std::size_t e = 0; e < meshed.size(); ++e) {
-                const bool now = m.levers.engines[e].mesh;
-                out.tries[e] += now && !meshed[e];
-                meshed[e] = now;
-                if (m.state.engines[e].firing && out.fires[e] < 0)
-                    out.fires[e] = static_cast<double>(m.state.now) / 1000.0 - start.start;
-            }
-        });
-    } catch (Enough&) {
-    }
-    return out;
-}
-
+using test::Got;
+using test::started;
 Sortie at(const flight::LoadedSortie& d, double celsius) {
-    Sortie s = *d.sortie;
-    s.day.oat = Temperature::si(273.15 + celsius);
-    s.day.dewPoint = Temperature::si(std::min(s.day.dewPoint.si(), s.day.oat.si() - 1.0));
-    s.start.preheated.reset();
-    return s;
+    return test::atWarmth(*d.sortie, celsius);
 }
 
 bool told(const flight::Flown& f, watch::Rule rule) {

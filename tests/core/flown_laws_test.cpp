@@ -76,9 +76,10 @@ TEST_P(FlownBy, LevelThrustIsDrag) {
         return;
     const Sample& s = f.samples[(c.firstSample + c.lastSample) / 2];
     const double power = 0.8 * engines * s[Gauge::power] / (s[Gauge::weight] * g);
-    EXPECT_NEAR(rateOf(s) / power, 0.0, 0.06) << "of its climb at no drag; the plan keeps the first weight's speed";
+    EXPECT_NEAR(rateOf(s) / power, 0.0, 0.02) << "of its climb at no drag, at the weight of the moment";
     EXPECT_NEAR(rateOf(f.samples[c.firstSample + 1]) / power, 0.0, 0.012);
-    EXPECT_NEAR(f.cruiseTas.si() / trueSpeed(s), 1.0, 0.002);
+    EXPECT_GE(trueSpeed(s), 0.998 * f.cruiseTas.si()) << "lighter she is no slower";
+    EXPECT_LT(trueSpeed(s), 1.04 * f.cruiseTas.si());
 }
 
 TEST_P(FlownBy, TheLetDownGivesHeightForWhatPowerLacks) {
@@ -147,8 +148,9 @@ TEST_P(FlownBy, DistancesAddUpToTheFlight) {
     if (f[Phase::cruise].duration > 1) {
         EXPECT_NEAR((flown + before) / sortie.flight.distance.si(), 1.0, 0.01);
         if (!f.knowsWind())
-            EXPECT_NEAR(f[Phase::cruise].distance / f[Phase::cruise].duration, f.cruiseTas.si(),
-                        0.01 * f.cruiseTas.si());
+            // The speed at its beginning, and what is gained as fuel is burnt.
+            EXPECT_NEAR(f[Phase::cruise].distance / f[Phase::cruise].duration, 1.02 * f.cruiseTas.si(),
+                        0.025 * f.cruiseTas.si());
     }
     double along = 0;
     pairs(Phase::climb,

@@ -80,7 +80,9 @@ TEST(FuelNeeded, AHeadwindLengthensTheCruiseByTheTriangle) {
     const auto against = flight::fly(test::lorimer(), s);
     ASSERT_EQ(against.legs.size(), 1u);
     EXPECT_TRUE(against.knowsWind());
-    EXPECT_NEAR(against.legs[0].ground, against.cruiseTas.si() - 25.0, 0.01);
+    // Of the whole leg, in which she grows faster as she lightens.
+    EXPECT_GE(against.legs[0].ground, against.cruiseTas.si() - 25.0 - 0.01);
+    EXPECT_LT(against.legs[0].ground, against.cruiseTas.si() - 25.0 + 0.03 * against.cruiseTas.si());
     // Time in the cruise is its distance over the ground by that speed.
     EXPECT_NEAR(against[Phase::cruise].duration, against[Phase::cruise].distance / against.legs[0].ground, 3.0);
     EXPECT_GT(against[Phase::cruise].duration, 1.2 * still[Phase::cruise].duration);

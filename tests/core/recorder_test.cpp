@@ -214,7 +214,7 @@ TEST_F(Recorder, AStretchOverALimitIsWrittenUpWithHowFarAndHowLong) {
     }
     const auto w = record::writeUp("r1", record::standing(log, "r1"), notes, *l.sortie);
     ASSERT_TRUE(w.holds());
-    EXPECT_NE(w.lines.front().verdict.sentence().find("For 2:01."), std::string::npos)
+    EXPECT_NE(w.lines.front().verdict.sentence().find("For 2:00."), std::string::npos)
         << w.lines.front().verdict.sentence();
     EXPECT_EQ(of(make({-2.0, 10.0, 120.0}).entries, "oil", notes.positions[0].id, true)->phase, Phase::cruise)
         << "two minutes of amber are told too";

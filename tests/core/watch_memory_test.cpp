@@ -106,6 +106,23 @@ const watch::Finding* fallen(std::vector<watch::Finding>& all, Gauge gauge, doub
             return &f;
     return nullptr;
 }
+TEST(Watch, ASecondOfRedIsToldAsASecondAndNotWithTheAmbersMinutes) {
+    // Climb: normal to 232 °C, limit 248. Amber from 60 s; the limit is crossed half-way between 240 and 256, at 105 s,
+    // and again half-way back at 115 s.
+    watch::Watch w(lorimer());
+    w.see(0, Phase::climb, heads(208), true);
+    w.see(60, Phase::climb, heads(232), true);
+    w.see(100, Phase::climb, heads(240), true);
+    w.see(110, Phase::climb, heads(256), true);
+    w.see(120, Phase::climb, heads(240), true);
+    w.see(600, Phase::climb, heads(240), true);
+    const auto all = w.findings();
+    ASSERT_EQ(all.size(), 1u);
+    EXPECT_EQ(all[0].rule, Rule::limit);
+    EXPECT_NEAR(all[0].begin, 105.0, 1e-9);
+    EXPECT_NEAR(all[0].end, 115.0, 1e-9);
+}
+
 TEST(Watch, WhatFallsAsAnEngineIsStoppedIsNoExceedance) {
     std::vector<watch::Finding> all;
     EXPECT_EQ(fallen(all, Gauge::fuelPressure, 10.0, 1.0, true), nullptr) << "the cock was turned off";

@@ -18,10 +18,7 @@ void propellerExercise(Draft& d) {
         line.was({"Propeller", "Pitch wheel"}).on(Acts::throttle, "{exercise-rpm}");
         for (int i = 0; i < cycles; ++i)
             line.on(Acts::propeller, "coarse").lasting("4 s").on(Acts::propeller, "fine").lasting("4 s");
-        line.set(fmt::format("{} at {{exercise-rpm}}, coarse and fine again", cycles == 1 ? "once"
-                                                                              : cycles == 2
-                                                                                  ? "twice"
-                                                                                  : fmt::format("{} times", cycles)));
+        line.set("{cycles} at {exercise-rpm}, coarse and fine again");
         break;
     }
     case Hub::electric: {
@@ -30,10 +27,7 @@ void propellerExercise(Draft& d) {
         line.was({"Propeller"}).on(Acts::throttle, "{exercise-rpm}");
         for (int i = 0; i < cycles; ++i)
             line.on(Acts::propeller, "coarse").lasting("4 s").on(Acts::propeller, "fine").lasting("4 s");
-        line.set(fmt::format("{} at {{exercise-rpm}}; manual less, more, automatic",
-                             cycles == 1   ? "once"
-                             : cycles == 2 ? "twice"
-                                           : fmt::format("{} times", cycles)));
+        line.set("{cycles} at {exercise-rpm}; manual less, more, automatic");
         break;
     }
     case Hub::twoPosition:

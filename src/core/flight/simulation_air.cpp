@@ -17,12 +17,13 @@ namespace amber::flight {
 namespace {
 constexpr double climbStep = 10.0, airStep = 30.0, cruiseStep = 60.0; // s between moments
 constexpr double leastClimb = 0.5;                                    // m/s: service ceiling, 100 ft/min
-constexpr double takeOffHeight = 150.0; // m above the field, least height where the climb begins
-constexpr double gearChangeTime = 6.0;  // s, throttle back, shift, open
-constexpr double leastLeft = 0.5;       // s, less than this left of a rating is nothing
-constexpr double shortestStep = 0.05;   // s, so that a step towards an event always ends
-constexpr double slowestGround = 5.0;   // m/s over the ground, less does not arrive
-constexpr double stepMinute = 60.0;     // s that a setting of the let-down is held
+constexpr double takeOffHeight = 150.0;  // m above the field, least height where the climb begins
+constexpr double gearChangeTime = 6.0;   // s, throttle back, shift, open
+constexpr double leastLeft = 0.5;        // s, less than this left of a rating is nothing
+constexpr double shortestStep = 0.05;    // s, so that a step towards an event always ends
+constexpr double lightensEvery = 1200.0; // s of the cruise between two settlings of its speed
+constexpr double slowestGround = 5.0;    // m/s over the ground, less does not arrive
+constexpr double stepMinute = 60.0;      // s that a setting of the let-down is held
 } // namespace
 
 void Simulation::takeOff() {
@@ -390,6 +391,7 @@ void Simulation::cruise() {
     if (!order.empty())
         switchTo(order[at], false);
     auto& phase = out_[Phase::cruise];
+    Setting asked = s;
     Speed tas = levelled(s);
     phase.setting = s;
     phase.point = operate(s);
@@ -411,6 +413,7 @@ void Simulation::cruise() {
     double toGo = std::max(0.0, left); // m over the ground
     double flow = out_.cruiseFuelFlow;
     bool spent = false; // and no weaker rating to take
+    double levelledAt = time();
     note(s, phase.point, true);
     // What the landing keeps for itself, where its tank is not the last of the order.
     const int landing = tankIndex(n_.fuel.landingTank);
@@ -436,13 +439,22 @@ void Simulation::cruise() {
                                 formatMinutesSeconds(held->minutes->si()), held->name,
                                 formatMinutesSeconds(time() - phase.start), next->name));
                 held = next;
-                s = ratedSetting(Phase::cruise, *held);
+                asked = s = ratedSetting(Phase::cruise, *held);
                 tas = levelled(s);
+                levelledAt = time();
                 const auto point = operate(s);
                 flow = point.fuelFlow.si() / state_.fuelDensity * engines_;
                 note(s, point, true);
             }
             continue;
+        }
+        if (time() - levelledAt >= lightensEvery) { // she is lighter by what was burnt, and faster
+            Setting lighter = asked;
+            lighter.ias = s.ias;
+            tas = levelled(lighter);
+            s = lighter;
+            flow = operate(s).fuelFlow.si() / state_.fuelDensity * engines_;
+            levelledAt = time();
         }
         const auto blows = wind();
         const double ground = air::groundSpeed(tas.si(), blows);
@@ -494,7 +506,7 @@ void Simulation::cruise() {
                 continue;
             }
         }
-        double stretch = std::max(shortestStep, until / ground); // s
+        double stretch = std::max(shortestStep, std::min(until / ground, levelledAt + lightensEvery - time())); // s
         if (!spent && minutesLeft)
             stretch = std::min(stretch, minutesLeft->si());
         const double began = time(), flown = state_.distance;
@@ -502,7 +514,9 @@ void Simulation::cruise() {
         use(Phase::cruise, *held, time() - began);
         out_.legs[leg].time += time() - began;
         out_.legs[leg].distance += state_.distance - flown;
-        toGo -= stretch * ground;
+        if (out_.legs[leg].time > 0)
+            out_.legs[leg].ground = out_.legs[leg].distance / out_.legs[leg].time;
+        toGo -= state_.distance - flown;
     }
     end();
 }

@@ -33,6 +33,7 @@ const std::vector<Name>& all() {
         {"prime-time", "time that the dose takes", {start}},
         {"blades-time", "time that the blades take before the ignition goes on", {start}},
         {"exercise-rpm", "rpm at which the propeller is exercised", {runUp}},
+        {"cycles", "how often it is exercised today, from the run-up sheet: more in frost", {runUp}},
         {"blower-rpm", "rpm at which the blower or turbo is exercised", {runUp}},
         {"landing-tank", "tank for landing", {letDown, landing}},
         {"take-off-rpm", "rpm of the take-off, for going round", {landing}},

@@ -37,6 +37,10 @@ struct PropellerCheckNotes {
     std::optional<Band> featherFall; ///< at a short touch of the feathering button
     bool manual = false;             ///< electric: also in manual
     int line = 0;
+    /// Times that the lever is moved today: more in frost, where the notes say so.
+    [[nodiscard]] int cyclesAt(Temperature oat) const {
+        return cyclesInFrost && oat < frostBelow ? *cyclesInFrost : cycles;
+    }
 };
 
 /// Change of the supercharger's gear, or the turbo's exercise (J30): what moves, and by how much.

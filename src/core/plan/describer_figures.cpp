@@ -54,6 +54,10 @@ Filled Describer::asPlanned(Phase phase, std::string_view name) const {
         return *start;
     if (name == "mixture")
         return {mixtureName(p.setting.mixture), Origin::notes};
+    if (name == "cycles") {
+        const int times = n_.runUp.propeller ? n_.runUp.propeller->cyclesAt(s_.day.oat) : 1;
+        return {times == 1 ? "once" : times == 2 ? "twice" : fmt::format("{} times", times), Origin::notes};
+    }
     if (name == "magneto-limits")
         return {watch::magnetoLimits(n_), n_.runUp.magnetos ? Origin::notes : Origin::practice};
     if (name == "parking")

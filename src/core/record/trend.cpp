@@ -193,17 +193,32 @@ Change changeAt(std::span<const Point> points, double day, double level) {
     return changeOf(before, after, level);
 }
 
+namespace {
+Point middleOf(const std::vector<Point>& points) {
+    std::vector<double> days, residuals;
+    for (const auto& p : points) {
+        days.push_back(p.day);
+        residuals.push_back(p.residual);
+    }
+    return {medianOf(days), medianOf(residuals)};
+}
+} // namespace
+
 std::vector<Series> seriesOf(const Log& log, const std::string& airframe) {
     std::map<std::tuple<std::string, Phase, std::string, bool>, std::vector<Point>> by;
     for (const auto& [id, all] : standing(log)) {
         const auto run = log.runs.find(id);
         if (run == log.runs.end() || run->second.airframe != airframe)
             continue;
+        // What is read again and again on one flight has that flight's day in common: it is one figure of it.
+        decltype(by) ofRun;
         for (const auto& s : all)
             for (const Entry* e : s.last)
                 if (e->kind == Entry::Kind::figure && !s.disagrees && !isMoment(e->what))
-                    by[{e->what, e->phase, e->engine, e->planned.has_value()}].push_back(
+                    ofRun[{e->what, e->phase, e->engine, e->planned.has_value()}].push_back(
                         {static_cast<double>(e->at) / dayLength, e->planned ? e->value - *e->planned : e->value});
+        for (const auto& [key, points] : ofRun)
+            by[key].push_back(middleOf(points));
     }
     std::vector<Series> out;
     for (auto& [key, points] : by) {

@@ -14,7 +14,7 @@ struct Point {
 
 /// How a series changes, robustly: a misread needle here and there moves it little.
 struct Trend {
-    std::size_t readings = 0;
+    std::size_t readings = 0;     ///< points
     double slope = 0.0;           ///< SI a day: the median of the slopes of all pairs (Theil 1950, Sen 1968)
     double low = 0.0, high = 0.0; ///< in which the slope lies, as often as the level says (Sen 1968, eq. 2.6)
     double level = 0.0;
@@ -39,7 +39,8 @@ Change changeAt(std::span<const Point> points, double day, double level = 0.99);
 /// The same of any two lots of figures: by how much the second are more.
 Change changeOf(std::span<const double> before, std::span<const double> after, double level = 0.99);
 
-/// All readings of one thing, on one engine, in one phase, of one airframe; oldest first.
+/// All readings of one thing, on one engine, in one phase, of one airframe, one a run: the median of what was read on
+/// it; oldest first.
 struct Series {
     std::string airframe, engine, what;
     Phase phase = Phase::climb;

@@ -78,7 +78,7 @@ private:
             return;
         const auto& p = *n_.runUp.propeller;
         const bool frost = p.cyclesInFrost && day_.oat < p.frostBelow;
-        const int cycles = frost ? *p.cyclesInFrost : p.cycles;
+        const int cycles = p.cyclesAt(day_.oat);
         auto& l = line(
             "propeller",
             cycles == 1 ? std::string("Propeller once, fall") : fmt::format("Propeller {} times, fall", cycles), p.at);

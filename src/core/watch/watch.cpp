@@ -13,9 +13,10 @@ namespace {
 constexpr double minute = 60.0;      // s
 constexpr double stillTurning = 0.9; // of the notes' slowest rpm: under it an engine is about to stand
 constexpr double openedUpAt =
-    0.75;                         // of the greatest rpm of any rating: a propeller of fixed pitch stands at little more
-constexpr double slack = 0.15;    // s, of a hand or a recorder that looks ten times a second
-constexpr double switching = 1.5; // s between ignition and booster coil, where it is turned before them
+    0.75; // of the greatest rpm of any rating: a propeller of fixed pitch stands at little more
+constexpr double slowestUsual = 8.0; // rev/s
+constexpr double slack = 0.15;       // s, of a hand or a recorder that looks ten times a second
+constexpr double switching = 1.5;    // s between ignition and booster coil, where it is turned before them
 /// The edge of the normal range that a value has passed.
 std::optional<double> edgePassed(const Band& band, double value) {
     if (band.normalHigh && value > *band.normalHigh)
@@ -25,6 +26,9 @@ std::optional<double> edgePassed(const Band& band, double value) {
     if (band.normalLow && value < *band.normalLow)
         return band.normalLow;
     return band.limitLow;
+}
+std::optional<double> limitPassed(const Band& band, double value) {
+    return band.limitHigh && value > *band.limitHigh ? band.limitHigh : band.limitLow;
 }
 /// When a straight line from one reading to the next crossed an edge; the later time where it did not.
 double crossing(std::pair<double, double> a, std::pair<double, double> b, std::optional<double> edge) {
@@ -62,7 +66,7 @@ void Watch::see(double time, Phase phase, const Readings& now, bool running) {
     if (!running) {
         stopped();
         for (auto& f : followed_) {
-            f.seen = false;
+            f.seen = f.red = false;
             f.open = -1;
         }
         minute_.clear();
@@ -112,7 +116,13 @@ void Watch::judge(const Waiting& w) {
 }
 
 void Watch::stopped() {
-    const double slowest = notes_->warmUp.leastRpm ? notes_->warmUp.leastRpm->si() : 0.0;
+    // Where the notes name no slowest rpm, the slowest that they have it run at.
+    double slowest = notes_->warmUp.leastRpm ? notes_->warmUp.leastRpm->si() : HUGE_VAL;
+    for (const auto& [phase, of] : notes_->phases)
+        if (!notes_->warmUp.leastRpm && of.rpm)
+            slowest = std::min(slowest, of.rpm->si());
+    if (!std::isfinite(slowest))
+        slowest = slowestUsual;
     for (const auto& w : waiting_)
         for (auto& f : followed_)
             if (f.gauge == Gauge::oilPressure && w.withOil && w.now.has(f.gauge) &&
@@ -202,9 +212,11 @@ void Watch::follow(Followed& f, double time, Phase phase, double value) {
         f.open = static_cast<int>(stretches_.size());
         stretches_.push_back({f.gauge, phase, crossing(last, now, edgePassed(band, read)), time, read, colour});
         spend(stretches_.back(), band, phase, stretches_.back().begin, time);
+        red(f, stretches_.back(), band, last, now, colour == Colour::red);
         return;
     }
     Stretch& open = stretches_[static_cast<std::size_t>(f.open)];
+    red(f, open, band, last, now, colour == Colour::red);
     if (colour == Colour::normal) {
         open.end = crossing(last, now, edgePassed(band, last.second));
         spend(open, band, phase, last.first, open.end);
@@ -219,6 +231,21 @@ void Watch::follow(Followed& f, double time, Phase phase, double value) {
         open.phase = phase;
     }
     open.colour = std::max(open.colour, colour);
+}
+
+void Watch::red(Followed& f, Stretch& s, const Band& band, std::pair<double, double> last,
+                std::pair<double, double> now, bool past) {
+    if (past) {
+        const double from = f.red ? last.first : crossing(last, now, limitPassed(band, now.second));
+        if (s.past <= 0.0 && s.redEnd <= 0.0)
+            s.redBegin = from;
+        s.past += now.first - from;
+        s.redEnd = now.first;
+    } else if (f.red) {
+        s.redEnd = crossing(last, now, limitPassed(band, last.second));
+        s.past += s.redEnd - last.first;
+    }
+    f.red = past;
 }
 
 void Watch::spend(Stretch& s, const Band& band, Phase phase, double from, double to) {
@@ -249,7 +276,7 @@ double Watch::greatestFall(Phase phase) const {
 }
 
 bool Watch::overshoots(const Stretch& s) const {
-    if (s.gauge != Gauge::rpm || s.phase != Phase::takeOff || s.end - s.begin >= overshoot)
+    if (s.gauge != Gauge::rpm || s.phase != Phase::takeOff || s.past >= overshoot)
         return false;
     const auto& limit = notes_->gauges.at(Gauge::rpm).in(s.phase).limitHigh;
     return limit && s.worst > *limit && s.worst <= *limit * overshootBy;
@@ -265,10 +292,17 @@ std::vector<Finding> Watch::findings() const {
     }
     std::vector<Finding> out;
     for (const auto& s : stretches_) {
-        if (overshoots(s))
+        if (overshoots(s)) {
+            // What it stood out of its normal range beside that is told as that.
+            const double limit = *notes_->gauges.at(s.gauge).in(s.phase).limitHigh;
+            if (s.end - s.begin - s.past >= overshoot)
+                out.push_back({Rule::normalRange, s.phase, engine_, s.begin, s.end, limit,
+                               watch::judge(*notes_, s.gauge, s.phase, limit), s.gauge, std::nullopt});
             continue;
-        out.push_back({s.colour == Colour::red ? Rule::limit : Rule::normalRange, s.phase, engine_, s.begin, s.end,
-                       s.worst, watch::judge(*notes_, s.gauge, s.phase, s.worst), s.gauge,
+        }
+        const bool past = s.colour == Colour::red;
+        out.push_back({past ? Rule::limit : Rule::normalRange, s.phase, engine_, past ? s.redBegin : s.begin,
+                       past ? s.redEnd : s.end, s.worst, watch::judge(*notes_, s.gauge, s.phase, s.worst), s.gauge,
                        s.allowed ? std::optional(s.timed) : std::nullopt});
         if (s.allowed && s.timed > *s.allowed)
             out.push_back({Rule::amberTime, s.allowedIn, engine_, s.begin, s.end, s.timed,

@@ -60,7 +60,8 @@ private:
         Colour colour = Colour::amber;
         std::optional<double> allowed{}; ///< s in amber: the least that the notes of its phases say
         Phase allowedIn{};
-        double timed = 0.0; ///< s of it in phases for which they say so
+        double timed = 0.0;                              ///< s of it in phases for which they say so
+        double redBegin = 0.0, redEnd = 0.0, past = 0.0; ///< from first to last past the limit; s past it
     };
     struct Followed {
         Gauge gauge;
@@ -69,6 +70,7 @@ private:
         bool seen = false;
         double time = 0.0, value = 0.0; ///< when it was seen last
         int open = -1;                  ///< its stretch that goes on
+        bool red = false;               ///< past its limit when it was seen last
     };
     /// What was read on the ground and may still turn out to have been the stop.
     struct Waiting {
@@ -88,6 +90,8 @@ private:
     void stopped();
     [[nodiscard]] bool overshoots(const Stretch& stretch) const;
     /// Counts amber time of a phase whose band limits it.
+    static void red(Followed& f, Stretch& s, const Band& band, std::pair<double, double> last,
+                    std::pair<double, double> now, bool past); ///< s past a limit, from where it was crossed
     static void spend(Stretch& stretch, const Band& band, Phase phase, double from, double to);
     void fall(double time, Phase phase, double value);
     void ground(double time, Phase phase, const Readings& now);
