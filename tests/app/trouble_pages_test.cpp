@@ -170,7 +170,7 @@ TEST_F(TroublePages, AnotherEngineAndTwoOfFourChangeDrillAndFigures) {
     QTest::mouseClick(third, Qt::LeftButton);
     EXPECT_EQ(trouble().moment().dead, (std::vector<std::size_t>{1, 2}));
     EXPECT_NE(shown(), one);
-    EXPECT_TRUE(drill().text().contains(QStringLiteral("Throttles, No. 1, No. 4")));
+    EXPECT_TRUE(drill().text().contains(QStringLiteral("Cowl flaps, No. 1, No. 4"), Qt::CaseInsensitive));
     // The last that is dead cannot be brought to life here.
     QTest::mouseClick(third, Qt::LeftButton);
     auto* second = window->findChild<QToolButton*>(QStringLiteral("dead-2"));
@@ -206,13 +206,16 @@ TEST_F(TroublePages, NumbersTurnThePagesAndEachHasItsCautions) {
         auto* cautions = window->findChild<QLabel*>(QStringLiteral("trouble-cautions"));
         std::set<QString> all;
         for (std::size_t i = 0; i < app::troubleTable().size(); ++i) {
+            if (app::troubleTable()[i].key == "few-engines" && window->document().aircraft().notes.positions.size() < 2)
+                continue; // one engine has no fewer
             key(static_cast<Qt::Key>(Qt::Key_1 + i));
             EXPECT_EQ(trouble().pageKey(), app::troubleTable()[i].key) << demo;
             EXPECT_TRUE(cautions->isVisible());
             EXPECT_GT(cautions->text().size(), 40) << demo << " " << i;
             all.insert(cautions->text());
         }
-        EXPECT_EQ(all.size(), app::troubleTable().size()) << "each its own";
+        const bool several = window->document().aircraft().notes.positions.size() > 1;
+        EXPECT_EQ(all.size(), app::troubleTable().size() - (several ? 0 : 1)) << "each its own";
         key(Qt::Key_Escape);
     }
 }

@@ -24,7 +24,7 @@ const std::vector<TroubleRow>& troubleTable() {
     static const std::vector<TroubleRow> table{
         {"engine-fails", "Engine fails", madeTrouble<EngineFailsPage>, true},
         {"symptoms", "Symptoms", madeTrouble<SymptomsPage>, false},
-        {"feather", "Feather and restart", madeTrouble<FeatherPage>, true},
+        {"feather", "Feather", madeTrouble<FeatherPage>, true},
         {"dive", "Dive", madeTrouble<DivePage>, false},
         {"go-round", "Go round", madeTrouble<GoRoundPage>, false},
         {"fire", "Fire", madeTrouble<FirePage>, true},
