@@ -274,14 +274,20 @@ void StartWords::turning(PhasePlan& page) const {
                   "Cold oil turns slower.",
                   [&](const std::string& why) { return watch::turnsSlowly(k.rpm, starter.warmRpm, why); });
     }
+    // As its own start was stepped, and not as fast as a warm one scaled.
+    const auto own = f_.foreseen.find(f_.start.order.empty() ? std::string() : f_.start.order.front());
+    const start::Try* first = own != f_.foreseen.end() && !own->second.empty() ? &own->second.front() : nullptr;
+    const bool fires = first ? first->fires : k.firesInTime;
+    const Duration until = first && fires ? Duration::si(std::round(first->turned)) : k.untilFiring;
     addJudged(
-        page, {"fires-after", Dimension::duration, k.untilFiring.si()}, "Fires, oil pressure",
-        fmt::format("{}, then {}", seconds(k.untilFiring), seconds(k.untilOilPressure)), Origin::model,
-        k.firesInTime
-            ? fmt::format("From the first turn{}; then from first fire.",
-                          k.forBlades.si() > 0 ? fmt::format(", {} of it for the blades", seconds(k.forBlades)) : "")
-            : "Longer than one try may last: warm it, dilute it, or prime it as it turns.",
-        [&](const std::string& why) { return watch::unless(k.firesInTime, watch::Rule::firesLate, why); });
+        page, {"fires-after", Dimension::duration, until.si()}, "Fires, oil pressure",
+        fires ? fmt::format("{}, then {}", seconds(until), seconds(k.untilOilPressure))
+              : fmt::format("not in {}; then {}", seconds(until), seconds(k.untilOilPressure)),
+        Origin::model,
+        fires ? fmt::format("From the first turn{}; then from first fire.",
+                            k.forBlades.si() > 0 ? fmt::format(", {} of it for the blades", seconds(k.forBlades)) : "")
+              : "Not within the first try: warm it, dilute it, or prime it as it turns.",
+        [&](const std::string& why) { return watch::unless(fires, watch::Rule::firesLate, why); });
     if (starter.boosterMost)
         add(page, {"booster-most", Dimension::duration, starter.boosterMost->si()}, "Booster coil",
             fmt::format("{} at most", seconds(*starter.boosterMost)), Origin::notes,
@@ -398,9 +404,6 @@ void StartWords::remarks(Phase phase, PhasePlan& page) const {
             watch::broken(watch::Rule::dilution,
                           fmt::format("Below {} the oil is diluted at the stop before; it was not.",
                                       temperature(*c.diluteBelow))));
-    for (const auto& id : f_.start.abandoned)
-        say(watch::Rule::starterTries,
-            watch::broken(watch::Rule::starterTries, fmt::format("No. {} has used its tries.", id)), id);
 }
 
 } // namespace amber::plan
