@@ -31,7 +31,8 @@ TEST(FirstFire, TheHandGetsTheStartThatThePlanForetells) {
     for (const char* demo : {"tinker-damp", "sexton-meadow", "farrier-summer", "collier-high", "tanner-winter",
                              "wheelwright-windy", "chandler-haven", "mercer-frost"}) {
         const auto d = test::loaded(demo);
-        for (const double celsius : {-22.0, -12.0, -4.0, 8.0, 29.0, 44.0}) {
+        // tools/starts has every day.
+        for (const double celsius : {-22.0, -4.0, 29.0}) {
             const Sortie s = at(d, celsius);
             const auto f = flight::fly(*d.aircraft, s);
             const Got got = started(*d.aircraft, s, f);
