@@ -2,6 +2,7 @@
 // What the plan says of a start is what a hand that does the drill then gets of the engine.
 #include "plan/plan.h"
 #include "powerplant/first_fire.h"
+#include "start/start_school.h"
 #include "started.h"
 #include "test_data.h"
 #include <cmath>
@@ -107,6 +108,24 @@ TEST(FirstFire, AWarmEngineIsNotPrimedAndFiresOnItsJetsAsItTurns) {
     EXPECT_EQ(started(*d.aircraft, s, f).tries[0], 1);
     // Pressed on open jets before it turns it would be full of fuel: the hand opens them with the starter.
     EXPECT_FALSE(told(f, watch::Rule::startsHardly));
+}
+
+TEST(FirstFire, ASecondTryIsToldTheDoseThatIsThenMissingAndNotTheWholeAgain) {
+    const auto d = test::loaded("mercer-frost");
+    const Sortie s = at(d, -22.0);
+    const auto f = flight::fly(*d.aircraft, s);
+    const auto& tries = f.foreseen.at("1");
+    ASSERT_GE(tries.size(), 2u);
+    EXPECT_LT(tries[1].dose, 0.7 * tries[0].dose) << "most of the first still lies in it";
+    const auto inForce = start::startInForce(d.aircraft->notes, s.choices);
+    const auto lines = start::startSequence(d.aircraft->notes, inForce, f.start, flight::startRequestOf(s, f));
+    std::vector<std::string> told;
+    for (const auto& line : lines)
+        if (line.engine == "1" && line.set.find("prime ") != std::string::npos)
+            told.push_back(line.set);
+    ASSERT_GE(told.size(), 2u);
+    EXPECT_NE(told[0].find(fmt::format("prime {:.0f} ", tries[0].dose)), std::string::npos) << told[0];
+    EXPECT_NE(told[1].find(fmt::format("prime {:.0f} ", tries[1].dose)), std::string::npos) << told[1];
 }
 
 TEST(FirstFire, ABatteryThatIsFlatFiresNothingAndTheCartDoes) {

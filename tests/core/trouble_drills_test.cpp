@@ -185,6 +185,15 @@ TEST(FewEngines, TooHeavyToGoRoundSheIsToldByHowMuch) {
     EXPECT_FALSE(few.commit);
     ASSERT_TRUE(few.shed) << few.goesRound.sentence();
     EXPECT_NEAR(few.climbsAt->si() + few.shed->si(), few.weight.si(), 1e-6);
+    // What she cannot do is no act of her drill.
+    const auto drill = trouble::drillOf(caseOf(now.l, now.f, now.f[Phase::landing].start), Emergency::fewEngines);
+    EXPECT_TRUE(hasStep(drill, "round"));
+    const trouble::Case heavy{*now.l.aircraft,
+                              high,
+                              flown,
+                              trouble::momentAt(now.l.aircraft->notes, high, flown, flown[Phase::landing].start),
+                              {0}};
+    EXPECT_FALSE(hasStep(trouble::drillOf(heavy, Emergency::fewEngines), "round"));
     // At that weight she climbs half a metre a second, a little heavier she does not.
     trouble::RestSolver rest(*now.l.aircraft, high, {0}, trouble::DeadBlades::feathered, false);
     EXPECT_NEAR(rest.at(Length::si(2915.0), *few.climbsAt).rate.si(), 0.5, 0.1);

@@ -110,7 +110,8 @@ QString StartTimelineView::supplyName() const {
 
 QString StartTimelineView::summary() const {
     QStringList parts;
-    parts << tr("All running in %1 (model)").arg(q(formatMinutesSeconds(timeline_.total)));
+    parts << (timeline_.abandoned.empty() ? tr("All running in %1 (model)") : tr("Tries used up in %1 (model)"))
+                 .arg(q(formatMinutesSeconds(timeline_.total)));
     if (document_.sortie().start.supply == start::Supply::battery)
         parts << tr("battery left %1 %").arg(std::lround(100 * timeline_.batteryLeft));
     if (timeline_.cartridgesLeft >= 0)

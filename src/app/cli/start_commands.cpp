@@ -7,6 +7,7 @@
 #include "cli/exit_codes.h"
 #include "cli/option_range.h"
 #include "flight/open_files.h"
+#include "powerplant/first_fire.h"
 #include "start/start_order.h"
 #include "start/start_school.h"
 #include "units/text.h"
@@ -122,7 +123,10 @@ static int runStartOrder(const StartOrderOptions& o) {
                 return wrong("--fail: write engine:tries, for example 4:1");
             request.failures[pair[0]] = static_cast<int>(count.value());
         }
-    const auto planned = start::planStart(aircraft->notes, start::startInForce(aircraft->notes, {}), request);
+    const auto inForce = start::startInForce(aircraft->notes, {});
+    const powerplant::Powerplant plant(*aircraft, aircraft->notes.fuel.grades.front());
+    request.foreseen = powerplant::foresee(plant, inForce, request, {request.field, request.engine, {}});
+    const auto planned = start::planStart(aircraft->notes, inForce, request);
     if (!planned)
         return wrong(planned.error());
     const auto& t = planned.value();
@@ -163,7 +167,8 @@ static int runStartOrder(const StartOrderOptions& o) {
         for (const auto& e : t.events)
             fmt::print("{:>6} {:>6}  {:<4} {}{}\n", formatMinutesSeconds(e.start), formatMinutesSeconds(e.end),
                        e.engine, titleOf(e.kind), e.failed ? ", does not catch" : "");
-        fmt::print("all running in {} (model)\n", formatMinutesSeconds(t.total));
+        fmt::print("{} in {} (model)\n", t.abandoned.empty() ? "all running" : "tries used up, not all running",
+                   formatMinutesSeconds(t.total));
         fmt::print("{}", groundCaution);
     }
     return exitOk;

@@ -34,8 +34,7 @@ public:
     [[nodiscard]] const char* name() const override { return "trouble"; }
     [[nodiscard]] const char* help() const override {
         return "When it goes wrong: engine-out, symptom, feather, restart, dive, go-round, few-engines, fire: the "
-               "drill on this "
-               "cockpit's controls and the figures beside it";
+               "drill on this cockpit's controls and the figures beside it";
     }
     void declare(Arguments& a) override {
         a.choice("what", what_,

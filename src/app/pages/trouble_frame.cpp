@@ -199,10 +199,10 @@ void TroubleFrame::buildEngines() {
     }
     engineHolder_->setVisible(!engines_.empty() && troubleTable()[page_].asksEngines);
     // One engine has no fewer to land on.
-    if (engines_.empty() && troubleTable()[page_].key == "few-engines")
+    if (engines_.empty() && troubleTable()[page_].ofSeveral)
         page_ = 0;
     for (std::size_t i = 0; i < troubleTable().size(); ++i)
-        if (troubleTable()[i].key == "few-engines")
+        if (troubleTable()[i].ofSeveral)
             tabs_->button(static_cast<int>(i))->setVisible(!engines_.empty());
 }
 

@@ -28,7 +28,7 @@ const std::vector<TroubleRow>& troubleTable() {
         {"dive", "Dive", madeTrouble<DivePage>, false},
         {"go-round", "Go round", madeTrouble<GoRoundPage>, false},
         {"fire", "Fire", madeTrouble<FirePage>, true},
-        {"few-engines", "Land on fewer", madeTrouble<FewEnginesPage>, true},
+        {"few-engines", "Land on fewer", madeTrouble<FewEnginesPage>, true, true},
     };
     return table;
 }

@@ -67,7 +67,8 @@ struct TroubleRow {
     std::string_view key;
     const char* title;
     TroublePage* (*make)(SortieDocument& document, QWidget* parent);
-    bool asksEngines; ///< which engine is dead matters
+    bool asksEngines;       ///< which engine is dead matters
+    bool ofSeveral = false; ///< of aircraft with more than one
 };
 const std::vector<TroubleRow>& troubleTable();
 

@@ -48,14 +48,9 @@ std::optional<Figure> startFigure(const powerplant::Aircraft& a, const Sortie& s
     if (name == "running")
         return rotation(Rotation::si(runsBy), Origin::ours);
     if (name == "prime") { // the time that strokes and blades take
-        const double blades = start::Priming(start).advice(request.engine, request.field).blades;
-        const bool pulled = start.primer == "blades" || start.primerShare == 0.0;
-        Figure given = of(Dimension::duration,
-                          dose() * (pulled ? std::max(start::bladeTime, start.primeTime.si()) : start.primeTime.si()) +
-                              blades * start::bladeTime);
-        given.doses = start.primer == "blades" ? dose()
-                      : pulled                 ? dose() / start.bladesPerDose
-                                               : dose() + blades / start.bladesPerDose;
+        const auto advice = start::Priming(start).advice(request.engine, request.field);
+        Figure given = of(Dimension::duration, start::primingTime(start, advice, dose()).si());
+        given.doses = start::inNotesDoses(start, advice, dose());
         return given;
     }
     if (name == "prime-time")

@@ -101,7 +101,7 @@ void Simulation::tellTries(const StartNotes& inForce, const start::StartRequest&
     };
     std::vector<std::string> cures;
     const bool electric = inForce.starter.kind == StarterKind::direct || inForce.starter.kind == StarterKind::inertia;
-    if (auto r = request; electric && r.supply == start::Supply::battery) {
+    if (auto r = request; electric && cockpit::acting(n_.controls, Acts::cart) && r.supply == start::Supply::battery) {
         r.supply = start::Supply::cart;
         if (with(r))
             cures.emplace_back("the ground cart");

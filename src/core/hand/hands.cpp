@@ -2,6 +2,7 @@
 #include "hand/hands.h"
 #include "cockpit/controls.h"
 #include "drills/state.h"
+#include "start/cranking.h"
 #include <algorithm>
 #include <cmath>
 
@@ -13,7 +14,6 @@ using powerplant::Milliseconds;
 using powerplant::shortStep;
 using powerplant::Throttle;
 
-constexpr double crackedPlace = 0.045;    // of the throttle's travel: a thumb's width, an estimate
 constexpr double coarsestGoverned = 10.0; // rev/s that a lever at full coarse asks for
 
 Milliseconds inSteps(double seconds) {
@@ -214,7 +214,7 @@ void Hands::throttle(const advice::Figure& to, std::size_t e, double over, const
                                                           : Throttle::By::boost;
     const double value = to.share                   ? *to.share
                          : to.position == "open"    ? 1.0
-                         : to.position == "cracked" ? crackedPlace
+                         : to.position == "cracked" ? start::crackedThrottle
                          : to.position == "closed"  ? 0.0
                                                     : to.si.value_or(0.0);
     double from = value;

@@ -371,7 +371,7 @@ void StartWords::startClocks(PhasePlan& page) const {
     frost(page);
     if (n_.positions.size() > 1)
         add(page, {"all-running", Dimension::duration, f_.start.total}, "All running",
-            formatMinutesSeconds(f_.start.total), Origin::model,
+            f_.start.abandoned.empty() ? formatMinutesSeconds(f_.start.total) : std::string("not all"), Origin::model,
             "From the first stroke of prime to the last oil pressure, every try catching. " + n_.start.orderReason);
 }
 

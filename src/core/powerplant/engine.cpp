@@ -28,9 +28,7 @@ constexpr double leastFuelPressure = 3000.0; // Pa, of a float fed by gravity
 
 Engine::Engine(const Aircraft& aircraft, const engine::KnockBoundary& knock, bool generator, bool hydraulics)
     : aircraft_(&aircraft), knock_(knock), priming_(aircraft.notes.start), generator_(generator),
-      hydraulics_(hydraulics),
-      cutsOff_(std::any_of(aircraft.notes.controls.begin(), aircraft.notes.controls.end(),
-                           [](const Control& c) { return c.acts == Acts::mixture && c.position("cut-off"); })),
+      hydraulics_(hydraulics), cutsOff_(!aircraft.notes.start.openJets),
       sparkLever_(std::any_of(aircraft.notes.controls.begin(), aircraft.notes.controls.end(),
                               [](const Control& c) { return c.acts == Acts::spark; })) {
     const TypeNotes& n = aircraft.notes;

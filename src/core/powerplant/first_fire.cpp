@@ -1,14 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "powerplant/first_fire.h"
+#include "cockpit/controls.h"
 #include <algorithm>
 #include <cmath>
 
 namespace amber::powerplant {
 namespace {
-constexpr double pumpFills = 5.0;     // s before the first stroke, with pump and cock on
-constexpr double switching = 0.4;     // s for one act of a hand
-constexpr double crackedOpen = 0.045; // of the throttle's travel
-constexpr double coilTakes = 10.0;    // A, booster, pump and lamps
+constexpr double pumpFills = 5.0;  // s before the first stroke, with pump and cock on
+constexpr double switching = 0.4;  // s for one act of a hand
+constexpr double coilTakes = 10.0; // A, booster, pump and lamps
 
 /// One engine at its start: levers as the drill puts them, time in short steps.
 class Trial {
@@ -21,8 +21,9 @@ public:
             learnt_ = plant.aircraft().learnt[b.engine];
         around_.air = b.air;
         around_.cart = request.supply == start::Supply::cart;
-        levers_.throttle = throttleAt(crackedOpen);
-        levers_.cock = levers_.booster = true;
+        levers_.throttle = throttleAt(start::crackedThrottle);
+        levers_.cock = true;
+        levers_.booster = cockpit::acting(n_.controls, Acts::pump) != nullptr;
         levers_.thinning = request.diluted ? n_.start.cold.dilutedViscosity : 1.0;
         id_ = n_.positions[b.engine].id;
         advice_ = priming_.advice(request.engine, request.field);
@@ -43,22 +44,12 @@ public:
     }
 
 private:
-    /// The dose in the notes' doses, blades and all.
-    [[nodiscard]] double inDoses(double dose) const {
-        if (s_.primer == "blades")
-            return dose;
-        return s_.primerShare <= 0.0 ? dose / s_.bladesPerDose : dose + advice_.blades / s_.bladesPerDose;
-    }
-    [[nodiscard]] double primingTime(double dose, bool again) const {
-        return dose * (advice_.unit == "blades" ? std::max(start::bladeTime, s_.primeTime.si()) : s_.primeTime.si()) +
-               (!again || dose > 0 ? advice_.blades * start::bladeTime : 0.0);
-    }
     bool attempt(int index) {
         // What lies in it is not given again.
-        const double whole = inDoses(dose_), lies = state_.primed / engine_.doseMass();
+        const double whole = start::inNotesDoses(s_, advice_, dose_), lies = state_.primed / engine_.doseMass();
         const double dose = index == 0 || whole <= 0 ? dose_ : std::max(0.0, std::round(dose_ * (1.0 - lies / whole)));
         const double doses = index == 0 ? whole : dose_ > 0 ? dose / dose_ * whole : 0.0;
-        const double primes = primingTime(dose, index > 0);
+        const double primes = start::primingTime(s_, advice_, dose, index == 0 || dose > 0).si();
         const bool direct = s_.starter.kind == StarterKind::direct, turning = s_.primeWhileTurning && direct;
         const auto rate = primes > 0 ? doses / primes : 0.0;
         const auto primed = [&] {
@@ -81,7 +72,8 @@ private:
             !direct) // the wheel is still running up, or a shot and a bottle have no turn to spare
             primed();
         levers_.mesh = true;
-        levers_.cutOff = !s_.openJets && inDoses(dose_) > 0; // unprimed it starts on its jets as it turns
+        levers_.cutOff =
+            !s_.openJets && start::inNotesDoses(s_, advice_, dose_) > 0; // unprimed it starts on its jets as it turns
         double turned = 0.0;
         const auto turns = [&](double seconds) {
             const auto fires = [&] { return state_.firing; };

@@ -37,6 +37,9 @@ double bladesPerRevolution(const TypeNotes& notes);
 /// its resistance rises as it cools. An estimate, marked model.
 Cranking crank(const StartNotes& notes, const CrankConditions& conditions);
 
+/// Where a throttle set for starting stands, of its travel: a thumb's width, an estimate.
+inline constexpr double crackedThrottle = 0.045;
+
 /// Seconds from first fire to oil pressure in the band: some seconds warm, longer with thick oil.
 /// @param thinning viscosity of diluted oil over undiluted
 Duration oilPressureRise(Temperature oil, double thinning = 1.0);

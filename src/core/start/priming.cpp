@@ -92,9 +92,7 @@ Origin Priming::originAt(Temperature engine, Pressure field) const {
 }
 
 double Priming::vapourRatio(double dose, Temperature engine, Pressure field) const {
-    // The wanted dose gives the best mixture; where the notes want none the metal alone evaporates a stroke to it.
-    const double best = bestDose(engine, field);
-    return primerPart(engine) * dosesIn(dose, engine, field) / best + carburetted(engine);
+    return primerPart(engine) * dosesIn(dose, engine, field) / bestDose(engine, field) + carburetted(engine);
 }
 
 double Priming::vapourRatio(double dose, Temperature engine, Pressure field, Duration since) const {
@@ -165,6 +163,17 @@ Temperature engineTemperature(const Soak& soak, Temperature oat) {
         return oat;
     const double left = std::exp(-std::max(0.0, soak.sinceStop->si()) / coolingTime);
     return Temperature::si(oat.si() + std::max(0.0, soak.whenStopped.si() - oat.si()) * left);
+}
+
+Duration primingTime(const StartNotes& notes, const PrimeAdvice& advice, double dose, bool blades) {
+    const double each = advice.unit == "blades" ? std::max(bladeTime, notes.primeTime.si()) : notes.primeTime.si();
+    return Duration::si(dose * each + (blades ? advice.blades * bladeTime : 0.0));
+}
+
+double inNotesDoses(const StartNotes& notes, const PrimeAdvice& advice, double dose) {
+    return notes.primer == "blades"   ? dose
+           : notes.primerShare <= 0.0 ? dose / notes.bladesPerDose
+                                      : dose + advice.blades / notes.bladesPerDose;
 }
 
 double doseFor(const PrimeAdvice& advice, const PrimeLiking& liking, const std::string& engine) {

@@ -40,6 +40,11 @@ inline constexpr double leanestFiring = 0.050, richestFiring = 0.140, bestFiring
 /// which the vapour fraction's 1.5th power burns (an estimate: an engine over 30 °C starts unprimed).
 double turnedCarburettor(double metered, Temperature engine);
 
+/// Time that a dose in the advice's unit takes, and the blades that are pulled through besides.
+Duration primingTime(const StartNotes& notes, const PrimeAdvice& advice, double dose, bool blades = true);
+/// The notes' doses that it comes to, blades and all.
+double inNotesDoses(const StartNotes& notes, const PrimeAdvice& advice, double dose);
+
 inline constexpr double bladeTime = 1.5; ///< s, for one blade pulled through by hand: an estimate
 /// Time constant of the film that runs out of the intake: 180 s at 15 °C (an estimate), in proportion to gasoline's
 /// viscosity (0.60 mPa s there, 0.85 at −12 °C; Andrade's form).
@@ -68,7 +73,8 @@ public:
     [[nodiscard]] PrimeAdvice advice(Temperature engine, Pressure field) const;
     /// Vapour fuel–air ratio that the jets alone give it as it is turned: none where they are cut off.
     [[nodiscard]] double carburetted(Temperature engine) const;
-    /// Unrounded dose that makes the best mixture: the wanted one, and a little where none is wanted.
+    /// Unrounded dose that makes the best mixture: the wanted one, and where none is wanted six tenths, which the warm
+    /// metal alone evaporates (an estimate).
     [[nodiscard]] double bestDose(Temperature engine, Pressure field) const;
     /// Vapour fuel–air ratio of the wanted dose itself: with what the jets give it makes the best mixture.
     [[nodiscard]] double primerPart(Temperature engine) const;

@@ -116,8 +116,7 @@ private:
 
     /// Strokes, seconds or blades, and the blades pulled through besides.
     [[nodiscard]] double primingTime(const EngineState& e) const {
-        return dose(e) * (advice_.unit == "blades" ? std::max(bladeTime, s_.primeTime.si()) : s_.primeTime.si()) +
-               (e.tried == e.fails || dose(e) > 0 ? advice_.blades * bladeTime : 0.0);
+        return start::primingTime(s_, advice_, dose(e), e.tried == e.fails || dose(e) > 0).si();
     }
 
     /// Primes from a moment on; the crew's hands are then busy until it is done.

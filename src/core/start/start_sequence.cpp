@@ -29,18 +29,24 @@ std::vector<SequenceLine> startSequence(const TypeNotes& notes, const StartNotes
                 out.push_back({time, engine, a.what, withEngine(a.set, engine.empty() ? "all" : nameOf(engine))});
     };
     const auto advice = Priming(s).advice(request.engine, request.field);
-    const auto doseOf = [&](const std::string& engine) {
-        const double dose = doseFor(advice, request.liking, engine);
+    const auto doseOf = [&](const std::string& engine, int attempt) {
+        // What lies in it is not given again.
+        const auto fails = request.failures.find(engine);
+        const auto tries = request.foreseen.find(engine);
+        const int at = attempt - 1 - (fails == request.failures.end() ? 0 : fails->second);
+        const bool told = tries != request.foreseen.end() && at >= 0 && at < static_cast<int>(tries->second.size());
+        const double dose =
+            told ? tries->second[static_cast<std::size_t>(at)].dose : doseFor(advice, request.liking, engine);
         std::string text = fmt::format("{} {}", formatNumber(dose, 0), advice.unit);
-        if (advice.blades > 0)
+        if (advice.blades > 0 && (!told || at == 0 || dose > 0))
             text += fmt::format(" and {} blades", formatNumber(advice.blades, 0));
         return text;
     };
-    const auto turn = [&](const std::string& engine) {
+    const auto turn = [&](const std::string& engine, int attempt) {
         std::string text = s.bladesFirst && s.starter.bladesBeforeIgnition > 0
                                ? fmt::format("{} blades, then ignition on", s.starter.bladesBeforeIgnition)
                                : std::string("ignition on");
-        return s.primeWhileTurning ? fmt::format("{}; prime {}", text, doseOf(engine)) : text;
+        return s.primeWhileTurning ? fmt::format("{}; prime {}", text, doseOf(engine, attempt)) : text;
     };
     double end = 0.0;
     std::string turned; // "engine try" whose turning lines are already told
@@ -51,17 +57,18 @@ std::vector<SequenceLine> startSequence(const TypeNotes& notes, const StartNotes
             if (s.primeWhileTurning)
                 actions(StartAction::When::beforePrime, e.start, e.engine);
             actions(StartAction::When::beforeCrank, e.start, e.engine);
-            out.push_back({e.start, e.engine, e.kind == EventKind::energise ? "Energise" : "Turn",
-                           e.kind == EventKind::energise
-                               ? fmt::format("{}, mesh; {}", format(e.length(), *units::second.spec), turn(e.engine))
-                               : turn(e.engine)});
+            out.push_back(
+                {e.start, e.engine, e.kind == EventKind::energise ? "Energise" : "Turn",
+                 e.kind == EventKind::energise
+                     ? fmt::format("{}, mesh; {}", format(e.length(), *units::second.spec), turn(e.engine, e.attempt))
+                     : turn(e.engine, e.attempt)});
         }
         switch (e.kind) {
         case EventKind::prime:
             if (s.primeWhileTurning)
                 break; // told with the turning
             actions(StartAction::When::beforePrime, e.start, e.engine);
-            out.push_back({e.start, e.engine, "Prime", doseOf(e.engine)});
+            out.push_back({e.start, e.engine, "Prime", doseOf(e.engine, e.attempt)});
             break;
         case EventKind::crank:
             if (e.failed)

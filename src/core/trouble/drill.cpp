@@ -36,6 +36,9 @@ public:
         return placeholder::filled(words, [&](std::string_view name) { return figure(name); });
     }
 
+    /// Whether the engines left take her round again.
+    [[nodiscard]] bool goesRound() const { return few().anyLeft && few().goesRound.colour() == watch::Colour::normal; }
+
 private:
     [[nodiscard]] const LiveSetting& live() const {
         if (!live_)
@@ -140,7 +143,7 @@ private:
                        : std::string("none: the first approach must come off");
         if (name == "taxi-so")
             return few().oneSide ? "stop, wait to be towed: one side alone turns her"
-                                 : "taxi on both sides, brakes spared";
+                                 : "taxi on the engines left, brakes spared";
         if (name == "dive-boost")
             return boost(diveBoost(n_));
         return {};
@@ -265,7 +268,9 @@ EmergencyDrill drillOf(const Case& at, Emergency emergency) {
     out.cautions = cautionsOf(n, emergency);
     if (const auto drill = n.trouble.drills.find(emergency); drill != n.trouble.drills.end()) {
         for (const auto& step : drill->second.steps)
-            if (!((step.id == "rolling" && at.moment.flying && at.moment.aboveField.si() > rolled) || // long past it
+            if (!(emergency == Emergency::fewEngines &&
+                  (at.dead.size() >= n.positions.size() || (step.id == "round" && !filler.goesRound()))) &&
+                !((step.id == "rolling" && at.moment.flying && at.moment.aboveField.si() > rolled) || // long past it
                   (step.id == "low" && at.moment.flying && at.moment.aboveField.si() > lowAfterTakeOff)))
                 append(out, step, schools::inForce(step, amber::nameOf(emergency).key, at.sortie.choices), at, fill);
         out.cautions.insert(out.cautions.end(), drill->second.cautions.begin(), drill->second.cautions.end());

@@ -262,7 +262,7 @@ Figures figuresOf(const FewEngines& f, const TypeNotes& n) {
             "She would go round: fuel burnt off first, if it can be spared.");
     put("rudder", "Rudder", fmt::format("{:.0f} %", 100.0 * std::abs(f.yaw)), std::abs(f.yaw), Origin::model,
         "At full power, of one outer engine's.");
-    put("taxi", "On the ground", f.oneSide ? "stop, be towed" : "taxi on both sides",
+    put("taxi", "On the ground", f.oneSide ? "stop, be towed" : "taxi on the engines left",
         std::numeric_limits<double>::quiet_NaN(), Origin::practice);
     return out;
 }

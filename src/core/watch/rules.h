@@ -218,8 +218,7 @@ Verdict atLeast(Rule rule, double value, double least, double width, Words&& sai
     const bool kept = value >= least - width;
     return unless(kept, rule, said(kept));
 }
-/// Serious ice on the way: in the air, at settings that are kept. On the ground a step of the run-up cures it, and full
-/// throttle blows through it in minutes: there it is told only.
+/// Serious ice in the carburettor, at the setting of any phase.
 Verdict carburettorIce(bool serious, std::string why);
 /// What may be carried is weighed to a two-thousandth of it.
 inline constexpr double weighedTo = 0.0005;

@@ -89,9 +89,10 @@ private:
     /// The engine stands: oil pressure of what waits is judged, and no more.
     void stopped();
     [[nodiscard]] bool overshoots(const Stretch& stretch) const;
-    /// Counts amber time of a phase whose band limits it.
+    /// Counts the seconds past a limit, from where it was crossed.
     static void red(Followed& f, Stretch& s, const Band& band, std::pair<double, double> last,
-                    std::pair<double, double> now, bool past); ///< s past a limit, from where it was crossed
+                    std::pair<double, double> now, bool past);
+    /// Counts amber time of a phase whose band limits it.
     static void spend(Stretch& stretch, const Band& band, Phase phase, double from, double to);
     void fall(double time, Phase phase, double value);
     void ground(double time, Phase phase, const Readings& now);
