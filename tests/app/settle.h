@@ -6,8 +6,8 @@
 
 namespace amber::test {
 
-/// Sees whether anything was laid out. (A box that fits itself to its text says so by a timer of its own: its row is laid
-/// out then, and what holds the row a pass later.)
+/// Sees whether anything was laid out. (A box that fits itself to its text says so by a timer of its own: its row is
+/// laid out then, and what holds the row a pass later.)
 class LaidOut : public QObject {
 public:
     bool seen = false;

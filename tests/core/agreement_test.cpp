@@ -114,10 +114,10 @@ TEST(CruiseCandidates, WhatTheNotesDoNotAllowComesLastAndSaysSo) {
     c.grade = a.notes.fuel.grades.front();
     // Weak ratings of the Lorimer: 28 inHg at 1,650 rpm and no more above.
     const flight::LeverSetting weak{Rotation::of(1900, units::rpm), {}, 0, Mixture::weak};
-    EXPECT_NEAR(flight::notesCruiseBoost(a.notes, c.grade, weak)->in(units::manifold::inHg), 28, 0.05);
+    EXPECT_NEAR(flight::notesCruiseBoost(a.notes, c.grade, weak, Length{})->in(units::manifold::inHg), 28, 0.05);
     // Rich: 33 at 2,100 and 39 at 2,350: 36 halfway.
     const flight::LeverSetting rich{Rotation::of(2225, units::rpm), {}, 0, Mixture::rich};
-    EXPECT_NEAR(flight::notesCruiseBoost(a.notes, c.grade, rich)->in(units::manifold::inHg), 36, 0.05);
+    EXPECT_NEAR(flight::notesCruiseBoost(a.notes, c.grade, rich, Length{})->in(units::manifold::inHg), 36, 0.05);
     for (const double horsepower : {600, 700, 800, 900}) {
         const auto answer = flight::cruiseCandidates(a, c, flight::Ask::power, horsepower * 745.7);
         bool beyond = false;
@@ -125,7 +125,7 @@ TEST(CruiseCandidates, WhatTheNotesDoNotAllowComesLastAndSaysSo) {
             EXPECT_FALSE(beyond && p.withinNotes) << "after one that is beyond the notes";
             beyond = beyond || !p.withinNotes;
             EXPECT_EQ(p.withinNotes, p.why.find("beyond the notes") == std::string::npos);
-            const auto allowed = flight::notesCruiseBoost(a.notes, c.grade, p.setting)->si();
+            const auto allowed = flight::notesCruiseBoost(a.notes, c.grade, p.setting, Length{})->si();
             EXPECT_EQ(p.withinNotes, p.point.manifoldPressure.si() <= allowed + 100);
         }
     }

@@ -101,7 +101,7 @@ TEST_P(Searched, TheBestIsInsideNotesGradeKnockAndCharge) {
         const auto& c = p->cruise;
         if (!n.engine.gears.empty()) {
             EXPECT_LE(c.point.manifoldPressure, c.boundary);
-            const auto notes = flight::notesCruiseBoost(n, d.sortie->fuelGrade, c.setting);
+            const auto notes = flight::notesCruiseBoost(n, d.sortie->fuelGrade, c.setting, Length{});
             ASSERT_TRUE(notes);
             EXPECT_LE(c.point.manifoldPressure.si(), notes->si() + 1.0);
         }

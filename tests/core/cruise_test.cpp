@@ -3,6 +3,7 @@
 #include "air/atmosphere.h"
 #include "engine/fuel_grade.h"
 #include "engine/leaning.h"
+#include "engine/permitted_boost.h"
 #include "flight/cruise.h"
 #include "plan/plan.h"
 #include "test_data.h"
@@ -268,7 +269,8 @@ TEST(FlownFigures, BoostThatAGradeCutsIsFromItsEntryOrReckoned) {
     const Rating& rating = flight::ratingFor(n, *l.sortie, Phase::takeOff);
     for (const auto& grade : n.fuel.grades) {
         l.sortie->fuelGrade = grade;
-        const auto permitted = engine::permittedBoost(n, rating, grade);
+        const auto permitted =
+            engine::permittedBoost(n, rating, grade, {0, l.sortie->day.pressureAltitude(), Phase::takeOff, {}});
         const auto& s = flight::fly(*l.aircraft, *l.sortie)[Phase::takeOff].setting;
         EXPECT_EQ(s.boostOrigin, permitted.origin) << grade;
         EXPECT_LE(s.boost->si(), permitted.boost->si() + 1) << grade;
@@ -302,12 +304,14 @@ TEST(FlownFigures, ASettingUsesTheMinutesOfTheLongestRatingThatCoversIt) {
     slow.water = fast.water = false;
     for (const bool slowFirst : {true, false}) {
         n.ratings = slowFirst ? std::vector{slow, fast} : std::vector{fast, slow};
-        const auto* covers = flight::coveringRating(
-            n, grade, {Rotation::si(29), ManifoldPressure::si(60e3), 0, Mixture::rich}, ManifoldPressure::si(60e3));
+        const auto* covers =
+            flight::coveringRating(n, grade, {Rotation::si(29), ManifoldPressure::si(60e3), 0, Mixture::rich},
+                                   ManifoldPressure::si(60e3), false, Length{});
         ASSERT_TRUE(covers);
         EXPECT_EQ(covers->key, "slow");
-        const auto* only = flight::coveringRating(
-            n, grade, {Rotation::si(33), ManifoldPressure::si(60e3), 0, Mixture::rich}, ManifoldPressure::si(60e3));
+        const auto* only =
+            flight::coveringRating(n, grade, {Rotation::si(33), ManifoldPressure::si(60e3), 0, Mixture::rich},
+                                   ManifoldPressure::si(60e3), false, Length{});
         ASSERT_TRUE(only);
         EXPECT_EQ(only->key, "fast");
     }

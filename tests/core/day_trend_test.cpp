@@ -8,6 +8,7 @@
 #include "air/atmosphere.h"
 #include "engine/fuel_grade.h"
 #include "engine/knock.h"
+#include "engine/permitted_boost.h"
 #include "flight/cruise.h"
 #include "plan/plan.h"
 #include "test_data.h"
@@ -99,7 +100,8 @@ TEST_P(DayTrend, EverySettingOfEveryDayIsWithinTheLimits) {
                         EXPECT_LE(set.boost->si(), *most * 1.0001) << keyOf(phase) << off << grade;
                     }
                 if (phase == Phase::takeOff || phase == Phase::climb || phase == Phase::cruise) {
-                    const auto permitted = engine::permittedBoost(n, flight::ratingFor(n, s, phase), grade);
+                    const auto permitted =
+                        engine::permittedBoost(n, flight::ratingFor(n, s, phase), grade, engine::BoostAt::inGear(0));
                     if (permitted.boost && set.boost && n.engine.gears.size() < 2) {
                         EXPECT_LE(set.boost->si(), permitted.boost->si() * 1.0001) << keyOf(phase) << grade;
                     }

@@ -7,6 +7,7 @@
 #include "engine/leaning.h"
 #include "engine/lever_order.h"
 #include "engine/mixture_curve.h"
+#include "engine/permitted_boost.h"
 #include "engine/power_chart.h"
 #include "flight/flown.h"
 #include "plan/plan.h"
@@ -178,8 +179,9 @@ TEST(Knock, EveryRatingOnItsOwnGradeLiesInside) {
             const engine::KnockBoundary knock(a.notes, a.model(), grade);
             for (const auto& r : a.notes.ratings)
                 for (const auto& l : r.lines) {
-                    const auto permitted = engine::permittedBoost(a.notes, r, grade);
-                    if (permitted.origin == Origin::model || (permitted.cut && !r.grades.contains(grade)))
+                    const auto permitted = engine::permittedBoost(
+                        a.notes, r, grade, engine::BoostAt::inGear(a.notes.gearIndex(l.gear).value_or(0)));
+                    if (permitted.ungraded || (permitted.cut && !r.grades.contains(grade)))
                         continue;
                     Demand d{r.rpm,
                              permitted.boost,

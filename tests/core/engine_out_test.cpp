@@ -3,6 +3,7 @@
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
 #include "engine/fuel_grade.h"
+#include "engine/permitted_boost.h"
 #include "test_data.h"
 #include "trouble/engine_out.h"
 #include "trouble/go_round.h"
@@ -177,7 +178,9 @@ TEST(EngineOut, NoSettingIsBeyondARatingOrItsMinutes) {
         for (const Phase phase : {Phase::takeOff, Phase::climb, Phase::cruise}) {
             const auto m = trouble::momentAt(n, *l.sortie, f, f[phase].start + 20);
             const auto live = trouble::liveSetting(*l.aircraft, *l.sortie, f, m);
-            const auto allowed = engine::permittedBoost(n, *live.rating, l.sortie->fuelGrade).boost;
+            const auto allowed = engine::permittedBoost(n, *live.rating, l.sortie->fuelGrade,
+                                                        {live.gear, l.sortie->day.pressureAltitudeOf(m.height), {}, {}})
+                                     .boost;
             EXPECT_EQ(live.boost, allowed) << name;
             if (phase == Phase::cruise)
                 EXPECT_FALSE(live.rating->minutes) << name << ": what must be held has no clock";

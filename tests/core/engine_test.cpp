@@ -4,6 +4,7 @@
 #include "engine/fuel_grade.h"
 #include "engine/mixture_curve.h"
 #include "engine/operating_point.h"
+#include "engine/permitted_boost.h"
 #include "engine/propeller_load.h"
 #include "test_data.h"
 #include <rapidcheck/gtest.h>
@@ -166,21 +167,33 @@ TEST(Propeller, ReferenceRpmOnTheStandardDayIsTheNotesOwn) {
 TEST(FuelGrade, NotesRuleAndNoGradeEverLoosens) {
     const TypeNotes& n = lorimer().notes;
     const Rating& takeOff = *n.rating("take-off");
+    const auto allowed = [&](const Rating& r, const char* grade) {
+        return engine::permittedBoost(n, r, grade, engine::BoostAt::inGear(0));
+    };
     const auto inHg = [](const engine::PermittedBoost& b) { return b.boost->in(units::manifold::inHg); };
-    EXPECT_NEAR(inHg(engine::permittedBoost(n, takeOff, "100")), 45, 1e-9);
-    EXPECT_FALSE(engine::permittedBoost(n, takeOff, "100").cut);
-    EXPECT_NEAR(inHg(engine::permittedBoost(n, takeOff, "91")), 40.5, 1e-9);
-    EXPECT_EQ(engine::permittedBoost(n, takeOff, "91").origin, Origin::notes);
-    EXPECT_NEAR(inHg(engine::permittedBoost(n, takeOff, "130")), 45, 1e-9) << "a better grade raises nothing";
-    const auto between = engine::permittedBoost(n, takeOff, "95");
+    EXPECT_NEAR(inHg(allowed(takeOff, "100")), 45, 1e-9);
+    EXPECT_FALSE(allowed(takeOff, "100").cut);
+    EXPECT_NEAR(inHg(allowed(takeOff, "91")), 40.5, 1e-9);
+    EXPECT_EQ(allowed(takeOff, "91").origin, Origin::notes);
+    EXPECT_NEAR(inHg(allowed(takeOff, "130")), 45, 1e-9) << "a better grade raises nothing";
+    const auto between = allowed(takeOff, "95");
     EXPECT_EQ(between.origin, Origin::between);
     EXPECT_GT(inHg(between), 40.5);
     EXPECT_LT(inHg(between), 45);
-    const auto below = engine::permittedBoost(n, takeOff, "80");
-    EXPECT_EQ(below.origin, Origin::model);
-    EXPECT_LT(inHg(below), 36);
+    // Under the lowest entry the notes say that entry's, and detonation has its word: 80 by its number alone would be
+    // 45 · 58.3/100 · 1.05 at the strongest line.
+    const auto below = allowed(takeOff, "80");
+    EXPECT_TRUE(below.ungraded);
+    EXPECT_NEAR(inHg(below), 40.5, 1e-9);
+    const engine::KnockBoundary knock(n, lorimer().model(), "80");
+    const auto d = engine::Demand{takeOff.rpm, {}, 0, air::standardDay(Length{}).at(Length{}), {}, takeOff.mixture};
+    const auto known = engine::permittedBoost(n, takeOff, "80", engine::BoostAt::inGear(0), knock, d);
+    EXPECT_EQ(known.binds, engine::Binds::detonation);
+    EXPECT_EQ(known.origin, Origin::model);
+    EXPECT_GT(inHg(known), 22);
+    EXPECT_LT(inHg(known), 36);
     // A rating without entries is held to what the others may use.
-    EXPECT_LE(inHg(engine::permittedBoost(n, *n.rating("max-cruise"), "80")), inHg(below) + 1e-9);
+    EXPECT_LE(inHg(allowed(*n.rating("max-cruise"), "80")), inHg(below) + 1e-9);
 }
 
 struct AnyPoint {

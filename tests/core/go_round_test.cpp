@@ -3,6 +3,7 @@
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
 #include "engine/fuel_grade.h"
+#include "engine/permitted_boost.h"
 #include "test_data.h"
 #include "trouble/dive.h"
 #include "trouble/drill.h"
@@ -133,7 +134,7 @@ TEST(GoRound, SetsTheTakeOffRatingCutForTheGradeAndTheDay) {
     const auto& n = l.aircraft->notes;
     const Rating& takeOff = *n.rating(n.phase(Phase::takeOff).rating);
     const auto good = round(l);
-    EXPECT_EQ(good.boost, engine::permittedBoost(n, takeOff, l.sortie->fuelGrade).boost);
+    EXPECT_EQ(good.boost, engine::permittedBoost(n, takeOff, l.sortie->fuelGrade, engine::BoostAt::inGear(0)).boost);
     EXPECT_EQ(good.rpm, takeOff.rpm);
     l.sortie->fuelGrade = n.fuel.grades.back();
     const auto poor = round(l);

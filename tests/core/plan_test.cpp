@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "engine/fuel_grade.h"
+#include "engine/permitted_boost.h"
 #include "plan/lever_picture.h"
 #include "plan/load_plan.h"
 #include "plan/pictures.h"
@@ -282,8 +283,8 @@ RC_GTEST_PROP(PlanProperty, NoSettingIsEverBeyondALimitOrTheGrade, ()) {
         RC_ASSERT(!boost.limitHigh || m[Gauge::boost] <= *boost.limitHigh * (1 + 1e-9));
         RC_ASSERT(!rpm.limitHigh || m[Gauge::rpm] <= *rpm.limitHigh * (1 + 1e-9));
     }
-    const auto cap =
-        engine::permittedBoost(d.aircraft->notes, flight::ratingFor(d.aircraft->notes, s, Phase::takeOff), s.fuelGrade);
+    const auto cap = engine::permittedBoost(d.aircraft->notes, flight::ratingFor(d.aircraft->notes, s, Phase::takeOff),
+                                            s.fuelGrade, engine::BoostAt::inGear(0));
     RC_ASSERT(flown[Phase::takeOff].point.manifoldPressure.si() <= cap.boost->si() + 1e-6);
 }
 

@@ -108,7 +108,8 @@ static int runPoint(const PointOptions& o) {
                                                    demand.ias, demand.mixture);
     const flight::LeverSetting setting{demand.rpm, demand.boost, demand.gear,
                                        o.mixture == "weak" ? Mixture::weak : Mixture::rich};
-    const Rating* rating = flight::coveringRating(notes, grade, setting, point.manifoldPressure, o.water);
+    const Rating* rating = flight::coveringRating(notes, grade, setting, point.manifoldPressure, o.water,
+                                                  air::pressureAltitude(demand.air.pressure));
     std::vector<std::string> remarks;
     if (const auto remark = engine::gradeRemark(notes, grade); !remark.empty())
         remarks.push_back(remark + ".");

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "advice/best_cruise.h"
 #include "air/airspeed.h"
+#include "air/atmosphere.h"
 #include "air/wind.h"
 #include "engine/fuel_grade.h"
 #include "engine/leaning.h"
@@ -61,7 +62,7 @@ std::optional<ManifoldPressure> CruiseSearch::most(const Level& level, const fli
     const auto& c = level.c;
     if (a_.notes.engine.gears.empty())
         return flight::permittedCruiseBoost(a_, c, knock_, s);
-    const auto notes = flight::notesCruiseBoost(a_.notes, c.grade, s);
+    const auto notes = flight::notesCruiseBoost(a_.notes, c.grade, s, air::pressureAltitude(c.air.pressure));
     if (!notes)
         return std::nullopt;
     return std::min(flight::permittedCruiseBoost(a_, c, knock_, s), *notes);

@@ -2,8 +2,8 @@
 #include "advice/day_allows.h"
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
-#include "engine/fuel_grade.h"
 #include "engine/knock.h"
+#include "engine/permitted_boost.h"
 #include "heat/drive.h"
 #include "notes/cockpit_units.h"
 #include "units/ascii.h"
@@ -40,6 +40,11 @@ struct Frame {
     [[nodiscard]] std::string gear() const {
         return n.engine.gears.empty() ? std::string() : n.engine.gears[set.gear].name;
     }
+    /// By the notes, at the phase's first height.
+    [[nodiscard]] engine::PermittedBoost permitted(const std::string& grade) const {
+        return engine::permittedBoost(
+            n, rating, grade, {set.gear, s.day.pressureAltitudeOf(Length::si(first[Gauge::height])), phase, {}});
+    }
     [[nodiscard]] std::optional<double> limitHigh(Gauge gauge) const {
         const auto g = n.gauges.find(gauge);
         return g == n.gauges.end() ? std::nullopt : g->second.in(phase).limitHigh;
@@ -63,26 +68,19 @@ struct Frame {
         return roots::turn(over, low, high, boundHalvings).low;
     }
     [[nodiscard]] std::optional<double> ratingBoost() const {
-        const auto own = rating.boostIn(gear());
-        if (!own)
-            return std::nullopt;
-        double most = rating.heldAt(s.day.pressureAltitudeOf(Length::si(first[Gauge::height])), *own).si();
-        if (const auto& held = n.phase(phase).boost; held && phase <= Phase::cruise)
-            most = std::min(most, held->si());
-        if (const auto limit = limitHigh(Gauge::boost))
-            most = std::min(most, *limit);
-        return most;
+        // On its own grade: the fuel's cut is a line of its own.
+        const auto boost = permitted(rating.grade).boost;
+        return boost ? std::optional(boost->si()) : std::nullopt;
     }
     [[nodiscard]] std::optional<double> at(Bound bound, Rotation rpm) const {
         switch (bound) {
         case Bound::rating:
             return ratingBoost();
         case Bound::grade: {
-            const auto permitted = engine::permittedBoost(n, rating, s.fuelGrade);
-            const auto own = rating.boostIn(gear());
-            if (!permitted.cut || !permitted.boost || !own || !rating.boost)
+            const auto there = permitted(s.fuelGrade);
+            if (!there.cut || !there.boost)
                 return std::nullopt;
-            return own->si() * permitted.boost->si() / rating.boost->si();
+            return there.boost->si();
         }
         case Bound::knock:
             if (n.engine.gears.empty())

@@ -2,6 +2,7 @@
 #include "advice/figures.h"
 #include "advice/cool_down.h"
 #include "drills/drill.h"
+#include "engine/permitted_boost.h"
 #include "notes/placeholder.h"
 #include "notes/standard_schools.h"
 #include "start/cranking.h"
@@ -180,45 +181,26 @@ std::optional<Figure> figureOf(const powerplant::Aircraft& a, const Sortie& s, c
         return f.gearChanges.size() > 1
                    ? std::optional(of(Dimension::length, f.gearChanges[1].height.si(), Origin::model))
                    : std::nullopt;
-    // The rating's boost in a gear of the climb, cut for the grade as the first one is.
-    const auto inGear = [&](std::size_t gear) {
-        const Rating& rating = flight::ratingFor(n, s, Phase::climb);
-        const auto own = gear < n.engine.gears.size() ? rating.boostIn(n.engine.gears[gear].name) : rating.boost;
-        return p.setting.boost->si() * (own && rating.boost ? own->si() / rating.boost->si() : 1.0);
-    };
     if ((name == "changed-boost" || name == "second-changed-boost") && p.setting.boost) {
         const std::size_t change = name == "changed-boost" ? 0 : 1;
-        const std::size_t gear = f.gearChanges.size() > change ? f.gearChanges[change].to : change + 1;
-        return of(Dimension::manifoldPressure, inGear(gear), p.setting.boostOrigin);
+        const auto boostOf = [&](const std::optional<ManifoldPressure>& boost) {
+            return boost ? std::optional(of(Dimension::manifoldPressure, boost->si(), p.setting.boostOrigin))
+                         : std::nullopt;
+        };
+        if (change < f.gearChanges.size())
+            return boostOf(f.gearChanges[change].boostAfter);
+        // It is not changed today: what would be set at the top.
+        const engine::BoostAt top{change + 1, s.day.pressureAltitudeOf(s.flight.cruiseHeight), Phase::climb,
+                                  s.flight.climbBoost};
+        return boostOf(engine::permittedBoost(n, flight::ratingFor(n, s, Phase::climb), s.fuelGrade, top).boost);
     }
-    if (name == "falls-at" || name == "fallen-boost" || name == "second-falls-at" || name == "second-fallen-boost") {
-        // Only heights that leave less than is set: a grade or the pilot may ask for less than they allow already.
-        const Rating& rating = flight::ratingFor(n, s, Phase::climb);
-        constexpr double readingWidth = 300.0; // Pa
-        std::size_t skip = name.starts_with("second") ? 1 : 0;
-        if (!p.setting.boost)
-            return std::nullopt;
-        double set = p.setting.boost->si();
-        for (const auto& [from, most] : rating.above) {
-            if (from > s.day.pressureAltitudeOf(s.flight.cruiseHeight))
-                break;
-            for (const auto& change : f.gearChanges) // what stands there may be less in the next gear already
-                if (change.pressureAltitude <= from)
-                    set = std::min(set, inGear(change.to));
-            if (most.si() >= set - readingWidth)
-                continue;
-            set = most.si();
-            if (skip-- > 0)
-                continue;
-            if (name.ends_with("boost"))
-                return of(Dimension::manifoldPressure, most.si());
-            double height = from.si();
-            for (int i = 0; i < 4; ++i)
-                height += from.si() - s.day.pressureAltitudeOf(Length::si(height)).si();
-            return of(Dimension::length, height);
+    for (std::size_t i = 0; i < placeholder::fallNames.size(); ++i)
+        if (name == placeholder::fallNames[i].at || name == placeholder::fallNames[i].boost) {
+            if (i >= f.boostFalls.size())
+                return std::nullopt;
+            return name == placeholder::fallNames[i].at ? of(Dimension::length, f.boostFalls[i].height.si())
+                                                        : of(Dimension::manifoldPressure, f.boostFalls[i].boost.si());
         }
-        return std::nullopt;
-    }
     if (name == "throttle-back" && n.gearChange)
         return of(Dimension::manifoldPressure, n.gearChange->throttleBackTo.si());
     if (name == "cool-below")
@@ -246,7 +228,9 @@ std::optional<Figure> figureOf(const powerplant::Aircraft& a, const Sortie& s, c
 
 std::optional<double> heightOfStep(const powerplant::Aircraft& a, const Sortie& s, const flight::Flown& f, Phase phase,
                                    const Step& step) {
-    constexpr std::string_view heights[] = {"change-height", "second-change-height", "falls-at", "second-falls-at"};
+    std::vector<std::string_view> heights{"change-height", "second-change-height"};
+    for (const auto& fall : placeholder::fallNames)
+        heights.push_back(fall.at);
     const auto& actions = cockpit::actionsInForce(step, schools::inForce(step, phase, s.choices));
     std::string name;
     if (!actions.empty() && actions.front().control.empty() && actions.front().until &&

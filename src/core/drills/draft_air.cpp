@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Customary orders from the take-off to the landing. General practice; the type's notes overrule.
 #include "drills/draft.h"
+#include "notes/placeholder.h"
+#include <array>
+#include <fmt/format.h>
 
 namespace amber::cockpit {
 namespace {
@@ -137,11 +140,13 @@ void draftClimb(Draft& d) {
         }
     }
     const Rating* rating = d.n.rating(d.n.phase(p).rating);
-    for (std::size_t i = 0; rating && i < std::min<std::size_t>(2, rating->above.size()); ++i) {
-        const std::string height = i == 0 ? "{falls-at}" : "{second-falls-at}";
-        const std::string boost = i == 0 ? "{fallen-boost}" : "{second-fallen-boost}";
-        d.act(p, i == 0 ? "boost-falls" : "boost-falls-again", Acts::throttle,
-              "From that height this rating allows less boost.", "J36")
+    constexpr std::array<const char*, placeholder::fallNames.size()> falls{"boost-falls",       "boost-falls-again",
+                                                                           "boost-falls-third", "boost-falls-fourth",
+                                                                           "boost-falls-fifth", "boost-falls-sixth"};
+    for (std::size_t i = 0; rating && i < std::min(falls.size(), rating->above.size()); ++i) {
+        const std::string height = fmt::format("{{{}}}", placeholder::fallNames[i].at);
+        const std::string boost = fmt::format("{{{}}}", placeholder::fallNames[i].boost);
+        d.act(p, falls[i], Acts::throttle, "From that height this rating allows less boost.", "J36")
             .at(height)
             .reads(Gauge::height, true, height)
             .on(Acts::throttle, boost)

@@ -39,26 +39,26 @@ std::vector<Entry> entriesOf(const Rating& rating) {
     return out;
 }
 
-std::optional<std::pair<ManifoldPressure, Origin>> byEntries(const Rating& rating, const std::string& grade) {
+std::optional<GradeCap> byEntries(const Rating& rating, const std::string& grade) {
     if (const auto exact = rating.grades.find(grade); exact != rating.grades.end())
-        return std::pair{exact->second, Origin::notes};
+        return GradeCap{exact->second, Origin::notes};
     if (grade == rating.grade)
-        return std::pair{*rating.boost, Origin::notes};
+        return GradeCap{*rating.boost, Origin::notes};
     const auto number = gradeNumber(grade);
     const auto entries = entriesOf(rating);
     if (!number || entries.empty())
         return std::nullopt;
     const double wanted = performanceNumber(*number);
     if (wanted >= entries.front().number)
-        return std::pair{entries.front().boost, Origin::notes};
+        return GradeCap{entries.front().boost, Origin::notes};
     for (std::size_t i = 1; i < entries.size(); ++i)
         if (wanted >= entries[i].number) {
             const auto &high = entries[i - 1], &low = entries[i];
             const double t = high.number > low.number ? (wanted - low.number) / (high.number - low.number) : 0.0;
-            return std::pair{ManifoldPressure::si(low.boost.si() + t * (high.boost.si() - low.boost.si())),
-                             Origin::between};
+            return GradeCap{ManifoldPressure::si(low.boost.si() + t * (high.boost.si() - low.boost.si())),
+                            Origin::between};
         }
-    return std::pair{ManifoldPressure::si(entries.back().boost.si() * wanted / entries.back().number), Origin::model};
+    return GradeCap{entries.back().boost, Origin::model};
 }
 } // namespace
 
@@ -72,28 +72,17 @@ std::string gradeRemark(const TypeNotes& notes, const std::string& grade) {
                : fmt::format("\"{}\" is not a fuel grade: {}", grade, theirs);
 }
 
-PermittedBoost permittedBoost(const TypeNotes& notes, const Rating& rating, const std::string& grade) {
-    PermittedBoost out;
-    out.boost = rating.boost;
+std::optional<GradeCap> gradeCap(const TypeNotes& notes, const Rating& rating, const std::string& grade) {
     if (!rating.boost)
-        return out;
-    std::optional<std::pair<ManifoldPressure, Origin>> cap;
+        return std::nullopt;
     if (!rating.grade.empty() || !rating.grades.empty())
-        cap = byEntries(rating, grade);
-    else
-        for (const auto& other : notes.ratings)
-            if (other.boost && (!other.grade.empty() || !other.grades.empty()))
-                if (const auto theirs = byEntries(other, grade); theirs && (!cap || theirs->first > cap->first))
-                    cap = theirs;
-    if (cap && cap->first < *rating.boost) {
-        out.boost = cap->first;
-        out.origin = cap->second;
-        out.cut = true;
-        out.because = fmt::format("Grade {} permits {} where the rating is {}", grade,
-                                  format(cap->first.si(), *notes.cockpit.boost),
-                                  format(rating.boost->si(), *notes.cockpit.boost));
-    }
-    return out;
+        return byEntries(rating, grade);
+    std::optional<GradeCap> cap;
+    for (const auto& other : notes.ratings)
+        if (other.boost && (!other.grade.empty() || !other.grades.empty()))
+            if (const auto theirs = byEntries(other, grade); theirs && (!cap || theirs->boost > cap->boost))
+                cap = theirs;
+    return cap;
 }
 
 } // namespace amber::engine

@@ -5,11 +5,9 @@
 
 namespace amber::engine {
 
-struct PermittedBoost {
-    std::optional<ManifoldPressure> boost; ///< none for an engine without a boost gauge
-    Origin origin = Origin::notes;
-    bool cut = false;    ///< below the rating because of the grade
-    std::string because; ///< one sentence when cut
+struct GradeCap {
+    ManifoldPressure boost;
+    Origin origin = Origin::notes; ///< the notes' entry, between two of them, or (the lowest one) under all: model
 };
 
 /// Performance number of an octane rating: 2,800/(128 − octane) below 100, the number itself from 100 (ASTM D614 scale,
@@ -22,9 +20,10 @@ std::optional<double> gradeNumber(const std::string& grade);
 /// it is none (then gradeNumber gives nothing).
 std::string gradeRemark(const TypeNotes& notes, const std::string& grade);
 
-/// Boost a rating may use on this grade. The notes' own entries rule; between two entries the boost is interpolated by
-/// performance number; below the lowest it falls with the performance number (model). A grade never raises a rating. A
-/// rating without entries of its own is held to the most that any rating with entries may use on that grade.
-PermittedBoost permittedBoost(const TypeNotes& notes, const Rating& rating, const std::string& grade);
+/// Most boost a rating may use on this grade by the notes' entries (engine/permitted_boost.h asks it, with all else
+/// that binds). Between two entries the boost is interpolated by performance number; a grade under the lowest has that
+/// one's, as `model`: the knock boundary has its word there. A rating without entries of its own is held to the most
+/// that any rating with entries may use on that grade; nothing where none has.
+std::optional<GradeCap> gradeCap(const TypeNotes& notes, const Rating& rating, const std::string& grade);
 
 } // namespace amber::engine

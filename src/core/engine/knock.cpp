@@ -29,12 +29,13 @@ double anchored(const TypeNotes& notes, const EngineParameters& engine, const st
     for (const auto& rating : notes.ratings) {
         if (!rating.boost)
             continue;
-        const auto permitted = permittedBoost(notes, rating, ownGrade && !rating.grade.empty() ? rating.grade : grade);
-        if (permitted.origin == Origin::model)
+        const auto cap = gradeCap(notes, rating, ownGrade && !rating.grade.empty() ? rating.grade : grade);
+        if (cap && cap->origin == Origin::model)
             continue;
         for (const auto& line : rating.lines) {
-            Demand d{rating.rpm,      permitted.boost, notes.gearIndex(line.gear).value_or(0),
-                     day.at(line.at), Speed{},         rating.mixture};
+            const ManifoldPressure boost = cap ? std::min(cap->boost, *rating.boostOf(line)) : *rating.boostOf(line);
+            Demand d{rating.rpm,      boost,   notes.gearIndex(line.gear).value_or(0),
+                     day.at(line.at), Speed{}, rating.mixture};
             d.water = rating.water;
             // Where the line speaks: a full-throttle height alone says nothing of that gear at sea level.
             for (const Length height :
@@ -42,7 +43,7 @@ double anchored(const TypeNotes& notes, const EngineParameters& engine, const st
                 d.air = day.at(height);
                 const auto p = operate(engine, d);
                 most = std::max(
-                    most, std::min(permitted.boost->si(), p.manifoldPressure.si()) /
+                    most, std::min(boost.si(), p.manifoldPressure.si()) /
                               factor(engine, p.chargeTemperature.si(), p.fuelAirRatio, rating.rpm.si(), rating.water));
             }
         }

@@ -2,8 +2,8 @@
 #include "flight/cruise.h"
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
-#include "engine/fuel_grade.h"
 #include "engine/leaning.h"
+#include "engine/permitted_boost.h"
 #include "units/lookup.h"
 #include "units/roots.h"
 #include "units/text.h"
@@ -98,7 +98,9 @@ ManifoldPressure permittedCruiseBoost(const powerplant::Aircraft& a, const Cruis
                                       const engine::KnockBoundary& knock, const LeverSetting& s) {
     const TypeNotes& n = a.notes;
     const Rating& rating = continuous(n);
-    double most = rating.boost ? engine::permittedBoost(n, rating, c.grade).boost->si() : 4e5;
+    // (The cruise's own boost is what the notes prefer: a question may ask for more.)
+    const engine::BoostAt at{s.gear, air::pressureAltitude(c.air.pressure), {}, {}};
+    double most = engine::permittedBoost(n, rating, c.grade, at).boost.value_or(ManifoldPressure::si(4e5)).si();
     if (const auto g = n.gauges.find(Gauge::boost); g != n.gauges.end())
         if (const auto limit = g->second.in(Phase::cruise).limitHigh)
             most = std::min(most, *limit);
@@ -106,14 +108,13 @@ ManifoldPressure permittedCruiseBoost(const powerplant::Aircraft& a, const Cruis
     return ManifoldPressure::si(std::min(most, n.engine.gears.empty() ? 4e5 : boundary.si() - leastMargin));
 }
 
-std::optional<ManifoldPressure> notesCruiseBoost(const TypeNotes& n, const std::string& grade, const LeverSetting& s) {
+std::optional<ManifoldPressure> notesCruiseBoost(const TypeNotes& n, const std::string& grade, const LeverSetting& s,
+                                                 Length pressureAltitude) {
     std::vector<std::pair<double, double>> points; // rpm, Pa
-    const std::string gear =
-        n.engine.gears.empty() ? "" : n.engine.gears[std::min(s.gear, n.engine.gears.size() - 1)].name;
     for (const auto& r : n.ratings)
-        if (const auto boost = r.boostIn(gear); !r.minutes && !r.water && r.mixture == s.mixture && boost)
-            points.emplace_back(r.rpm.si(), boost->si() * engine::permittedBoost(n, r, grade).boost->si() /
-                                                std::max(1.0, r.boost.value_or(*boost).si()));
+        if (!r.minutes && !r.water && r.mixture == s.mixture)
+            if (const auto most = engine::permittedBoost(n, r, grade, {s.gear, pressureAltitude, {}, {}}).boost)
+                points.emplace_back(r.rpm.si(), most->si());
     if (points.empty())
         return std::nullopt;
     std::sort(points.begin(), points.end());
@@ -128,28 +129,24 @@ std::optional<ManifoldPressure> notesCruiseBoost(const TypeNotes& n, const std::
 }
 
 const Rating* coveringRating(const TypeNotes& n, const std::string& grade, const LeverSetting& s,
-                             ManifoldPressure boost, bool water) {
-    const std::string gear =
-        n.engine.gears.empty() ? "" : n.engine.gears[std::min(s.gear, n.engine.gears.size() - 1)].name;
+                             ManifoldPressure boost, bool water, Length pressureAltitude) {
     constexpr double rpmReading = 1.002; // share, of a tachometer
     const Rating* covers = nullptr;
     for (const auto& r : n.ratings) {
         if ((r.water && !water) || s.rpm.si() > r.rpm.si() * rpmReading)
             continue;
-        if (const auto own = r.boostIn(gear)) {
-            const double cut =
-                engine::permittedBoost(n, r, grade).boost->si() / std::max(1.0, r.boost.value_or(*own).si());
-            if (boost.si() > own->si() * cut + hair)
-                continue;
-        }
+        const auto most = engine::permittedBoost(n, r, grade, {s.gear, pressureAltitude, {}, {}}).boost;
+        if (most && boost.si() > most->si() + hair)
+            continue;
         if (!covers || allowance(r) > allowance(*covers) || (allowance(r) == allowance(*covers) && r.rpm < covers->rpm))
             covers = &r;
     }
     return covers;
 }
 
-const Rating& ratingSpent(const TypeNotes& n, const std::string& grade, const LeverSetting& s, ManifoldPressure boost) {
-    if (const Rating* covers = coveringRating(n, grade, s, boost))
+const Rating& ratingSpent(const TypeNotes& n, const std::string& grade, const LeverSetting& s, ManifoldPressure boost,
+                          Length pressureAltitude) {
+    if (const Rating* covers = coveringRating(n, grade, s, boost, false, pressureAltitude))
         return *covers;
     return *std::min_element(n.ratings.begin(), n.ratings.end(), [](const Rating& a, const Rating& b) {
         return allowance(a) != allowance(b) ? allowance(a) < allowance(b) : a.rpm > b.rpm;
@@ -251,7 +248,7 @@ CruiseAnswer cruiseCandidates(const powerplant::Aircraft& a, const CruiseConditi
     if (!n.engine.gears.empty())
         std::erase_if(answer.candidates, [](const CruisePoint& p) { return p.point.manifoldPressure > p.boundary; });
     for (auto& p : answer.candidates)
-        if (const auto allowed = notesCruiseBoost(n, c.grade, p.setting))
+        if (const auto allowed = notesCruiseBoost(n, c.grade, p.setting, air::pressureAltitude(c.air.pressure)))
             p.withinNotes = p.point.manifoldPressure.si() <= allowed->si() + hair;
     // What the notes allow comes first. Burn decides; among those within half a percent of the least of them the lower
     // gear, then the lower rpm.
@@ -308,9 +305,12 @@ CruiseAnswer cruiseCandidates(const powerplant::Aircraft& a, const CruiseConditi
         if (!n.engine.gears.empty())
             why += fmt::format("; {} inside the boundary",
                                format(p.boundary.si() - p.point.manifoldPressure.si() + unit.offset, unit));
-        p.why = p.withinNotes ? std::move(why)
-                              : fmt::format("!  beyond the notes, {} at this rpm: by the model only, ask your engineer",
-                                            format(notesCruiseBoost(n, c.grade, p.setting)->si(), unit));
+        p.why = p.withinNotes
+                    ? std::move(why)
+                    : fmt::format(
+                          "!  beyond the notes, {} at this rpm: by the model only, ask your engineer",
+                          format(notesCruiseBoost(n, c.grade, p.setting, air::pressureAltitude(c.air.pressure))->si(),
+                                 unit));
     }
     return answer;
 }

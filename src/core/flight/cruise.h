@@ -66,15 +66,15 @@ CruisePoint cruisePoint(const powerplant::Aircraft& aircraft, const CruiseCondit
 /// a limit of time, between two of them in proportion to the rpm, under the lowest in proportion too. Nothing where
 /// they give no boost for the mixture.
 std::optional<ManifoldPressure> notesCruiseBoost(const TypeNotes& notes, const std::string& grade,
-                                                 const LeverSetting& setting);
+                                                 const LeverSetting& setting, Length pressureAltitude);
 
 /// The rating that covers an rpm and the boost that comes, with most time: none limited where an unlimited one covers
 /// them. Null beyond all of them.
 const Rating* coveringRating(const TypeNotes& notes, const std::string& grade, const LeverSetting& setting,
-                             ManifoldPressure boost, bool water = false);
+                             ManifoldPressure boost, bool water, Length pressureAltitude);
 /// The rating whose minutes a setting uses: the covering one, beyond all of them the strongest.
 const Rating& ratingSpent(const TypeNotes& notes, const std::string& grade, const LeverSetting& setting,
-                          ManifoldPressure boost);
+                          ManifoldPressure boost, Length pressureAltitude);
 
 /// The levers that a cruise may use: what the notes' ratings and limits leave.
 struct CruiseRange {

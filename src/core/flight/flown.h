@@ -88,10 +88,18 @@ struct PhaseFlown {
 struct GearChange {
     double time = 0.0;
     Length pressureAltitude, height;
-    ManifoldPressure boostBefore; ///< at full throttle just before
+    ManifoldPressure boostBefore;               ///< at full throttle just before
+    std::optional<ManifoldPressure> boostAfter; ///< that is set in the next gear
     std::size_t from = 0, to = 1;
     std::optional<Length> equalPower; ///< pressure altitude where both gears give the same power
     Power gained;                     ///< by the change, each engine; negative: lost
+};
+
+/// Where the rating allows less boost from a height on, as it was flown.
+struct BoostFall {
+    double time = 0.0; ///< s
+    Length pressureAltitude, height;
+    ManifoldPressure boost; ///< that is left
 };
 
 /// Where the time of a rating was used up and the next weaker one taken.
@@ -155,6 +163,7 @@ struct Flown {
     std::vector<EngineTrace> engines; ///< each flown for itself
     std::array<PhaseFlown, plannedPhases> phases;
     std::vector<GearChange> gearChanges;
+    std::vector<BoostFall> boostFalls; ///< of the climb, rising; only such as leave less than comes there
     [[nodiscard]] const GearChange* gearChange() const { return gearChanges.empty() ? nullptr : &gearChanges.front(); }
     std::vector<TankChange> tankChanges;
     TankContents contents;            ///< one row a sample
@@ -199,7 +208,8 @@ struct Flown {
     Power seaLevelPower; ///< of the take-off rating on the standard day
     Rotation staticRpm;
     // climb
-    std::array<std::optional<Length>, 4> fullThrottleHeights; ///< by gear, of the climb rating
+    std::array<std::optional<Length>, 4> fullThrottleHeights;  ///< by gear, of the climb rating
+    std::array<std::optional<ManifoldPressure>, 4> gearBoosts; ///< set in each of them
     VerticalSpeed firstRate;
     bool reachedHeight = true;
     // air

@@ -626,39 +626,30 @@ const Rating* Simulation::nextWeaker(const Rating& rating, const Setting& s) con
 }
 
 Setting Simulation::ratedSetting(Phase phase, const Rating& rating) const {
-    const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade);
     const PhaseNotes& notes = n_.phase(phase);
+    const auto& f = s_.flight;
     Setting s;
     s.rpm = rating.rpm;
-    s.boost = permitted.boost;
-    s.boostOrigin = permitted.origin;
     s.mixture = notes.mixture.value_or(rating.mixture);
     s.coolingFlap = notes.coolingFlap.value_or(0.5);
     s.gear = n_.gearIndex(notes.gear).value_or(0);
     s.ias = notes.ias.value_or(Speed{});
     s.water = rating.water;
-    if (s.boost && notes.boost && phase <= Phase::cruise) // less than the rating's, for this propeller or this phase
-        s.boost = std::min(*s.boost, *notes.boost);
-    if (s.boost)
-        s.boost = rating.heldAt(pressureAltitude(), *s.boost);
     // Less than the rating, as the day allows or the pilot likes.
-    const auto& f = s_.flight;
-    const auto& ownRpm = phase == Phase::takeOff ? f.takeOffRpm : phase == Phase::climb ? f.climbRpm : noRpm;
-    const auto& ownBoost = phase == Phase::takeOff ? f.takeOffBoost : phase == Phase::climb ? f.climbBoost : noBoost;
-    if (ownRpm)
-        s.rpm = std::min(s.rpm, *ownRpm);
-    if (ownBoost && s.boost && *ownBoost < *s.boost) {
-        s.boost = *ownBoost;
-        s.boostOrigin = Origin::entered;
-    }
+    if (const auto& own = phase == Phase::takeOff ? f.takeOffRpm : phase == Phase::climb ? f.climbRpm : noRpm)
+        s.rpm = std::min(s.rpm, *own);
     limit(s, phase);
-    // A grade the notes say nothing of: not past the boundary either.
-    if (permitted.origin == Origin::model && s.boost && !n_.engine.gears.empty())
-        if (const auto most = knock_.permitted(demand(s)); most < *s.boost) {
-            s.boost = most;
-            s.boostOrigin = Origin::model;
-        }
+    const auto permitted = boostThere(rating, s, phase);
+    s.boost = permitted.boost;
+    s.boostOrigin = permitted.origin;
     return s;
+}
+
+engine::PermittedBoost Simulation::boostThere(const Rating& rating, const Setting& s, Phase phase) const {
+    const auto& f = s_.flight;
+    const auto& own = phase == Phase::takeOff ? f.takeOffBoost : phase == Phase::climb ? f.climbBoost : noBoost;
+    return engine::permittedBoost(n_, rating, s_.fuelGrade, {s.gear, pressureAltitude(), phase, own}, knock_,
+                                  demand(s));
 }
 
 Setting Simulation::settled(Setting s, const engine::BladeAngle& blades) const {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "engine/permitted_boost.h"
 #include "flight/flown.h"
 #include "loading/load_sheet.h"
 #include "loading/tank_sequence.h"
@@ -129,6 +130,8 @@ private:
     [[nodiscard]] double powerGained(const Rating& rating, const Setting& s, const engine::OperatingPoint& p) const;
     [[nodiscard]] std::optional<Length> gearHeight(const Rating& rating, Setting s, std::size_t gear) const;
     /// Boost of a rating in a gear, with the grade's cut in proportion and within the limit.
+    /// What may be set at this height, and what binds. @param s its gear, rpm, mixture and water
+    [[nodiscard]] engine::PermittedBoost boostThere(const Rating& rating, const Setting& s, Phase phase) const;
     [[nodiscard]] std::optional<ManifoldPressure> boostInGear(const Rating& rating, const Setting& s) const;
     /// Pressure altitude where the next gear gives as much power at this setting.
     [[nodiscard]] std::optional<Length> equalPower(const Rating& rating, const Setting& s, std::size_t from) const;

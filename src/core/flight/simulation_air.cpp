@@ -20,6 +20,7 @@ constexpr double leastClimb = 0.5;                                    // m/s: se
 constexpr double takeOffHeight = 150.0;  // m above the field, least height where the climb begins
 constexpr double gearChangeTime = 6.0;   // s, throttle back, shift, open
 constexpr double leastLeft = 0.5;        // s, less than this left of a rating is nothing
+constexpr double boostReading = 300.0;   // Pa, what a needle does not show
 constexpr double shortestStep = 0.05;    // s, so that a step towards an event always ends
 constexpr double lightensEvery = 1200.0; // s of the cruise between two settlings of its speed
 constexpr double slowestGround = 5.0;    // m/s over the ground, less does not arrive
@@ -34,7 +35,7 @@ void Simulation::takeOff() {
     p.setting = s;
     p.point = operate(s);
     ice(Phase::takeOff);
-    const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade);
+    const auto permitted = boostThere(rating, s, Phase::takeOff);
     if (permitted.cut)
         say(Phase::takeOff, watch::Rule::gradeCut, permitted.because + ".");
     const air::Day standard = air::standardDay(Length{});
@@ -110,19 +111,7 @@ std::optional<Length> Simulation::gearHeight(const Rating& rating, Setting s, st
 }
 
 std::optional<ManifoldPressure> Simulation::boostInGear(const Rating& rating, const Setting& s) const {
-    const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade).boost;
-    if (!permitted || n_.engine.gears.empty())
-        return permitted;
-    const auto own = rating.boostIn(n_.engine.gears[std::min(s.gear, n_.engine.gears.size() - 1)].name);
-    Setting out = s;
-    out.boost =
-        rating.heldAt(pressureAltitude(), ManifoldPressure::si(own->si() * permitted->si() / rating.boost->si()));
-    if (const auto& most = n_.phase(phase_).boost; most && phase_ <= Phase::cruise)
-        out.boost = std::min(*out.boost, *most);
-    if (phase_ == Phase::climb && s_.flight.climbBoost)
-        out.boost = std::min(*out.boost, *s_.flight.climbBoost);
-    limit(out, phase_);
-    return out.boost;
+    return boostThere(rating, s, phase_).boost;
 }
 
 std::optional<Length> Simulation::equalPower(const Rating& rating, const Setting& s, std::size_t from) const {
@@ -145,7 +134,7 @@ void Simulation::climb() {
     begin(Phase::climb);
     Setting s = ratedSetting(Phase::climb);
     const Rating* held = &ratingFor(n_, s_, Phase::climb); // until its time is up
-    const auto permitted = engine::permittedBoost(n_, *held, s_.fuelGrade);
+    const auto permitted = boostThere(*held, s, Phase::climb);
     if (permitted.cut)
         say(Phase::climb, watch::Rule::gradeCut, permitted.because + ".");
     Setting asked = s;
@@ -156,8 +145,12 @@ void Simulation::climb() {
     phase.point = operate(s);
     ice(Phase::climb);
     if (s.boost)
-        for (std::size_t g = 0; g < std::min<std::size_t>(4, n_.engine.gears.size()); ++g)
+        for (std::size_t g = 0; g < std::min<std::size_t>(4, n_.engine.gears.size()); ++g) {
+            Setting in = s;
+            in.gear = g;
+            out_.gearBoosts[g] = boostInGear(*held, in);
             out_.fullThrottleHeights[g] = gearHeight(*held, s, g);
+        }
     out_.firstRate = rateOfClimb(a_, phase.point.power.si() * engines_, weight(), s.ias, air());
     const double goal = s_.flight.cruiseHeight.si();
     constexpr double longest = 3 * 3600.0;
@@ -202,16 +195,26 @@ void Simulation::climb() {
         } else {
             s.ias = climbSpeed();
         }
-        if (!held->above.empty() && s.boost) // a boost that falls with height
-            s.boost = std::min(*s.boost, *boostInGear(*held, s));
+        if (!held->above.empty() && s.boost) { // a boost that falls with height
+            const auto most = *boostInGear(*held, s);
+            if (most.si() < std::min(s.boost->si(), operate(s).manifoldPressure.si()) - boostReading)
+                out_.boostFalls.push_back({time(), pressureAltitude(), Length::si(state_.height), most});
+            s.boost = std::min(*s.boost, most);
+        }
         auto point = operate(s);
         if (timeToChange(*held, s, point)) {
             due = !spent && left() < gearChangeTime;
             if (due)
                 continue;
-            GearChange change{
-                time(), pressureAltitude(), Length::si(state_.height), point.manifoldPressure, s.gear, s.gear + 1, {},
-                {}};
+            GearChange change{.time = time(),
+                              .pressureAltitude = pressureAltitude(),
+                              .height = Length::si(state_.height),
+                              .boostBefore = point.manifoldPressure,
+                              .boostAfter = {},
+                              .from = s.gear,
+                              .to = s.gear + 1,
+                              .equalPower = {},
+                              .gained = {}};
             change.gained = Power::si(powerGained(*held, s, point));
             Setting back = s;
             back.boost =
@@ -220,6 +223,7 @@ void Simulation::climb() {
             use(Phase::climb, *held, gearChangeTime);
             ++s.gear;
             s.boost = boostInGear(*held, s);
+            change.boostAfter = s.boost;
             change.equalPower = equalPower(*held, s, change.from);
             out_.gearChanges.push_back(change);
             point = operate(s);
@@ -240,7 +244,13 @@ void Simulation::climb() {
         dt = std::min(climbStep, untilTop);
         if (!spent)
             dt = std::max(shortestStep, std::min(dt, left()));
-        // The step ends where the gear is changed, found by halving.
+        // The step ends where the rating allows less, and where the gear is changed: found by halving.
+        for (const auto& [from, most] : held->above)
+            if (from > pressureAltitude()) {
+                constexpr double past = 0.5; // m, or the step stands still before it
+                dt = std::max(shortestStep, std::min(dt, (from.si() - pressureAltitude().si() + past - given) / rate));
+                break;
+            }
         const double before = state_.height;
         if (s.gear + 1 < n_.engine.gears.size() && n_.gearChange) {
             state_.height = before + rate * dt;
@@ -368,7 +378,7 @@ void Simulation::cruise() {
     begin(Phase::cruise);
     Setting s = ratedSetting(Phase::cruise);
     const Rating& rating = ratingFor(n_, s_, Phase::cruise);
-    const auto permitted = engine::permittedBoost(n_, rating, s_.fuelGrade);
+    const auto permitted = boostThere(rating, s, Phase::cruise);
     if (permitted.cut)
         say(Phase::cruise, watch::Rule::gradeCut, permitted.because + ".");
     const auto& choice = s_.flight;
@@ -407,9 +417,9 @@ void Simulation::cruise() {
     if (left < -5000.0)
         say(Phase::cruise, watch::Rule::distance,
             "Climb and let-down together are longer than the distance: choose a lower height.");
-    const Rating* held =
-        chosen ? &ratingSpent(n_, s_.fuelGrade, {s.rpm, s.boost, s.gear, s.mixture}, phase.point.manifoldPressure)
-               : &rating;
+    const Rating* held = chosen ? &ratingSpent(n_, s_.fuelGrade, {s.rpm, s.boost, s.gear, s.mixture},
+                                               phase.point.manifoldPressure, pressureAltitude())
+                                : &rating;
     double toGo = std::max(0.0, left); // m over the ground
     double flow = out_.cruiseFuelFlow;
     bool spent = false; // and no weaker rating to take

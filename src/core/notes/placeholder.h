@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "notes/phase.h"
+#include <array>
 #include <functional>
 #include <string>
 #include <string_view>
@@ -14,6 +15,18 @@ struct Name {
     std::string_view meaning;
     std::vector<Phase> phases; ///< where it has a value
 };
+
+/// The heights from which the climb's rating allows less boost, and the boost that is left, in order: as many steps as
+/// a rating may have.
+struct Fall {
+    std::string_view at, boost;
+};
+inline constexpr std::array<Fall, 6> fallNames{{{"falls-at", "fallen-boost"},
+                                                {"second-falls-at", "second-fallen-boost"},
+                                                {"third-falls-at", "third-fallen-boost"},
+                                                {"fourth-falls-at", "fourth-fallen-boost"},
+                                                {"fifth-falls-at", "fifth-fallen-boost"},
+                                                {"sixth-falls-at", "sixth-fallen-boost"}}};
 
 const std::vector<Name>& all();
 /// Whether the plan has this figure in this phase.

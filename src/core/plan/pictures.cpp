@@ -40,11 +40,7 @@ ClimbPicture climbPicture(const powerplant::Aircraft& aircraft, const Sortie& so
         out.fullThrottle.push_back(std::move(curve));
         const auto height = flown.fullThrottleHeights[gear];
         if (s.boost && height && height->si() <= out.top && height->si() > 0) {
-            // In some gears the notes give another boost; a grade's cut goes with it.
-            const Rating& rating = flight::ratingFor(aircraft.notes, sortie, Phase::climb);
-            const double own =
-                rating.boostIn(gearName(aircraft, gear))->si() / rating.boostIn(gearName(aircraft, s.gear))->si();
-            out.fullThrottleHeights.push_back({height->si(), s.boost->si() * own});
+            out.fullThrottleHeights.push_back({height->si(), flown.gearBoosts[gear]->si()});
             out.heightGears.push_back(gearName(aircraft, gear));
         }
     }

@@ -2,6 +2,7 @@
 #include "reading/notes_reader.h"
 #include "files/reader_units.h"
 #include "files/table_reader.h"
+#include "notes/placeholder.h"
 #include "reading/control_reader.h"
 #include "reading/estimates.h"
 #include "reading/loading_reader.h"
@@ -281,6 +282,11 @@ Rating readRating(TableReader& t) {
                       "Give the lower boost that is left from there");
         row.finish();
     }
+    if (r.above.size() > placeholder::fallNames.size())
+        t.problem(r.line,
+                  fmt::format("rating \"{}\": above has {} steps, {} at most", r.key, r.above.size(),
+                              placeholder::fallNames.size()),
+                  "Put steps together that are close to each other, each with the lower boost");
     for (auto& line : t.tables("line")) {
         RatingLine l;
         l.line = line.line();

@@ -83,7 +83,7 @@ DriftDown driftDown(RestSolver& solver, const Sortie& s, const EngineOut& out, d
 double flowFor(const powerplant::Aircraft& a, const RestSolver& solver, const air::Ambient& air, Speed ias,
                double power) {
     const Rating& r = solver.rating();
-    engine::Demand d{r.rpm, std::nullopt, solver.gearAt(air, ias), air, ias, r.mixture};
+    engine::Demand d{r.rpm, std::nullopt, solver.gearAt(air, ias).gear, air, ias, r.mixture};
     const auto enough = [&](double boost) {
         d.boost = ManifoldPressure::si(boost);
         return engine::operate(a.model(), d).power.si() >= power;

@@ -3,8 +3,8 @@
 #include "air/airspeed.h"
 #include "drills/state.h"
 #include "engine/carburettor_ice.h"
-#include "engine/fuel_grade.h"
 #include "engine/knock.h"
+#include "engine/permitted_boost.h"
 #include "trouble/on_the_rest.h"
 #include "units/text.h"
 #include "watch/rules.h"
@@ -195,7 +195,10 @@ GoRound goRound(const powerplant::Aircraft& a, const Sortie& s, const flight::Fl
     out.climb = climb ? climb->speed : at.ias;
     out.approachRpm = at.rpm;
     out.rpm = rating.rpm;
-    out.boost = engine::permittedBoost(n, rating, s.fuelGrade).boost;
+    const engine::KnockBoundary knock(n, a.model(), s.fuelGrade);
+    out.boost = engine::permittedBoost(n, rating, s.fuelGrade, {0, out.pressureAltitude, Phase::takeOff, {}}, knock,
+                                       {rating.rpm, {}, 0, at.air, at.ias, rating.mixture})
+                    .boost;
     out.airColdFirst = !n.engine.gears.empty();
     // Power on one side no faster than a foot holds it.
     out.openedOver = n.trouble.openOver.value_or(Duration::si(3.0)).si() * (dead.empty() ? 1.0 : slowerOnFewer);
@@ -233,7 +236,6 @@ GoRound goRound(const powerplant::Aircraft& a, const Sortie& s, const flight::Fl
     out.rateOnWheels = VerticalSpeed::si(rate(easy.settled, dragDown(n, true, false)));
 
     // What comes of the boost that is set; a lever left as it was.
-    const engine::KnockBoundary knock(n, a.model(), s.fuelGrade);
     engine::Demand d{a.propeller.followsThrottle() ? Rotation::si(easy.peak) : rating.rpm,
                      out.boost,
                      0,

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "trouble/moment.h"
 #include "air/airspeed.h"
-#include "engine/fuel_grade.h"
+#include "engine/permitted_boost.h"
 #include "flight/cruise.h"
 #include "heat/drive.h"
 #include "heat/heat_solve.h"
@@ -68,21 +68,13 @@ LiveSetting liveSetting(const powerplant::Aircraft& a, const Sortie& s, const fl
     const TypeNotes& n = a.notes;
     LiveSetting out;
     out.rating = &rating;
-    out.boost = engine::permittedBoost(n, rating, s.fuelGrade).boost;
     out.safe = notesSpeed(n, "safe-single", m.weight, "climb");
     out.best = notesSpeed(n, "climb", m.weight, "climb");
     const auto air = s.day.at(s.day.pressureAltitudeOf(m.height));
-    engine::Demand d{rating.rpm, out.boost, 0, air, out.best, rating.mixture};
-    double most = -1.0;
-    engine::OperatingPoint point;
-    for (std::size_t g = 0; g < std::max<std::size_t>(1, n.engine.gears.size()); ++g) {
-        d.gear = g;
-        if (const auto p = engine::operate(a.model(), d); p.power.si() > most) {
-            most = p.power.si();
-            out.gear = g;
-            point = p;
-        }
-    }
+    const engine::KnockBoundary knock(n, a.model(), s.fuelGrade);
+    const auto [gear, boost, point] = bestGear(a, s.fuelGrade, knock, rating, air, out.best);
+    out.gear = gear;
+    out.boost = boost;
     const auto gauge = n.engine.cooling == Cooling::liquid ? Gauge::coolantTemperature : Gauge::headTemperature;
     const auto notes = n.gauges.find(gauge);
     const Band band = notes == n.gauges.end() ? Band{} : notes->second.in(Phase::climb);

@@ -2,7 +2,7 @@
 #include "trouble/on_the_rest.h"
 #include "air/airspeed.h"
 #include "cockpit/equipment.h"
-#include "engine/fuel_grade.h"
+#include "engine/permitted_boost.h"
 #include "flight/cruise.h"
 #include <algorithm>
 #include <cmath>
@@ -35,23 +35,27 @@ RestSolver::RestSolver(const powerplant::Aircraft& aircraft, const Sortie& sorti
 RestSolver::RestSolver(const powerplant::Aircraft& aircraft, const Sortie& sortie, std::vector<std::size_t> dead,
                        std::vector<DeadBlades> blades, bool continuous)
     : a_(aircraft), s_(sortie), dead_(std::move(dead)), blades_(std::move(blades)),
-      rating_(strongest(aircraft.notes, continuous)),
-      boost_(engine::permittedBoost(aircraft.notes, rating_, sortie.fuelGrade).boost),
-      plant_(aircraft, sortie.fuelGrade) {}
+      rating_(strongest(aircraft.notes, continuous)), plant_(aircraft, sortie.fuelGrade) {}
 
-std::size_t RestSolver::gearAt(const air::Ambient& air, Speed ias) const {
-    const TypeNotes& n = a_.notes;
-    engine::Demand d{rating_.rpm, boost_, 0, air, ias, rating_.mixture};
-    std::size_t gear = 0;
+BestGear bestGear(const powerplant::Aircraft& a, const std::string& grade, const engine::KnockBoundary& knock,
+                  const Rating& rating, const air::Ambient& air, Speed ias) {
+    const TypeNotes& n = a.notes;
+    BestGear best;
     double most = -1.0;
     for (std::size_t g = 0; g < std::max<std::size_t>(1, n.engine.gears.size()); ++g) {
-        d.gear = g;
-        if (const double p = engine::operate(a_.model(), d).power.si(); p > most) {
-            most = p;
-            gear = g;
+        engine::Demand d{rating.rpm, {}, g, air, ias, rating.mixture};
+        d.boost =
+            engine::permittedBoost(n, rating, grade, {g, air::pressureAltitude(air.pressure), {}, {}}, knock, d).boost;
+        if (const auto p = engine::operate(a.model(), d); p.power.si() > most) {
+            most = p.power.si();
+            best = {g, d.boost, p};
         }
     }
-    return gear;
+    return best;
+}
+
+BestGear RestSolver::gearAt(const air::Ambient& air, Speed ias) const {
+    return bestGear(a_, s_.fuelGrade, plant_.knock(), rating_, air, ias);
 }
 
 OnTheRest RestSolver::at(Length height, Mass weight) {
@@ -76,15 +80,15 @@ OnTheRest RestSolver::at(Length height, Mass weight, Speed ias) {
     const TypeNotes& n = a_.notes;
     const auto isDead = [&](std::size_t i) { return std::find(dead_.begin(), dead_.end(), i) != dead_.end(); };
     const auto air = s_.day.at(s_.day.pressureAltitudeOf(height));
-    const std::size_t gear = gearAt(air, ias);
+    const auto [gear, boost, point] = gearAt(air, ias);
     const bool byRpm = a_.propeller.followsThrottle();
     auto levers = plant_.levers();
     levers.path = {powerplant::Path::Kind::rateHeld, ias.si(), 0.0};
     levers.shared.battery = levers.shared.generators = true;
     for (auto& l : levers.engines) {
-        l.throttle = byRpm    ? powerplant::rpmHeld(rating_.rpm.si())
-                     : boost_ ? powerplant::boostHeld(boost_->si())
-                              : powerplant::throttleAt(1.0);
+        l.throttle = byRpm   ? powerplant::rpmHeld(rating_.rpm.si())
+                     : boost ? powerplant::boostHeld(boost->si())
+                             : powerplant::throttleAt(1.0);
         if (!byRpm)
             l.rpm = rating_.rpm.si();
         l.coarse = false;

@@ -30,6 +30,15 @@ struct OnTheRest {
 /// The rating that gives most among those that may be held, or among all; water is not counted on.
 const Rating& strongest(const TypeNotes& notes, bool continuous);
 
+/// The supercharger gear that gives most of a rating there, and what may be set in it.
+struct BestGear {
+    std::size_t gear = 0;
+    std::optional<ManifoldPressure> boost; ///< none for an engine without a boost gauge
+    engine::OperatingPoint point;
+};
+BestGear bestGear(const powerplant::Aircraft& aircraft, const std::string& grade, const engine::KnockBoundary& knock,
+                  const Rating& rating, const air::Ambient& air, Speed ias);
+
 /// Flies the engines that are left, on the powerplant itself: the dead engine's propeller drags as its blades do. The
 /// rudder that holds her straight costs a twentieth of the drag when the moment is that of one outer engine at rated
 /// power, by its square: our own figure (1/2 to 3/4 of it is usual for a well-placed fin). One solver asks many
@@ -47,8 +56,8 @@ public:
     /// At a speed of one's own; the engines that are left by the rating, at a share of its power 0 … 1.
     OnTheRest at(Length height, Mass weight, Speed ias);
     [[nodiscard]] const Rating& rating() const { return rating_; }
-    /// Supercharger gear that gives most there.
-    [[nodiscard]] std::size_t gearAt(const air::Ambient& air, Speed ias) const;
+    /// Supercharger gear that gives most there, and the boost in it.
+    [[nodiscard]] BestGear gearAt(const air::Ambient& air, Speed ias) const;
 
 private:
     const powerplant::Aircraft& a_;
@@ -56,7 +65,6 @@ private:
     std::vector<std::size_t> dead_;
     std::vector<DeadBlades> blades_; ///< one for each of the dead
     const Rating& rating_;
-    std::optional<ManifoldPressure> boost_;
     powerplant::Powerplant plant_;
     bool known_ = false;
     powerplant::AircraftState last_; ///< settled, of the last question
