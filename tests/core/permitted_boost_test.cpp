@@ -117,6 +117,7 @@ TEST(PermittedBoost, NoMomentOfThePlanIsOverTheRows) {
                 if (r.key == key) {
                     top = r.boost->si();
                     double left = top;
+                    r.above.clear();
                     for (int k = 0; k < 1 + i; ++k, height += at(300, 900))
                         r.above.emplace_back(Length::si(height), ManifoldPressure::si(left -= at(1500, 4000)));
                 }

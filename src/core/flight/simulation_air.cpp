@@ -200,6 +200,8 @@ void Simulation::climb() {
             if (most.si() < std::min(s.boost->si(), operate(s).manifoldPressure.si()) - boostReading)
                 out_.boostFalls.push_back({time(), pressureAltitude(), Length::si(state_.height), most});
             s.boost = std::min(*s.boost, most);
+            if (asked.boost)
+                asked.boost = std::min(*asked.boost, most);
         }
         auto point = operate(s);
         if (timeToChange(*held, s, point)) {
