@@ -148,6 +148,46 @@ TEST(Plan, TooHighIsSaidAndPlannedAsHighAsItGoes) {
     EXPECT_EQ(p[Phase::climb].worst.colour(), watch::Colour::red);
 }
 
+/// Where the cruising power does not hold the height, the figures are those of the height that it does hold: they do
+/// not improve as more height is asked for.
+TEST(Plan, AHeightThatIsNotHeldIsPlannedWhereItIs) {
+    for (const char* name : {"lorimer-spring", "farrier-summer", "thatcher-lesson"}) {
+        const auto l = test::loaded(name);
+        Sortie s = *l.sortie;
+        // Power for the cruise that holds some height and not the climb's ceiling.
+        std::optional<double> held;
+        for (double feet = 9000; feet <= 30'000 && !held; feet += 1500) {
+            s.flight.cruiseHeight = Length::of(feet, units::foot);
+            const auto f = flight::fly(*l.aircraft, s);
+            if (!f.heldHeight)
+                continue;
+            held = f.heldHeight->si();
+            EXPECT_LT(*held, s.flight.cruiseHeight.si()) << name;
+            EXPECT_TRUE(std::any_of(f.findings.begin(), f.findings.end(), [&](const auto& x) {
+                return x.rule == watch::Rule::level && x.verdict.sentence().find("it sinks to") != std::string::npos;
+            })) << name;
+            // In the cruise it stands there, and all is as it would be if that had been asked for.
+            EXPECT_NEAR(f.samples[f[Phase::cruise].lastSample][Gauge::height], *held, 2.0) << name;
+            Sortie lower = s;
+            lower.flight.cruiseHeight = Length::si(*held);
+            const auto same = flight::fly(*l.aircraft, lower);
+            EXPECT_NEAR(f.cruiseTas.si() / same.cruiseTas.si(), 1.0, 0.03) << name;
+            EXPECT_NEAR(f.cruiseFuelFlow / same.cruiseFuelFlow, 1.0, 0.01) << name;
+            // More height asked for changes nothing but the climb: the red says which height it is.
+            Sortie higher = s;
+            higher.flight.cruiseHeight = Length::si(s.flight.cruiseHeight.si() + 150);
+            const auto more = flight::fly(*l.aircraft, higher);
+            if (more.reachedHeight) {
+                ASSERT_TRUE(more.heldHeight) << name;
+                EXPECT_NEAR(more.heldHeight->si(), *held, 60.0) << name;
+                EXPECT_LE(more.cruiseTas.si(), f.cruiseTas.si() * 1.01) << name;
+            }
+        }
+        EXPECT_TRUE(held || std::string(name) != "lorimer-spring")
+            << name << ": every height was held: it proves nothing";
+    }
+}
+
 TEST(Plan, ASchoolIsTakenOnlyWhereTheNotesLeaveItOpen) {
     const auto& d = demo("lorimer");
     Sortie s = *d.sortie;

@@ -6,6 +6,7 @@
 #include "test_data.h"
 #include <cmath>
 #include <gtest/gtest.h>
+#include <numeric>
 
 namespace amber {
 namespace {
@@ -275,6 +276,25 @@ TEST(SharedLaws, AStrideIsFlownAtThePathsSpeed) {
     w.levers.path.ias = 84;
     w.plant.steps(w.state, w.levers, w.run, 60'000);
     EXPECT_NEAR(w.state.ias, 84, 0.02);
+}
+
+TEST(SharedLaws, MetersAndTanksCountTheSameFuel) {
+    // Filled at -30 °C petrol is some 5 % denser than at 15 °C: a meter that turned kilograms into litres by the notes'
+    // density would be so much over what the tanks lose.
+    Whole w;
+    w.state.fuelDensity = w.aircraft.notes.fuel.densityAt(Temperature::of(-30, units::celsius));
+    ASSERT_GT(w.state.fuelDensity, 1.03 * w.aircraft.notes.fuel.density);
+    w.fly(1500, 90, 2100, 33 * inHg);
+    const auto held = [&] { return std::accumulate(w.state.tanks.begin(), w.state.tanks.end(), 0.0); };
+    const double before = held();
+    double metered = 0.0;
+    for (int i = 0; i < 600; ++i) {
+        const auto r = w.step();
+        for (const auto& e : r.engines)
+            metered += e[Gauge::fuelFlow] * 0.1;
+    }
+    ASSERT_GT(before - held(), 1e-3);
+    EXPECT_NEAR(metered / (before - held()), 1.0, 0.005);
 }
 
 } // namespace

@@ -212,6 +212,7 @@ struct Flown {
     std::array<std::optional<ManifoldPressure>, 4> gearBoosts; ///< set in each of them
     VerticalSpeed firstRate;
     bool reachedHeight = true;
+    std::optional<Length> heldHeight; ///< of the cruise, where its power does not hold the height that is asked for
     // air
     struct Ice {
         Phase phase;

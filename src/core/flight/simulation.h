@@ -146,6 +146,9 @@ private:
     /// the throttle. The nearest there is where throttle shut or the cruise's power do not reach it.
     [[nodiscard]] Setting forRate(const Setting& asked, double rate) const;
     /// Flies level at a setting: its gear chosen, its speed settled. @return the true airspeed
+    /// True airspeed level here; nothing where this power does not hold the height.
+    [[nodiscard]] std::optional<Speed> levelAt(Setting& s) const;
+    /// The same; where it is not held, down to where it is, and that is said.
     Speed levelled(Setting& s);
     void cruise();
     /// The let-down's setting, its power `share` of the way from what the rate needs up to the cruise's.

@@ -17,14 +17,16 @@ namespace amber::flight {
 namespace {
 constexpr double climbStep = 10.0, airStep = 30.0, cruiseStep = 60.0; // s between moments
 constexpr double leastClimb = 0.5;                                    // m/s: service ceiling, 100 ft/min
-constexpr double takeOffHeight = 150.0;  // m above the field, least height where the climb begins
-constexpr double gearChangeTime = 6.0;   // s, throttle back, shift, open
-constexpr double leastLeft = 0.5;        // s, less than this left of a rating is nothing
-constexpr double boostReading = 300.0;   // Pa, what a needle does not show
-constexpr double shortestStep = 0.05;    // s, so that a step towards an event always ends
-constexpr double lightensEvery = 1200.0; // s of the cruise between two settlings of its speed
-constexpr double slowestGround = 5.0;    // m/s over the ground, less does not arrive
-constexpr double stepMinute = 60.0;      // s that a setting of the let-down is held
+constexpr double takeOffHeight = 150.0;                    // m above the field, least height where the climb begins
+constexpr double gearChangeTime = 6.0;                     // s, throttle back, shift, open
+constexpr double leastLeft = 0.5;                          // s, less than this left of a rating is nothing
+constexpr double boostReading = 300.0;                     // Pa, what a needle does not show
+constexpr double heldStep = 150.0, leastOverField = 150.0; // m, between heights that are tried; over the field at least
+constexpr double sinksAtMost = 1.5;                        // m/s, on too little power to stay
+constexpr double shortestStep = 0.05;                      // s, so that a step towards an event always ends
+constexpr double lightensEvery = 1200.0;                   // s of the cruise between two settlings of its speed
+constexpr double slowestGround = 5.0;                      // m/s over the ground, less does not arrive
+constexpr double stepMinute = 60.0;                        // s that a setting of the let-down is held
 } // namespace
 
 void Simulation::takeOff() {
@@ -348,7 +350,7 @@ double Simulation::letDownDistance() const {
     return trial.out_[Phase::letDown].distance;
 }
 
-Speed Simulation::levelled(Setting& s) {
+std::optional<Speed> Simulation::levelAt(Setting& s) const {
     Speed tas = Speed::si(60);
     // Ram depends on the speed and the speed on the power: three rounds settle it to a tenth of a knot.
     const Setting asked = s;
@@ -364,16 +366,48 @@ Speed Simulation::levelled(Setting& s) {
         const auto point = operate(s);
         const auto level = levelSpeed(a_, point.power.si() * engines_, weight(), air());
         if (!level) {
-            say(Phase::cruise, watch::Rule::level, "At this power it cannot hold the height.");
-            tas = air::trueAirspeed(climbSpeed(), air().pressure, air().temperature);
-        } else {
-            tas = *level;
+            s.ias = climbSpeed();
+            return std::nullopt;
         }
+        tas = *level;
         s.ias = air::calibratedAirspeed(tas, air().pressure, air().temperature);
-        if (!level)
-            break;
     }
     return tas;
+}
+
+Speed Simulation::levelled(Setting& s) {
+    const Setting asked = s;
+    if (const auto tas = levelAt(s))
+        return *tas;
+    // What this power does hold: the highest of the heights below, and it sinks to there first.
+    const double from = state_.height, lowest = day_.elevation.si() + leastOverField;
+    const auto holdsAt = [&](double height) {
+        state_.height = height;
+        Setting trial = asked;
+        return levelAt(trial).has_value();
+    };
+    std::optional<double> held;
+    for (double height = from - heldStep; !held && height > lowest; height -= heldStep)
+        if (holdsAt(height))
+            held = roots::turn([&](double h) { return !holdsAt(h); }, height, height + heldStep, 8).low;
+    state_.height = from;
+    if (!held) {
+        say(Phase::cruise, watch::Rule::level,
+            "At this power it holds no height: the cruise is not flown so. More power, or less weight.");
+        return air::trueAirspeed(climbSpeed(), air().pressure, air().temperature);
+    }
+    say(Phase::cruise, watch::Rule::level,
+        fmt::format("At this power it cannot hold {}: it sinks to {} and the cruise is planned there. More power, or "
+                    "that height from the start.",
+                    formatHeight(from, *n_.cockpit.height), formatHeight(*held, *n_.cockpit.height)));
+    out_.heldHeight = Length::si(*held);
+    while (state_.height > *held + 0.5 && !dry_) {
+        const double dt = std::min(airStep, (state_.height - *held) / sinksAtMost);
+        advance({s, operate(s)}, dt, -sinksAtMost);
+        note(s, operate(s), true);
+    }
+    s = asked;
+    return levelAt(s).value_or(air::trueAirspeed(climbSpeed(), air().pressure, air().temperature));
 }
 
 void Simulation::cruise() {
@@ -395,7 +429,6 @@ void Simulation::cruise() {
         s.mixture = *choice.cruiseMixture;
     if (chosen)
         limit(s, Phase::cruise);
-    out_.cruisePressureAltitude = pressureAltitude();
     const auto& order = sequence_.order();
     std::size_t at = 0;
     while (at + 1 < order.size() && state_.tanks[static_cast<std::size_t>(order[at])] <= sequence_.leaveAt(order[at]))
@@ -407,6 +440,7 @@ void Simulation::cruise() {
     Speed tas = levelled(s);
     phase.setting = s;
     phase.point = operate(s);
+    out_.cruisePressureAltitude = pressureAltitude();
     ice(Phase::cruise);
     if (chosen && s.boost && phase.point.fullThrottle)
         phase.setting.boost = phase.point.manifoldPressure;

@@ -439,7 +439,7 @@ std::string Describer::headline(Phase phase, const PhasePlan& p) const {
     }
     case Phase::cruise:
         return fmt::format("at {} · {} · {}{} · {}",
-                           height(Length::si(f_.samples[f_[phase].firstSample][Gauge::height])),
+                           height(f_.heldHeight.value_or(Length::si(f_.samples[f_[phase].firstSample][Gauge::height]))),
                            s_.flight.cruiseRpm || s_.flight.cruiseBoost || s_.flight.cruiseMixture
                                ? "your setting"
                                : flight::ratingFor(n_, s_, phase).name,

@@ -167,7 +167,7 @@ void Engine::read(const EngineState& s, const engine::OperatingPoint& p, const S
     out[Gauge::carburettorAir] = turning ? p.carburettorTemperature.si() : a.air.temperature.si();
     out[Gauge::power] = turning ? p.power.si() : 0.0;
     out[Gauge::torque] = turning ? std::max(0.0, p.meanEffectivePressure) : 0.0;
-    out[Gauge::fuelFlow] = turning ? p.fuelFlow.si() / aircraft_->notes.fuel.density : 0.0;
+    out[Gauge::fuelFlow] = turning ? p.fuelFlow.si() / a.fuelDensity : 0.0;
     out[Gauge::exhaustTemperature] = s.firing ? exhaust(p, s.fuelAir) : out[Gauge::chargeTemperature];
     // Generator and pump on the accessory drive: cut in and full output at shares of the rated rpm (estimates).
     const double speed = s.n / aircraft_->model().ratedRpm;

@@ -20,12 +20,13 @@ inline double hotAirRise(const TypeNotes& notes) {
 struct Surroundings {
     air::Ambient air;
     Temperature dewPoint = Temperature::si(273.15);
-    Speed ias;              ///< at cowl and propeller, without the propeller's own wash
-    double volts = 0.0;     ///< at the bus
-    bool cart = false;      ///< the bus is fed from outside
-    double airBottle = 0.0; ///< Pa, of a compressed-air starter
-    int cartridges = 0;     ///< left in the rack
-    bool fuelAtTank = true; ///< its tank can give
+    Speed ias;                  ///< at cowl and propeller, without the propeller's own wash
+    double volts = 0.0;         ///< at the bus
+    bool cart = false;          ///< the bus is fed from outside
+    double airBottle = 0.0;     ///< Pa, of a compressed-air starter
+    int cartridges = 0;         ///< left in the rack
+    bool fuelAtTank = true;     ///< its tank can give
+    double fuelDensity = 720.0; ///< kg/m³, as it was filled: meters count volume
     Milliseconds now = 0;
     [[nodiscard]] Speed trueAirspeed() const;
 };

@@ -75,6 +75,7 @@ Surroundings Powerplant::around(const AircraftState& s, const Levers& l, const R
     a.airBottle = s.airBottle;
     a.cartridges = s.cartridges;
     a.now = s.now;
+    a.fuelDensity = s.fuelDensity;
     const int tank = l.engines[engine].tank;
     a.fuelAtTank =
         tank >= 0 && static_cast<std::size_t>(tank) < s.tanks.size() && s.tanks[static_cast<std::size_t>(tank)] > 1e-9;
