@@ -71,7 +71,7 @@ TEST(LetDown, SaysWhatTheNotesBoostWouldGive) {
                           d.sortie->day.at(d.sortie->day.pressureAltitudeOf(Length::si(s[Gauge::height]))),
                           *d.aircraft->notes.phase(Phase::letDown).ias,
                           Mixture::rich};
-    demand.carburettorHeat = powerplant::hotAirRise(d.aircraft->notes);
+    demand.carburettorHeat = f[Phase::letDown].setting.hotAir * powerplant::hotAirRise(d.aircraft->notes);
     const auto point = engine::operate(d.aircraft->model(), demand);
     EXPECT_TRUE(point.fullThrottle);
     EXPECT_NEAR(

@@ -311,7 +311,7 @@ TEST(State, IsCarriedFromTheWalkRoundToTheStop) {
     EXPECT_EQ(is(Phase::takeOff, Acts::pump), "on");
     EXPECT_EQ(is(Phase::takeOff, Acts::throttle), "{climb-boost}");
     EXPECT_EQ(is(Phase::climb, Acts::pump), "off");
-    EXPECT_EQ(is(Phase::letDown, Acts::carburettorAir), "hot");
+    EXPECT_EQ(is(Phase::letDown, Acts::carburettorAir), "{heat}") << "under boost as much as the day wants";
     EXPECT_EQ(is(Phase::landing, Acts::carburettorAir), "cold");
     EXPECT_EQ(is(Phase::landing, Acts::throttle), "{boost}") << "going round is another way out, not on the line";
     for (const Acts acts : {Acts::ignition, Acts::fuel, Acts::battery, Acts::generator})

@@ -135,7 +135,7 @@ TEST_P(EachPowerplant, HeldByTheHandTheShortStepsComeToTheSteadyPoint) {
     EXPECT_NEAR(state.engines[0].n, rpm, 0.005 * rpm);
     EXPECT_NEAR(state.engines[0].manifold, settled.point.manifoldPressure.si(),
                 0.02 * settled.point.manifoldPressure.si());
-    EXPECT_NEAR(now.engines[0][Gauge::fuelFlow] * l.aircraft->notes.fuel.density, settled.point.fuelFlow.si(),
+    EXPECT_NEAR(now.engines[0][Gauge::fuelFlow] * state.fuelDensity, settled.point.fuelFlow.si(),
                 0.02 * settled.point.fuelFlow.si());
     // The propeller takes what the engine gives.
     EXPECT_NEAR(now.engines[0].propeller, now.engines[0].shaft, 0.02 * settled.point.power.si());

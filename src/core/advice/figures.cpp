@@ -112,6 +112,18 @@ std::optional<Figure> figureOf(const powerplant::Aircraft& a, const Sortie& s, c
         out.share = p.setting.coolingFlap;
         return out;
     }
+    if (name == "heat") {
+        constexpr double nearly = 0.95; // of the lever's travel: nobody sets that
+        if (p.setting.hotAir <= 0.0)
+            return at("cold", Origin::model);
+        if (p.setting.hotAir >= nearly)
+            return at("hot", Origin::model);
+        Figure out;
+        out.share = p.setting.hotAir;
+        out.heat = true;
+        out.origin = Origin::model;
+        return out;
+    }
     if (name == "ias") {
         const auto v = phase == Phase::climb
                            ? flight::speedFor(n, "climb", Mass::si(f.samples[p.firstSample][Gauge::weight]))

@@ -9,7 +9,8 @@ struct Figure {
     std::string position;                      ///< what it means, where it is one: "rich", a gear, a tank
     Dimension dimension = Dimension::duration; ///< of `si`
     std::optional<double> si;                  ///< SI
-    std::optional<double> share;               ///< of a flap's travel
+    std::optional<double> share;               ///< of a flap's travel, of the hot-air lever's
+    bool heat = false;                         ///< the share is of hot air
     double doses = 0.0;                        ///< of a prime: by the primer, and what blades draw besides
     Origin origin = Origin::notes;
 };

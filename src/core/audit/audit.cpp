@@ -307,7 +307,7 @@ private:
     void lettingDown(const Change& c, const Settled& to) {
         if (about(c, Acts::throttle))
             throttledDown_ = true;
-        if (about(c, Acts::carburettorAir) && to.is == "hot" && throttledDown_)
+        if (about(c, Acts::carburettorAir) && (to.is == "hot" || to.figure == "heat") && throttledDown_)
             say("hot-air-after-throttle", c.phase, c.step, "hot air comes after the throttle has gone back",
                 "Put it before: an engine gone cold has no heat left to clear its ice");
         if (about(c, Acts::turbo) && to.is == "off" && throttledDown_)

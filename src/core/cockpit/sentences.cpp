@@ -111,6 +111,8 @@ std::optional<Acts> setBy(std::string_view figure) {
         return Acts::gear;
     if (figure == "flap")
         return Acts::coolingFlap;
+    if (figure == "heat")
+        return Acts::carburettorAir;
     if (figure == "tank")
         return Acts::fuel;
     if (figure == "dilution")

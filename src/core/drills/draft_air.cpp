@@ -197,7 +197,9 @@ void draftLetDown(Draft& d) {
           "Before the throttle goes back: an engine gone cold has no heat left to clear its ice.", "J51")
         .was({"Carb. air", "Carb. heat"})
         .skipped("It does not pick up again.")
-        .on(Acts::carburettorAir, d.n.engine.suctionCarburettor ? "hot" : "cold");
+        .on(Acts::carburettorAir, !d.n.engine.suctionCarburettor ? "cold"
+                                  : !d.n.engine.gears.empty()    ? "{heat}"
+                                                                 : "hot");
     d.act(p, "turbo", Acts::turbo, "Out before the throttle: it must not be left spun up behind a shut one.", "J51")
         .was({"Turbo"})
         .on(Acts::turbo, "off");

@@ -82,4 +82,10 @@ IceAdvice carburettorIce(const EngineNotes& notes, const EngineParameters& engin
     return out;
 }
 
+double heatShare(const IceAdvice& advice, double rise) {
+    if (advice.risk == IceRisk::none)
+        return 0.0;
+    return advice.withinHeat ? std::min(1.0, std::ceil(10.0 * advice.heatNeeded / rise) / 10.0) : 1.0;
+}
+
 } // namespace amber::engine

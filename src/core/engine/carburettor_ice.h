@@ -37,4 +37,7 @@ struct IceAdvice {
 IceAdvice carburettorIce(const EngineNotes& notes, const EngineParameters& engine, const KnockBoundary& knock,
                          const Demand& demand, Temperature dewPoint);
 
+/// Share of the hot-air lever's travel that gives the heat, to the next tenth; 0 without a risk. @param rise K of full
+double heatShare(const IceAdvice& advice, double rise);
+
 } // namespace amber::engine

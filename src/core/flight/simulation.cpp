@@ -550,14 +550,38 @@ void Simulation::tellKnock() {
     }
 }
 
+engine::IceAdvice Simulation::iceOf(Setting setting) const {
+    const auto dew = dewPointAt(day_, Length::si(state_.height), air().temperature);
+    setting.hotAir = 0.0; // what would be without the hot air that is its cure
+    return engine::carburettorIce(n_.engine, a_.model(), knock_, demand(setting), dew);
+}
+
 void Simulation::ice(Phase phase) {
     if (!n_.engine.suctionCarburettor) // nothing evaporates at the throttle
         return;
-    const auto here = air();
-    const auto dew = dewPointAt(day_, Length::si(state_.height), here.temperature);
-    Setting cold = out_[phase].setting; // what would be without the hot air that is its cure
-    cold.hotAir = 0.0;
-    out_.ice.push_back({phase, engine::carburettorIce(n_.engine, a_.model(), knock_, demand(cold), dew)});
+    auto advice = iceOf(out_[phase].setting);
+    if (phase == Phase::letDown && onTheWayDown_) // the same heat all the way
+        advice = *onTheWayDown_;
+    out_.ice.push_back({phase, advice});
+}
+
+double Simulation::heatOnTheWayDown(const Setting& setting) {
+    if (!n_.engine.suctionCarburettor)
+        return 0.0;
+    const double from = state_.height, to = std::min(from, s_.flight.toElevation.si() + circuitHeight);
+    constexpr int looks = 4;
+    onTheWayDown_.reset();
+    for (int i = 0; i <= looks; ++i) {
+        state_.height = from + (to - from) * i / looks;
+        const auto advice = iceOf(setting);
+        // The worst rules, not the coldest: at −20 °C there is hardly water to freeze.
+        if (advice.risk != engine::IceRisk::none &&
+            (!onTheWayDown_ || advice.risk > onTheWayDown_->risk ||
+             (advice.risk == onTheWayDown_->risk && advice.heatNeeded > onTheWayDown_->heatNeeded)))
+            onTheWayDown_ = advice;
+    }
+    state_.height = from;
+    return onTheWayDown_ ? engine::heatShare(*onTheWayDown_, powerplant::hotAirRise(n_)) : 0.0;
 }
 
 heat::Drive Simulation::drive(const Setting& s, const engine::OperatingPoint& p) const {
@@ -667,7 +691,7 @@ Setting Simulation::settled(Setting s, const engine::BladeAngle& blades) const {
     return s;
 }
 
-Setting Simulation::notedSetting(Phase phase) const {
+Setting Simulation::notedSetting(Phase phase) {
     const PhaseNotes& notes = n_.phase(phase);
     Setting s;
     s.rpm = notes.rpm.value_or(Rotation::si(20));
@@ -676,9 +700,11 @@ Setting Simulation::notedSetting(Phase phase) const {
     s.coolingFlap = notes.coolingFlap.value_or(0.5);
     s.gear = n_.gearIndex(notes.gear).value_or(0);
     s.ias = notes.ias.value_or(Speed{});
-    if (phase == Phase::letDown || phase == Phase::landing)
-        s.hotAir = putIn(Acts::carburettorAir, Phase::letDown, phase) == "hot" ? 1.0 : 0.0;
     limit(s, phase);
+    if (phase == Phase::letDown || phase == Phase::landing) {
+        const std::string air = putIn(Acts::carburettorAir, Phase::letDown, phase);
+        s.hotAir = air == "hot" ? 1.0 : air == "{heat}" ? heatOnTheWayDown(s) : 0.0;
+    }
     return s;
 }
 
@@ -688,9 +714,10 @@ std::string Simulation::putIn(Acts acts, Phase from, Phase phase) const {
         for (const Step& step : n_.phase(p).steps)
             if (!step.branch && !(p == phase && step.atEnd))
                 for (const Action& act : cockpit::actionsInForce(step, schools::inForce(step, p, s_.choices)))
-                    if (const Control* c = cockpit::find(n_.controls, act.control);
-                        c && c->acts == acts && act.to.kind == Target::Kind::position)
-                        at = act.to.word;
+                    if (const Control* c = cockpit::find(n_.controls, act.control); c && c->acts == acts)
+                        at = act.to.kind == Target::Kind::position ? act.to.word
+                             : act.to.kind == Target::Kind::figure ? "{" + act.to.word + "}"
+                                                                   : at;
     return at;
 }
 

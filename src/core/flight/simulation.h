@@ -74,6 +74,9 @@ private:
     void nearKnock(const Setting& setting, const engine::OperatingPoint& point);
     void tellKnock();
     void ice(Phase phase);
+    [[nodiscard]] engine::IceAdvice iceOf(Setting setting) const;
+    /// Share of hot air that keeps it clear from here to the circuit.
+    double heatOnTheWayDown(const Setting& setting);
     heat::Drive drive(const Setting& s, const engine::OperatingPoint& p) const;
     /// Dilution boils out while it warms: reckoned until the run-up.
     [[nodiscard]] double thinning() const { return phase_ < Phase::runUp ? oilThinning(n_, s_) : 1.0; }
@@ -94,7 +97,7 @@ private:
     /// speed, and the throttle is held back rather than pass the wanted rpm.
     [[nodiscard]] Setting settled(Setting s, const engine::BladeAngle& blades) const;
     [[nodiscard]] Setting settled(const Setting& s) const { return settled(s, a_.propeller.coarse); }
-    [[nodiscard]] Setting notedSetting(Phase phase) const;
+    [[nodiscard]] Setting notedSetting(Phase phase);
     /// Where the drill in force has put what acts on this since a phase's beginning, before another's last steps;
     /// empty: it was not touched.
     [[nodiscard]] std::string putIn(Acts acts, Phase from, Phase phase) const;
@@ -192,6 +195,7 @@ private:
     bool released_ = false, onReserve_ = false;
     std::vector<double> legEnds_; ///< m flown
     bool dry_ = false, trial_ = false;
+    std::optional<engine::IceAdvice> onTheWayDown_; ///< the worst of the let-down
 };
 
 } // namespace amber::flight

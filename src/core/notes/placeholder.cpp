@@ -69,6 +69,7 @@ const std::vector<Name>& all() {
         {"sixth-fallen-boost", "the boost that is left from there", {climb}},
         {"throttle-back", "boost to close to before the change", {climb}},
         {"approach", "approach speed at landing weight", {landing}},
+        {"heat", "hot air that keeps the carburettor clear of ice today: cold, a share, or hot", {letDown}},
         {"cool-below", "temperature to cool under before stopping", {stop}},
         {"clear", "burst that clears the engine, and how often", {letDown}},
         {"dilution", "minutes of oil dilution for the forecast", {stop}},

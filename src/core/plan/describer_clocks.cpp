@@ -378,27 +378,33 @@ void Describer::iceClock(Phase phase, PhasePlan& p) const {
             continue;
         const UnitSpec& degree = differenceUnit(n_.cockpit);
         const bool boosted = !n_.engine.gears.empty();
-        const double share = std::min(1.0, a.heatNeeded / powerplant::hotAirRise(n_));
+        // Without a needle of its own nobody can set a part, and too little of it only brings the air to where it
+        // freezes. Under boost all of it would knock: there the part is set, and the rise of the charge or the fall of
+        // boost read.
+        const bool part = boosted || n_.gauges.contains(Gauge::carburettorAir);
+        const double rise = powerplant::hotAirRise(n_);
+        const double share = part ? engine::heatShare(a, rise) : 1.0;
+        const double cost =
+            std::max(0.0, a.powerCost) * (part ? 1.0 : std::max(1.0, rise / std::max(1.0, a.heatNeeded)));
         const std::string lever =
-            !a.withinHeat || share > 0.95
-                ? "full hot"
-                : fmt::format("{}{:.0f} % hot", a.position ? "" : "about ", std::ceil(share * 10) * 10);
-        std::string why = fmt::format("{} {} behind the throttle in moist air. {} {} {:.0f} % of power{}.",
-                                      heatWhen(phase, boosted), temperature(a.atThrottle),
-                                      boosted ? "It has cleared when boost has fallen and come up again."
-                                              : "It has cleared when rpm has fallen and come up again.",
-                                      a.withinHeat ? "It costs" : "More is wanted than full hot air gives; it costs",
-                                      100 * std::max(0.0, a.powerCost),
-                                      boosted ? fmt::format(", and the room to knocking falls from {:.0f} to {:.0f} %",
-                                                            100 * a.marginBefore, 100 * a.marginAfter)
-                                              : "");
+            share > 0.95 ? "full hot" : fmt::format("{}{:.0f} % hot", a.position ? "" : "about ", 100.0 * share);
+        std::string why =
+            fmt::format("{} {} behind the throttle in moist air. {} {} {:.0f} % of power{}.", heatWhen(phase, boosted),
+                        temperature(a.atThrottle),
+                        boosted ? "It has cleared when boost has fallen and come up again."
+                                : "It has cleared when rpm has fallen and come up again.",
+                        a.withinHeat ? "It costs" : "More is wanted than full hot air gives; it costs", 100 * cost,
+                        boosted ? fmt::format(", and the room to knocking falls from {:.0f} to {:.0f} %",
+                                              100 * a.marginBefore, 100 * a.marginAfter)
+                                : "");
         auto verdict = watch::carburettorIce(a.risk == engine::IceRisk::serious, why);
-        p.clocks.push_back({{"carburettor-heat", Dimension::temperatureDifference, a.heatNeeded},
-                            "Carb. ice",
-                            fmt::format("{}: {}, +{}", engine::wordOf(a.risk), lever, format(a.heatNeeded, degree)),
-                            Origin::model,
-                            std::move(why),
-                            std::move(verdict)});
+        p.clocks.push_back(
+            {{"carburettor-heat", Dimension::temperatureDifference, a.heatNeeded},
+             "Carb. ice",
+             fmt::format("{}: {}, +{}", engine::wordOf(a.risk), lever, format(part ? a.heatNeeded : rise, degree)),
+             Origin::model,
+             std::move(why),
+             std::move(verdict)});
     }
 }
 

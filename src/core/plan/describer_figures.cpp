@@ -113,7 +113,7 @@ std::string Describer::toldFigure(const advice::Figure& f) const {
         return f.position;
     }
     if (f.share)
-        return flapText(*f.share);
+        return f.heat ? fmt::format("{:.0f} % hot", 100.0 * *f.share) : flapText(*f.share);
     if (!f.si)
         return "—";
     switch (f.dimension) {

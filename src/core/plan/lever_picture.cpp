@@ -6,6 +6,7 @@
 #include "units/text.h"
 #include "units/unit_table.h"
 #include <algorithm>
+#include <fmt/format.h>
 #include <cmath>
 
 namespace amber::plan {
@@ -35,6 +36,11 @@ public:
                 return {"as it was"};
             if (!figure->position.empty())
                 return at(c, figure->position);
+            if (figure->share && figure->heat) { // between its two ends, wherever they lie
+                const double cold = cockpit::place(c, "cold"), hot = cockpit::place(c, "hot");
+                return {fmt::format("{:.0f} % hot", 100.0 * *figure->share), figure->origin,
+                        cold + (hot - cold) * *figure->share};
+            }
             if (figure->share)
                 return {flapText(*figure->share), figure->origin, *figure->share};
             si = figure->si;

@@ -25,7 +25,6 @@ constexpr double reacts = 2.0;        // s from the decision to the first lever;
 constexpr double clearance = 15.0;    // m that must be left at the lowest point; ours
 constexpr double clearanceOnFewer = 45.0, slowerOnFewer = 2.0; // the same with power on one side; ours
 constexpr double wheelsDrag = 0.6, flapsDrag = 0.5; // of the clean parasite drag, each more: the usual size; ours
-constexpr double hotAirUsual = 45.0; // K that full hot air warms the charge air by, where the notes do not say
 
 bool hasControl(const TypeNotes& n, Acts acts) {
     return std::any_of(n.controls.begin(), n.controls.end(), [&](const Control& c) { return c.acts == acts; });
@@ -268,7 +267,7 @@ GoRound goRound(const powerplant::Aircraft& a, const Sortie& s, const flight::Fl
     }
     if (n.engine.suctionCarburettor && hasControl(n, Acts::carburettorAir)) {
         auto hot = d;
-        hot.carburettorHeat = n.engine.carburettorHeatRise.value_or(hotAirUsual);
+        hot.carburettorHeat = powerplant::hotAirRise(n);
         left("Carburettor air hot", hot, out.airColdFirst && standsAt(n, s.choices, Acts::carburettorAir) == "hot",
              out.airColdFirst ? "Hot air under boost knocks, and is thin." : "Thin: cold once the power is set.");
     }
