@@ -2,6 +2,7 @@
 // What the engines of one aircraft share, and its path: electrics, fuel and mechanics against sums by hand.
 #include "air/airspeed.h"
 #include "air/atmosphere.h"
+#include "flight/flown.h"
 #include "running_engines.h"
 #include "test_data.h"
 #include <cmath>
@@ -295,6 +296,21 @@ TEST(SharedLaws, MetersAndTanksCountTheSameFuel) {
     }
     ASSERT_GT(before - held(), 1e-3);
     EXPECT_NEAR(metered / (before - held()), 1.0, 0.005);
+}
+
+TEST(SharedLaws, OnTheFineStopThePlansLandingTurnsNoFasterThanTheEngine) {
+    Whole w;
+    powerplant::Aircraft own = w.aircraft;
+    own.notes.phases.at(Phase::landing).boost = ManifoldPressure::si(12 * inHg);
+    const auto f = flight::fly(own, *loaded("lorimer-spring").sortie);
+    const auto& s = f[Phase::landing].setting;
+    const auto& end = f.samples[f[Phase::landing].lastSample];
+    w.fly(end[Gauge::height], s.ias.si(), s.rpm.in(units::rpm), 12 * inHg);
+    const auto now = w.plant.steps(w.state, w.levers, w.run, 20'000);
+    const double turns = now.engines[0][Gauge::rpm];
+    ASSERT_LT(turns, 0.97 * s.rpm.si()) << "the lever asks for more than comes, or it proves nothing";
+    EXPECT_NEAR(end[Gauge::rpm] / turns, 1.0, 0.03);
+    EXPECT_NEAR(s.rpm.si(), own.notes.phases.at(Phase::landing).rpm->si(), 0.01) << "the lever itself stands as noted";
 }
 
 } // namespace

@@ -734,16 +734,21 @@ void Simulation::landing() {
     ice(Phase::landing);
     const double down = state_.height - s_.flight.toElevation.si();
     constexpr int legs = 6;
+    Setting last = s;
     for (int i = 0; i < legs; ++i) {
         // Without a governor the rpm fall as the air thickens: those half-way down the leg.
         const double half = 0.5 * down / legs;
         state_.height -= half;
-        const Setting leg = settled(noted, blades);
+        Setting leg = settled(noted, blades);
+        // With a governor the lever stands as noted, and on the fine stop it turns no faster than the air lets it.
+        if (!a_.propeller.followsThrottle())
+            leg.rpm = std::min(leg.rpm, engine::agree(a_.model(), a_.propeller.fine, demand(leg)).rpm);
         state_.height += half;
+        last = leg;
         steady(leg, duration / legs, duration / legs, -down / duration);
     }
     state_.height = s_.flight.toElevation.si();
-    note(s, operate(s), true);
+    note(last, operate(last), true);
     end();
 }
 
