@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The cockpit: controls, acts, the standard drill beneath the notes, and the state that is carried through it.
+#include "audit/audit.h"
 #include "cockpit/migrate.h"
 #include "cockpit/written.h"
 #include "drills/drill.h"
@@ -406,6 +407,43 @@ TEST(Migrate, KeepsEveryLineAndCommentAndGivesActsToWhatCanBeUnderstood) {
     Problems problems;
     EXPECT_FALSE(cockpit::migrate(test::fileText(test::dataPath("notes/lorimer-l4.toml")), "l", problems));
     EXPECT_NE(problems.front().text().find("format 2 already"), std::string::npos);
+}
+
+/// A short file of format 1: what it does not say is not lost by being rewritten.
+TEST(Migrate, AShortFileKeepsADrillUnderItOrSaysWhatIsGone) {
+    const auto text = test::fileText(test::dataPath("../tests/fixtures/format1/lorimer-l4.toml"));
+    // Without the acts of some phases, or of any.
+    const auto without = [&](const std::function<bool(std::string_view)>& phase) {
+        std::istringstream in(text);
+        std::string line, out;
+        bool inStep = false;
+        while (std::getline(in, line)) {
+            if (line.starts_with("["))
+                inStep = line.find(".step") != std::string::npos &&
+                         phase(std::string_view(line).substr(line.find_first_not_of('['),
+                                                             line.find('.') - line.find_first_not_of('[')));
+            if (!inStep)
+                out += line + "\n";
+        }
+        return out;
+    };
+    Problems problems;
+    const auto none = cockpit::migrate(without([](std::string_view p) { return p != "warming"; }), "l", problems);
+    ASSERT_TRUE(none && problems.empty()) << (problems.empty() ? "" : problems.front().text());
+    EXPECT_EQ(none->steps, 0u);
+    EXPECT_EQ(none->text.find("drill = \"whole\""), std::string::npos);
+    const auto laid = wholeOf(none->text, problems);
+    EXPECT_GT(laid.phase(Phase::climb).steps.size(), 4u) << "the standard drill is laid under it";
+    const auto some =
+        cockpit::migrate(without([](std::string_view p) { return p == "climb" || p == "stop"; }), "l", problems);
+    ASSERT_TRUE(some && problems.empty());
+    EXPECT_NE(some->text.find("# No acts were written for climb, stop:"), std::string::npos)
+        << some->text.substr(0, 900);
+    const auto gone = wholeOf(some->text, problems);
+    int told = 0;
+    for (const auto& p : cockpit::audit(gone))
+        told += p.text().find("nothing-written") != std::string::npos;
+    EXPECT_EQ(told, 2) << "check names both";
 }
 
 /// Notes of format 1 plan as they did before there was another: phases and fuel, kept from then; and so do they

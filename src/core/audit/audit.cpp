@@ -34,6 +34,7 @@ public:
         neverTouched();
         figures();
         hands();
+        unwritten();
         return std::move(out_);
     }
 
@@ -52,6 +53,16 @@ private:
                         fmt::format("{}: {} ({}){}{}", keyOf(phase), what, rule, why.empty() ? "" : ": ",
                                     why.empty() ? why : why.substr(0, why.size() - 1)),
                         std::move(remedy)});
+    }
+    /// A drill written whole that says nothing of a phase leaves it to memory.
+    void unwritten() {
+        for (auto i = static_cast<std::size_t>(Phase::start); i < plannedPhases; ++i) {
+            const auto phase = static_cast<Phase>(i);
+            if (n_.phase(phase).steps.empty())
+                say("nothing-written", phase, 0, "the drill is written whole and has no act here",
+                    "Write its acts, or take out drill = \"whole\": the standard drill then stands under what is "
+                    "written");
+        }
     }
     // ---- looking
     [[nodiscard]] int indexOf(Acts acts) const {
@@ -590,6 +601,7 @@ const std::vector<AuditRule>& auditRules() {
         {"cooling-at-take-off", "Heads or coolant boil in the climb."},
         {"cooling-in-climb", "Heads or coolant boil."},
         {"nobody-opens", "A take-off needs power."},
+        {"nothing-written", "What is in no drill is left out on the day."},
         {"rpm-before-boost", "High boost on low rpm detonates."},
         {"wheels-left-down", "Drag all the way up."},
         {"water-left-on", "It is gone when it is needed."},

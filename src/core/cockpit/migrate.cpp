@@ -61,6 +61,12 @@ std::optional<Migrated> migrate(std::string_view text, const std::string& file, 
                 after[what->line].emplace_back("branch = true");
         }
     }
+    std::vector<std::string> unwritten; // phases of which nothing is written
+    for (auto i = static_cast<std::size_t>(Phase::start); i < plannedPhases; ++i) {
+        const auto phase = static_cast<Phase>(i);
+        if (const auto found = n.phases.find(phase); found == n.phases.end() || found->second.steps.empty())
+            unwritten.emplace_back(keyOf(phase));
+    }
     const document::Node* levers = root->find("lever");
     for (std::size_t i = 0; levers && i < levers->items.size(); ++i) {
         const document::Node& lever = levers->items[i];
@@ -92,8 +98,15 @@ std::optional<Migrated> migrate(std::string_view text, const std::string& file, 
         else if (bare == "[[lever]]")
             line = "[[control]]";
         out.text += line + "\n";
-        if (inType && bare == "[type]")
+        if (inType && bare == "[type]" &&
+            out.steps > 0) { // without any step of its own the standard drill is its drill
             out.text += "drill = \"whole\"\n";
+            if (!unwritten.empty())
+                out.text +=
+                    fmt::format("# No acts were written for {}: without the line above the standard drill stands "
+                                "under what is written.\n",
+                                fmt::join(unwritten, ", "));
+        }
         if (const auto more = after.find(number); more != after.end())
             for (const auto& put : more->second)
                 out.text += put + "\n";
