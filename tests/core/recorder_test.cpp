@@ -152,7 +152,7 @@ TEST_F(Recorder, GapsAndAClockSetBackBeginAnewAndAreTold) {
     ASSERT_EQ(r->pieces.size(), 3u);
     EXPECT_EQ(r->pieces[0].samples(), 50u);
     EXPECT_EQ(r->pieces[1].start, 110'000);
-    EXPECT_EQ(r->pieces[2].start, 100'000);
+    EXPECT_EQ(r->pieces[2].start, 160'000) << "behind what was told already: no moment has two readings";
     ASSERT_EQ(r->told.size(), 4u);
     EXPECT_NE(r->told[0].find("a gap of 61 s"), std::string::npos) << r->told[0];
     EXPECT_NE(r->told[1].find("set back 59 s"), std::string::npos) << r->told[1];
@@ -160,6 +160,35 @@ TEST_F(Recorder, GapsAndAClockSetBackBeginAnewAndAreTold) {
     EXPECT_NE(r->told[3].find("RPM 1: 1 figure"), std::string::npos) << "nothing turns a million rpm";
     EXPECT_FALSE(read("a,b\n1,2\n"));
     EXPECT_NE(problems.front().text().find("recorder.columns"), std::string::npos) << "and what to do";
+}
+
+/// However far a clock is set back within a record, its length is that of its lines: nothing lies over anything else.
+TEST_F(Recorder, AClockSetBackIntoTheRecordLaysNothingOver) {
+    for (const int by : {2, 5, 60, 599, 1799, 1999}) {
+        std::string text = "Time,RPM 1\n";
+        for (int t = 0; t < 3000; ++t)
+            text += fmt::format("{},{}\n", 10'000 + (t < 2000 ? t : t - by), 1000 + t / 10);
+        const auto r = read(text);
+        ASSERT_TRUE(r) << by;
+        std::int64_t end = 0;
+        std::size_t samples = 0;
+        for (const auto& piece : r->pieces) {
+            EXPECT_GE(piece.start, end) << by;
+            end = piece.start + static_cast<std::int64_t>(piece.samples()) * piece.step;
+            samples += piece.samples();
+        }
+        EXPECT_EQ(samples, 3000u) << by;
+        EXPECT_EQ(end - r->pieces.front().start, 3'000'000) << by;
+        ASSERT_EQ(r->told.size(), 1u) << by;
+        EXPECT_NE(r->told[0].find(fmt::format("set back {} s", by - 1)), std::string::npos) << r->told[0];
+    }
+    // Set back before all of it: another record, at its own time.
+    std::string text = "Time,RPM 1\n";
+    for (int t = 0; t < 200; ++t)
+        text += fmt::format("{},1000\n", (t < 100 ? 90'000 : 10'000) + t);
+    const auto r = read(text);
+    ASSERT_EQ(r->pieces.size(), 2u);
+    EXPECT_EQ(r->pieces[1].start, 10'100'000);
 }
 
 TEST_F(Recorder, TheMomentsOfARunAreFoundByTheirRules) {

@@ -249,6 +249,21 @@ private:
         }
     }
 
+    /// Where a clock is set back into what it has told already, what follows is laid on behind: two moments cannot have
+    /// one time, and the count of the lines is still true. (Set back before all of it, it is another record.)
+    void unfold(std::int64_t step) {
+        std::int64_t later = 0, last = times_.front(), earliest = times_.front();
+        for (std::size_t i = 1; i < times_.size(); ++i) {
+            const std::int64_t raw = times_[i], passed = raw - last;
+            if (passed < 0 && raw + later >= earliest) {
+                later += step - passed;
+                breaks_.emplace(i, -passed);
+            }
+            last = raw;
+            times_[i] = raw + later;
+            earliest = std::min(earliest, times_[i]);
+        }
+    }
     /// Even steps of what was read: a new piece after a gap and where a clock was set back.
     void finish() {
         if (times_.size() < 2)
@@ -261,15 +276,19 @@ private:
             return;
         std::nth_element(steps.begin(), steps.begin() + static_cast<std::ptrdiff_t>(steps.size() / 2), steps.end());
         const std::int64_t step = std::max<std::int64_t>(1, steps[steps.size() / 2]);
+        unfold(step);
         const std::size_t columns = out_.map.columns.size();
         RecordedPiece* piece = nullptr;
         const std::int64_t first = times_.front();
         for (std::size_t i = 0; i < times_.size(); ++i) {
             const std::int64_t passed = i == 0 ? 0 : times_[i] - times_[i - 1];
             const bool gap = passed > std::max(gapLeast, gapSteps * step) || passed > gapMost * step, back = passed < 0;
-            if (!piece || gap || back || times_[i] - piece->start > longestPiece) {
+            if (!piece || gap || back || breaks_.contains(i) || times_[i] - piece->start > longestPiece) {
                 if (gap)
                     tell(fmt::format("a gap of {} s after {}", passed / 1000, said(times_[i - 1], first)));
+                if (const auto by = breaks_.find(i); by != breaks_.end())
+                    tell(fmt::format("the clock was set back {} s after {}: what follows is laid on behind it",
+                                     by->second / 1000, said(times_[i - 1], first)));
                 if (back)
                     tell(fmt::format("the clock was set back {} s after {}", -passed / 1000,
                                      said(times_[i - 1], first)));
@@ -307,6 +326,7 @@ private:
     bool comma_ = false;
     std::map<std::string, Unread> unread_;
     std::vector<const KeyRange*> ranges_;
+    std::map<std::size_t, std::int64_t> breaks_; ///< lines at which the clock was set back, and by how much
     std::vector<std::int64_t> times_;
     std::vector<float> rows_;
     std::map<std::string, std::size_t> implausible_;
