@@ -44,6 +44,7 @@ protected:
         double oil = 60.0;      ///< °C, of starboard, all the time
         double stops = 2940.0;  ///< s, starboard
         double heads = 180.0;   ///< °C, of the cruise
+        bool opens = false;     ///< a run-up from 600 to 640, and the throttle opened over 12 s for the take-off
     };
     [[nodiscard]] std::string flight(const Shape& shape) const {
         const double limit = notes.gauges.at(Gauge::oilTemperature).in(Phase::cruise).limitHigh.value() - 273.15;
@@ -60,12 +61,15 @@ protected:
                                   : t < 2400 ? 8000.0
                                   : t < 2790 ? 8000.0 - 7700.0 * (t - 2400) / 390.0
                                              : 300.0;
-            double rpm = t < 900                   ? 1000.0
-                         : t < 900 + shape.takeOff ? rating->rpm.si() * 60
-                         : t < 1500                ? 0.85 * rating->rpm.si() * 60
-                         : t < 2400                ? 0.72 * rating->rpm.si() * 60
-                         : t < 2800                ? 0.7 * rating->rpm.si() * 60
-                                                   : 800.0;
+            const double checked = 1.1 * notes.runUp.highPowerFrom.si() * 60; // rpm of the run-up
+            double rpm = shape.opens && t >= 600 && t < 640   ? checked
+                         : shape.opens && t >= 888 && t < 900 ? checked // on the way up to the take-off's
+                         : t < 900                            ? 1000.0
+                         : t < 900 + shape.takeOff            ? rating->rpm.si() * 60
+                         : t < 1500                           ? 0.85 * rating->rpm.si() * 60
+                         : t < 2400                           ? 0.72 * rating->rpm.si() * 60
+                         : t < 2800                           ? 0.7 * rating->rpm.si() * 60
+                                                              : 800.0;
             const double boost = t < 900                   ? 25.0
                                  : t < 900 + shape.takeOff ? rating->boost->si() / 3386.389
                                  : t < 2400                ? 32.0
@@ -212,6 +216,15 @@ TEST_F(Recorder, TheMomentsOfARunAreFoundByTheirRules) {
     EXPECT_EQ(is(2500), Phase::letDown);
     EXPECT_EQ(is(2780), Phase::landing);
     EXPECT_EQ(is(2900), Phase::stop);
+    // The throttle opened for the take-off passes the run-up's rpm: the run-up is where it was done.
+    Shape opened;
+    opened.opens = true;
+    const auto o = make(opened);
+    const auto theirs = record::phasesOf(o.trace, o.anchors, notes);
+    EXPECT_EQ(theirs.at(620), Phase::runUp);
+    EXPECT_EQ(theirs.at(880), Phase::warmUp);
+    for (const std::size_t t : {889u, 894u, 899u})
+        EXPECT_EQ(theirs.at(t), Phase::takeOff) << t;
     // Where somebody has put one, it is there.
     record::Log log{{{"r1", {"r1", "HR-K", "", "", noon, ""}}}, {}};
     Entry put;

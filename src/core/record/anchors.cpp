@@ -6,6 +6,7 @@
 
 namespace amber::record {
 namespace {
+constexpr std::int64_t openingUp = 20'000;                  // ms, from the first movement to the rating
 constexpr double sure = 5.0;                                // s, that it must last
 constexpr double idleUnknown = 10.0;                        // rev/s
 constexpr double ofFullRating = 0.94, boostWithin = 7000.0; // of its rpm; Pa
@@ -168,6 +169,13 @@ std::vector<Phase> phasesOf(const RunTrace& t, const Anchors& a, const TypeNotes
         leftRating = leftRating || !rating || !atTakeOff(t, *rating, i);
         out[i] = !leftRating ? Phase::takeOff : a.topOfClimb && at < *a.topOfClimb ? Phase::climb : Phase::cruise;
     }
+    // Opening up for the take-off passes through the run-up's rpm: it is the take-off's.
+    if (a.takeOffPower)
+        for (auto i =
+                 static_cast<std::size_t>(std::lower_bound(t.at.begin(), t.at.end(), *a.takeOffPower) - t.at.begin());
+             i-- > 0 && out[i] == Phase::runUp && *a.takeOffPower - t.at[i] <= openingUp &&
+             !(rating && atTakeOff(t, *rating, i));)
+            out[i] = Phase::takeOff;
     return out;
 }
 
