@@ -33,12 +33,13 @@ class TroubleCommand final : public Command {
 public:
     [[nodiscard]] const char* name() const override { return "trouble"; }
     [[nodiscard]] const char* help() const override {
-        return "When it goes wrong: engine-out, symptom, feather, restart, dive, go-round, few-engines, fire: the "
+        return "When it goes wrong: engine-out, symptom, feather, restart, dive, go-round, few-engines, fire, systems: "
+               "the "
                "drill on this cockpit's controls and the figures beside it";
     }
     void declare(Arguments& a) override {
         a.choice("what", what_,
-                 {"engine-out", "symptom", "feather", "restart", "dive", "go-round", "few-engines", "fire"},
+                 {"engine-out", "symptom", "feather", "restart", "dive", "go-round", "few-engines", "fire", "systems"},
                  "What goes wrong");
         a.text("sortie", file_, "Sortie file (TOML)", Arguments::Need::required);
         a.text("--engine", engines_, "Ids of the engines that fail, \"1\" or \"1,2\"; the first without");
@@ -156,9 +157,17 @@ public:
         }
         if (what_ == "fire") {
             head(n, at, "Fire");
-            for (const auto e :
-                 {Emergency::fireStarting, Emergency::fireGround, Emergency::fireAir, Emergency::fireInduction})
+            for (const auto e : {Emergency::fireStarting, Emergency::fireGround, Emergency::fireAir,
+                                 Emergency::fireInduction, Emergency::fireStack})
                 drill(trouble::drillOf(at, e), out);
+            return finish(out, {});
+        }
+        if (what_ == "systems") {
+            head(n, at, "Systems");
+            for (const auto e : {Emergency::smoke, Emergency::waterInFuel, Emergency::generatorFails,
+                                 Emergency::chargeHigh, Emergency::wheelsStay})
+                if (const auto told = trouble::drillOf(at, e); !told.lines.empty())
+                    drill(told, out);
             return finish(out, {});
         }
         const bool feather = what_ == "feather";

@@ -14,8 +14,14 @@ FirePage::FirePage(SortieDocument& document, QWidget* parent) : TroublePage(docu
     ground_ = drillPart(QStringLiteral("fire-ground"), tr("Pool or nacelle, on the ground"));
     air_ = drillPart(QStringLiteral("fire-air"), tr("In the air"));
     induction_ = drillPart(QStringLiteral("fire-induction"), tr("In the induction, aloft"));
+    stack_ = drillPart(QStringLiteral("fire-stack"), tr("At an exhaust, while it runs"));
     columns_->addWidget(starting_.holder, 1);
-    columns_->addWidget(ground_.holder, 1);
+    auto* ground = new QVBoxLayout;
+    ground->setSpacing(10);
+    ground->addWidget(ground_.holder);
+    ground->addWidget(stack_.holder);
+    ground->addStretch(1);
+    columns_->addLayout(ground, 1);
     auto* aloft = new QVBoxLayout;
     aloft->setSpacing(10);
     aloft->addWidget(air_.holder);
@@ -38,6 +44,7 @@ void FirePage::present(const TroubleMoment& m) {
     fill(starting_, trouble::drillOf(at, Emergency::fireStarting));
     fill(ground_, trouble::drillOf(at, Emergency::fireGround));
     fill(air_, trouble::drillOf(at, Emergency::fireAir));
+    fill(stack_, trouble::drillOf(at, Emergency::fireStack));
     fill(induction_, trouble::drillOf(at, Emergency::fireInduction));
 }
 

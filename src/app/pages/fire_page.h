@@ -17,7 +17,7 @@ protected:
 
 private:
     QBoxLayout* columns_;
-    DrillPart starting_, ground_, air_, induction_;
+    DrillPart starting_, ground_, air_, induction_, stack_;
     bool flying_ = false;
 };
 

@@ -149,6 +149,8 @@ void PhasePage::showNotices() {
     const plan::PhasePlan& p = document_.plan()[phase_];
     const Colours c(this);
     QStringList lines;
+    if (!p.spoken.empty())
+        lines << QStringLiteral("<b>%1</b> %2").arg(tr("Say aloud:"), html::text(p.spoken));
     for (const auto& caution : p.cautions)
         lines << QStringLiteral("<b>%1</b> %2").arg(tr("Caution:"), html::text(caution));
     for (const auto& r : p.remarks)

@@ -65,15 +65,15 @@ TroubleFrame::TroubleFrame(SortieDocument& document, QWidget* parent) : QWidget(
     column->addLayout(head);
 
     auto* tabs = new QHBoxLayout;
-    tabs->setSpacing(4);
+    tabs->setSpacing(3);
     tabs_ = new QButtonGroup(this);
     tabs_->setExclusive(true);
     for (std::size_t i = 0; i < troubleTable().size(); ++i) {
         auto* button = new QToolButton(this);
         button->setObjectName(QStringLiteral("trouble-%1").arg(q(troubleTable()[i].key)));
-        button->setText(QStringLiteral("%1  %2").arg(i + 1).arg(tr(troubleTable()[i].title)));
+        button->setText(QStringLiteral("%1 %2").arg(i + 1).arg(tr(troubleTable()[i].title)));
         button->setCheckable(true);
-        button->setFont(face(15));
+        button->setFont(face(14));
         button->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
         button->setMinimumHeight(30);
         tabs_->addButton(button, static_cast<int>(i));
@@ -145,8 +145,9 @@ TroublePage* TroubleFrame::made(std::size_t row) {
     });
     if (auto* symptoms = qobject_cast<SymptomsPage*>(page))
         connect(symptoms, &SymptomsPage::drillWanted, this, [this](Emergency emergency) {
-            const bool fire = emergency >= Emergency::fireStarting;
+            const bool fire = emergency >= Emergency::fireStarting && emergency <= Emergency::fireStack;
             showPage(fire                                                                 ? "fire"
+                     : emergency > Emergency::fireStack                                   ? "systems"
                      : emergency == Emergency::feather || emergency == Emergency::restart ? "feather"
                      : emergency == Emergency::dive                                       ? "dive"
                      : emergency == Emergency::fewEngines                                 ? "few-engines"
@@ -264,6 +265,7 @@ void TroubleFrame::refresh() {
                                         : key == "feather"     ? trouble::cautionsOf(n, Emergency::feather)
                                         : key == "fire"        ? trouble::cautionsOf(n, Emergency::fireStarting)
                                         : key == "few-engines" ? trouble::cautionsOf(n, Emergency::fewEngines)
+                                        : key == "systems"     ? trouble::cautionsOf(n, Emergency::smoke)
                                                                : trouble::cautionsOf(n, Emergency::engineFails);
     const auto own = [&](Emergency e) {
         if (const auto drill = n.trouble.drills.find(e); drill != n.trouble.drills.end())
@@ -277,8 +279,12 @@ void TroubleFrame::refresh() {
     } else if (key == "fire") {
         for (auto& c : trouble::cautionsOf(n, Emergency::fireAir))
             cautions.push_back(c);
-        for (const auto e :
-             {Emergency::fireStarting, Emergency::fireGround, Emergency::fireAir, Emergency::fireInduction})
+        for (const auto e : {Emergency::fireStarting, Emergency::fireGround, Emergency::fireAir,
+                             Emergency::fireInduction, Emergency::fireStack})
+            own(e);
+    } else if (key == "systems") {
+        for (const auto e : {Emergency::smoke, Emergency::chargeHigh, Emergency::generatorFails, Emergency::wheelsStay,
+                             Emergency::waterInFuel})
             own(e);
     } else if (key == "dive") {
         own(Emergency::dive);

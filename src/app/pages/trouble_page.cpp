@@ -9,6 +9,7 @@
 #include "pages/fire_page.h"
 #include "pages/go_round_page.h"
 #include "pages/symptoms_page.h"
+#include "pages/systems_page.h"
 #include <QVBoxLayout>
 #include <fmt/format.h>
 
@@ -28,7 +29,8 @@ const std::vector<TroubleRow>& troubleTable() {
         {"dive", "Dive", madeTrouble<DivePage>, false},
         {"go-round", "Go round", madeTrouble<GoRoundPage>, false},
         {"fire", "Fire", madeTrouble<FirePage>, true},
-        {"few-engines", "Land on fewer", madeTrouble<FewEnginesPage>, true, true},
+        {"few-engines", "On fewer", madeTrouble<FewEnginesPage>, true, true},
+        {"systems", "Systems", madeTrouble<SystemsPage>, false},
     };
     return table;
 }

@@ -433,6 +433,12 @@ void paintPhases(Setter& s, const plan::Plan& plan, const TypeNotes& notes) {
                s.gap(0.3));
         s.rule(0.25 * mm);
         s.down(s.gap(0.7));
+        if (!phase.spoken.empty()) {
+            const QString line = QObject::tr("SAY ALOUD  %1").arg(q(phase.spoken));
+            s.need(s.heightOf(line, bold, s.width()));
+            s.text(0, s.width(), line, bold);
+            s.down(s.heightOf(line, bold, s.width()) + s.gap(0.3));
+        }
         for (const auto& caution : phase.cautions) {
             const QString line = QObject::tr("CAUTION  %1").arg(q(caution));
             s.need(s.heightOf(line, bold, s.width()));

@@ -66,6 +66,12 @@ public:
             inAir();
             break;
         case Emergency::fireInduction:
+        case Emergency::fireStack:
+        case Emergency::smoke:
+        case Emergency::chargeHigh:
+        case Emergency::generatorFails:
+        case Emergency::wheelsStay:
+        case Emergency::waterInFuel:
             break;
         }
         return std::move(out_);

@@ -81,5 +81,6 @@ void draftStop(Draft& d);
 /// The steps of an emergency, under Phase::climb: draft_trouble.cpp, draft_fire.cpp.
 void draftEmergency(Draft& d, Emergency emergency);
 void draftFire(Draft& d, Emergency emergency);
+void draftSystems(Draft& d, Emergency emergency);
 
 } // namespace amber::cockpit

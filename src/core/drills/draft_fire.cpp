@@ -150,6 +150,22 @@ void inTheInduction(Draft& d) {
     d.say(underFire, "persists", "Does it go on?", "then the drill in the air",
           "The casing is magnesium: minutes only.", "J49");
 }
+/// Flames from an exhaust that runs: drawn out, not cut off.
+void atTheStack(Draft& d) {
+    d.act(underFire, "mixture", Acts::mixture, "Cut off, the fire stays in the pipe with the fuel that is there.",
+          "J49")
+        .memory()
+        .on(Acts::mixture, "rich", failedEngines);
+    d.act(underFire, "throttle", Acts::throttle, "More air through it draws the flame out.", "J49")
+        .memory()
+        .on(Acts::throttle, d.e.boosted ? "{warm-boost}" : "{warm-rpm}", failedEngines);
+    d.act(underFire, "primer", Acts::primer, "Unlocked it feeds the flame.", "J49").on(Acts::primer, "locked");
+    d.say(underFire, "guard", "Fire guard", "ready, not to fire the bottle while it is drawn out",
+          "Gas in a running engine stops it, and the flame stays.", "J49");
+    d.say(underFire, "goes-on", "Does it go on?", "then the drill for a pool or nacelle", "Paint and pipes burn next.",
+          "J49")
+        .branch();
+}
 } // namespace
 
 void draftFire(Draft& d, Emergency emergency) {
@@ -159,6 +175,8 @@ void draftFire(Draft& d, Emergency emergency) {
         onTheGround(d);
     else if (emergency == Emergency::fireAir)
         inTheAir(d);
+    else if (emergency == Emergency::fireStack)
+        atTheStack(d);
     else
         inTheInduction(d);
 }

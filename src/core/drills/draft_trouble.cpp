@@ -305,7 +305,14 @@ void draftEmergency(Draft& d, Emergency emergency) {
     case Emergency::fireGround:
     case Emergency::fireAir:
     case Emergency::fireInduction:
+    case Emergency::fireStack:
         return draftFire(d, emergency);
+    case Emergency::smoke:
+    case Emergency::chargeHigh:
+    case Emergency::generatorFails:
+    case Emergency::wheelsStay:
+    case Emergency::waterInFuel:
+        return draftSystems(d, emergency);
     }
 }
 

@@ -24,7 +24,13 @@ enum class Emergency {
     fireStarting,
     fireGround,
     fireAir,
-    fireInduction
+    fireInduction,
+    fireStack,
+    smoke,
+    chargeHigh,
+    generatorFails,
+    wheelsStay,
+    waterInFuel
 };
 
 struct EmergencyName {
@@ -33,7 +39,7 @@ struct EmergencyName {
     std::string_view title; ///< on a page
     Phase like;             ///< whose figures {boost}, {rpm} and the like mean in its words
 };
-inline constexpr std::array<EmergencyName, 9> emergencyNames{{
+inline constexpr std::array<EmergencyName, 15> emergencyNames{{
     {Emergency::engineFails, "engine-fails", "An engine fails", Phase::climb},
     {Emergency::fewEngines, "few-engines", "Landing on fewer engines", Phase::landing},
     {Emergency::feather, "feather", "Feather", Phase::climb},
@@ -43,6 +49,12 @@ inline constexpr std::array<EmergencyName, 9> emergencyNames{{
     {Emergency::fireGround, "fire-ground", "Pool or nacelle, on the ground", Phase::start},
     {Emergency::fireAir, "fire-air", "In the air", Phase::climb},
     {Emergency::fireInduction, "fire-induction", "In the induction, aloft", Phase::climb},
+    {Emergency::fireStack, "fire-stack", "At an exhaust, while it runs", Phase::warmUp},
+    {Emergency::smoke, "smoke", "Smoke in the cockpit", Phase::cruise},
+    {Emergency::chargeHigh, "charge-high", "Charge temperature high", Phase::climb},
+    {Emergency::generatorFails, "generator-fails", "Generator fails", Phase::cruise},
+    {Emergency::wheelsStay, "wheels-stay", "Wheels, flaps or brakes fail", Phase::landing},
+    {Emergency::waterInFuel, "water-in-fuel", "Water in the fuel", Phase::climb},
 }};
 static_assert([] {
     for (std::size_t i = 0; i < emergencyNames.size(); ++i)

@@ -55,6 +55,8 @@ PhasePlan Describer::describe(Phase phase) {
     p.start = flown.start;
     p.duration = flown.duration;
     p.fuel = flown.fuel;
+    if (phase == Phase::takeOff)
+        p.spoken = brief();
     p.cautions = notes.cautions;
     for (auto& common : cockpit::standardCautions(n_, phase))
         p.cautions.push_back(std::move(common));

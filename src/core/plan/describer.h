@@ -52,6 +52,7 @@ private:
     [[nodiscard]] Temperature forecast() const { return s_.forecast.value_or(s_.day.oat); }
     /// "30 inHg for 10 s each 5 min"
     [[nodiscard]] Filled clearing() const;
+    [[nodiscard]] std::string brief() const;
     [[nodiscard]] std::string degrees(double kelvin) const;
     /// What the intercooler's flap does to the charge at the end of the climb.
     void intercoolerClock(PhasePlan& p) const;

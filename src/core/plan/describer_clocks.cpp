@@ -386,8 +386,7 @@ void Describer::iceClock(Phase phase, PhasePlan& p) const {
         const double share = part ? engine::heatShare(a, rise) : 1.0;
         const double cost =
             std::max(0.0, a.powerCost) * (part ? 1.0 : std::max(1.0, rise / std::max(1.0, a.heatNeeded)));
-        const std::string lever =
-            share > 0.95 ? "full hot" : fmt::format("{}{:.0f} % hot", a.position ? "" : "about ", 100.0 * share);
+        const std::string lever = share > 0.95 ? "full hot" : fmt::format("{:.0f} % hot", 100.0 * share);
         std::string why =
             fmt::format("{} {} behind the throttle in moist air. {} {} {:.0f} % of power{}.", heatWhen(phase, boosted),
                         temperature(a.atThrottle),

@@ -44,6 +44,24 @@ Filled Describer::figure(Phase phase, std::string_view name) const {
     return out;
 }
 
+/// Spoken before the take-off, from today's figures: some twenty words, ten seconds.
+std::string Describer::brief() const {
+    const flight::PhaseFlown& p = f_[Phase::takeOff];
+    const Mass weight = Mass::si(f_.samples[p.firstSample][Gauge::weight]);
+    const bool single = n_.engineCount() < 2;
+    std::string out = rpm(p.setting.rpm.si());
+    if (p.setting.boost)
+        out = fmt::format("{}, {}", boost(p.point.manifoldPressure.si()), out);
+    const auto liftOff = flight::speedFor(n_, "lift-off", weight), safe = flight::speedFor(n_, "safe-single", weight);
+    out += fmt::format(". Before {}: {} closed, stop.", liftOff ? speed(liftOff->speed) : "lift-off",
+                       single ? "throttle" : "throttles");
+    if (single || !safe)
+        return out + " After: nose down, land ahead, no turn back; fuel and ignition off.";
+    return out + fmt::format(" Under {}: throttles back, land ahead. Over: levers{} up, name, prove, {}.",
+                             speed(safe->speed), cockpit::acting(n_.controls, Acts::wheels) ? ", wheels" : "",
+                             n_.propeller.feathers ? "feather" : "full coarse");
+}
+
 Filled Describer::asPlanned(Phase phase, std::string_view name) const {
     const flight::PhaseFlown& p = f_[phase];
     if (name == "climb-boost")

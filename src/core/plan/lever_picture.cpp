@@ -6,8 +6,8 @@
 #include "units/text.h"
 #include "units/unit_table.h"
 #include <algorithm>
-#include <fmt/format.h>
 #include <cmath>
+#include <fmt/format.h>
 
 namespace amber::plan {
 namespace {

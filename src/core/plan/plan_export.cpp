@@ -153,6 +153,8 @@ std::string planJson(const powerplant::Aircraft& aircraft, const Sortie& sortie,
             phase["cooling_K_min"] = f.letDownCooling;
             phase["cooling_limit_K_min"] = flight::coolingLimit(aircraft.notes).perMinute;
         }
+        if (!p.spoken.empty())
+            phase["spoken"] = p.spoken;
         phase["cautions"] = p.cautions;
         phase["remarks"] = json::array();
         for (const auto& r : p.remarks)
@@ -262,6 +264,8 @@ std::string planText(const Plan& plan) {
     std::string out = fmt::format("{}\n{}\n{}\n{}\n", plan.title, plan.aircraft, plan.route, plan.dayLine);
     for (const auto& p : plan.phases) {
         out += fmt::format("\n{} {}  {}\n", formatHoursMinutes(p.start), titleOf(p.phase), p.headline);
+        if (!p.spoken.empty())
+            out += fmt::format("  Say aloud: {}\n", p.spoken);
         for (const auto& c : p.cautions)
             out += fmt::format("  !  {}\n", c);
         int number = 1;

@@ -295,6 +295,8 @@ std::optional<Emergency> drillOf(FirstAct act, const TypeNotes& n, const Context
         return stage == Stage::starting || stage == Stage::ground ? Emergency::fireGround : Emergency::fireAir;
     case FirstAct::drawIn:
         return Emergency::fireStarting;
+    case FirstAct::shedLoad:
+        return Emergency::generatorFails;
     case FirstAct::ease:
         return single && stage == Stage::aloft ? std::optional(Emergency::engineFails) : std::nullopt;
     default:

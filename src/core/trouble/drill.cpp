@@ -339,6 +339,18 @@ std::vector<std::string> cautionsOf(const TypeNotes& n, Emergency emergency) {
                 "Nobody goes near the propeller until it stands and the ignition is off."};
     case Emergency::fireAir:
         return {"Never a restart after a fire.", "The approved manual's fire drill comes first."};
+    case Emergency::fireStack:
+        return {"Fire guard at every start; nobody near the propeller."};
+    case Emergency::smoke:
+        return {"Smoke or fumes: oxygen where there is any; carbon monoxide has no smell."};
+    case Emergency::chargeHigh:
+        return {"Detonation is not heard under a headset: the needles tell it."};
+    case Emergency::generatorFails:
+        return {"The type's own order of loads comes first."};
+    case Emergency::wheelsStay:
+        return {"Emergency lowering is the type's own: what it does is not undone aloft."};
+    case Emergency::waterInFuel:
+        return {"Not sure it is water: hot air first where ice is possible; both are little harm."};
     case Emergency::fireInduction:
         return {"A casing that burns is minutes from breaking: be ready for the drill in the air."};
     }
