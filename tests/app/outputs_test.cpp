@@ -11,6 +11,7 @@
 #include <QRegularExpression>
 #include <QTemporaryDir>
 #include <filesystem>
+#include <nlohmann/json.hpp>
 #include <sys/resource.h>
 #include <sys/wait.h>
 #include <unistd.h>
@@ -212,5 +213,29 @@ TEST_F(Outputs, OneWeightOnThePlanAndOnTheLoadSheet) {
                     EXPECT_NEAR(m.at("mass_kg").get<double>(), weight, 0.5) << name;
         }
     }
+}
+/// A log is read in the cockpit's units, and a bare number is the needle's: 5.1 kgf/cm² is 72.5 lbf/in² nowhere.
+TEST_F(Outputs, TheLogSpeaksInTheCockpitsUnits) {
+    const std::string log = at("log.sqlite");
+    ASSERT_EQ(command({"log", "begin", "--log", log, "--sortie", at("demo/tanner-winter.toml")}).code, 0);
+    const auto add = [&](const char* what, const char* figure) {
+        return command(
+            {"log", "add", "--log", log, "--engine", "1", "--phase", "climb", "--what", what, "--figure", figure});
+    };
+    ASSERT_EQ(add("oil-pressure", "5.1").code, 0);
+    ASSERT_EQ(add("boost", "980").code, 0);
+    const auto listed = command({"log", "list", "--log", log}).out;
+    EXPECT_TRUE(listed.contains("5.1 kgf/cm²")) << listed.toStdString();
+    EXPECT_TRUE(listed.contains("980 mmHg")) << listed.toStdString();
+    EXPECT_FALSE(listed.contains("lbf/in²") || listed.contains("inHg")) << listed.toStdString();
+    // Kept in SI whatever was typed: 5.1 kgf/cm² are 500 kPa.
+    const auto json = nlohmann::json::parse(command({"log", "list", "--log", log, "--json"}).out.toStdString());
+    bool found = false;
+    for (const auto& e : json["entries"])
+        if (e.value("what", "") == "oil-pressure") {
+            found = true;
+            EXPECT_NEAR(e["value"].get<double>(), 5.1 * 98'066.5, 1.0);
+        }
+    EXPECT_TRUE(found);
 }
 } // namespace

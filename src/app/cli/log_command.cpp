@@ -4,6 +4,7 @@
 #include "cli/command.h"
 #include "cli/exit_codes.h"
 #include "cli/open_log.h"
+#include "cli/run_notes.h"
 #include "files/document.h"
 #include "flight/open_files.h"
 #include "record/from_trace.h"
@@ -243,7 +244,8 @@ private:
             fmt::print(stderr, "{} readings of the recorder were reckoned anew.\n", news.entries.size() - 1);
         if (e.kind == record::Entry::Kind::figure && e.planned)
             fmt::print(stderr, "The plan of the day expected {} (model or notes).\n",
-                       record::figureText(e.what, *e.planned));
+                       record::figureText(e.what, *e.planned,
+                                          record::unitIn(e.what, aircraft_ ? &aircraft_->notes : nullptr)));
         if (aircraft_)
             if (const auto said = record::judgedAlone(aircraft_->notes, e);
                 said && said->colour() != watch::Colour::normal)
@@ -256,9 +258,16 @@ private:
             for (const auto& line : record::readLines(*plan, aircraft_->notes, e.phase))
                 if (line.what == e.what && (line.sheet || line.item))
                     return record::readTyped(line, figure_);
-        const auto value = record::readFigure(e.what, figure_);
+        const auto value = record::readFigure(e.what, figure_, aircraft_ ? cockpitsUnit(e.what) : nullptr);
         return value ? Result<record::Typed>(record::Typed{record::Entry::Kind::figure, value.value(), {}})
                      : Failure{value.error()};
+    }
+    /// What a bare number is read in: the needle's own unit; a figure that has no needle wants its unit written.
+    [[nodiscard]] const UnitSpec* cockpitsUnit(const std::string& what) const {
+        const auto* row = record::whatOf(what);
+        return row && row->gauge && aircraft_->notes.gauges.contains(*row->gauge)
+                   ? &aircraft_->notes.unitOf(*row->gauge)
+                   : nullptr;
     }
     /// The plan of a run's day; none where its files are not there any more.
     std::optional<plan::Plan> planOf(const record::Run& run) const {
@@ -378,28 +387,30 @@ private:
             fmt::print("{}", record::logCsv({}));
             each([](const record::Log& one) { fmt::print("{}", record::logCsvRows(one)); });
         } else {
-            each([](const record::Log& one) {
+            RunNotes cockpits;
+            each([&](const record::Log& one) {
                 const auto all = record::standing(one);
                 for (const auto& [id, r] : one.runs) {
                     fmt::print("{}  {}  {}  {}\n", record::timeText(r.began), shownText(r.airframe), shownText(r.type),
                                shownText(r.title));
                     if (const auto of = all.find(id); of != all.end())
                         for (const auto& s : of->second)
-                            print(s);
+                            print(s, cockpits.of(r));
                 }
             });
         }
         return why.empty() ? exitOk : wrongFile(why);
     }
-    static void print(const record::Standing& s) {
+    static void print(const record::Standing& s, const TypeNotes* notes) {
         for (const auto* e : s.last) {
             const auto* row = record::whatOf(e->what);
             std::string text = shownText(e->words);
             if (e->kind == record::Entry::Kind::figure) {
                 if (text.empty())
-                    text = record::figureText(e->what, e->value);
+                    text = record::figureText(e->what, e->value, record::unitIn(e->what, notes));
                 if (e->planned)
-                    text += fmt::format("  (planned {})", record::figureText(e->what, *e->planned));
+                    text += fmt::format("  (planned {})",
+                                        record::figureText(e->what, *e->planned, record::unitIn(e->what, notes)));
             } else if (e->kind == record::Entry::Kind::looked) {
                 text = "looked: in its band";
             }
@@ -409,7 +420,8 @@ private:
                        s.disagrees ? "  [corrected apart: see the others]" : "", e->id);
             for (const auto* old : s.was)
                 if (old->kind == record::Entry::Kind::figure)
-                    fmt::print("      was {}, corrected  {}\n", record::figureText(old->what, old->value), old->id);
+                    fmt::print("      was {}, corrected  {}\n",
+                               record::figureText(old->what, old->value, record::unitIn(old->what, notes)), old->id);
         }
     }
 
@@ -613,6 +625,10 @@ public:
             return usage(fmt::format("the log has no run of {}", airframe_));
         nlohmann::ordered_json out = nlohmann::ordered_json::array();
         std::size_t quiet = 0;
+        RunNotes cockpits;
+        const TypeNotes* notes = nullptr;
+        for (const auto& [id, run] : read.value().runs)
+            notes = notes ? notes : cockpits.of(run);
         for (const auto& s : record::seriesOf(read.value(), airframe_)) {
             const auto t = record::trendOf(s.points);
             const auto bound = [](double v) {
@@ -630,7 +646,7 @@ public:
                                {"level", t.level},
                                {"tells", t.tells()}});
             else if (t.tells() || all_)
-                fmt::print("{}\n", record::trendText(s, t));
+                fmt::print("{}\n", record::trendText(s, t, {}, notes));
             else
                 ++quiet;
         }

@@ -27,8 +27,7 @@ QString readings(const Book& book) {
         const auto key = std::pair(e->phase, e->what);
         if (!by.contains(key))
             order.push_back(key);
-        const auto* row = record::whatOf(e->what);
-        const UnitSpec* unit = row && row->gauge && n.gauges.contains(*row->gauge) ? &n.unitOf(*row->gauge) : nullptr;
+        const UnitSpec* unit = record::unitIn(e->what, &n);
         by[key][e->engine] =
             e->kind == record::Entry::Kind::looked
                 ? tr("looked at")

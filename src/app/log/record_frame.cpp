@@ -351,12 +351,14 @@ void RecordFrame::showSentence() {
     const auto trend = record::trendOf(series.points);
     if (trend.tells())
         said << QStringLiteral("<b>%1</b> %2")
-                    .arg(html::text(record::trendText(series, trend, engine.toStdString())),
+                    .arg(html::text(record::trendText(series, trend, engine.toStdString(), &book_.notes())),
                          series.againstPlan
                              ? tr("Against the plan (model): a hint where to look, for an engineer to judge.")
                              : tr("A hint where to look, for an engineer to judge."));
     if (stands && stands->planned && !line->unit)
-        said << tr("The plan of the day: %1.").arg(q(record::figureText(line->what, *stands->planned)));
+        said << tr("The plan of the day: %1.")
+                    .arg(q(
+                        record::figureText(line->what, *stands->planned, record::unitIn(line->what, &book_.notes()))));
     sentence_->setText(said.join(QStringLiteral("<br>")));
     const QString unit = line->unit ? QStringLiteral(", ") + QString::fromUtf8(line->unit->symbol) : QString();
     if (!engine.isEmpty())
@@ -380,13 +382,10 @@ void RecordFrame::showSoFar() {
     const auto all = book_.soFar();
     for (auto it = all.rbegin(); it != all.rend(); ++it) {
         const auto& e = **it;
-        const auto* row = record::whatOf(e.what);
-        const bool gauge = row && row->gauge && n.gauges.contains(*row->gauge);
         QString figure;
         if (e.kind == record::Entry::Kind::figure) {
-            figure = html::text(e.words.empty()
-                                    ? record::figureText(e.what, e.value, gauge ? &n.unitOf(*row->gauge) : nullptr)
-                                    : e.words);
+            figure =
+                html::text(e.words.empty() ? record::figureText(e.what, e.value, record::unitIn(e.what, &n)) : e.words);
         } else {
             figure = e.kind != record::Entry::Kind::looked ? html::text(e.words)
                      : e.what.starts_with(record::ofWalk)  ? html::text(watch::inOrder)

@@ -10,14 +10,6 @@
 namespace amber::record {
 namespace {
 
-const UnitSpec* cockpitUnit(const WhatRow& row, const TypeNotes& notes) {
-    if (row.gauge && notes.gauges.contains(*row.gauge))
-        return &notes.unitOf(*row.gauge);
-    if (row.dimension == Dimension::volume)
-        return notes.cockpit.fuel;
-    return unitOf(row);
-}
-
 /// The log's own key of a line of the run-up sheet: what every type reads has one, that it can be followed by.
 std::string keyOfSheet(std::string_view id) {
     for (const auto& [line, key] : sheetKeys)
@@ -82,7 +74,7 @@ std::vector<ReadLine> readLines(const plan::Plan& plan, const TypeNotes& notes, 
         line.what = row->key;
         line.title = row->title;
         line.eachEngine = eachEngine;
-        line.unit = cockpitUnit(*row, notes);
+        line.unit = unitIn(row->key, &notes);
         line.planned = plannedOf(plan, phase, what);
         out.push_back(std::move(line));
     };

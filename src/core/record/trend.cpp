@@ -229,7 +229,7 @@ std::vector<Series> seriesOf(const Log& log, const std::string& airframe) {
     return out;
 }
 
-std::string trendText(const Series& s, const Trend& t, const std::string& engine) {
+std::string trendText(const Series& s, const Trend& t, const std::string& engine, const TypeNotes* notes) {
     const WhatRow* row = whatOf(s.what);
     std::string name = fmt::format("{}, {}", row ? std::string(row->title) : s.what, titleOf(s.phase));
     if (!s.engine.empty())
@@ -237,7 +237,7 @@ std::string trendText(const Series& s, const Trend& t, const std::string& engine
     if (!t.tells())
         return fmt::format("{}: the {} reading{} do{} not tell that anything changes", name, t.readings,
                            t.readings == 1 ? "" : "s", t.readings == 1 ? "es" : "");
-    const UnitSpec* unit = row ? unitOf(*row) : nullptr;
+    const UnitSpec* unit = unitIn(s.what, notes);
     const double days = s.points.back().day - s.points.front().day;
     const auto shown = [&](double si) {
         return formatNumber(unit ? si / unit->scale : si, unit ? std::max(unit->decimals, 1) : 1, false);

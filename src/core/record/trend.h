@@ -51,6 +51,7 @@ std::vector<Series> seriesOf(const Log& log, const std::string& airframe);
 
 /// "Heads, climb, starboard: 9 K hotter than 62 days ago, 5 to 13 (14 readings)"; or that the data do not tell.
 /// @param engine its name, where the series has only its id
-std::string trendText(const Series& series, const Trend& trend, const std::string& engine = {});
+std::string trendText(const Series& series, const Trend& trend, const std::string& engine = {},
+                      const TypeNotes* notes = nullptr);
 
 } // namespace amber::record

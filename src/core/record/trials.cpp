@@ -184,10 +184,7 @@ private:
         return out;
     }
     [[nodiscard]] std::string words(const Trial& trial, const Effect& e, bool byTime) const {
-        const WhatRow* row = whatOf(e.what);
-        const UnitSpec* unit = row && row->gauge && notes_.gauges.contains(*row->gauge) ? &notes_.unitOf(*row->gauge)
-                               : row                                                    ? unitOf(*row)
-                                                                                        : nullptr;
+        const UnitSpec* unit = unitIn(e.what, &notes_);
         const auto figure = [&](double si) {
             return formatNumber(unit ? si / unit->scale : si, unit ? std::max(unit->decimals, 1) : 1);
         };

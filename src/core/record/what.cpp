@@ -164,6 +164,17 @@ Result<double> readFigure(std::string_view key, std::string_view text, const Uni
     return si;
 }
 
+const UnitSpec* unitIn(std::string_view key, const TypeNotes* notes) {
+    const WhatRow* row = whatOf(key);
+    if (!row)
+        return nullptr;
+    if (notes && row->gauge && notes->gauges.contains(*row->gauge))
+        return &notes->unitOf(*row->gauge);
+    if (notes && row->dimension == Dimension::volume)
+        return notes->cockpit.fuel;
+    return unitOf(*row);
+}
+
 std::string figureText(std::string_view key, double si, const UnitSpec* unit) {
     const WhatRow* row = whatOf(key);
     if (key == "running")

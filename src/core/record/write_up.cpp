@@ -132,11 +132,12 @@ WriteUp writeUp(const std::string& run, const std::vector<Standing>& all, const 
             if (!verdict || verdict->colour() != watch::Colour::red || (next && next->entered - was.entered < slip))
                 continue;
             add(next ? *next : was,
-                watch::broken(watch::Rule::correctedAway,
-                              fmt::format("{} It was {} afterwards.", verdict->sentence(),
-                                          next && next->kind == Entry::Kind::figure
-                                              ? "corrected to " + figureText(next->what, next->value)
-                                              : std::string("taken back"))),
+                watch::broken(
+                    watch::Rule::correctedAway,
+                    fmt::format("{} It was {} afterwards.", verdict->sentence(),
+                                next && next->kind == Entry::Kind::figure
+                                    ? "corrected to " + figureText(next->what, next->value, unitIn(next->what, &notes))
+                                    : std::string("taken back"))),
                 {});
             break;
         }
