@@ -117,7 +117,7 @@ struct PhasePlan {
     std::vector<ClockLine> clocks;
     std::vector<ClockLine> priming;    ///< start: the dose and all about it
     std::vector<ClockLine> groundFuel; ///< walk-round: each tank by dip and what its gauge should show
-    std::string spoken; ///< of the take-off: said aloud before it, from today's figures
+    std::string spoken;                ///< of the take-off: said aloud before it, from today's figures
     std::vector<std::string> cautions;
     std::vector<watch::Finding> remarks;
     watch::Verdict worst; ///< of all that is in it
