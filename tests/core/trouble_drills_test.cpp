@@ -113,6 +113,16 @@ TEST(TroubleDrills, TheTakeOffIsSpokenFromTodaysFigures) {
     const auto weak = plan::makePlan(*l.aircraft, *l.sortie)[Phase::takeOff].spoken;
     EXPECT_NE(usual.find("45 inHg"), std::string::npos) << usual;
     EXPECT_NE(weak.find("40.5 inHg"), std::string::npos) << weak;
+    // Where the notes do not let it climb on fewer at this weight, nobody is told to go on: high and hot.
+    EXPECT_EQ(weak.find("too heavy"), std::string::npos) << weak;
+    const auto at = [&](double feet, double celsius) {
+        l.sortie->day.elevation = Length::of(feet, units::foot);
+        l.sortie->day.oat = Temperature::of(celsius, units::celsius);
+        return plan::makePlan(*l.aircraft, *l.sortie)[Phase::takeOff].spoken;
+    };
+    // 27,400 lb, and 26,938 lb by the table at 4,000 ft and 30 °C; at 9,000 ft it says nothing.
+    EXPECT_NE(at(4000, 30).find("too heavy to climb: land ahead"), std::string::npos) << at(4000, 30);
+    EXPECT_NE(at(9000, 35).find("whether it climbs is not known here"), std::string::npos) << at(9000, 35);
 }
 
 TEST(TroubleDrills, TheTwinsFailureGatesFirstThenProvesThenFeathers) {

@@ -258,16 +258,10 @@ private:
             for (const auto& line : record::readLines(*plan, aircraft_->notes, e.phase))
                 if (line.what == e.what && (line.sheet || line.item))
                     return record::readTyped(line, figure_);
-        const auto value = record::readFigure(e.what, figure_, aircraft_ ? cockpitsUnit(e.what) : nullptr);
+        const auto value =
+            record::readFigure(e.what, figure_, aircraft_ ? record::needleUnit(e.what, aircraft_->notes) : nullptr);
         return value ? Result<record::Typed>(record::Typed{record::Entry::Kind::figure, value.value(), {}})
                      : Failure{value.error()};
-    }
-    /// What a bare number is read in: the needle's own unit; a figure that has no needle wants its unit written.
-    [[nodiscard]] const UnitSpec* cockpitsUnit(const std::string& what) const {
-        const auto* row = record::whatOf(what);
-        return row && row->gauge && aircraft_->notes.gauges.contains(*row->gauge)
-                   ? &aircraft_->notes.unitOf(*row->gauge)
-                   : nullptr;
     }
     /// The plan of a run's day; none where its files are not there any more.
     std::optional<plan::Plan> planOf(const record::Run& run) const {

@@ -34,8 +34,7 @@ public:
     [[nodiscard]] const char* name() const override { return "trouble"; }
     [[nodiscard]] const char* help() const override {
         return "When it goes wrong: engine-out, symptom, feather, restart, dive, go-round, few-engines, fire, systems: "
-               "the "
-               "drill on this cockpit's controls and the figures beside it";
+               "the drill on this cockpit's controls and the figures beside it";
     }
     void declare(Arguments& a) override {
         a.choice("what", what_,
@@ -157,15 +156,13 @@ public:
         }
         if (what_ == "fire") {
             head(n, at, "Fire");
-            for (const auto e : {Emergency::fireStarting, Emergency::fireGround, Emergency::fireAir,
-                                 Emergency::fireInduction, Emergency::fireStack})
+            for (const auto e : fireDrills)
                 drill(trouble::drillOf(at, e), out);
             return finish(out, {});
         }
         if (what_ == "systems") {
             head(n, at, "Systems");
-            for (const auto e : {Emergency::smoke, Emergency::waterInFuel, Emergency::generatorFails,
-                                 Emergency::chargeHigh, Emergency::wheelsStay})
+            for (const auto e : systemsDrills)
                 if (const auto told = trouble::drillOf(at, e); !told.lines.empty())
                     drill(told, out);
             return finish(out, {});

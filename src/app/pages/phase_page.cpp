@@ -150,7 +150,8 @@ void PhasePage::showNotices() {
     const Colours c(this);
     QStringList lines;
     if (!p.spoken.empty())
-        lines << QStringLiteral("<b>%1</b> %2").arg(tr("Say aloud:"), html::text(p.spoken));
+        lines << QStringLiteral("<b>%1</b> %2 (%3)")
+                     .arg(tr("Say aloud:"), html::text(p.spoken), html::text(markOf(Origin::model)));
     for (const auto& caution : p.cautions)
         lines << QStringLiteral("<b>%1</b> %2").arg(tr("Caution:"), html::text(caution));
     for (const auto& r : p.remarks)

@@ -145,9 +145,11 @@ TroublePage* TroubleFrame::made(std::size_t row) {
     });
     if (auto* symptoms = qobject_cast<SymptomsPage*>(page))
         connect(symptoms, &SymptomsPage::drillWanted, this, [this](Emergency emergency) {
-            const bool fire = emergency >= Emergency::fireStarting && emergency <= Emergency::fireStack;
-            showPage(fire                                                                 ? "fire"
-                     : emergency > Emergency::fireStack                                   ? "systems"
+            const auto in = [&](const auto& drills) {
+                return std::find(drills.begin(), drills.end(), emergency) != drills.end();
+            };
+            showPage(in(fireDrills)                                                       ? "fire"
+                     : in(systemsDrills)                                                  ? "systems"
                      : emergency == Emergency::feather || emergency == Emergency::restart ? "feather"
                      : emergency == Emergency::dive                                       ? "dive"
                      : emergency == Emergency::fewEngines                                 ? "few-engines"
@@ -279,13 +281,15 @@ void TroubleFrame::refresh() {
     } else if (key == "fire") {
         for (auto& c : trouble::cautionsOf(n, Emergency::fireAir))
             cautions.push_back(c);
-        for (const auto e : {Emergency::fireStarting, Emergency::fireGround, Emergency::fireAir,
-                             Emergency::fireInduction, Emergency::fireStack})
+        for (const auto e : fireDrills)
             own(e);
     } else if (key == "systems") {
-        for (const auto e : {Emergency::smoke, Emergency::chargeHigh, Emergency::generatorFails, Emergency::wheelsStay,
-                             Emergency::waterInFuel})
+        for (const auto e : systemsDrills) {
+            if (e != systemsDrills.front()) // its caution stands already
+                for (auto& c : trouble::cautionsOf(n, e))
+                    cautions.push_back(c);
             own(e);
+        }
     } else if (key == "dive") {
         own(Emergency::dive);
     } else if (key == "few-engines") {

@@ -3,13 +3,12 @@
 #include "kit/html.h"
 #include "kit/words.h"
 #include "pages/dive_page.h"
+#include "pages/drills_page.h"
 #include "pages/engine_fails_page.h"
 #include "pages/feather_page.h"
 #include "pages/few_engines_page.h"
-#include "pages/fire_page.h"
 #include "pages/go_round_page.h"
 #include "pages/symptoms_page.h"
-#include "pages/systems_page.h"
 #include <QVBoxLayout>
 #include <fmt/format.h>
 

@@ -434,7 +434,7 @@ void paintPhases(Setter& s, const plan::Plan& plan, const TypeNotes& notes) {
         s.rule(0.25 * mm);
         s.down(s.gap(0.7));
         if (!phase.spoken.empty()) {
-            const QString line = QObject::tr("SAY ALOUD  %1").arg(q(phase.spoken));
+            const QString line = QObject::tr("SAY ALOUD  %1  m").arg(q(phase.spoken));
             s.need(s.heightOf(line, bold, s.width()));
             s.text(0, s.width(), line, bold);
             s.down(s.heightOf(line, bold, s.width()) + s.gap(0.3));

@@ -79,8 +79,11 @@ void wheelsStay(Draft& d) {
     if (d.has(Acts::wingFlap))
         d.say(underSystems, "flapless", "No flaps", "faster, flatter", "The notes say how much faster.", "J69");
     d.say(underSystems, "brakes", "No brakes", "longest runway", "Into wind, and no taxiing.", "J69");
-    d.say(underSystems, "before", "Last", "straps, hood; all off", "Wheels up: fuel and ignition off, the field made.",
-          "J69");
+    d.say(underSystems, "before", "Straps, hood", "tight, open", "A hood jams as the frame bends.", "J69");
+    if (d.has(Acts::wheels))
+        d.say(underSystems, "belly", "Only with wheels up", "fuel, ignition off",
+              "When the field is made: what is shut does not burn.", "J69")
+            .branch();
 }
 
 void waterInFuel(Draft& d) {

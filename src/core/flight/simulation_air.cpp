@@ -22,11 +22,11 @@ constexpr double gearChangeTime = 6.0;                     // s, throttle back, 
 constexpr double leastLeft = 0.5;                          // s, less than this left of a rating is nothing
 constexpr double boostReading = 300.0;                     // Pa, what a needle does not show
 constexpr double heldStep = 150.0, leastOverField = 150.0; // m, between heights that are tried; over the field at least
-constexpr double sinksAtMost = 1.5;                        // m/s, on too little power to stay
-constexpr double shortestStep = 0.05;                      // s, so that a step towards an event always ends
-constexpr double lightensEvery = 1200.0;                   // s of the cruise between two settlings of its speed
-constexpr double slowestGround = 5.0;                      // m/s over the ground, less does not arrive
-constexpr double stepMinute = 60.0;                        // s that a setting of the let-down is held
+constexpr double sinksAtMost = 1.5;      // m/s, 300 ft/min: gently, as a level that is not held is left
+constexpr double shortestStep = 0.05;    // s, so that a step towards an event always ends
+constexpr double lightensEvery = 1200.0; // s of the cruise between two settlings of its speed
+constexpr double slowestGround = 5.0;    // m/s over the ground, less does not arrive
+constexpr double stepMinute = 60.0;      // s that a setting of the let-down is held
 } // namespace
 
 void Simulation::takeOff() {

@@ -62,6 +62,11 @@ static_assert([] {
             return false;
     return true;
 }());
+/// Drills that are told together: of a fire, and of what is no engine's failure.
+inline constexpr std::array fireDrills{Emergency::fireStarting, Emergency::fireGround, Emergency::fireAir,
+                                       Emergency::fireInduction, Emergency::fireStack};
+inline constexpr std::array systemsDrills{Emergency::smoke, Emergency::waterInFuel, Emergency::generatorFails,
+                                          Emergency::chargeHigh, Emergency::wheelsStay};
 constexpr const EmergencyName& nameOf(Emergency emergency) {
     return emergencyNames[static_cast<std::size_t>(emergency)];
 }

@@ -117,13 +117,6 @@ struct Rating {
     [[nodiscard]] std::optional<ManifoldPressure> boostOf(const RatingLine& l) const {
         return l.boost ? l.boost : boost;
     }
-    /// The most that a height leaves of a boost.
-    [[nodiscard]] ManifoldPressure heldAt(Length pressureAltitude, ManifoldPressure asked) const {
-        for (const auto& [from, most] : above)
-            if (pressureAltitude >= from && most < asked)
-                asked = most;
-        return asked;
-    }
     /// Boost in a gear, by name: that of its line where there is one.
     [[nodiscard]] std::optional<ManifoldPressure> boostIn(std::string_view gear) const {
         for (const auto& l : lines)

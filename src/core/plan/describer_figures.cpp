@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "advice/cool_down.h"
+#include "loading/distances.h"
 #include "notes/cockpit_units.h"
 #include "notes/lever_words.h"
 #include "plan/describer.h"
@@ -57,9 +58,18 @@ std::string Describer::brief() const {
                        single ? "throttle" : "throttles");
     if (single || !safe)
         return out + " After: nose down, land ahead, no turn back; fuel and ignition off.";
-    return out + fmt::format(" Under {}: throttles back, land ahead. Over: levers{} up, name, prove, {}.",
-                             speed(safe->speed), cockpit::acting(n_.controls, Acts::wheels) ? ", wheels" : "",
-                             n_.propeller.feathers ? "feather" : "full coarse");
+    out += fmt::format(" Under {}: throttles back, land ahead. Over: levers{} up, name, prove, {}", speed(safe->speed),
+                       cockpit::acting(n_.controls, Acts::wheels) ? ", wheels" : "",
+                       n_.propeller.feathers ? "feather" : "full coarse");
+    // Heavier than the notes let it climb on fewer here, what is left is a longer glide.
+    for (const auto& d : loading::distancesToday(n_, s_, weight, weight))
+        if (d.dimension == Dimension::mass) {
+            if (!d.value)
+                return out + "; whether it climbs is not known here.";
+            if (weight.si() > *d.value)
+                return out + "; too heavy to climb: land ahead.";
+        }
+    return out + ".";
 }
 
 Filled Describer::asPlanned(Phase phase, std::string_view name) const {

@@ -265,7 +265,7 @@ std::string planText(const Plan& plan) {
     for (const auto& p : plan.phases) {
         out += fmt::format("\n{} {}  {}\n", formatHoursMinutes(p.start), titleOf(p.phase), p.headline);
         if (!p.spoken.empty())
-            out += fmt::format("  Say aloud: {}\n", p.spoken);
+            out += fmt::format("  Say aloud: {}  [model]\n", p.spoken);
         for (const auto& c : p.cautions)
             out += fmt::format("  !  {}\n", c);
         int number = 1;

@@ -164,12 +164,17 @@ Result<double> readFigure(std::string_view key, std::string_view text, const Uni
     return si;
 }
 
+const UnitSpec* needleUnit(std::string_view key, const TypeNotes& notes) {
+    const WhatRow* row = whatOf(key);
+    return row && row->gauge && notes.gauges.contains(*row->gauge) ? &notes.unitOf(*row->gauge) : nullptr;
+}
+
 const UnitSpec* unitIn(std::string_view key, const TypeNotes* notes) {
     const WhatRow* row = whatOf(key);
     if (!row)
         return nullptr;
-    if (notes && row->gauge && notes->gauges.contains(*row->gauge))
-        return &notes->unitOf(*row->gauge);
+    if (const UnitSpec* needle = notes ? needleUnit(key, *notes) : nullptr)
+        return needle;
     if (notes && row->dimension == Dimension::volume)
         return notes->cockpit.fuel;
     return unitOf(*row);

@@ -64,6 +64,8 @@ std::string titleOf(std::string_view key, const TypeNotes& notes);
 /// figures (keyRanges, FileFormat::log), with the reason. @param assumed the unit of a bare number; null: one must be
 /// written
 Result<double> readFigure(std::string_view key, std::string_view text, const UnitSpec* assumed = nullptr);
+/// The unit of its needle in a cockpit, which a bare number is in; null where it has none.
+const UnitSpec* needleUnit(std::string_view key, const TypeNotes& notes);
 /// The unit that a cockpit reads it in: its needle's, its fuel gauges'; where no notes are known, the usual one. Null
 /// for counts and for what is no figure.
 const UnitSpec* unitIn(std::string_view key, const TypeNotes* notes);
