@@ -2,7 +2,7 @@
 // Every kind of text file that the program reads, spoilt in every way a hand, a slip or a damaged disk can: each is
 // refused with a reason, or read, and what notes and sorties plan are figures that can be. Deterministic: hostile-files
 // SEED COUNT. Writes the first offending file to OUT (default hostile.toml) and ends with 1. (Logs in SQLite:
-// tests/app/log_file_test.cpp.)
+// tests/app/log/log_file_test.cpp.)
 #include "advice/cool_down.h"
 #include "advice/cooling.h"
 #include "advice/ground_budget.h"

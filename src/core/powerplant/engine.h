@@ -75,7 +75,7 @@ public:
     /// Time at the old setting that a change of rpm is worth. Up: the energy of the turning parts over the power it
     /// comes to; standing half of that and six tenths of a second (fixed blades three), three at most; down in
     /// the air: what the parts give back over the power given up, six seconds at most. (Settled against short steps on
-    /// the shipped types: tests/core/stride_test.cpp.)
+    /// the shipped types: tests/core/engine/stride_test.cpp.)
     [[nodiscard]] double changeLag(Rotation from, Power before, Rotation to, Power after, bool moving) const {
         const double energy = kineticEnergy(to.si()) - kineticEnergy(from.si());
         if (energy > 0)

@@ -229,16 +229,16 @@ TEST_F(TroublePages, SymptomsAreChosenInCombinationAndLeadToTheDrill) {
     EXPECT_TRUE(act.text().contains(QStringLiteral("What do you see")));
     auto& pressure = in<QComboBox>("needle-oil-pressure");
     EXPECT_TRUE(pressure.hasFocus());
-    pressure.setCurrentIndex(static_cast<int>(Way::falls) + 1);
+    pressure.setCurrentIndex(static_cast<int>(amber::Way::falls) + 1);
     EXPECT_FALSE(page.diagnosis().causes.front().pattern.gauge) << "never a gauge first";
-    in<QComboBox>("needle-oil").setCurrentIndex(static_cast<int>(Way::rises) + 1);
+    in<QComboBox>("needle-oil").setCurrentIndex(static_cast<int>(amber::Way::rises) + 1);
     auto& shake = in<QToolButton>("sign-shake");
     shake.setFocus();
     QTest::keyClick(&shake, Qt::Key_Space);
     EXPECT_EQ(page.noticed().size(), 3u);
     EXPECT_EQ(page.diagnosis().causes.front().pattern.key, "bearing");
     EXPECT_TRUE(act.text().contains(QStringLiteral("Ease"))) << "half a chance: nothing that cannot be undone";
-    pressure.setCurrentIndex(static_cast<int>(Way::flickers) + 1);
+    pressure.setCurrentIndex(static_cast<int>(amber::Way::flickers) + 1);
     for (const char* sign : {"sign-smell-of-oil", "sign-rough"})
         QTest::mouseClick(&in<QToolButton>(sign), Qt::LeftButton);
     const auto& cruise = document().plan()[Phase::cruise];

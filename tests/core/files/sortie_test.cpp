@@ -8,7 +8,7 @@ using namespace amber;
 namespace {
 
 /// The demo as a sortie that names its notes itself, without a file of the airframe.
-const Sortie& lorimer() {
+const Sortie& lorimerSortie() {
     static const Sortie plain = [] {
         Sortie s = *test::demo("lorimer").sortie;
         s.airframe.file.clear();
@@ -37,7 +37,7 @@ void expectSame(const Sortie& a, const Sortie& b) {
 }
 
 TEST(Sortie, WritesWhatItReads) {
-    Sortie s = lorimer();
+    Sortie s = lorimerSortie();
     s.title = "A \"quoted\" title\\ with\ttabs\nand lines";
     s.choices["start/propeller"] = "coarse until oil pressure";
     s.weight = Mass::of(27400, units::pound);
@@ -50,7 +50,7 @@ TEST(Sortie, WritesWhatItReads) {
 }
 
 RC_GTEST_PROP(SortieProperty, AnyTitleAndFigureSurvives, (const std::string& title)) {
-    Sortie s = lorimer();
+    Sortie s = lorimerSortie();
     std::string clean; // TOML files are UTF-8: any ASCII will do here
     for (const char c : title)
         if (static_cast<unsigned char>(c) < 0x80)
@@ -83,7 +83,7 @@ TEST(Sortie, EveryFaultIsNamedWithItsLine) {
 TEST(Sortie, WhatDoesNotFitTheTypeIsRefused) {
     const auto& notes = test::demo("lorimer").aircraft->notes;
     const auto problems = [&](auto change) {
-        Sortie s = lorimer();
+        Sortie s = lorimerSortie();
         change(s);
         std::string all;
         for (const auto& p : checkSortie(s, notes, "s.toml"))

@@ -19,11 +19,11 @@ namespace {
 using namespace amber;
 using engine::Demand;
 
-const powerplant::Aircraft& of(const std::string& demo) {
+const powerplant::Aircraft& aircraftOf(const std::string& demo) {
     return *test::loaded(demo).aircraft;
 }
 const powerplant::Aircraft& anyAircraft() {
-    return of(*rc::gen::elementOf(test::demoNames()));
+    return aircraftOf(*rc::gen::elementOf(test::demoNames()));
 }
 air::Ambient anyAir(int top = 9000) {
     air::Day day = air::standardDay(Length{});
@@ -121,7 +121,7 @@ RC_GTEST_PROP(EngineProperty, WideOpenFallsWithHeightAndFullThrottleHeightIsItsR
 
 RC_GTEST_PROP(EngineProperty, MoreRamAndADenserDayHoldTheBoostHigher, ()) {
     const auto& a =
-        of(*rc::gen::element<std::string>("lorimer-spring", "farrier-summer", "tanner-winter", "mercer-frost"));
+        aircraftOf(*rc::gen::element<std::string>("lorimer-spring", "farrier-summer", "tanner-winter", "mercer-frost"));
     const Rating& r = flight::ratingFor(a.notes, {}, Phase::climb);
     const Speed slow = Speed::si(*rc::gen::inRange(0, 70)), fast = Speed::si(slow.si() + *rc::gen::inRange(5, 60));
     const auto day = air::standardDay(Length{});
@@ -160,7 +160,7 @@ RC_GTEST_PROP(MixtureProperty, TheCurveHasItsTopAtBestPowerAndTheResponseItsSign
     if (f < 0.0785) {
         RC_ASSERT(engine::leanResponse(f) < 0);
     }
-    const auto& e = of("lorimer-spring").model();
+    const auto& e = aircraftOf("lorimer-spring").model();
     const double x = *rc::gen::inRange(0, 120) / 100.0;
     RC_ASSERT(engine::automaticRatio(e, Mixture::rich, x) <=
               engine::automaticRatio(e, Mixture::rich, x + 0.05) + 1e-12);
@@ -197,7 +197,7 @@ TEST(Chart, TheRulerAgreesWithTheModelEverywhere) {
     double worst = 0.0;
     std::string where;
     for (const char* type : {"lorimer-spring", "farrier-summer", "tanner-winter", "thatcher-lesson"}) {
-        const auto& a = of(type);
+        const auto& a = aircraftOf(type);
         const Rating& r = flight::ratingFor(a.notes, {}, Phase::climb);
         for (int share = 70; share <= 100; share += 2)
             for (int height = 0; height <= 3000; height += 100)
@@ -219,8 +219,8 @@ TEST(Chart, TheRulerAgreesWithTheModelEverywhere) {
 }
 
 RC_GTEST_PROP(ChartProperty, TheRulerAgreesWithTheModel, ()) {
-    const auto& a =
-        of(*rc::gen::element<std::string>("lorimer-spring", "farrier-summer", "tanner-winter", "thatcher-lesson"));
+    const auto& a = aircraftOf(
+        *rc::gen::element<std::string>("lorimer-spring", "farrier-summer", "tanner-winter", "thatcher-lesson"));
     const Rating& r = flight::ratingFor(a.notes, {}, Phase::climb);
     const auto boost = ManifoldPressure::si(r.boost->si() * *rc::gen::inRange(70, 101) / 100.0);
     const Length height = Length::si(*rc::gen::inRange(0, 3000));
@@ -238,8 +238,8 @@ RC_GTEST_PROP(ChartProperty, TheRulerAgreesWithTheModel, ()) {
 }
 
 RC_GTEST_PROP(KnockProperty, WhatItPermitsIsItsOwnFixedPoint, ()) {
-    const auto& a =
-        of(*rc::gen::element<std::string>("lorimer-spring", "farrier-summer", "collier-high", "wheelwright-height"));
+    const auto& a = aircraftOf(
+        *rc::gen::element<std::string>("lorimer-spring", "farrier-summer", "collier-high", "wheelwright-height"));
     const engine::KnockBoundary knock(a.notes, a.model(), *rc::gen::elementOf(a.notes.fuel.grades));
     auto d = anyDemand(a);
     d.mixture = *rc::gen::element(Mixture::rich, Mixture::weak);
@@ -255,7 +255,7 @@ RC_GTEST_PROP(KnockProperty, WhatItPermitsIsItsOwnFixedPoint, ()) {
 }
 
 RC_GTEST_PROP(CalibrationProperty, KnownEnginesAreFoundAgainFromTheirLines, ()) {
-    TypeNotes notes = of("lorimer-spring").notes;
+    TypeNotes notes = aircraftOf("lorimer-spring").notes;
     auto truth = engine::typicalParameters(notes);
     truth.isac *= *rc::gen::inRange(95, 106) / 100.0;
     truth.gears[0].efficiency = *rc::gen::inRange(62, 75) / 100.0;
@@ -280,7 +280,7 @@ RC_GTEST_PROP(CalibrationProperty, KnownEnginesAreFoundAgainFromTheirLines, ()) 
 
 TEST(WrittenCalibration, ComesBackForEveryTypeFromItsOwnFile) {
     for (const auto& name : test::demoNames()) {
-        const auto& a = of(name);
+        const auto& a = aircraftOf(name);
         const auto text = test::fileText(a.notes.file);
         ASSERT_FALSE(text.empty()) << a.notes.file;
         const auto again = readNotes(engine::withCalibratedBlock(text, a.calibration), a.notes.file, a.notes.variant);

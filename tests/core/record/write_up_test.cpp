@@ -14,16 +14,16 @@ using record::Answer;
 using record::Entry;
 using watch::Colour;
 
-constexpr std::int64_t noon = 1'796'040'000'000; // 30 November 2026
+constexpr std::int64_t writtenNoon = 1'796'040'000'000; // 30 November 2026
 
 class WriteUp : public testing::Test {
 protected:
     const flight::LoadedSortie& l = test::loaded("lorimer-spring");
     const TypeNotes& notes = l.aircraft->notes;
-    record::Log log{{{"r1", {"r1", "HR-K", notes.name, "", noon, ""}}}, {}};
+    record::Log log{{{"r1", {"r1", "HR-K", notes.name, "", writtenNoon, ""}}}, {}};
     record::Ids ids = record::idsFrom([this] { return ++chance; });
     std::uint64_t chance = 0;
-    std::int64_t clock = noon;
+    std::int64_t clock = writtenNoon;
 
     const Entry& add(Phase phase, const std::string& what, double value, const std::string& engine = "1",
                      const std::string& words = {}, const std::string& supersedes = {}) {
@@ -120,7 +120,7 @@ TEST_F(WriteUp, AnswersAreCarriedWholeAndAreAboutSomething) {
     Entry stray;
     stray.id = ids(clock);
     stray.run = "r1";
-    stray.at = stray.entered = noon;
+    stray.at = stray.entered = writtenNoon;
     stray.what = "signed";
     stray.kind = Entry::Kind::words;
     stray.words = "A. Fitter";
@@ -150,9 +150,9 @@ TEST_F(WriteUp, HeadsThatFallTooFastBetweenTwoReadingsAreShockCooling) {
     const double most = flight::coolingLimit(notes).perMinute;
     const auto lines = [&](double perMinute, int minutes) {
         log.entries.clear();
-        clock = noon;
+        clock = writtenNoon;
         add(Phase::cruise, "head", 520.0);
-        clock = noon + minutes * 60'000;
+        clock = writtenNoon + minutes * 60'000;
         add(Phase::letDown, "head", 520.0 - perMinute * minutes);
         std::vector<std::string> out;
         for (const auto& line : written().lines)
@@ -192,7 +192,7 @@ TEST_F(WriteUp, MinutesOfARatingAreOneAccountHoweverOftenTheyAreTyped) {
 TEST_F(WriteUp, RunUpAndTakeOffOnAColdEngineAreToldFromWhatWasTyped) {
     const auto cold = [&](double runUp, double takeOff, int minutes) {
         log.entries.clear();
-        clock = noon;
+        clock = writtenNoon;
         const double warm = notes.gauges.at(Gauge::headTemperature).in(Phase::warmUp).normalHigh.value_or(420.0) - 10.0;
         add(Phase::warmUp, "oil", runUp);
         add(Phase::warmUp, "head", warm);
@@ -314,7 +314,7 @@ TEST_F(WriteUp, EachTypesPlanJudgedAsReadIsNotWrittenUpWhereThePlanItselfIsNot) 
     for (const auto& demo : test::demoNames()) {
         const auto& one = test::loaded(demo);
         const auto plan = plan::makePlan(*one.aircraft, *one.sortie);
-        record::Log read{{{"r1", {"r1", "HR-K", "", "", noon, ""}}}, {}};
+        record::Log read{{{"r1", {"r1", "HR-K", "", "", writtenNoon, ""}}}, {}};
         std::set<std::string> warned;
         for (std::size_t i = 0; i < plannedPhases; ++i)
             for (const auto& e : plan.phases[i].expect) {

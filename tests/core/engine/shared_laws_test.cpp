@@ -14,7 +14,7 @@ namespace {
 using namespace powerplant;
 using test::loaded;
 
-constexpr double g = 9.80665, inHg = 3386.389;
+constexpr double gravity = 9.80665, inHg = 3386.389;
 
 /// The twin, standing or flying settled in standard air.
 struct Whole {
@@ -50,7 +50,7 @@ struct Whole {
     }
     [[nodiscard]] double drag(double v) const {
         return aircraft.drag.force(0.5 * air::density(air().pressure, air().temperature) * v * v,
-                                   plant.weight(state).si() * g);
+                                   plant.weight(state).si() * gravity);
     }
     const powerplant::Aircraft& aircraft;
     Powerplant plant;
@@ -173,7 +173,7 @@ TEST(SharedLaws, WhatAnEmptyTankNoLongerHadDidNotCome) {
 TEST(SharedLaws, SpeedHeldTheHeightFollowsFromPowerLessDrag) {
     Whole w;
     w.fly(2000, 80, 2200, 36 * inHg);
-    const double v = w.trueSpeed(), drag = w.drag(v), weight = w.plant.weight(w.state).si() * g;
+    const double v = w.trueSpeed(), drag = w.drag(v), weight = w.plant.weight(w.state).si() * gravity;
     const auto r = w.step();
     EXPECT_NEAR(w.state.rate, (0.8 * power(r) - drag * v) / weight, 0.002);
     EXPECT_GT(w.state.rate, 1.0);
@@ -202,13 +202,14 @@ TEST(SharedLaws, FromAStandItAcceleratesByTheStaticThrustLessRolling) {
     const double mass = w.plant.weight(w.state).si();
     const auto r = w.step(20);
     const double thrust = std::cbrt(2 * rho * disc * std::pow(0.8 * power(r), 2)); // momentum theory: T³ = 2 ρ A P²
-    EXPECT_NEAR(w.trueSpeed() / 0.02, (thrust - 0.03 * mass * g) / mass, 0.03);
+    EXPECT_NEAR(w.trueSpeed() / 0.02, (thrust - 0.03 * mass * gravity) / mass, 0.03);
     // Faster it is power over speed, less the drag of the airframe on its wheels.
     w.state.ias = 40;
     const double q = 0.5 * rho * 1600;
     const auto fast = w.step(20);
     EXPECT_NEAR((w.trueSpeed() - 40) / 0.02,
-                (std::min(thrust, 0.8 * power(fast) / 40) - q * w.aircraft.drag.area - 0.03 * mass * g) / mass, 0.05);
+                (std::min(thrust, 0.8 * power(fast) / 40) - q * w.aircraft.drag.area - 0.03 * mass * gravity) / mass,
+                0.05);
 }
 
 TEST(SharedLaws, ADescentAtARateComesDownByItAndCoversTheGroundOfItsSpeed) {
@@ -234,7 +235,7 @@ TEST(SharedLaws, ADeadEngineYawsByTheOthersShareAndItsWindmillCostsTwiceWhatItTa
     w.plant.steps(w.state, w.levers, w.run, 20'000);
     w.state.height = 2000;
     w.state.ias = w.levers.path.ias;
-    const double v = w.trueSpeed(), drag = w.drag(v), weight = w.plant.weight(w.state).si() * g;
+    const double v = w.trueSpeed(), drag = w.drag(v), weight = w.plant.weight(w.state).si() * gravity;
     const auto r = w.step();
     ASSERT_LT(r.engines[0].propeller, 0) << "the air turns it";
     EXPECT_NEAR(w.state.rate, (0.8 * r.engines[1].propeller + 2 * r.engines[0].propeller - drag * v) / weight, 0.01);

@@ -16,7 +16,7 @@ namespace {
 using namespace amber;
 using record::Entry;
 
-constexpr std::int64_t noon = 1'796'040'000'000;
+constexpr std::int64_t recordedNoon = 1'796'040'000'000;
 
 class Recorder : public testing::Test {
 protected:
@@ -93,7 +93,7 @@ protected:
         Made out;
         const auto r = read(flight(shape));
         EXPECT_TRUE(r);
-        out.blocks = record::blocksOf(*r, "r1", "r.csv", noon);
+        out.blocks = record::blocksOf(*r, "r1", "r.csv", recordedNoon);
         out.trace = record::traceOf(out.blocks, notes);
         out.anchors = record::findAnchors(out.trace, notes);
         out.entries = record::entriesOf(out.trace, out.anchors, notes, nullptr, "r1", "r.csv");
@@ -197,7 +197,7 @@ TEST_F(Recorder, AClockSetBackIntoTheRecordLaysNothingOver) {
 
 TEST_F(Recorder, TheMomentsOfARunAreFoundByTheirRules) {
     const auto m = make({});
-    const auto at = [](double s) { return noon + static_cast<std::int64_t>(s * 1000); };
+    const auto at = [](double s) { return recordedNoon + static_cast<std::int64_t>(s * 1000); };
     EXPECT_EQ(m.anchors.firstFire[0], at(60));
     EXPECT_EQ(m.anchors.firstFire[1], at(90));
     EXPECT_EQ(m.anchors.takeOffPower, at(900));
@@ -226,17 +226,17 @@ TEST_F(Recorder, TheMomentsOfARunAreFoundByTheirRules) {
     for (const std::size_t t : {889u, 894u, 899u})
         EXPECT_EQ(theirs.at(t), Phase::takeOff) << t;
     // Where somebody has put one, it is there.
-    record::Log log{{{"r1", {"r1", "HR-K", "", "", noon, ""}}}, {}};
+    record::Log log{{{"r1", {"r1", "HR-K", "", "", recordedNoon, ""}}}, {}};
     Entry put;
     put.id = "e1";
     put.run = "r1";
-    put.at = put.entered = noon;
+    put.at = put.entered = recordedNoon;
     put.phase = Phase::takeOff;
     put.what = "at-take-off";
     put.value = 870.0;
     ASSERT_EQ(record::wrongWith(put), "");
     log.entries.emplace("e1", put);
-    EXPECT_EQ(record::anchorsOf(m.trace, notes, record::standing(log, "r1"), noon).takeOffPower, at(870));
+    EXPECT_EQ(record::anchorsOf(m.trace, notes, record::standing(log, "r1"), recordedNoon).takeOffPower, at(870));
 }
 
 TEST_F(Recorder, AStretchOverALimitIsWrittenUpWithHowFarAndHowLong) {
@@ -246,10 +246,10 @@ TEST_F(Recorder, AStretchOverALimitIsWrittenUpWithHowFarAndHowLong) {
     const double limit = notes.gauges.at(Gauge::oilTemperature).in(Phase::cruise).limitHigh.value();
     EXPECT_NEAR(hot->value, limit + 6.0, 0.6);
     EXPECT_NEAR(*hot->lasted, 120.0, 2.0);
-    EXPECT_NEAR(static_cast<double>(hot->at - noon) / 1000.0, 1800.0, 2.0);
+    EXPECT_NEAR(static_cast<double>(hot->at - recordedNoon) / 1000.0, 1800.0, 2.0);
     EXPECT_EQ(hot->phase, Phase::cruise);
     EXPECT_EQ(of(m.entries, "oil", notes.positions[1].id, true), nullptr) << "starboard was cool";
-    record::Log log{{{"r1", {"r1", "HR-K", "", "", noon, ""}}}, {}};
+    record::Log log{{{"r1", {"r1", "HR-K", "", "", recordedNoon, ""}}}, {}};
     for (const auto& e : m.entries) {
         EXPECT_EQ(record::wrongWith(e), "") << e.what;
         log.entries.emplace(e.id, e);
@@ -306,7 +306,7 @@ TEST_F(Recorder, WhatTheFlightWasForIsJudgedAsInARehearsal) {
     EXPECT_EQ(said[0].what, "aim/take-off-warm");
     EXPECT_EQ(said[0].engine, notes.positions[1].id);
     EXPECT_EQ(said[0].phase, Phase::takeOff);
-    EXPECT_NEAR(static_cast<double>(said[0].at - noon) / 1000.0, 900.0, 2.0);
+    EXPECT_NEAR(static_cast<double>(said[0].at - recordedNoon) / 1000.0, 900.0, 2.0);
     EXPECT_EQ(record::wrongWith(said[0]), "");
     EXPECT_EQ(record::judgedAlone(notes, said[0])->colour(),
               watch::broken(watch::rowOf(watch::Aim::takeOffWarm).rule, {}).colour());
@@ -337,7 +337,7 @@ TEST_F(Recorder, TheCruiseIsKeptAsOneReadingOfEachNeedle) {
 
 TEST_F(Recorder, WhatHangsOnAMomentThatIsPutElsewhereIsReckonedAnewAndNothingElse) {
     const auto m = make({6.0, 10.0, 120.0});
-    const record::Run run{"r1", "HR-K", "", "", noon, ""};
+    const record::Run run{"r1", "HR-K", "", "", recordedNoon, ""};
     const std::string port = notes.positions[0].id, starboard = notes.positions[1].id;
     const auto with = [&](double takeOff, bool corrected) {
         record::Log log{{{"r1", run}}, {}};
@@ -386,7 +386,7 @@ TEST_F(Recorder, TracesGoThroughJsonToTheLastBitAndWhatIsWrongIsToldAndLeft) {
     m.blocks.resize(3);
     m.blocks[1].values[7] = std::numeric_limits<float>::quiet_NaN();
     m.blocks[1].values[8] = 0.1F + 0.2F;
-    const record::Log log{{{"r1", {"r1", "HR-K", "", "", noon, ""}}}, {}};
+    const record::Log log{{{"r1", {"r1", "HR-K", "", "", recordedNoon, ""}}}, {}};
     const std::string text = record::logJson(log, m.blocks);
     EXPECT_LT(std::count(text.begin(), text.end(), '\n'), 40) << "a block a line";
     std::vector<record::TraceBlock> again;

@@ -13,18 +13,18 @@ namespace {
 const TypeNotes& notes() {
     return test::demo("lorimer").aircraft->notes;
 }
-double celsius(double t) {
+double kelvinsOf(double t) {
     return Temperature::of(t, units::celsius).si();
 }
 
 TEST(Judge, NormalAmberRedInThePhasesOwnLimits) {
-    EXPECT_EQ(watch::judge(notes(), Gauge::headTemperature, Phase::climb, celsius(220)).colour(), Colour::normal);
-    EXPECT_EQ(watch::judge(notes(), Gauge::headTemperature, Phase::climb, celsius(240)).colour(), Colour::amber);
-    EXPECT_EQ(watch::judge(notes(), Gauge::headTemperature, Phase::climb, celsius(250)).colour(), Colour::red);
+    EXPECT_EQ(watch::judge(notes(), Gauge::headTemperature, Phase::climb, kelvinsOf(220)).colour(), Colour::normal);
+    EXPECT_EQ(watch::judge(notes(), Gauge::headTemperature, Phase::climb, kelvinsOf(240)).colour(), Colour::amber);
+    EXPECT_EQ(watch::judge(notes(), Gauge::headTemperature, Phase::climb, kelvinsOf(250)).colour(), Colour::red);
     // The same reading is allowed at take-off.
-    EXPECT_EQ(watch::judge(notes(), Gauge::headTemperature, Phase::takeOff, celsius(250)).colour(), Colour::amber);
-    EXPECT_EQ(watch::judge(notes(), Gauge::oilTemperature, Phase::takeOff, celsius(39)).colour(), Colour::red);
-    EXPECT_EQ(watch::judge(notes(), Gauge::oilTemperature, Phase::takeOff, celsius(42)).colour(), Colour::amber);
+    EXPECT_EQ(watch::judge(notes(), Gauge::headTemperature, Phase::takeOff, kelvinsOf(250)).colour(), Colour::amber);
+    EXPECT_EQ(watch::judge(notes(), Gauge::oilTemperature, Phase::takeOff, kelvinsOf(39)).colour(), Colour::red);
+    EXPECT_EQ(watch::judge(notes(), Gauge::oilTemperature, Phase::takeOff, kelvinsOf(42)).colour(), Colour::amber);
 }
 
 TEST(Judge, OnTheLimitIsNotPastIt) {
@@ -38,12 +38,12 @@ TEST(Judge, OnTheLimitIsNotPastIt) {
 }
 
 TEST(Judge, SaysWhyInTheGaugesOwnUnits) {
-    const auto j = watch::judge(notes(), Gauge::headTemperature, Phase::climb, celsius(240));
+    const auto j = watch::judge(notes(), Gauge::headTemperature, Phase::climb, kelvinsOf(240));
     EXPECT_EQ(j.sentence(), "Head temp. 240 °C is above the normal 232 °C; the limit is 248 °C.");
     EXPECT_NE(
-        watch::judge(notes(), Gauge::headTemperature, Phase::takeOff, celsius(240)).sentence().find("5:00 allowed"),
+        watch::judge(notes(), Gauge::headTemperature, Phase::takeOff, kelvinsOf(240)).sentence().find("5:00 allowed"),
         std::string::npos);
-    EXPECT_NE(watch::judge(notes(), Gauge::oilTemperature, Phase::takeOff, celsius(10))
+    EXPECT_NE(watch::judge(notes(), Gauge::oilTemperature, Phase::takeOff, kelvinsOf(10))
                   .sentence()
                   .find("under the least of 40 °C for Take-off"),
               std::string::npos);
@@ -53,7 +53,7 @@ TEST(Judge, WhatCannotBeReadIsRedAndWhatHasNoLimitsSaysSo) {
     EXPECT_EQ(
         watch::judge(notes(), Gauge::oilTemperature, Phase::climb, std::numeric_limits<double>::quiet_NaN()).colour(),
         Colour::red);
-    const auto j = watch::judge(notes(), Gauge::coolantTemperature, Phase::climb, celsius(90));
+    const auto j = watch::judge(notes(), Gauge::coolantTemperature, Phase::climb, kelvinsOf(90));
     EXPECT_EQ(j.colour(), Colour::normal);
     EXPECT_NE(j.sentence().find("no limits"), std::string::npos);
 }

@@ -12,7 +12,7 @@ namespace {
 using namespace amber;
 using watch::WalkConditions;
 
-const TypeNotes& notes() {
+const TypeNotes& walkNotes() {
     return test::lorimer().notes;
 }
 const watch::WalkFinding& finding(const watch::WalkRound& walk, const std::string& key) {
@@ -23,7 +23,7 @@ const watch::WalkFinding& finding(const watch::WalkRound& walk, const std::strin
     throw std::runtime_error("no item " + key);
 }
 const Tank& tank(const std::string& id) {
-    return *std::find_if(notes().fuel.tanks.begin(), notes().fuel.tanks.end(),
+    return *std::find_if(walkNotes().fuel.tanks.begin(), walkNotes().fuel.tanks.end(),
                          [&](const Tank& t) { return t.id == id; });
 }
 double gallons(double us) {
@@ -31,17 +31,17 @@ double gallons(double us) {
 }
 
 TEST(WalkRound, NothingFoundIsNothingWrong) {
-    const auto walk = watch::walkRound(notes(), {}, {});
+    const auto walk = watch::walkRound(walkNotes(), {}, {});
     EXPECT_EQ(walk.seen, 0);
     EXPECT_GT(walk.items, 20);
     EXPECT_TRUE(walk.defects.empty());
-    EXPECT_EQ(walk.stops.size(), notes().walk.stations.size());
+    EXPECT_EQ(walk.stops.size(), walkNotes().walk.stations.size());
     EXPECT_EQ(walk.stops.front().open, static_cast<int>(walk.stops.front().items.size()));
 }
 
 TEST(WalkRound, AReadingIsJudgedAndAStopperStopsTheFlight) {
     const auto judged = [](const std::string& text) {
-        return finding(watch::walkRound(notes(), {{"stbd-engine/oil-starboard", text}}, {}),
+        return finding(watch::walkRound(walkNotes(), {{"stbd-engine/oil-starboard", text}}, {}),
                        "stbd-engine/oil-starboard")
             .verdict;
     };
@@ -55,7 +55,7 @@ TEST(WalkRound, AReadingIsJudgedAndAStopperStopsTheFlight) {
 }
 
 TEST(WalkRound, WhatIsNoStopperIsAmberHoweverLow) {
-    const auto walk = watch::walkRound(notes(), {{"tail/tail-wheel-tyre", "20 lbf/in²"}}, {});
+    const auto walk = watch::walkRound(walkNotes(), {{"tail/tail-wheel-tyre", "20 lbf/in²"}}, {});
     EXPECT_EQ(finding(walk, "tail/tail-wheel-tyre").verdict.colour(), watch::Colour::amber);
     ASSERT_EQ(walk.defects.size(), 1u);
     EXPECT_EQ(walk.defects.front().where, "Tail");
@@ -63,18 +63,19 @@ TEST(WalkRound, WhatIsNoStopperIsAmberHoweverLow) {
 
 TEST(WalkRound, SomethingLookedAtIsInOrderOrWrittenUp) {
     const auto walk = watch::walkRound(
-        notes(), {{"nose/pitot-covers", std::string(watch::inOrder)}, {"tail/de-icer-boots", "hole at the root"}}, {});
+        walkNotes(), {{"nose/pitot-covers", std::string(watch::inOrder)}, {"tail/de-icer-boots", "hole at the root"}},
+        {});
     EXPECT_EQ(walk.seen, 2);
     ASSERT_EQ(walk.defects.size(), 1u);
     EXPECT_EQ(walk.defects.front().verdict.sentence(), "De-icer boots: hole at the root.");
-    const auto locked = watch::walkRound(notes(), {{"nose/pitot-covers", "still on"}}, {});
+    const auto locked = watch::walkRound(walkNotes(), {{"nose/pitot-covers", "still on"}}, {});
     EXPECT_EQ(locked.defects.front().verdict.colour(), watch::Colour::red);
 }
 
 TEST(WalkRound, RedDefectsComeFirst) {
     const auto walk = watch::walkRound(
-        notes(), {{"nose/landing-lamp", "cracked"}, {"port-leg/tyre", "30 lbf/in²"}, {"tail/de-icer-boots", "torn"}},
-        {});
+        walkNotes(),
+        {{"nose/landing-lamp", "cracked"}, {"port-leg/tyre", "30 lbf/in²"}, {"tail/de-icer-boots", "torn"}}, {});
     ASSERT_EQ(walk.defects.size(), 3u);
     EXPECT_EQ(walk.defects.front().where, "Port leg");
     EXPECT_EQ(walk.defects.front().verdict.colour(), watch::Colour::red);
@@ -160,14 +161,14 @@ TEST(WalkRound, AGaugeIsComparedWithTheDipAndTheAttitude) {
 }
 
 TEST(WalkRound, WhatCannotBeReadIsRefusedWithAReason) {
-    const auto* oil = watch::itemOf(notes(), "port-engine/oil-port");
+    const auto* oil = watch::itemOf(walkNotes(), "port-engine/oil-port");
     ASSERT_NE(oil, nullptr);
     EXPECT_EQ(watch::refusal(*oil, "21"), "") << "a bare number is in the cockpit's unit";
     EXPECT_EQ(watch::kept(*oil, "21"), "21 US gal");
     EXPECT_NE(watch::refusal(*oil, "plenty"), "");
     EXPECT_NE(watch::refusal(*oil, "-3"), "");
     EXPECT_NE(watch::refusal(*oil, "40 lbf/in²"), "") << "a pressure is no volume";
-    EXPECT_EQ(watch::itemOf(notes(), "port-engine/water"), nullptr);
+    EXPECT_EQ(watch::itemOf(walkNotes(), "port-engine/water"), nullptr);
 }
 
 TEST(WalkRound, EveryTypeHasAPathWithEveryTankOnIt) {

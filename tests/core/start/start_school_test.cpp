@@ -15,7 +15,7 @@ namespace {
 using namespace amber;
 using start::EventKind;
 
-Temperature celsius(double c) {
+Temperature degreesCelsius(double c) {
     return Temperature::si(c + 273.15);
 }
 StartNotes with(const TypeNotes& n, const std::string& step, const std::string& school) {
@@ -74,7 +74,7 @@ TEST(Schools, NotesMarkOneAndAChoiceTheyDoNotLeaveOpenIsNotTaken) {
 TEST(Schools, PrimingWhileTurningLeavesNoWaitAndStaysWithinTheStarter) {
     const auto& n = test::lorimer().notes;
     start::StartRequest r;
-    r.engine = r.oil = celsius(0);
+    r.engine = r.oil = degreesCelsius(0);
     const auto before = start::planStart(n, with(n, "prime", "before turning"), r).value();
     const auto turning = start::planStart(n, with(n, "prime", "while turning"), r).value();
     EXPECT_GT(secondsOf(before, EventKind::wait), 10);
@@ -93,7 +93,7 @@ TEST(Schools, BladesBeforeIgnitionTakeTheirSecondsOfTurning) {
     const auto d = test::loadDemo("mercer-frost");
     const auto& n = d.aircraft->notes;
     const auto first = with(n, "ignition", "after blades"), atOnce = with(n, "ignition", "on before turning");
-    const start::CrankConditions warm{celsius(15), start::Supply::cart, false, start::bladesPerRevolution(n)};
+    const start::CrankConditions warm{degreesCelsius(15), start::Supply::cart, false, start::bladesPerRevolution(n)};
     const auto a = start::crank(first, warm), b = start::crank(atOnce, warm);
     EXPECT_NEAR(a.forBlades.si(), 8.0 / (a.rpm * 0.45 * 4), 1e-9) << "8 blades of a four-bladed, geared propeller";
     EXPECT_EQ(b.forBlades.si(), 0);
@@ -105,7 +105,7 @@ TEST(Schools, PullingThroughSharesTheDose) {
     const TypeNotes& keep = d.aircraft->notes;
     const Pressure sea = Pressure::si(standardPressure);
     const auto dose = [&](const std::string& school) {
-        return start::Priming(with(keep, "prime", school)).advice(celsius(0), sea);
+        return start::Priming(with(keep, "prime", school)).advice(degreesCelsius(0), sea);
     };
     const auto primer = dose("primer only"), both = dose("both"), pulled = dose("pull-through, no primer");
     EXPECT_EQ(primer.unit, "strokes");
@@ -128,8 +128,9 @@ RC_GTEST_PROP(SchoolProperty, WhicheverWayColderNeverMeansLessPrimeAndAHigherFie
     const start::Priming priming(s);
     const int cold = *rc::gen::inRange(-35, 80), warmer = *rc::gen::inRange(0, 40);
     const Pressure field = Pressure::si(*rc::gen::inRange(60000, 104000)), higher = Pressure::si(0.9 * field.si());
-    const auto a = priming.advice(celsius(cold), field), b = priming.advice(celsius(cold + warmer), field),
-               up = priming.advice(celsius(cold), higher);
+    const auto a = priming.advice(degreesCelsius(cold), field),
+               b = priming.advice(degreesCelsius(cold + warmer), field),
+               up = priming.advice(degreesCelsius(cold), higher);
     RC_ASSERT(a.dose >= b.dose);
     RC_ASSERT(a.blades >= b.blades);
     RC_ASSERT(up.dose <= a.dose);
@@ -171,7 +172,7 @@ TEST(Orders, ComparedByTotalBatteryAndWhatIsOnLine) {
     const auto d = test::loadDemo("mercer-frost");
     const auto& n = d.aircraft->notes;
     start::StartRequest r;
-    r.engine = r.oil = celsius(-6);
+    r.engine = r.oil = degreesCelsius(-6);
     r.supply = start::Supply::battery;
     const auto orders = start::compareOrders(n, n.start, r);
     ASSERT_EQ(orders.size(), 3u) << "notes, accessory engine first, away from the door first";
@@ -239,22 +240,23 @@ TEST(Sequence, AFailedTryIsToldWithItsRest) {
 TEST(Cold, DilutionTurnsFasterAndADilutedOilGivesPressureSooner) {
     const auto d = test::loadDemo("tanner-winter");
     const auto& n = d.aircraft->notes;
-    const start::CrankConditions stiff{celsius(-14), start::Supply::cart, false, 3},
-        thin{celsius(-14), start::Supply::cart, true, 3};
+    const start::CrankConditions stiff{degreesCelsius(-14), start::Supply::cart, false, 3},
+        thin{degreesCelsius(-14), start::Supply::cart, true, 3};
     EXPECT_GT(start::crank(n.start, thin).rpm, start::crank(n.start, stiff).rpm);
     EXPECT_LE(start::crank(n.start, thin).untilOilPressure, start::crank(n.start, stiff).untilOilPressure);
 }
 
 TEST(Cold, TheHeaterTakesLongerInFrostAndMayNeverGetThere) {
     const auto& n = test::lorimer().notes;
-    const auto mild = start::heaterTime(n, celsius(-5), celsius(5), celsius(-5));
-    const auto hard = start::heaterTime(n, celsius(-20), celsius(5), celsius(-20));
+    const auto mild = start::heaterTime(n, degreesCelsius(-5), degreesCelsius(5), degreesCelsius(-5));
+    const auto hard = start::heaterTime(n, degreesCelsius(-20), degreesCelsius(5), degreesCelsius(-20));
     ASSERT_TRUE(mild && hard);
     EXPECT_GT(*hard, *mild);
-    EXPECT_EQ(start::heaterTime(n, celsius(10), celsius(5), celsius(0))->si(), 0) << "warm enough already";
+    EXPECT_EQ(start::heaterTime(n, degreesCelsius(10), degreesCelsius(5), degreesCelsius(0))->si(), 0)
+        << "warm enough already";
     TypeNotes weak = n;
     weak.start.cold.heater = Power::si(500);
-    EXPECT_FALSE(start::heaterTime(weak, celsius(-20), celsius(30), celsius(-20)));
+    EXPECT_FALSE(start::heaterTime(weak, degreesCelsius(-20), degreesCelsius(30), degreesCelsius(-20)));
 }
 
 TEST(Cold, ThePageAdvisesByTemperature) {
@@ -272,16 +274,16 @@ TEST(Cold, ThePageAdvisesByTemperature) {
     };
     EXPECT_TRUE(has("Blanks"));
     EXPECT_FALSE(has("Heater")) << "−14 °C is within what these notes start without heat";
-    d.sortie->day.oat = celsius(-22);
-    d.sortie->day.dewPoint = celsius(-24);
+    d.sortie->day.oat = degreesCelsius(-22);
+    d.sortie->day.dewPoint = degreesCelsius(-24);
     EXPECT_TRUE(has("Heater"));
     EXPECT_TRUE(warned("pre-heated"));
     EXPECT_FALSE(warned("was not"));
     d.sortie->start.diluted = false;
     EXPECT_TRUE(warned("was not")) << "not diluted at the last stop";
-    d.sortie->start.preheated = celsius(10);
+    d.sortie->start.preheated = degreesCelsius(10);
     EXPECT_FALSE(warned("pre-heated"));
-    d.sortie->day.oat = celsius(12);
+    d.sortie->day.oat = degreesCelsius(12);
     d.sortie->start.preheated.reset();
     EXPECT_FALSE(has("Blanks"));
 }

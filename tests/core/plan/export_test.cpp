@@ -11,18 +11,18 @@
 
 namespace {
 using namespace amber;
-using json = nlohmann::json;
+using plainJson = nlohmann::json;
 
 class Export : public testing::TestWithParam<std::string> {
 protected:
     [[nodiscard]] const TypeNotes& notes() const { return loaded.aircraft->notes; }
     const flight::LoadedSortie& loaded = test::loaded(GetParam());
     const plan::Plan& plan = test::exported(GetParam()).plan;
-    const json& root = test::exported(GetParam()).root;
+    const plainJson& root = test::exported(GetParam()).root;
 };
 
 /// Every number of a document, with where it stands.
-void numbers(const json& at, const std::string& path, std::vector<std::pair<std::string, double>>& out) {
+void numbers(const plainJson& at, const std::string& path, std::vector<std::pair<std::string, double>>& out) {
     if (at.is_object()) {
         for (const auto& [key, value] : at.items())
             numbers(value, path + "/" + key, out);

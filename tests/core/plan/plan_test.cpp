@@ -17,7 +17,7 @@ using test::demo;
 
 namespace {
 
-plan::Plan planOf(const std::string& name) {
+plan::Plan planNamed(const std::string& name) {
     return plan::makePlan(*demo(name).aircraft, *demo(name).sortie);
 }
 
@@ -30,7 +30,7 @@ const plan::SetLine& line(const plan::Plan& p, Phase phase, const std::string& w
 
 TEST(Plan, CoversEveryPhaseInOrderWithoutGaps) {
     for (const char* name : {"lorimer", "farrier"}) {
-        const auto p = planOf(name);
+        const auto p = planNamed(name);
         ASSERT_EQ(p.phases.size(), plannedPhases);
         for (std::size_t i = 0; i < plannedPhases; ++i) {
             EXPECT_EQ(p.phases[i].phase, static_cast<Phase>(i));
@@ -48,7 +48,7 @@ TEST(Plan, CoversEveryPhaseInOrderWithoutGaps) {
 }
 
 TEST(Plan, TimeRunsForwardAndFuelNeverGrows) {
-    const auto p = planOf("lorimer");
+    const auto p = planNamed("lorimer");
     double burnt = 0;
     for (std::size_t i = 1; i < p.flown.samples.size(); ++i) {
         EXPECT_GE(p.flown.samples[i].time, p.flown.samples[i - 1].time);
@@ -60,7 +60,7 @@ TEST(Plan, TimeRunsForwardAndFuelNeverGrows) {
 }
 
 TEST(Plan, TheGearIsChangedByTheNotesRule) {
-    const auto p = planOf("lorimer");
+    const auto p = planNamed("lorimer");
     ASSERT_NE(p.flown.gearChange(), nullptr);
     const auto& n = demo("lorimer").aircraft->notes;
     const auto& rating = *n.rating("climb");
@@ -82,7 +82,7 @@ TEST(Plan, ALowerGradeCutsTheTakeOff) {
     EXPECT_EQ(line(p, Phase::takeOff, "Throttle").value, "30 inHg, even, then 40.5 inHg");
     EXPECT_EQ(p[Phase::takeOff].worst.colour(), watch::Colour::amber);
     EXPECT_NE(p[Phase::takeOff].worst.sentence().find("Grade 91 permits 40.5 inHg"), std::string::npos);
-    EXPECT_LT(p.flown[Phase::takeOff].point.power.si(), planOf("lorimer").flown[Phase::takeOff].point.power.si());
+    EXPECT_LT(p.flown[Phase::takeOff].point.power.si(), planNamed("lorimer").flown[Phase::takeOff].point.power.si());
 }
 
 TEST(Plan, QnhTemperatureGradeAndWeightMoveTheFiguresTheRightWay) {
@@ -125,7 +125,7 @@ TEST(Plan, SpeedsAreReadBetweenTheColumns) {
 
 TEST(Plan, AQueueOnAHotDayTurnsTheRunUpAmber) {
     Sortie s = *demo("farrier").sortie;
-    EXPECT_EQ(planOf("farrier")[Phase::runUp].worst.colour(), watch::Colour::amber);
+    EXPECT_EQ(planNamed("farrier")[Phase::runUp].worst.colour(), watch::Colour::amber);
     s.flight.hold = Duration{};
     const auto straight = plan::makePlan(*demo("farrier").aircraft, s);
     EXPECT_EQ(straight[Phase::runUp].worst.colour(), watch::Colour::normal) << straight[Phase::runUp].worst.sentence();
@@ -202,7 +202,7 @@ TEST(Plan, ASchoolIsTakenOnlyWhereTheNotesLeaveItOpen) {
 }
 
 TEST(Prime, AnAirframeThatLikesMoreGetsItAndItIsMarkedLogged) {
-    const auto p = planOf("lorimer");
+    const auto p = planNamed("lorimer");
     const auto& prime = line(p, Phase::start, "Prime");
     EXPECT_NE(prime.value.find("Port 5, Starboard 4 strokes"), std::string::npos) << prime.value;
     EXPECT_EQ(prime.origin, Origin::logged);
@@ -230,14 +230,14 @@ TEST(Start, HandTurningFollowsTheHoursStoodAndFloodingHasItsRemedy) {
 }
 
 TEST(Landing, EndsOnTheField) {
-    const auto p = planOf("lorimer");
+    const auto p = planNamed("lorimer");
     EXPECT_NEAR(p.flown.samples[p.flown[Phase::landing].lastSample][Gauge::height],
                 demo("lorimer").sortie->flight.toElevation.si(), 1e-6);
 }
 
 TEST(Export, JsonCsvAndTextSayWhatThePlanSays) {
     const auto& d = demo("lorimer");
-    const auto p = planOf("lorimer");
+    const auto p = planNamed("lorimer");
     const auto json = nlohmann::json::parse(plan::planJson(*d.aircraft, *d.sortie, p));
     ASSERT_EQ(json["phases"].size(), plannedPhases);
     const std::string csv = plan::planCsv(p), text = plan::planText(p);
@@ -279,7 +279,7 @@ TEST(Pictures, ShowWhatThePlanHas) {
 
 TEST(Comparison, HotterIsSlowerAndTheFirstColumnIsToday) {
     const auto& d = demo("lorimer");
-    const auto p = planOf("lorimer");
+    const auto p = planNamed("lorimer");
     const auto c = plan::compareDays(*d.aircraft, *d.sortie, p.flown, Phase::climb);
     ASSERT_EQ(c.columns.size(), 4u) << "today, hotter, the lower grade, another rating";
     EXPECT_EQ(c.rows[0].cells[0], fmt::format("{:.0f} min", p[Phase::climb].duration / 60));

@@ -15,7 +15,7 @@ namespace {
 using namespace powerplant;
 using test::loaded;
 
-constexpr double inHg = 3386.389;
+constexpr double pascalsPerInHg = 3386.389;
 
 /// One engine of a demo, settled in still standard air at a setting; its step with what the test changes.
 struct Rig {
@@ -70,7 +70,7 @@ struct Rig {
 // ---------------------------------------------------------------- lags
 
 TEST(StepLaws, AGearOfTheBlowerBitesInEightTenthsOfASecond) {
-    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     r.levers.gear = 1;
     r.run(0.4);
     EXPECT_NEAR(r.state.engaged, 0.55 + 0.45 / 2, 0.01) << "from the slip of a clutch half-way home";
@@ -81,7 +81,7 @@ TEST(StepLaws, AGearOfTheBlowerBitesInEightTenthsOfASecond) {
 }
 
 TEST(StepLaws, ATurbineRunsUpInFourSeconds) {
-    Rig r("wheelwright-height", 2300, 38 * inHg, 6000);
+    Rig r("wheelwright-height", 2300, 38 * pascalsPerInHg, 6000);
     r.levers.turbo = 0.0;
     r.run(60);
     r.levers.turbo = 1.0;
@@ -151,7 +151,7 @@ TEST(StepLaws, TheLeverOfABoostControlAsksForABoostInProportion) {
 }
 
 TEST(StepLaws, FuelPressureComesAndGoesInHalfASecond) {
-    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     const double full = r.state.fuelPressure;
     EXPECT_NEAR(full / r.aircraft.notes.heat.fuelPressure.si(), 1.0, 0.01);
     r.levers.cock = false;
@@ -160,9 +160,9 @@ TEST(StepLaws, FuelPressureComesAndGoesInHalfASecond) {
 }
 
 TEST(StepLaws, WaterIsUnderPressureInAThirdOfASecond) {
-    Rig r("collier-high", 2750, 60 * inHg, 0.0);
+    Rig r("collier-high", 2750, 60 * pascalsPerInHg, 0.0);
     r.levers.water = true;
-    ASSERT_GT(r.state.manifold, 58 * inHg);
+    ASSERT_GT(r.state.manifold, 58 * pascalsPerInHg);
     r.run(0.3);
     EXPECT_NEAR(r.state.waterPressure, (1 - std::exp(-1.0)) * 150e3, 3e3);
     r.run(3.0);
@@ -171,10 +171,10 @@ TEST(StepLaws, WaterIsUnderPressureInAThirdOfASecond) {
     r.run(0.3);
     EXPECT_NEAR(r.state.waterPressure, std::exp(-1.0) * 150e3, 3e3);
     // Armed it waits for the boost that needs it: at the dry take-off's there is none.
-    Rig dry("collier-high", 2750, 55 * inHg, 0.0);
+    Rig dry("collier-high", 2750, 55 * pascalsPerInHg, 0.0);
     dry.levers.water = true;
     dry.run(3.0);
-    EXPECT_NEAR(dry.state.manifold, 55 * inHg, 1e3);
+    EXPECT_NEAR(dry.state.manifold, 55 * pascalsPerInHg, 1e3);
     EXPECT_LT(dry.state.waterPressure, 1e3);
 }
 
@@ -208,7 +208,7 @@ TEST(StepLaws, AHandThatHoldsAnRpmSeesWhereTheNeedleIsGoing) {
 }
 
 TEST(StepLaws, WhatStandsHasTheOutsidesPressure) {
-    Rig r("lorimer-spring", 2000, 32 * inHg, 2000);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg, 2000);
     r.state.n = 0.0;
     r.state.firing = false;
     r.levers.ignition = Ignition::off;
@@ -220,7 +220,7 @@ TEST(StepLaws, WhatStandsHasTheOutsidesPressure) {
 }
 
 TEST(StepLaws, TheLeverStandsByTheLogarithmOfTheOpening) {
-    const Rig r("lorimer-spring", 2000, 32 * inHg);
+    const Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     double shut = 1.0;
     while (r.engine.throttlePlace(shut) > 1e-6 && shut > 1e-4)
         shut *= 0.99;
@@ -231,7 +231,7 @@ TEST(StepLaws, TheLeverStandsByTheLogarithmOfTheOpening) {
 }
 
 TEST(StepLaws, ABearingThatIsGoneTakesTenMinutesToSeize) {
-    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     r.effects.bearing = 1.0;
     const double before = r.state.bearing;
     r.run(30.0);
@@ -249,7 +249,7 @@ double taken(Rig r, const std::function<void(Rig&)>& change) {
 }
 
 TEST(StepLaws, EveryDamageTakesItsShareOfTheIndicatedPower) {
-    const Rig r("lorimer-spring", 2000, 32 * inHg);
+    const Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     EXPECT_NEAR(taken(r, [](Rig& x) { x.levers.ignition = Ignition::left; }), 0.07, 0.004) << "one plug of two";
     EXPECT_NEAR(taken(r, [](Rig& x) { x.effects.leftMagneto = 0; }), 0.07, 0.004);
     EXPECT_NEAR(taken(r, [](Rig& x) { x.effects.deadCylinders = 1 / 14.0; }), 1.2 / 14, 0.004)
@@ -263,14 +263,14 @@ TEST(StepLaws, EveryDamageTakesItsShareOfTheIndicatedPower) {
 }
 
 TEST(StepLaws, ABearingThatGoesBrakesByHalfTheFriction) {
-    const Rig r("lorimer-spring", 2000, 32 * inHg);
+    const Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     const double friction = r.point().friction / r.point().indicated;
     EXPECT_NEAR(taken(r, [](Rig& x) { x.effects.bearing = 1; }), 0.5 * friction, 0.05 * friction);
     EXPECT_NEAR(taken(r, [](Rig& x) { x.state.bearing = 0.5; }), friction, 0.1 * friction);
 }
 
 TEST(StepLaws, SeizedItStopsInSeconds) {
-    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     r.state.bearing = 1.0;
     const double n = r.state.n;
     r.run(1.0);
@@ -281,10 +281,10 @@ TEST(StepLaws, SeizedItStopsInSeconds) {
 }
 
 TEST(StepLaws, ALeakOfTheInductionLetsAnEighthOfTheDifferenceIn) {
-    Rig r("lorimer-spring", 2000, 20 * inHg);
+    Rig r("lorimer-spring", 2000, 20 * pascalsPerInHg);
     r.effects.inductionLeak = 1.0;
     const auto out = r.run(6.0);
-    const double outside = r.around.air.pressure.si(), held = 20 * inHg;
+    const double outside = r.around.air.pressure.si(), held = 20 * pascalsPerInHg;
     EXPECT_NEAR(r.state.manifold - held, 0.12 * (outside - held), 0.012 * (outside - held));
     // A quarter of what is missing to the outside's pressure leans it.
     Rig sound("lorimer-spring", 2000, r.state.manifold);
@@ -311,7 +311,7 @@ TEST(StepLaws, IceNarrowsThePassageAndEnriches) {
 TEST(StepLaws, TheFilmOnTheWallsIsAquinosTwoParameters) {
     // X is a fifth, and half of what is not vapour at the charge's temperature besides; τ is 0.4 s at 60 °C and e times
     // that for each 40 K colder. By the notes of a gasoline's curve vapour is 1/(1 + exp(−(T − 14)/16)).
-    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     const auto p = r.point();
     const double celsius = p.chargeTemperature.si() - 273.15;
     const double x = 0.2 + 0.5 * (1 - 1 / (1 + std::exp(-(celsius - 14) / 16)));
@@ -325,7 +325,7 @@ TEST(StepLaws, TheFilmOnTheWallsIsAquinosTwoParameters) {
 }
 
 TEST(StepLaws, ThePrimerGivesItsDosesWhichEvaporateAndDrain) {
-    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     const Temperature cold = Temperature::si(283.15);
     r.state = r.engine.standing(cold, cold);
     r.levers.primer = 0.5;
@@ -345,7 +345,7 @@ TEST(StepLaws, ThePrimerGivesItsDosesWhichEvaporateAndDrain) {
 }
 
 TEST(StepLaws, TheNotesDoseWhollyEvaporatedIsTheBestMixtureToFire) {
-    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     const Temperature cold = Temperature::si(278.15);
     r.state = r.engine.standing(cold, cold);
     r.around.ias = Speed{};
@@ -365,7 +365,7 @@ TEST(StepLaws, TheNotesDoseWhollyEvaporatedIsTheBestMixtureToFire) {
     r.step(0.01);
     EXPECT_NEAR(r.state.fuelAir, 0.075 * 0.5 * 0.4 / 1.25, 0.0005) << "an engine that wants a quarter more";
     // Hot it wants none, and six tenths of a dose are the best mixture all the same: that much air is in the cylinders.
-    Rig hot("lorimer-spring", 2000, 32 * inHg, 0.0);
+    Rig hot("lorimer-spring", 2000, 32 * pascalsPerInHg, 0.0);
     hot.state = hot.engine.standing(Temperature::si(390), Temperature::si(340));
     hot.around.ias = Speed{};
     hot.levers.ignition = Ignition::off;
@@ -388,7 +388,7 @@ TEST(StepLaws, HydraulicsHaveTheirPressureFromAQuarterOfTheRatedRpm) {
 }
 
 TEST(StepLaws, ABoosterPumpGivesEightyFiveHundredthsGravitySix) {
-    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     r.effects.fuelPump = 0.0;
     r.levers.booster = false;
     r.run(6.0);
@@ -404,7 +404,7 @@ TEST(StepLaws, ABoosterPumpGivesEightyFiveHundredthsGravitySix) {
 }
 
 TEST(StepLaws, ALeakTakesItsFuelAndItsPressure) {
-    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     const double before = r.state.spilled, pressure = r.state.fuelPressure;
     r.effects.fuelLeak = 0.03;
     r.run(10.0);
@@ -417,7 +417,7 @@ TEST(StepLaws, ALeakTakesItsFuelAndItsPressure) {
 // ---------------------------------------------------------------- starter
 
 TEST(StepLaws, AStarterGrowsHotInThreeTriesAndCoolsInTenMinutes) {
-    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     const Temperature warm = Temperature::si(300);
     r.state = r.engine.standing(warm, warm);
     r.around.ias = Speed{};
@@ -461,7 +461,7 @@ TEST(StepLaws, AStarterTurnsDownToFourTenthsOfTheVolts) {
 }
 
 TEST(StepLaws, AWheelIsRunUpOnSixTenthsOfTheCurrentInItsSeconds) {
-    Rig r("chandler-haven", 2000, 30 * inHg);
+    Rig r("chandler-haven", 2000, 30 * pascalsPerInHg);
     ASSERT_EQ(r.aircraft.notes.start.starter.kind, StarterKind::inertia);
     r.state = r.engine.standing(Temperature::si(300), Temperature::si(300));
     r.around.ias = Speed{};
@@ -483,10 +483,10 @@ TEST(StepLaws, AWheelIsRunUpOnSixTenthsOfTheCurrentInItsSeconds) {
 }
 
 TEST(StepLaws, AMeterBeforeALeakCountsItToo) {
-    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     r.effects.fuelLeak = 0.02;
     const auto out = r.run(5.0);
-    Rig sound("lorimer-spring", 2000, 32 * inHg);
+    Rig sound("lorimer-spring", 2000, 32 * pascalsPerInHg);
     const auto whole = sound.run(5.0);
     const double density = r.aircraft.notes.fuel.density,
                  share = r.state.fuelPressure / r.aircraft.notes.heat.fuelPressure.si();
@@ -494,7 +494,7 @@ TEST(StepLaws, AMeterBeforeALeakCountsItToo) {
 }
 
 TEST(StepLaws, AStarvedEngineDrawsTwoAndAHalfTimesThePressureThatIsLeft) {
-    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     const double whole = r.step()[Gauge::fuelFlow];
     r.effects.fuelPump = 0.05;
     r.levers.booster = false;
@@ -509,15 +509,15 @@ TEST(StepLaws, AStarvedEngineDrawsTwoAndAHalfTimesThePressureThatIsLeft) {
 }
 
 TEST(StepLaws, AStrideLeavesTheStateOfItsPoint) {
-    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     auto s = r.state;
-    r.levers.throttle = boostHeld(28 * inHg);
+    r.levers.throttle = boostHeld(28 * pascalsPerInHg);
     const auto settled = r.engine.settle(r.levers, r.around);
     const double taken = s.taken;
     r.engine.stride(s, r.levers, r.around, 60'000);
     EXPECT_NEAR(s.airFlow, settled.point.airFlow.si(), 1e-9);
     EXPECT_NEAR(s.fuelAir, settled.point.fuelAirRatio, 1e-9);
-    EXPECT_NEAR(s.manifold, 28 * inHg, 1);
+    EXPECT_NEAR(s.manifold, 28 * pascalsPerInHg, 1);
     EXPECT_NEAR(s.wideOpen, settled.point.wideOpen.si(), 1e-6);
     EXPECT_NEAR(s.taken - taken, 60 * settled.point.fuelFlow.si(), 1e-9);
     EXPECT_NEAR(s.bowl / r.state.bowl, 1.0, 0.02) << "the bowl is full";
@@ -525,7 +525,7 @@ TEST(StepLaws, AStrideLeavesTheStateOfItsPoint) {
 }
 
 TEST(StepLaws, AStandingStrideLetsThePrimeEvaporateAndDrain) {
-    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     const Temperature cold = Temperature::si(283.15);
     r.state = r.engine.standing(cold, cold);
     r.state.primed = 3 * r.engine.doseMass();
@@ -544,7 +544,7 @@ TEST(StepLaws, AStandingStrideLetsThePrimeEvaporateAndDrain) {
 }
 
 TEST(StepLaws, WaterLastsTenMinutesOfTheRating) {
-    Rig r("collier-high", 2600, 45 * inHg);
+    Rig r("collier-high", 2600, 45 * pascalsPerInHg);
     r.levers.water = true;
     const double before = r.state.water;
     ASSERT_GT(before, 1.0);
@@ -556,7 +556,7 @@ TEST(StepLaws, WaterLastsTenMinutesOfTheRating) {
 // ---------------------------------------------------------------- blades
 
 TEST(StepLaws, BladesFeatherInTheirSecondsAndDrawEightyAmperes) {
-    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     const double pitch = r.state.pitch;
     r.levers.feather = true;
     r.levers.cutOff = true;
@@ -578,7 +578,7 @@ TEST(StepLaws, BladesFeatherInTheirSecondsAndDrawEightyAmperes) {
 }
 
 TEST(StepLaws, AGovernorMovesBladesAThirdInASecond) {
-    Rig r("lorimer-spring", 2400, 38 * inHg);
+    Rig r("lorimer-spring", 2400, 38 * pascalsPerInHg);
     const double pitch = r.state.pitch;
     r.levers.rpm = 1500 / 60.0;
     r.run(0.5);
@@ -593,7 +593,7 @@ TEST(StepLaws, AGovernorMovesBladesAThirdInASecond) {
 // ---------------------------------------------------------------- oil and wear
 
 TEST(StepLaws, OilIsUsedAtItsShareOfTheFuelAndTenfoldPastBadRings) {
-    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     const double fuel = r.point().fuelFlow.si(), before = r.state.oilMass;
     r.run(60);
     EXPECT_NEAR((before - r.state.oilMass) / (fuel * 60), 0.008, 0.0004) << "eight grams a kilogram";
@@ -604,7 +604,7 @@ TEST(StepLaws, OilIsUsedAtItsShareOfTheFuelAndTenfoldPastBadRings) {
 }
 
 TEST(StepLaws, OilPressureIsWhatPumpValveAndBearingLeave) {
-    const Rig sound("lorimer-spring", 2000, 32 * inHg);
+    const Rig sound("lorimer-spring", 2000, 32 * pascalsPerInHg);
     const double rated = sound.aircraft.model().ratedRpm;
     const auto share = [&](const std::function<void(Effects&)>& change) {
         Rig r = sound, s = sound;
@@ -617,7 +617,7 @@ TEST(StepLaws, OilPressureIsWhatPumpValveAndBearingLeave) {
     EXPECT_NEAR(share([](Effects& e) { e.bearing = 0.5; }), 1 - 0.55 * 0.5, 0.04);
     EXPECT_NEAR(share([](Effects& e) { e.oilRelief = 0.45; }), 0.45 * std::min(1.0, 2000 / 60.0 / rated + 0.25), 0.01);
     // From three quarters of the rated rpm on it is as much as it is.
-    Rig fast("lorimer-spring", 60 * rated, 32 * inHg), open = fast;
+    Rig fast("lorimer-spring", 60 * rated, 32 * pascalsPerInHg), open = fast;
     open.effects.oilRelief = 0.45;
     fast.run(3.0);
     open.run(3.0);
@@ -631,7 +631,7 @@ TEST(StepLaws, OilPressureIsWhatPumpValveAndBearingLeave) {
 }
 
 TEST(StepLaws, LittleOilIsFedInGulpsAndNoneNotAtAll) {
-    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     Rig whole = r;
     whole.run(3.0);
     r.state.oilMass = 0.075 * r.engine.oilCapacity(); // half of what the pump needs to draw no air
@@ -652,7 +652,7 @@ TEST(StepLaws, LittleOilIsFedInGulpsAndNoneNotAtAll) {
 }
 
 TEST(StepLaws, WithoutPressureABearingLastsAMinuteAndAQuarterAtRatedRpm) {
-    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     r.effects.oilPump = 0.0;
     r.run(5.0);
     const double before = r.state.bearing;
@@ -661,9 +661,9 @@ TEST(StepLaws, WithoutPressureABearingLastsAMinuteAndAQuarterAtRatedRpm) {
 }
 
 TEST(StepLaws, KnockThatLastsIsRememberedTenSecondsAndTakesTheRingsInFourMinutes) {
-    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     r.effects.detonation = 1.0;
-    r.levers.throttle = boostHeld(50 * inHg);
+    r.levers.throttle = boostHeld(50 * pascalsPerInHg);
     r.run(2.0);
     r.state.knocking = 1.0;
     const double knock = r.step().knock;
@@ -672,7 +672,7 @@ TEST(StepLaws, KnockThatLastsIsRememberedTenSecondsAndTakesTheRingsInFourMinutes
     EXPECT_NEAR(r.state.knocking, knock + (before - knock) * std::exp(-0.01), 0.01);
     EXPECT_NEAR(r.state.rings - rings, (r.state.knocking - 0.3) / 0.7 * 0.1 / 240, 2e-5);
     r.effects = {};
-    r.levers.throttle = boostHeld(25 * inHg);
+    r.levers.throttle = boostHeld(25 * pascalsPerInHg);
     r.run(3.0);
     const double left = r.state.knocking;
     r.run(10.0);
@@ -680,7 +680,7 @@ TEST(StepLaws, KnockThatLastsIsRememberedTenSecondsAndTakesTheRingsInFourMinutes
 }
 
 TEST(StepLaws, PlugsFoulInAnHourOfSlowIdlingAndBurnCleanInSeconds) {
-    Rig r("lorimer-spring", 2400, 20 * inHg, 0, 0);
+    Rig r("lorimer-spring", 2400, 20 * pascalsPerInHg, 0, 0);
     r.levers.throttle = rpmHeld(650 / 60.0);
     r.run(40);
     r.levers.byHand = 0.09;
@@ -695,7 +695,7 @@ TEST(StepLaws, PlugsFoulInAnHourOfSlowIdlingAndBurnCleanInSeconds) {
     hard.state.fouledRight = 0.5;
     hard.run(4.0);
     EXPECT_NEAR(hard.state.fouledRight, 0.5 - 4 / 29.0, 0.02) << "half of them in a quarter of a minute at full power";
-    Rig cruise("lorimer-spring", 1800, 26 * inHg);
+    Rig cruise("lorimer-spring", 1800, 26 * pascalsPerInHg);
     cruise.state.fouledRight = 0.5;
     cruise.run(4.0);
     EXPECT_EQ(cruise.state.fouledRight, 0.5);
@@ -707,7 +707,7 @@ TEST(StepLaws, PlugsFoulInAnHourOfSlowIdlingAndBurnCleanInSeconds) {
 TEST(StepLaws, IceGrowsByTheWaterOfItsAir) {
     // Half of a passage for each kilogram of ice, of an engine that takes a kilogram of air a second; its rated air is
     // the fuel of its richest rating over 0.085.
-    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     double fuel = 0;
     for (const auto& rating : r.aircraft.notes.ratings)
         fuel = std::max(fuel, engine::operate(r.aircraft.model(),
@@ -746,7 +746,7 @@ TEST(StepLaws, IceMeltsInSecondsUnderHeatAndInMinutesStanding) {
 // ---------------------------------------------------------------- heat
 
 TEST(StepLaws, FaultsHeatHeadsAndOilByTheirShares) {
-    const Rig sound("lorimer-spring", 2000, 32 * inHg);
+    const Rig sound("lorimer-spring", 2000, 32 * pascalsPerInHg);
     const auto drive = [&](const Rig& r) {
         auto d = r.engine.drive(r.point(), r.state.n, r.levers, r.around);
         return d;
@@ -813,7 +813,7 @@ TEST(StepLaws, LostCoolantCarriesLessHeat) {
 }
 
 TEST(StepLaws, TheGasIsHottestAtEightHundredthsAndColderBySixtyFourDegreesTwoOff) {
-    const Rig r("lorimer-spring", 2000, 32 * inHg);
+    const Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     auto d = r.engine.drive(r.point(), r.state.n, r.levers, r.around);
     const auto gas = [&](double ratio) {
         d.fuelAirRatio = ratio;
@@ -857,7 +857,7 @@ TEST(StepLaws, OilPressureComesToItsReliefWithTheTurnsAndTheRootOfTheViscosity) 
 
 TEST(Signs, EachTroubleShakesByItsOwnMeasure) {
     const auto shake = [](const std::function<void(Rig&)>& change) {
-        Rig r("lorimer-spring", 2000, 32 * inHg);
+        Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
         change(r);
         return r.step().signs.shake;
     };
@@ -883,7 +883,7 @@ TEST(Signs, EachTroubleShakesByItsOwnMeasure) {
 }
 
 TEST(Signs, WhatIsHeard) {
-    const auto heard = [](const std::function<void(Rig&)>& change, double boost = 32 * inHg) {
+    const auto heard = [](const std::function<void(Rig&)>& change, double boost = 32 * pascalsPerInHg) {
         Rig r("lorimer-spring", 2000, boost);
         change(r);
         return r.step().signs.sound;
@@ -893,7 +893,7 @@ TEST(Signs, WhatIsHeard) {
     EXPECT_EQ(heard([](Rig& r) { r.effects.preIgnition = 0.4; }), Sound::bangs);
     EXPECT_EQ(heard([](Rig& r) { r.effects.preIgnition = 0.25; }), Sound::rough);
     EXPECT_EQ(heard([](Rig& r) { r.effects.inductionLeak = 0.5; }), Sound::whistle) << "boosted it blows out";
-    EXPECT_EQ(heard([](Rig& r) { r.effects.inductionLeak = 0.5; }, 20 * inHg), Sound::rough)
+    EXPECT_EQ(heard([](Rig& r) { r.effects.inductionLeak = 0.5; }, 20 * pascalsPerInHg), Sound::rough)
         << "throttled it leans and shakes";
     EXPECT_EQ(heard([](Rig& r) { r.state.n = 1.12 * r.aircraft.model().ratedRpm; }), Sound::howl);
     EXPECT_EQ(heard([](Rig& r) { r.state.n = 1.03 * r.aircraft.model().ratedRpm; }), Sound::even);
@@ -966,7 +966,7 @@ TEST(StepLaws, AGeneratorCutsInAtThirtyHundredthsOfRatedRpmAndGivesAllAtFortyFiv
 }
 
 TEST(StepLaws, AStandingPropellerDragsAFeatheredOneHardly) {
-    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     const auto& p = r.aircraft.notes.propeller;
     r.state = r.engine.standing(Temperature::si(300), Temperature::si(300));
     r.levers.ignition = Ignition::off;
@@ -1094,14 +1094,14 @@ TEST(StepLaws, CoolantBoilsAwayAboveItsBoilingPoint) {
     r.state.headOrCoolant = 395.0;
     r.step();
     EXPECT_EQ(r.state.coolant, 1.0);
-    Rig heads("lorimer-spring", 2000, 32 * inHg);
+    Rig heads("lorimer-spring", 2000, 32 * pascalsPerInHg);
     heads.state.coolant = 1.0;
     heads.run(1.0);
     EXPECT_EQ(heads.state.coolant, 1.0) << "heads of 440 K boil nothing";
 }
 
 TEST(StepLaws, OnceTheGalleryIsFullNothingMoreGoesIn) {
-    Rig r("lorimer-spring", 2000, 32 * inHg);
+    Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     r.state.gallery = 0.99;
     r.run(20.0);
     EXPECT_EQ(r.state.gallery, 1.0) << "so that it drains in its own time after the stop";
@@ -1109,7 +1109,7 @@ TEST(StepLaws, OnceTheGalleryIsFullNothingMoreGoesIn) {
 
 TEST(StepLaws, FromAnRpmToALowerOneItRunsDownByTheBladesInSixSecondsAtMost) {
     // I dn/dt = −K ρ n² × 5 while the engine gives nothing: 1/n grows evenly.
-    const Rig r("lorimer-spring", 2000, 32 * inHg);
+    const Rig r("lorimer-spring", 2000, 32 * pascalsPerInHg);
     const auto takes = [&](double from, double to) {
         return r.engine.runDownTime(Rotation::si(from), Rotation::si(to), r.around);
     };
@@ -1140,7 +1140,7 @@ TEST(StepLaws, StandingTheGalleryRunsEmptyInAnHour) {
 }
 
 TEST(StepLaws, BrakeMeanEffectivePressureIsTheShaftsWorkOverTheSweptVolume) {
-    Rig r("mercer-frost", 2000, 32 * inHg);
+    Rig r("mercer-frost", 2000, 32 * pascalsPerInHg);
     const auto reads = r.step();
     ASSERT_TRUE(reads.has(Gauge::torque));
     EXPECT_NEAR(reads[Gauge::torque] / (reads.shaft * 2 / (r.aircraft.model().displacement * r.state.n)), 1.0, 0.002);

@@ -17,14 +17,14 @@ const Case& ostler() {
     static const Case c{test::loadDemo("ostler-bush")};
     return c;
 }
-air::Ambient at(double metres) {
+air::Ambient airAt(double metres) {
     return air::standardDay(Length{}).at(Length::si(metres));
 }
 engine::Agreement agreed(double boost, double ias, double rpm = 40, double metres = 0) {
     const auto& a = ostler().aircraft();
     return engine::agree(
         a.model(), a.propeller.coarse,
-        {Rotation::si(rpm), ManifoldPressure::si(boost), 0, at(metres), Speed::si(ias), Mixture::rich});
+        {Rotation::si(rpm), ManifoldPressure::si(boost), 0, airAt(metres), Speed::si(ias), Mixture::rich});
 }
 
 TEST(FixedPitch, StandingItTurnsAtItsReferenceRpm) {
@@ -64,7 +64,7 @@ TEST(TwoPosition, CoarseTurnsSlowerThanFine) {
     const auto& a = *d.aircraft;
     const auto rpm = [&](const engine::BladeAngle& blades) {
         return engine::agree(a.model(), blades,
-                             {Rotation::si(60), ManifoldPressure::si(1e5), 0, at(0), Speed::si(30), Mixture::rich})
+                             {Rotation::si(60), ManifoldPressure::si(1e5), 0, airAt(0), Speed::si(30), Mixture::rich})
             .rpm.si();
     };
     EXPECT_LT(rpm(a.propeller.coarse), rpm(a.propeller.fine));

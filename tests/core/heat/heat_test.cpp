@@ -9,10 +9,10 @@ using namespace amber;
 
 namespace {
 
-const powerplant::Aircraft& lorimer() {
+const powerplant::Aircraft& lorimerOfHeat() {
     return *test::demo("lorimer").aircraft;
 }
-const powerplant::Aircraft& farrier() {
+const powerplant::Aircraft& farrierOfHeat() {
     return *test::demo("farrier").aircraft;
 }
 
@@ -39,7 +39,7 @@ heat::Temperatures cold(double celsius) {
 }
 
 TEST(Heat, TheRatedPointIsSteady) {
-    for (const auto* a : {&lorimer(), &farrier()}) {
+    for (const auto* a : {&lorimerOfHeat(), &farrierOfHeat()}) {
         const auto& h = a->notes.heat;
         const Rating& rating = *a->notes.rating(h.rating);
         const auto drive = driveAt(*a, rating.rpm.in(units::rpm), rating.boost, 15, h.ias, h.coolingFlap);
@@ -52,11 +52,11 @@ TEST(Heat, TheRatedPointIsSteady) {
 
 TEST(Heat, ALargeRadialWarmsInTheKnownTime) {
     // 15 → 120 °C heads at 1,000 rpm in four to about nine minutes with open flaps, oil 15 → 40 °C in about as long.
-    const auto drive = driveAt(lorimer(), 1000, {}, 15, Speed{}, 1.0);
+    const auto drive = driveAt(lorimerOfHeat(), 1000, {}, 15, Speed{}, 1.0);
     double heads = 0, oil = 0;
     auto t = cold(15);
     for (double s = 0; s < 1200; s += 10) {
-        t = lorimer().thermal.after(t, drive, Duration::si(10));
+        t = lorimerOfHeat().thermal.after(t, drive, Duration::si(10));
         if (heads == 0 && t.headOrCoolant.in(units::celsius) >= 120)
             heads = s / 60;
         if (oil == 0 && t.oil.in(units::celsius) >= 40)
@@ -73,12 +73,12 @@ TEST(Heat, HalvingTheStepChangesNothingThatMatters) {
     auto whole = cold(6), halves = cold(6);
     for (int i = 0; i < 180; ++i) {
         const auto d =
-            driveAt(lorimer(), i % 3 == 0 ? 1000 : 2350,
+            driveAt(lorimerOfHeat(), i % 3 == 0 ? 1000 : 2350,
                     i % 3 == 0 ? std::nullopt : std::optional(ManifoldPressure::of(30 + i % 9, units::manifold::inHg)),
                     6, i % 3 == 0 ? Speed{} : Speed::of(130, units::knot), 0.33);
-        whole = lorimer().thermal.after(whole, d, Duration::si(60));
+        whole = lorimerOfHeat().thermal.after(whole, d, Duration::si(60));
         for (int half = 0; half < 12; ++half)
-            halves = lorimer().thermal.after(halves, d, Duration::si(5));
+            halves = lorimerOfHeat().thermal.after(halves, d, Duration::si(5));
         EXPECT_NEAR(whole.headOrCoolant.si(), halves.headOrCoolant.si(), 0.1);
         EXPECT_NEAR(whole.oil.si(), halves.oil.si(), 0.1);
     }
@@ -88,13 +88,13 @@ TEST(Heat, AStoppedEngineCoolsTowardsTheAir) {
     const heat::Temperatures hot{Temperature::of(200, units::celsius), Temperature::of(75, units::celsius)};
     heat::Drive stopped;
     stopped.air = air::standardDay(Length{}).at(Length{});
-    const auto later = lorimer().thermal.after(hot, stopped, Duration::si(6 * 3600));
+    const auto later = lorimerOfHeat().thermal.after(hot, stopped, Duration::si(6 * 3600));
     EXPECT_NEAR(later.headOrCoolant.in(units::celsius), 15, 2);
     EXPECT_NEAR(later.oil.in(units::celsius), 15, 3);
 }
 
 TEST(OilPressure, ColdOilOvershootsAndIdleIsLow) {
-    const auto& t = lorimer().thermal;
+    const auto& t = lorimerOfHeat().thermal;
     const auto psi = [&](double rpm, double celsius) {
         return t.oilPressure(Rotation::of(rpm, units::rpm), Temperature::of(celsius, units::celsius)).in(units::psi);
     };
@@ -107,7 +107,7 @@ TEST(OilPressure, ColdOilOvershootsAndIdleIsLow) {
 }
 
 RC_GTEST_PROP(HeatProperty, HotterAirNeverWarmsSlowerNorCoolsBetter, ()) {
-    const auto& a = *rc::gen::arbitrary<bool>() ? lorimer() : farrier();
+    const auto& a = *rc::gen::arbitrary<bool>() ? lorimerOfHeat() : farrierOfHeat();
     const double rpm = *rc::gen::inRange(800, 1400), air = *rc::gen::inRange(-20, 30),
                  coolingFlap = *rc::gen::inRange(0, 11) / 10.0, seconds = *rc::gen::inRange(30, 1500);
     const auto start = cold(air);
@@ -119,7 +119,7 @@ RC_GTEST_PROP(HeatProperty, HotterAirNeverWarmsSlowerNorCoolsBetter, ()) {
 }
 
 RC_GTEST_PROP(HeatProperty, MoreFlapIsNeverHotter, ()) {
-    const auto& a = *rc::gen::arbitrary<bool>() ? lorimer() : farrier();
+    const auto& a = *rc::gen::arbitrary<bool>() ? lorimerOfHeat() : farrierOfHeat();
     const double coolingFlap = *rc::gen::inRange(0, 10) / 10.0;
     const Speed ias = Speed::of(*rc::gen::inRange(90, 220), units::knot);
     const auto d = [&](double f) {

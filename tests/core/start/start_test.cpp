@@ -14,17 +14,17 @@ using start::EventKind;
 
 namespace {
 
-const TypeNotes& lorimer() {
+const TypeNotes& lorimerNotes() {
     return test::demo("lorimer").aircraft->notes;
 }
 const Pressure sea = Pressure::si(standardPressure);
-Temperature celsius(double t) {
+Temperature inCelsius(double t) {
     return Temperature::of(t, units::celsius);
 }
 
 TEST(Priming, TheNotesRuleAtTheirEntries) {
-    const start::Priming p(lorimer().start);
-    for (const auto& entry : lorimer().start.prime) {
+    const start::Priming p(lorimerNotes().start);
+    for (const auto& entry : lorimerNotes().start.prime) {
         const auto a = p.advice(entry.at, sea);
         EXPECT_EQ(a.dose, entry.dose);
         EXPECT_EQ(a.origin, Origin::notes);
@@ -32,45 +32,45 @@ TEST(Priming, TheNotesRuleAtTheirEntries) {
         EXPECT_GT(a.fireHigh, a.dose);
         EXPECT_GT(a.flood, a.dose);
     }
-    EXPECT_EQ(p.advice(celsius(0), sea).origin, Origin::between);
-    EXPECT_EQ(p.advice(celsius(-30), sea).origin, Origin::model);
-    EXPECT_EQ(p.advice(celsius(6), Pressure::si(80000)).origin, Origin::model) << "a high field is not in the table";
-    EXPECT_EQ(p.advice(celsius(59), sea).dose, 1);
-    EXPECT_EQ(p.advice(celsius(90), sea).dose, 0) << "a hot engine is not primed";
-    EXPECT_EQ(p.advice(celsius(90), sea).origin, Origin::model);
+    EXPECT_EQ(p.advice(inCelsius(0), sea).origin, Origin::between);
+    EXPECT_EQ(p.advice(inCelsius(-30), sea).origin, Origin::model);
+    EXPECT_EQ(p.advice(inCelsius(6), Pressure::si(80000)).origin, Origin::model) << "a high field is not in the table";
+    EXPECT_EQ(p.advice(inCelsius(59), sea).dose, 1);
+    EXPECT_EQ(p.advice(inCelsius(90), sea).dose, 0) << "a hot engine is not primed";
+    EXPECT_EQ(p.advice(inCelsius(90), sea).origin, Origin::model);
 }
 
 TEST(Priming, VapourComesAndDrainsAway) {
-    const start::Priming p(lorimer().start);
-    const auto a = p.advice(celsius(-5), sea);
-    const auto ratio = [&](double s) { return p.vapourRatio(a.dose, celsius(-5), sea, Duration::si(s)); };
+    const start::Priming p(lorimerNotes().start);
+    const auto a = p.advice(inCelsius(-5), sea);
+    const auto ratio = [&](double s) { return p.vapourRatio(a.dose, inCelsius(-5), sea, Duration::si(s)); };
     EXPECT_LT(ratio(1), start::leanestFiring) << "not at once";
     EXPECT_GT(ratio(a.vaporise.si()), start::leanestFiring);
     EXPECT_LT(ratio(a.drain.si() + 240), start::leanestFiring) << "and not for ever";
-    EXPECT_GT(p.advice(celsius(-15), sea).vaporise, p.advice(celsius(20), sea).vaporise);
+    EXPECT_GT(p.advice(inCelsius(-15), sea).vaporise, p.advice(inCelsius(20), sea).vaporise);
 }
 
 TEST(Priming, AFloodedEngineIsClearedByTurning) {
-    const start::Priming p(lorimer().start);
-    const auto a = p.advice(celsius(10), sea);
-    EXPECT_EQ(p.clearingRevolutions(a.dose, celsius(10), sea), 0);
-    const double few = p.clearingRevolutions(a.flood + 1, celsius(10), sea),
-                 many = p.clearingRevolutions(3 * a.flood, celsius(10), sea);
+    const start::Priming p(lorimerNotes().start);
+    const auto a = p.advice(inCelsius(10), sea);
+    EXPECT_EQ(p.clearingRevolutions(a.dose, inCelsius(10), sea), 0);
+    const double few = p.clearingRevolutions(a.flood + 1, inCelsius(10), sea),
+                 many = p.clearingRevolutions(3 * a.flood, inCelsius(10), sea);
     EXPECT_GT(few, 0);
     EXPECT_GT(many, few);
     EXPECT_LT(many, 40);
 }
 
 TEST(Soak, CoolsTowardsTheAirAndPreheatRules) {
-    const Temperature air = celsius(5);
+    const Temperature air = inCelsius(5);
     EXPECT_EQ(start::engineTemperature({}, air).si(), air.si());
     const auto after = [&](double h) {
-        return start::engineTemperature({Duration::si(h * 3600), celsius(120), {}}, air).in(units::celsius);
+        return start::engineTemperature({Duration::si(h * 3600), inCelsius(120), {}}, air).in(units::celsius);
     };
     EXPECT_NEAR(after(0), 120, 1e-9);
     EXPECT_GT(after(0.5), after(1));
     EXPECT_NEAR(after(12), 5, 0.1);
-    EXPECT_NEAR(start::engineTemperature({{}, celsius(120), celsius(40)}, air).in(units::celsius), 40, 1e-9);
+    EXPECT_NEAR(start::engineTemperature({{}, inCelsius(120), inCelsius(40)}, air).in(units::celsius), 40, 1e-9);
 }
 
 RC_GTEST_PROP(PrimingProperty, ColderNeverMeansLessAndHigherNeverMeansMore, ()) {
@@ -80,7 +80,7 @@ RC_GTEST_PROP(PrimingProperty, ColderNeverMeansLessAndHigherNeverMeansMore, ()) 
     const int entries = *rc::gen::inRange(1, 6);
     std::vector<PrimeEntry> table;
     for (int i = 0; i < entries; ++i) {
-        table.push_back({celsius(t), dose});
+        table.push_back({inCelsius(t), dose});
         t += *rc::gen::inRange(1, 30);
         dose = std::max(0.0, dose - *rc::gen::inRange(0, 6));
     }
@@ -89,30 +89,30 @@ RC_GTEST_PROP(PrimingProperty, ColderNeverMeansLessAndHigherNeverMeansMore, ()) 
     const double at = *rc::gen::inRange(-400, 900) / 10.0;
     const double step = *rc::gen::inRange(1, 100) / 10.0;
     const Pressure field = Pressure::si(*rc::gen::inRange(60000, 105000));
-    RC_ASSERT(p.wanted(celsius(at), field) >= p.wanted(celsius(at + step), field) - 1e-9);
-    RC_ASSERT(p.advice(celsius(at), field).dose >= p.advice(celsius(at + step), field).dose);
-    RC_ASSERT(p.wanted(celsius(at), Pressure::si(field.si() * 0.9)) <= p.wanted(celsius(at), field) + 1e-9);
-    const auto a = p.advice(celsius(at), field);
+    RC_ASSERT(p.wanted(inCelsius(at), field) >= p.wanted(inCelsius(at + step), field) - 1e-9);
+    RC_ASSERT(p.advice(inCelsius(at), field).dose >= p.advice(inCelsius(at + step), field).dose);
+    RC_ASSERT(p.wanted(inCelsius(at), Pressure::si(field.si() * 0.9)) <= p.wanted(inCelsius(at), field) + 1e-9);
+    const auto a = p.advice(inCelsius(at), field);
     RC_ASSERT(a.fireLow < a.fireHigh && a.flood > a.fireHigh - 1e-9);
     RC_ASSERT(a.drain >= a.vaporise);
 }
 
 TEST(Cranking, ColdOilTurnsSlowerAndDrawsMore) {
-    const auto warm = start::crank(lorimer().start, {celsius(40), start::Supply::battery}),
-               cold = start::crank(lorimer().start, {celsius(-15), start::Supply::battery});
+    const auto warm = start::crank(lorimerNotes().start, {inCelsius(40), start::Supply::battery}),
+               cold = start::crank(lorimerNotes().start, {inCelsius(-15), start::Supply::battery});
     EXPECT_LT(cold.rpm, warm.rpm);
     EXPECT_GT(cold.amperes, warm.amperes);
     EXPECT_LT(cold.volts, warm.volts);
     EXPECT_GE(cold.untilFiring, warm.untilFiring);
     EXPECT_GT(cold.untilOilPressure, warm.untilOilPressure);
-    EXPECT_GT(start::crank(lorimer().start, {celsius(-15), start::Supply::cart}).volts, cold.volts);
+    EXPECT_GT(start::crank(lorimerNotes().start, {inCelsius(-15), start::Supply::cart}).volts, cold.volts);
     EXPECT_TRUE(cold.cartAdvised);
     EXPECT_FALSE(warm.cartAdvised);
 }
 
 /// A type with so many engines and whatever starter, for schedules.
 TypeNotes anyType() {
-    TypeNotes n = lorimer();
+    TypeNotes n = lorimerNotes();
     n.positions.clear();
     n.start.order.clear();
     const int engines = *rc::gen::inRange(1, 9);
@@ -149,7 +149,7 @@ start::StartRequest anyRequest(const TypeNotes& n) {
     for (const auto& id : r.order)
         if (*rc::gen::inRange(0, 3) == 0)
             r.failures[id] = *rc::gen::inRange(0, 7);
-    r.engine = r.oil = celsius(*rc::gen::inRange(-30, 60));
+    r.engine = r.oil = inCelsius(*rc::gen::inRange(-30, 60));
     r.supply = *rc::gen::arbitrary<bool>() ? start::Supply::cart : start::Supply::battery;
     return r;
 }
@@ -208,29 +208,29 @@ RC_GTEST_PROP(StartOrderProperty, NoTimelineBreaksALimitARestOrAWatch, ()) {
 
 TEST(StartOrder, AFailedTryRestsWhileAnotherIsTried) {
     start::StartRequest r;
-    r.engine = r.oil = celsius(6);
+    r.engine = r.oil = inCelsius(6);
     r.failures["2"] = 1;
-    const auto t = start::planStart(lorimer(), r).value();
+    const auto t = start::planStart(lorimerNotes(), r).value();
     EXPECT_LT(t.runningFrom.at("1"), t.runningFrom.at("2")) << "port is started during starboard's rest";
     r.failures.clear();
-    EXPECT_LT(start::planStart(lorimer(), r).value().total, t.total);
-    EXPECT_EQ(start::planStart(lorimer(), r).value().onLineFirst,
+    EXPECT_LT(start::planStart(lorimerNotes(), r).value().total, t.total);
+    EXPECT_EQ(start::planStart(lorimerNotes(), r).value().onLineFirst,
               (std::vector<std::string>{"generator", "hydraulic pump"}));
     r.failures["2"] = 9;
-    EXPECT_EQ(start::planStart(lorimer(), r).value().abandoned, (std::vector<std::string>{"2"}));
+    EXPECT_EQ(start::planStart(lorimerNotes(), r).value().abandoned, (std::vector<std::string>{"2"}));
 }
 
 TEST(StartOrder, AnOrderMustNameEveryEngineOnce) {
     start::StartRequest r;
     r.order = {"1", "1"};
-    EXPECT_FALSE(start::planStart(lorimer(), r).ok());
+    EXPECT_FALSE(start::planStart(lorimerNotes(), r).ok());
     r.order = {"1"};
-    EXPECT_FALSE(start::planStart(lorimer(), r).ok());
+    EXPECT_FALSE(start::planStart(lorimerNotes(), r).ok());
     r.order = {"1", "3"};
-    EXPECT_NE(start::planStart(lorimer(), r).error().find("every engine once"), std::string::npos);
+    EXPECT_NE(start::planStart(lorimerNotes(), r).error().find("every engine once"), std::string::npos);
     r.order.clear();
     r.failures["7"] = 1;
-    EXPECT_FALSE(start::planStart(lorimer(), r).ok());
+    EXPECT_FALSE(start::planStart(lorimerNotes(), r).ok());
 }
 
 TEST(StartFigures, ACartridgeEngineIsTriedAsLongAsThereAreCartridgesAndTries) {
