@@ -99,7 +99,7 @@ std::vector<DrillView::Block> DrillView::layOut(int width) const {
         int y = 0;
         if (memory && (!all || two)) {
             out.push_back(
-                {{left, y, columnWidth, headingHeight}, -1, wanted ? tr("from memory") : tr("then, read"), wanted});
+                {{left, y, columnWidth, headingHeight}, -1, wanted ? tr("memory items") : tr("then, read"), wanted});
             y += headingHeight;
         }
         QString at;
@@ -111,7 +111,7 @@ std::vector<DrillView::Block> DrillView::layOut(int width) const {
             if (all && memory && (i == 0 || l.memory != was)) {
                 out.push_back({{left, y, columnWidth, headingHeight},
                                -1,
-                               l.memory ? tr("from memory") : tr("then, read"),
+                               l.memory ? tr("memory items") : tr("then, read"),
                                l.memory});
                 y += headingHeight;
             }

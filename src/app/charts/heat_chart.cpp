@@ -127,7 +127,7 @@ struct HeatChart::Impl {
                 addRing(*plot, ready, readyMetal, i == slowest ? c.amber : c.ink, c.sheet, 8);
                 if (i == slowest)
                     addText(*plot, ready, readyMetal,
-                            traces.size() > 1 ? tr("%1 decides").arg(name) : tr("ready for the run-up"),
+                            traces.size() > 1 ? tr("slowest: %1").arg(name) : tr("ready for the run-up"),
                             Qt::AlignRight | Qt::AlignBottom, c.amber, true);
             }
         }

@@ -28,7 +28,7 @@ LeverMap::LeverMap(SortieDocument& document, QWidget* parent)
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->addWidget(plot_);
-    plot_->setAccessibleName(tr("Boost against rpm: knock boundary and the path of the levers"));
+    plot_->setAccessibleName(tr("Boost against rpm: detonation limit and the path of the levers"));
     plot_->setInteractions(QCP::iRangeDrag | QCP::iRangeZoom);
 }
 
@@ -136,7 +136,7 @@ void LeverMap::draw() {
         const int at = static_cast<int>(where * 50);
         addText(*plot_, x[at], y[at], name, Qt::AlignLeft | Qt::AlignBottom, c.red);
     };
-    boundary(Mixture::rich, QPen(c.red, 2), tr("knock boundary, rich"), 0.03);
+    boundary(Mixture::rich, QPen(c.red, 2), tr("detonation limit, rich"), 0.03);
     if (cruise.setting.mixture == Mixture::weak)
         boundary(Mixture::weak, QPen(c.red, 1.3, Qt::DashLine), tr("weak"), 0.45);
     for (const auto& r : n.ratings)

@@ -77,7 +77,7 @@ void LoadChart::envelope() {
     }
     xUnit_ = q(std::string(l.inPercent ? "%" : l.armUnit->symbol));
     xDecimals_ = l.inPercent || l.armUnit->scale < 0.5 ? 1 : 3;
-    title_ = tr("Weight, %1, against balance, %2 %3: today's track (model)")
+    title_ = tr("Weight, %1, against CG, %2 %3: today's flight (model)")
                  .arg(yUnit_, xUnit_, l.inPercent ? tr("of the mean chord") : tr("from the datum"));
     const auto load = plan::loadPlan(document_.aircraft(), document_.sortie(), document_.plan().flown);
     const auto x = [&](double metres) { return loading::armWritten(l, metres); };
@@ -114,7 +114,7 @@ void LoadChart::envelope() {
     for (const auto& xs : {fa, aa})
         addCurve(*plot_, xs, fy, QPen(c.amber, 1, Qt::DashLine));
     addLine(*plot_, {fx.back(), ax.back()}, {fy.back(), fy.back()}, QPen(c.red, 1.8));
-    addText(*plot_, fx.back(), fy.back(), tr("most %1").arg(q(format(top, w))), Qt::AlignLeft | Qt::AlignBottom, c.red);
+    addText(*plot_, fx.back(), fy.back(), tr("max %1").arg(q(format(top, w))), Qt::AlignLeft | Qt::AlignBottom, c.red);
     const auto line = [&](std::optional<Mass> at, const QString& name) {
         if (!at || *at >= n.maxWeight)
             return;
@@ -123,8 +123,8 @@ void LoadChart::envelope() {
                 QPen(c.faint, 1, Qt::DashLine));
         addText(*plot_, x(limits.aft), shown(at->si(), w), name, Qt::AlignRight | Qt::AlignTop, c.faint);
     };
-    line(l.maxLanding, tr("most for landing"));
-    line(l.maxZeroFuel, tr("most without fuel"));
+    line(l.maxLanding, tr("max landing"));
+    line(l.maxZeroFuel, tr("max zero-fuel"));
     // The flight, coloured where it leaves or comes close.
     QVector<double> tx, ty;
     std::optional<watch::Colour> held;
@@ -172,7 +172,7 @@ void LoadChart::fuel() {
     const UnitSpec& u = *n.cockpit.fuel;
     xUnit_ = QString();
     yUnit_ = q(std::string(u.symbol));
-    title_ = tr("From what is aboard, %1, part by part down to what is left (%2)")
+    title_ = tr("Fuel on board, %1, less each part, down to what remains (%2)")
                  .arg(yUnit_, q(powerplant::markWithFuel(document_.aircraft())));
     const auto need = advice::fuelNeeded(document_.aircraft(), document_.sortie(), document_.plan().flown);
     struct Bar {
@@ -208,7 +208,7 @@ void LoadChart::fuel() {
                 Qt::AlignHCenter | (inside ? Qt::AlignVCenter : Qt::AlignTop), colour, true);
     };
     addBox(*plot_, 0.06, 0.94, 0.0, shown(need.aboard, u), c.ink, c.paper);
-    label(0.5, tr("aboard"), 0.0, need.aboard, c.ink);
+    label(0.5, tr("on board"), 0.0, need.aboard, c.ink);
     double level = need.aboard;
     double at = 1.0;
     for (const auto& bar : bars) {
@@ -224,7 +224,7 @@ void LoadChart::fuel() {
     const bool shortOf = need.margin < 0;
     addBox(*plot_, at + 0.06, at + 0.94, shown(std::min(0.0, level), u), shown(std::max(0.0, level), u),
            shortOf ? c.red : c.green, Qt::NoBrush);
-    label(at + 0.5, shortOf ? tr("short") : tr("to spare"), std::min(0.0, level), std::abs(level),
+    label(at + 0.5, shortOf ? tr("short") : tr("margin"), std::min(0.0, level), std::abs(level),
           shortOf ? c.red : c.green);
     addLine(*plot_, {-1.0, count + 1.0}, {0.0, 0.0}, QPen(c.ink, 1.4));
     plot_->xAxis->setTickLabels(false);
@@ -368,7 +368,7 @@ void LoadChart::best() {
     yDecimals_ = 2;
     title_ = tr("%1 over the ground, against true %2, by height (model)").arg(yUnit_, xUnit_);
     if (!best_ || best_->curves.empty()) {
-        title_ = tr("No setting that the notes allow keeps her level today");
+        title_ = tr("No permitted setting maintains height today");
         ranges(0, 1, 0, 1);
         return;
     }

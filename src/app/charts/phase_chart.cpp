@@ -119,7 +119,7 @@ struct PhaseChart::Impl {
             const bool right = shown(p.x, h) > 0.72 * shown(picture.top, h);
             addText(*plot, shown(p.x, h), shown(p.y, b),
                     picture.fullThrottleHeights.size() > 1
-                        ? tr("%1 holds to %2").arg(q(picture.heightGears[i]), q(formatHeight(p.x, h)))
+                        ? tr("%1: full throttle at %2").arg(q(picture.heightGears[i]), q(formatHeight(p.x, h)))
                         : tr("full throttle %1").arg(q(formatHeight(p.x, h))),
                     (i % 2 == 0 ? Qt::AlignBottom : Qt::AlignTop) | (right ? Qt::AlignRight : Qt::AlignLeft), c.ink);
         }

@@ -61,7 +61,7 @@ void TroubleChart::rates(const OutPicture& picture) {
     const UnitSpec &v = verticalSpeedUnit(n.cockpit), &h = *n.cockpit.height;
     xUnit_ = q(std::string(v.symbol));
     yUnit_ = q(std::string(h.symbol));
-    title_ = tr("Height, %1, against rate on the rest, %2: where it is nil she stays (model)").arg(yUnit_, xUnit_);
+    title_ = tr("Height, %1, against climb on the remaining engines, %2 (model)").arg(yUnit_, xUnit_);
     const auto& k = picture.curves;
     double left = 0.0, right = 0.0, low = 1e9, high = -1e9;
     for (const auto* line : {&k.feathered, &k.windmilling, &k.limited})
@@ -179,7 +179,7 @@ void TroubleChart::dive(const trouble::Dive& d) {
             longest = std::max(longest, t / 60.0);
         }
     if (d.ways.empty() || longest <= 0) {
-        title_ = tr("She is not flying high enough to dive: choose a moment on the score");
+        title_ = tr("The aircraft is not flying high enough to dive: choose a moment on the score");
         ranges(0, 1, 0, 1);
         return;
     }

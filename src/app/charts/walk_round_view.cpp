@@ -246,7 +246,7 @@ bool WalkRoundView::event(QEvent* event) {
         if (const int at = stationAt(help->pos()); at >= 0) {
             const auto& stop = document_.plan().walk.stops[static_cast<std::size_t>(at)];
             QString text = q(stop.name);
-            text += stop.open > 0 ? tr(": %n to see", nullptr, stop.open) : tr(": seen");
+            text += stop.open > 0 ? tr(": %n to see", nullptr, stop.open) : tr(": checked");
             for (const auto& f : stop.items)
                 if (f.verdict.colour() != watch::Colour::normal)
                     text += QStringLiteral("\n") + q(f.verdict.sentence());

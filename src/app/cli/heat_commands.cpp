@@ -118,7 +118,7 @@ int warmUp(const WarmUpOptions& o) {
     for (const auto& t : traces)
         fmt::print("engine {:<4} fires {:>6}  run-up from {:>6}  take-off from {:>6}{}\n", t.engine,
                    clock(since(t.firedAt)), clock(since(t.runUpAt)), clock(since(t.takeOffAt)),
-                   traces.size() > 1 && &t == &traces[slowest] ? "  decides" : "");
+                   traces.size() > 1 && &t == &traces[slowest] ? "  slowest" : "");
     for (const auto& [time, rpm] : f.warmUpSteps)
         fmt::print("{:>9} from {}\n", format(rpm.si(), *units::rpm.spec), clock(f[Phase::warmUp].start + time - first));
     fmt::print("{}", groundCaution);
@@ -205,7 +205,7 @@ int letDown(const LetDownOptions& o) {
                    format(std::round(step.setting.rpm.si() * 6) / 6, *units::rpm.spec),
                    format(step.headOrCoolant.si(), *n.cockpit.temperature));
     const UnitSpec& degrees = differenceUnit(n.cockpit);
-    fmt::print("falls {} a minute at most, of {} ({})\n", format(f.letDownCooling, degrees, 1),
+    fmt::print("falls max {} a minute, limit {} ({})\n", format(f.letDownCooling, degrees, 1),
                format(limit.perMinute, degrees), limit.origin == Origin::notes ? "notes" : "ours");
     for (const auto& w : ways)
         fmt::print("{:>10}  {:>3.0f} min  {:<6}  {}\n", format(w.rate.si(), verticalSpeedUnit(n.cockpit)),

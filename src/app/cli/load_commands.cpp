@@ -61,7 +61,8 @@ class LoadCommand final : public SortieCommand {
 public:
     [[nodiscard]] const char* name() const override { return "load"; }
     [[nodiscard]] const char* help() const override {
-        return "Load sheet of a sortie: weights, arms, moments, the balance through the flight and what would cure it";
+        return "Load sheet of a sortie: weights, arms, moments, the CG through the flight and what would bring it "
+               "within limits";
     }
 
 protected:
@@ -114,11 +115,11 @@ class FuelCommand final : public SortieCommand {
 public:
     [[nodiscard]] const char* name() const override { return "fuel"; }
     [[nodiscard]] const char* help() const override {
-        return "Fuel that a sortie needs, part by part, beside what is aboard; and how far that goes";
+        return "Fuel required, part by part, beside fuel on board; range and endurance with reserve";
     }
     void declare(Arguments& a) override {
         SortieCommand::declare(a);
-        a.text("--distance", distance_, "Another distance, as \"420 nm\": what must be aboard for it");
+        a.text("--distance", distance_, "Another distance, as \"420 nm\": the fuel required for it");
     }
 
 protected:
@@ -151,18 +152,17 @@ protected:
                            formatHoursMinutes(p.seconds),
                            p.distance > 0 ? format(p.distance, *cockpit().distance) : std::string(),
                            p.byTable ? fmt::format("notes {}", format(*p.byTable, unit, 1)) : std::string());
-            fmt::print("{:<22} {:>14}\n{:<22} {:>14}   {} more stays in the tanks\n", "Needed",
-                       format(need.needed, unit, 1), "Aboard", format(need.aboard, unit, 1),
-                       format(need.unusable, unit));
+            fmt::print("{:<22} {:>14}\n{:<22} {:>14}   {} more unusable\n", "Required", format(need.needed, unit, 1),
+                       "On board", format(need.aboard, unit, 1), format(need.unusable, unit));
             fmt::print("{}{}\n", mark(need.verdict), need.verdict.sentence());
-            fmt::print("That goes {} or {} from take-off, the reserve kept.\n",
+            fmt::print("Range with reserve {}, endurance {} from take-off.\n",
                        format(need.furthest, *cockpit().distance), formatHoursOrMinutes(need.longest));
             if (need.oilHours > 0)
-                fmt::print("Oil: {} aboard, {} used, enough for {}.\n", format(need.oilAboard, unit),
+                fmt::print("Oil: {} on board, {} used, enough for {}.\n", format(need.oilAboard, unit),
                            format(need.oilBurnt, unit, 1), formatHoursOrMinutes(need.oilHours));
             if (!distance_.empty())
                 fmt::print("{}: {}\n", distance_,
-                           other ? format(*other, unit, 1) + " must be aboard"
+                           other ? format(*other, unit, 1) + " required on board"
                                  : std::string("the tanks do not hold it"));
         }
         return need.verdict.colour() == watch::Colour::red ? exitProblems : exitOk;

@@ -116,7 +116,7 @@ static int runPoint(const PointOptions& o) {
     if (!rating)
         remarks.emplace_back("More than any rating of the notes allows at this rpm and boost: not to be flown.");
     if (!notes.engine.gears.empty() && point.manifoldPressure > knock.permitted(demand))
-        remarks.emplace_back("Beyond the model's knock boundary on this grade.");
+        remarks.emplace_back("Beyond the detonation limit (model) on this grade.");
     const double power = point.power.si() / 1000, fuel = point.fuelFlow.in(units::kgPerHour);
     if (o.json) {
         nlohmann::ordered_json out;
@@ -154,7 +154,7 @@ static int runPoint(const PointOptions& o) {
         fmt::print("air, fuel          {:.0f} kg/h, {:.1f} kg/h\n", point.airFlow.in(units::kgPerHour), fuel);
         fmt::print("mean pressure      {}\n", format(point.meanEffectivePressure, *notes.cockpit.pressure));
         if (!notes.engine.gears.empty())
-            fmt::print("knock boundary     {} on grade {}\n",
+            fmt::print("detonation limit     {} on grade {}\n",
                        format(knock.permitted(demand).si(), *notes.cockpit.boost), grade);
         fmt::print("full-throttle height {}\n", !height ? "none: this boost cannot be had"
                                                 : height->si() >= engine::modelTop.si() - 1
@@ -187,11 +187,11 @@ public:
         a.text("--oat", o_.oat, "Outside air temperature there; standard without");
         a.text("--ias", o_.ias, "Indicated airspeed, for ram; standing without");
         a.text("--mixture", o_.mixture, "rich, weak or a fuel-air ratio");
-        a.text("--grade", o_.grade, "Fuel grade for the knock boundary; the best of the notes without");
+        a.text("--grade", o_.grade, "Fuel grade for the detonation limit; the best of the notes without");
         a.text("--carburettor-heat", o_.carburettorHeat, "Rise of the carburettor air");
         a.text("--dew-point", o_.dewPoint, "Dew point of the air; dry without");
         a.flag("--water", o_.water, "Water injection on");
-        a.flag("--static", o_.staticRpm, "Also the rpm standing on the fine stop at this boost");
+        a.flag("--static", o_.staticRpm, "Also the static rpm on the fine stop at this boost");
         a.flag("--json", o_.json, "JSON to standard output");
     }
     int run(const CommandActions&) override { return runPoint(o_); }

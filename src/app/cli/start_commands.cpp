@@ -88,7 +88,7 @@ static int runPrime(const PrimeOptions& o) {
                                 {"temperature_C", engine.si() - 273.15}}
                                .dump(2));
     else {
-        fmt::print("{} ({}); fires with {} to {}, floods from {}; wait {}, drained after {}\n",
+        fmt::print("{} ({}); fires with {} to {}, floods from {}; wait {}, drains in {}\n",
                    advice::doseText(a.dose, unit), markOf(a.origin), formatNumber(a.fireLow, 1),
                    formatNumber(a.fireHigh, 1), formatNumber(a.flood, 0), formatMinutesSeconds(a.vaporise.si()),
                    formatMinutesSeconds(a.drain.si()));

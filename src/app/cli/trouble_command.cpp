@@ -112,7 +112,7 @@ public:
             if (!engines_.empty() && n.positions.size() < 2)
                 return wrong("--engine: one engine has no fewer to go round on");
             if (!engines_.empty() && dead.size() == n.positions.size())
-                return wrong("--engine: with none left she glides: engine-out");
+                return wrong("--engine: none is left: see engine-out");
             const auto g = trouble::goRound(a, s, flown, engines_.empty() ? std::vector<std::size_t>{} : dead);
             if (!json_)
                 fmt::print("Going round{} at the landing field, {}, {}, {}\n",
@@ -130,7 +130,7 @@ public:
             if (n.positions.size() < 2)
                 return wrong(fmt::format("the {} has one engine: engine-out is its landing", n.name));
             if (dead.size() == n.positions.size())
-                return wrong("--engine: with none left she glides: engine-out");
+                return wrong("--engine: none is left: see engine-out");
             const auto f = trouble::fewEngines(a, s, flown, dead);
             if (!json_)
                 fmt::print("Landing with {} out, {}, {}, {}\n", fmt::join(f.names, " and "),
@@ -203,7 +203,7 @@ private:
         }
         fmt::print("\n{}{}\n", d.title,
                    std::any_of(d.lines.begin(), d.lines.end(), [](const auto& l) { return l.memory; })
-                       ? "   (* from memory)"
+                       ? "   (* memory items)"
                        : "");
         std::string at;
         for (const auto& l : d.lines) {

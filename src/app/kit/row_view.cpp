@@ -242,7 +242,7 @@ private:
         } else {
             drawColourMark(p, state, f.verdict.colour(), c, 4.4);
         }
-        const QString found = f.found == watch::inOrder ? QObject::tr("in order") : q(f.found);
+        const QString found = f.found == watch::inOrder ? QObject::tr("serviceable") : q(f.found);
         const bool wrong = f.verdict.colour() != watch::Colour::normal;
         const QFont foundFace = face(14, true);
         const int foundWidth = std::min(QFontMetrics(foundFace).horizontalAdvance(found) + 4, r.width() / 2);
@@ -434,7 +434,7 @@ QVariant RowModel::data(const QModelIndex& index, int role) const {
     if (const auto* f = std::get_if<watch::WalkFinding>(&any))
         return tip ? q(f->found.empty() ? (f->item.why.empty() ? f->want : f->item.why) : f->verdict.sentence())
                    : QStringLiteral("%1, %2: %3")
-                         .arg(q(f->what), q(f->want), f->found.empty() ? QObject::tr("not yet seen") : q(f->found));
+                         .arg(q(f->what), q(f->want), f->found.empty() ? QObject::tr("not yet checked") : q(f->found));
     if (const auto* k = std::get_if<CandidateRow>(&any))
         return tip ? q(k->why)
                    : QStringLiteral("%1 %2 %3 %4: %5, %6, %7, %8")

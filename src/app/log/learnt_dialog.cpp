@@ -97,11 +97,10 @@ LearntDialog::LearntDialog(SortieDocument& document, Teaching teaching, const QS
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(20, 16, 20, 16);
     column->setSpacing(10);
-    auto* about =
-        new QLabel(tr("By how much her needles, primer and fuel differ from her notes and the model, run after "
-                      "run: later runs count more, few runs little. What you accept is planned with, marked "
-                      "logged. It loosens no limit, takes no colour away and never doses into flooding."),
-                   this);
+    auto* about = new QLabel(tr("By how much needles, primer and fuel differ from the notes and the model, run after "
+                                "run: later runs count more, few runs little. What you accept is planned with, marked "
+                                "logged. It loosens no limit, takes no colour away and never doses into flooding."),
+                             this);
     about->setFont(face(14));
     about->setWordWrap(true);
     column->addWidget(about);

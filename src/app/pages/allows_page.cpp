@@ -83,9 +83,9 @@ Figures AllowsPage::figures() const {
         lines << tr("The plan has it so.");
     if (const auto above = advice::gradeAbove(n, document_.sortie().fuelGrade); !above.empty())
         lines << html::text(above);
-    lines << (d.boost
-                  ? tr("Less boost wears her less: this is the most, not a target. The approved manual goes before it.")
-                  : tr("This is the most, not a target. The approved manual goes before it."));
+    lines << (d.boost ? tr("Less boost wears the engine less: this is a maximum, not a target. The approved manual "
+                           "comes first.")
+                      : tr("This is a maximum, not a target. The approved manual comes first."));
     out.emplace_back(lines.join(QStringLiteral("<br>")));
     return out;
 }

@@ -119,8 +119,8 @@ void BestPage::showRows() {
                               : tr("Still air: write the wind aloft and a track above, and it is reckoned in."));
     if (!document_.sortie().fuel.priceOfTime)
         lines << tr("Cheapest wants the price of an hour, in fuel.");
-    lines << tr(
-        "Inside notes, grade, knock boundary and charge temperature. Ground, weather and oxygen are for you to judge.");
+    lines << tr("Inside notes, grade, detonation limit and charge temperature. Ground, weather and oxygen are for you "
+                "to judge.");
     words_->setText(lines.join(QStringLiteral("<br>")));
 }
 

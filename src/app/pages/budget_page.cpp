@@ -67,9 +67,9 @@ QString BudgetPage::words() const {
                                       : QString());
     }
     if (b.amber)
-        lines << (b.rpmForEver ? tr("<b>For ever</b> Standing in calm air it stays normal up to %1.")
+        lines << (b.rpmForEver ? tr("<b>Without time limit</b> Standing in calm air it stays normal up to %1.")
                                      .arg(html::text(format(rounded(b.rpmForEver->si(), 10.0 / 60), *units::rpm.spec)))
-                               : tr("<b>For ever</b> No rpm above the least keeps it normal in calm air."));
+                               : tr("<b>Without time limit</b> No rpm above the minimum keeps it normal in calm air."));
     if (b.stopFor)
         lines << tr("<b>Stopping the engine</b> at amber and standing %1 brings it down enough; started again it lasts "
                     "%2 to amber. Restarting hot has its own troubles: see the stop.")

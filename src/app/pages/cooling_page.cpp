@@ -24,7 +24,7 @@ Figures CoolingPage::figures() const {
         advice::coolingPicture(document_.aircraft(), document_.sortie(), document_.plan().flown, phase_);
     const auto& t = *n.cockpit.temperature;
     Table table(
-        {tr("IAS"), phase_ == Phase::climb ? tr("climbs") : tr("to spare"), tr("settles"), tr("opening for normal")});
+        {tr("IAS"), phase_ == Phase::climb ? tr("climbs") : tr("margin"), tr("settles"), tr("opening for normal")});
     for (const auto& w : picture.ways) {
         table.row({q(format(w.ias.si(), *n.cockpit.speed)),
                    q(format(rounded(w.rate.si(), verticalSpeedStep(n.cockpit)), verticalSpeedUnit(n.cockpit))),

@@ -7,7 +7,7 @@ namespace amber::app {
 
 void EngineFailsPage::present(const TroubleMoment& m) {
     fill(drill_, trouble::drillOf(caseOf(m), Emergency::engineFails));
-    say(tr("Flying it on the rest…"));
+    say(tr("Flying it on the remaining engines…"));
 }
 
 void EngineFailsPage::reckon(const TroubleMoment& m) {
@@ -22,7 +22,7 @@ void EngineFailsPage::reckon(const TroubleMoment& m) {
     runsOut_.reset();
     if (out.limitedLive.left)
         runsOut_ = std::pair{out.limitedLive.left->si(), q(out.limitedLive.rating->name)};
-    put(trouble::figuresOf(out, a.notes), tr("on the rest (model)"));
+    put(trouble::figuresOf(out, a.notes), tr("on the remaining engines (model)"));
     TroubleChart::OutPicture picture{std::move(out), {}};
     if (picture.out.anyLeft)
         picture.curves = trouble::rateCurves(a, document_.sortie(), picture.out);

@@ -8,7 +8,7 @@ namespace amber::app {
 
 void FewEnginesPage::present(const TroubleMoment& m) {
     fill(drill_, trouble::drillOf(caseOf(m), Emergency::fewEngines));
-    say(tr("Flying the approach on the rest…"));
+    say(tr("Flying the approach on the remaining engines…"));
 }
 
 void FewEnginesPage::reckon(const TroubleMoment& m) {
@@ -16,8 +16,8 @@ void FewEnginesPage::reckon(const TroubleMoment& m) {
     const auto& n = document_.aircraft().notes;
     auto f = trouble::fewEngines(document_.aircraft(), document_.sortie(), document_.plan().flown, m.dead);
     if (!f.anyLeft) {
-        say(tr("No engine is left: she glides. Its drill and figures are under Engine fails."));
-        put({}, tr("on the rest (model)"));
+        say(tr("No engine is left: glide. Its drill and figures are under Engine fails."));
+        put({}, tr("on the remaining engines (model)"));
         return;
     }
     QStringList lines{QStringLiteral("%1 %2").arg(html::mark(f.goesRound, c), html::text(f.goesRound.sentence()))};
@@ -29,7 +29,7 @@ void FewEnginesPage::reckon(const TroubleMoment& m) {
                                html::text(format(f.air.si(), *n.cockpit.temperature)),
                                html::text(trouble::roundWeight(f.weight.si(), n.cockpit))));
     say(lines.join(QStringLiteral("<br>")));
-    put(trouble::figuresOf(f, n), tr("on the rest (model)"));
+    put(trouble::figuresOf(f, n), tr("on the remaining engines (model)"));
     draw(std::move(*f.round));
 }
 

@@ -367,12 +367,12 @@ void FieldRow::buildGround() {
             const std::string typed = text.trimmed().toStdString();
             const auto number = readNumber(typed, rest);
             return number ? put(number.value(), gesture)
-                          : tr("Write how she stands in degrees nose up, between −30 and 30.");
+                          : tr("Write how it stands in degrees nose up, between −30 and 30.");
         };
         b.step = [this, put](int steps, int gesture) {
             return put(plan::groundAttitude(document_.aircraft().notes, document_.sortie()) + 0.5 * steps, gesture);
         };
-        add(new InlineField(tr("She stands"), QStringLiteral("attitude"), std::move(b), this),
+        add(new InlineField(tr("Attitude"), QStringLiteral("attitude"), std::move(b), this),
             tr("Attitude on the ground: the fuel gauges read by it"), {{Phase::walkRound}});
     }
     // Tank contents are read on the walk-round.
@@ -423,7 +423,7 @@ void FieldRow::buildGround() {
                           : QString();
         };
         auto* field = new InlineField(tr("Tank"), QStringLiteral("tank-%1").arg(i), std::move(b), this);
-        add(field, tr("Fuel the plan loads in this tank; a dip found on the walk-round goes before it"),
+        add(field, tr("Fuel the plan loads in this tank; a dip found on the walk-round comes first"),
             {{Phase::walkRound, Phase::load}, {"speeds"}, [this, i] {
                  return i < document_.aircraft().notes.fuel.tanks.size();
              }});

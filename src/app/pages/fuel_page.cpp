@@ -42,14 +42,14 @@ Figures FuelPage::figures() const {
             row.emplace_back(QString());
         table.row(std::move(row), true);
     };
-    total(tr("needed"), need.needed);
-    total(tr("aboard"), need.aboard);
+    total(tr("required"), need.needed);
+    total(tr("on board"), need.aboard);
     Figures out{std::move(table)};
     QStringList lines;
     lines << QStringLiteral("%1 %2").arg(html::mark(need.verdict, c), html::text(need.verdict.sentence()));
-    lines << tr("<b>Turned round</b> %1, or %2 from take-off, the reserve kept.")
+    lines << tr("<b>Range with reserve</b> %1, endurance %2 from take-off.")
                  .arg(html::text(format(need.furthest, d)), html::text(formatHoursOrMinutes(need.longest)));
-    lines << tr("%1 more stays in the tanks; it weighs %2 a %3 today.")
+    lines << tr("%1 more is unusable; fuel weighs %2 a %3 today.")
                  .arg(html::text(format(need.unusable, u)),
                       html::text(formatNumber(f.fuelDensity * u.scale / n.cockpit.weight->scale, 2) + " " +
                                  std::string(n.cockpit.weight->symbol)),
@@ -59,9 +59,9 @@ Figures FuelPage::figures() const {
             lines << tr("To %1: %2 over the ground, %3 %4.")
                          .arg(html::text(leg.to), html::text(format(leg.ground, *n.cockpit.speed)),
                               html::text(format(std::abs(leg.wind.along), *n.cockpit.speed)),
-                              leg.wind.along < 0 ? tr("against her") : tr("behind her"));
+                              leg.wind.along < 0 ? tr("against it") : tr("behind it"));
     if (need.oilHours > 0)
-        lines << tr("<b>Oil</b> %1 aboard, %2 used, enough for %3 (notes).")
+        lines << tr("<b>Oil</b> %1 on board, %2 used, enough for %3 (notes).")
                      .arg(html::text(format(need.oilAboard, u)), html::text(format(need.oilBurnt, u, 1)),
                           html::text(formatHoursOrMinutes(need.oilHours)));
     out.emplace_back(lines.join(QStringLiteral("<br>")));

@@ -309,10 +309,10 @@ void RunUpPage::showVerdict() {
                               q(f.verdict.sentence()).toHtmlEscaped(), q(f.next).toHtmlEscaped());
     if (sheet.findings.empty())
         found << (sheet.read == 0 ? tr("Nothing read yet. Type a reading in its place.")
-                                  : tr("%1 All that was read is in order.").arg(html::mark({}, c)));
+                                  : tr("%1 All readings are within limits.").arg(html::mark({}, c)));
     found << tr("%1 of %2 read.").arg(sheet.read).arg(sheet.cells);
     if (sheet.highPowerMost)
-        found << tr("%1 At high power: %2 s each engine by the sheet, %3 s at most on the ground.")
+        found << tr("%1 At high power: %2 s each engine by the sheet, limit on the ground %3 s.")
                      .arg(html::mark(sheet.highPowerVerdict({}), c))
                      .arg(std::lround(sheet.highPower))
                      .arg(std::lround(*sheet.highPowerMost));

@@ -38,7 +38,7 @@ Figures SchedulePage::figures() const {
     }
     Figures out{std::move(steps)};
     out.emplace_back(
-        tr("%1 Falls %2 a minute at most, where %3 is %4.")
+        tr("%1 Falls max %2 a minute, where %3 is %4.")
             .arg(html::mark(watch::coolingRate(f.letDownCooling, limit.perMinute, {}), c),
                  degrees(f.letDownCooling, n.cockpit).remove(QLatin1Char('+')),
                  degrees(limit.perMinute, n.cockpit).remove(QLatin1Char('+')),

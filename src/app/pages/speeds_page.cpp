@@ -55,7 +55,7 @@ Figures SpeedsPage::figures() const {
                 notes << QStringLiteral("%1 %2").arg(html::mark(verdict, c), html::text(verdict.sentence()));
         notes << tr(
             "By the notes' tables, between their entries only. They were flown by one pilot on one day in a new "
-            "aircraft: keep a margin, and the approved manual goes before them.");
+            "aircraft: keep a margin, and the approved manual comes first.");
         out.emplace_back(notes.join(QStringLiteral("<br>")));
     }
     return out;

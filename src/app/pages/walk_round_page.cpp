@@ -14,7 +14,7 @@ WalkRoundPage::WalkRoundPage(SortieDocument& document, QWidget* parent) : Page(d
     left_ = column;
     head_ = heading(QString());
     set_ = new RowView(QStringLiteral("set"), this);
-    set_->setAccessibleName(tr("What is to be seen at this station"));
+    set_->setAccessibleName(tr("What is checked at this station"));
     why_ = richText("why");
     why_->setContentsMargins(0, 6, 0, 0);
     defects_ = richText("defects");
@@ -111,7 +111,7 @@ void WalkRoundPage::showWhy() {
     why_->setText(QStringLiteral("<span style='color:%1'><b>%2</b></span> &nbsp;%3 %4%5")
                       .arg(c.amber.name(), html::text(f.what), html::text(f.item.why),
                            f.item.stopper ? tr("<b>Stops the flight when wrong.</b> ") : QString(),
-                           look ? tr("<i>Space: in order. Type: what is wrong. Delete: not seen.</i>")
+                           look ? tr("<i>Space: serviceable. Type: the defect. Delete: not checked.</i>")
                                 : tr("<i>Type the reading.</i>")));
 }
 

@@ -397,7 +397,7 @@ private:
         QStringList all;
         for (const auto& caution : cautions_)
             all << q(caution);
-        const QString text = QObject::tr("WHEN IT GOES WRONG   ● from memory   ○ then, read\nCAUTION  %1")
+        const QString text = QObject::tr("WHEN IT GOES WRONG   ● memory item   ○ checklist\nCAUTION  %1")
                                  .arg(all.join(QStringLiteral("  ")));
         put(0, s_.width(), text, bold);
         y_ += s_.heightOf(text, bold, s_.width()) + 0.5 * s_.mm();

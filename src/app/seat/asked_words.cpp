@@ -18,9 +18,9 @@ public:
         if (!rehearse::isAccompanied(s_.way()))
             return tr("Nothing is said until the debrief. F4 calls a fault when you know it; F5 is the debrief.");
         if (const auto& over = s_.rehearsal().over())
-            return red(over->by == rehearse::OverBy::hitGround ? tr("She has hit the ground. ")
+            return red(over->by == rehearse::OverBy::hitGround ? tr("The aircraft has hit the ground. ")
                        : over->by == rehearse::OverBy::offTheEnd
-                           ? tr("She has run off the end of the runway. ")
+                           ? tr("The aircraft has run off the end of the runway. ")
                            : tr("The blades were pulled with the ignition on. ")) +
                    tr("F5: the debrief says why. Back (Ctrl+Z, or the score) goes to before it.");
         const auto* next = s_.guide().next();

@@ -59,14 +59,13 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
     const auto way = [&](rehearse::Way which, const QString& name, const QString& said) {
         add(static_cast<int>(which), q(rehearse::nameOf(which)), name, said);
     };
-    way(rehearse::Way::led, tr("&Led"),
+    way(rehearse::Way::led, tr("&Guided"),
         tr("The next act and its reason. Time stands while it waits: prime, starter and battery too."));
-    way(rehearse::Way::challenged, tr("&Challenged"),
+    way(rehearse::Way::challenged, tr("&Challenge and response"),
         tr("Lists are read, not where things should stand: put it there, look, answer. Time stands as well."));
-    way(rehearse::Way::alone, tr("&Alone"),
-        tr("From memory. Nothing is said until the debrief; time may be taken back."));
-    way(rehearse::Way::examined, tr("E&xamined"),
-        tr("From memory, faults unannounced, a question every few minutes. What is done is done."));
+    way(rehearse::Way::alone, tr("&Unprompted"), tr("Nothing is said until the debrief; time may be taken back."));
+    way(rehearse::Way::examined, tr("Chec&k"),
+        tr("Unprompted: faults unannounced, a question every few minutes. What is done is done."));
     add(questions, QStringLiteral("questions"), tr("&Questions"),
         tr("Limits, speeds, senses of levers. Missed: again today; known: after 1, 2, 4, 8, 16 days."));
     ways_->button(static_cast<int>(rehearse::Way::led))->setChecked(true);
@@ -100,7 +99,8 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
     who_->setEditable(true);
     who_->setInsertPolicy(QComboBox::NoInsert);
     who_->setMinimumWidth(120);
-    who_->setToolTip(tr("Whose practice it is: alone, examined and lists challenged are written into a log, by skill"));
+    who_->setToolTip(tr("Whose practice it is: unprompted practice, checks and challenge and response are written into "
+                        "a log, by skill"));
     connect(who_, &QComboBox::currentTextChanged, this, &BeginPanel::showHistory);
     row->addWidget(captioned(tr("Who"), who_, this));
     two_ = new QCheckBox(tr("T&wo at the keyboard"), this);
@@ -128,7 +128,7 @@ BeginPanel::BeginPanel(SortieDocument& document, QWidget* parent) : QWidget(pare
     again->setObjectName(QStringLiteral("begin-acts"));
     again->setFont(face(14));
     again->setMinimumHeight(36);
-    again->setToolTip(tr("A rehearsal that was saved is done again, to be looked at: alone, from where it began"));
+    again->setToolTip(tr("A rehearsal that was saved is done again, to be looked at: unprompted, from where it began"));
     go->addWidget(again);
     go->addStretch(1);
     column->addLayout(go);
@@ -186,7 +186,8 @@ void BeginPanel::showKeys() {
     if (two) {
         add(tr("← → ↑ ↓"), tr("%1: from control to control; move it").arg(q(document_.aircraft().notes.crew.front())));
         add(tr("1 … 4, 0"), tr("puts that hand on one engine, on all"));
-        add(tr("Space, Enter"), tr("works or holds it; the planned mark (led), the answer (challenged)"));
+        add(tr("Space, Enter"),
+            tr("works or holds it; the planned mark (guided), the answer (challenge and response)"));
         add(tr("A D W S"), tr("the other: from control to control; move it"));
         add(tr("Q"), tr("puts that hand on the next engine, on all"));
         add(tr("E, R"), tr("works or holds it; the planned mark, the answer"));
@@ -195,15 +196,15 @@ void BeginPanel::showKeys() {
         add(tr("1 … 4, 0"), tr("put the hand on one engine, on all"));
         add(tr("↑ ↓"), tr("move it; with Shift finely, Page Up and Page Down far"));
         add(tr("= 39 Enter"), tr("to a figure, by watching the needle"));
-        add(tr("Enter"), tr("to where the drill has it (led); answers an item (challenged)"));
+        add(tr("Enter"), tr("to where the drill has it (guided); answers an item (challenge)"));
         add(tr("Space"), tr("works a switch, strokes the primer, holds what must be held"));
-        add(tr("Home"), tr("to the control that is asked for (led)"));
+        add(tr("Home"), tr("to the control that is asked for (guided)"));
     }
     add(tr("Ctrl+Page Down"), tr("the next phase begins"));
     add(tr("Esc  ,  ."), tr("time stands; slower; faster"));
     add(tr("F8"), tr("on until something is to be done"));
     add(tr("Backspace, Ctrl+Z"), tr("ten seconds back; before the last act"));
-    add(tr("F4, F5"), tr("call a fault by its name; the debrief"));
+    add(tr("F4, F5"), tr("name the fault; the debrief"));
     for (const auto& [key, does] : keys)
         html += QStringLiteral("<tr><td style='white-space:nowrap;padding-right:10px'><b>%1</b></td><td>%2</td></tr>")
                     .arg(key.toHtmlEscaped(), does.toHtmlEscaped());

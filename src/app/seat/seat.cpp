@@ -80,14 +80,14 @@ void Seat::back(rehearse::Milliseconds to) {
     if (session_->back(to))
         changed();
     else
-        emit refused(tr("Who is examined cannot take time back."));
+        emit refused(tr("A check cannot take time back."));
 }
 
 void Seat::undo() {
     if (session_->undo())
         changed();
     else
-        emit refused(session_->way() == rehearse::Way::examined ? tr("Who is examined cannot take time back.")
+        emit refused(session_->way() == rehearse::Way::examined ? tr("A check cannot take time back.")
                                                                 : tr("Nothing has been done yet."));
 }
 
@@ -95,8 +95,9 @@ void Seat::toNextAct() {
     if (busy_)
         return;
     if (!rehearse::isAccompanied(session_->way())) {
-        emit refused(tr("On to the next act goes who is led or challenged: it tells when something is due. The full "
-                        "stop runs time faster."));
+        emit refused(tr(
+            "To the next act: only guided, or in challenge and response, for it tells when something is due. The full "
+            "stop runs time faster."));
         return;
     }
     if (!session_->guide().next()) {
@@ -173,7 +174,7 @@ void Seat::putAsPlanned() {
     if (session_->way() == rehearse::Way::challenged)
         answerItem();
     else if (session_->way() != rehearse::Way::led)
-        emit refused(tr("The drill's mark is told to who is led."));
+        emit refused(tr("The drill's mark is told only in guided practice."));
     else if (session_->putAsPlanned(control(), engines()))
         changed();
     else
@@ -182,7 +183,7 @@ void Seat::putAsPlanned() {
 
 void Seat::answerItem() {
     if (!session_->guide().challenges()) {
-        emit refused(tr("Nothing is challenged just now."));
+        emit refused(tr("No item is read just now."));
         return;
     }
     const auto& ask = *session_->guide().next();

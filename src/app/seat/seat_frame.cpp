@@ -60,8 +60,9 @@ SeatFrame::SeatFrame(Seat& seat, QWidget* parent) : QWidget(parent), seat_(seat)
     keepLog = [](const std::vector<rehearse::Practised>&) { return QString(); };
     begin_->history = [this](const QString& who) {
         const QString said = skills(who, loadLog());
-        return said.isEmpty() ? said
-                              : tr("<b>So far</b>, alone and examined on this type:") + QStringLiteral("<br>") + said;
+        return said.isEmpty()
+                   ? said
+                   : tr("<b>So far</b>, unprompted and in checks on this type:") + QStringLiteral("<br>") + said;
     };
     debrief_->overTime = [this] {
         auto log = loadLog();
@@ -217,7 +218,7 @@ QWidget* SeatFrame::workPage() {
     beginNext_ =
         button("seat-begin-next", QString(), tr("The next phase begins (Ctrl+Page Down)"), [this] { beginNext(); });
     line->addWidget(beginNext_);
-    line->addWidget(button("seat-call", tr("Call a fault  F4"), tr("Say what is wrong, by its name (F4)"),
+    line->addWidget(button("seat-call", tr("Name the fault  F4"), tr("Say what is wrong, by its name (F4)"),
                            [this] { offerCall(); }));
     line->addWidget(
         button("seat-debrief", tr("Debrief  F5"), tr("What it has come to so far (F5)"), [this] { showDebrief(); }));

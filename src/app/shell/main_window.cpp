@@ -1146,15 +1146,16 @@ void MainWindow::showShortcuts() {
         {tr("Left, Right"), tr("on the power chart: height of the reading")},
         {tr("T, P, M … 1 … 4, 0"),
          tr("in a rehearsal: takes a control by its letter; the engines that the hand is on")},
-        {tr("Up, Down, Shift, = figure"), tr("moves it; finely; to a figure. Enter: to the planned mark (led), answers "
-                                             "(challenged). Home: to what is asked")},
+        {tr("Up, Down, Shift, = figure"),
+         tr("moves it; finely; to a figure. Enter: to the planned mark (guided), answers "
+            "(challenge and response). Home: to what is asked")},
         {tr("Space"), tr("works a switch, strokes the primer, holds what must be held")},
         {tr("Escape, comma, full stop"),
-         tr("in a rehearsal: time stands; slower; faster. F8: to the next act (led, challenged)")},
+         tr("in a rehearsal: time stands; slower; faster. F8: to the next act (guided, challenge)")},
         {tr("A D W S, Q, E, R"), tr("the second of two at the keyboard: from control to control and moves it; the next "
                                     "engine; works or holds it; the planned mark, the answer")},
         {tr("Backspace, Ctrl+Z"), tr("in a rehearsal: ten seconds back; before the last act")},
-        {tr("F4, F5"), tr("in a rehearsal: call a fault; the debrief")},
+        {tr("F4, F5"), tr("in a rehearsal: name the fault; the debrief")},
         {tr("Return, Space, Delete, S"),
          tr("in the log: next reading; looked, in its band; not read; start or stop its clock")},
         {tr("Alt+W, Alt+F, Ctrl+Z"),

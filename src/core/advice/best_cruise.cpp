@@ -419,7 +419,7 @@ BestCruise CruiseSearch::search() const {
         // Why that gear: the same speed in the others.
         const auto& top = *out.miles;
         const auto& name = n.engine.gears[top.cruise.setting.gear].name;
-        out.whyGear = fmt::format("{} gear: no other gives as many miles at any height she reaches.", name);
+        out.whyGear = fmt::format("{} gear: no other gives as many miles at any height it reaches.", name);
         for (std::size_t g = 0; g < n.engine.gears.size(); ++g) {
             if (g == top.cruise.setting.gear)
                 continue;
@@ -479,7 +479,7 @@ std::string gradeAbove(const TypeNotes& n, const std::string& grade) {
         if (const auto k = engine::gradeNumber(known); k && *k >= *number)
             return {};
     return fmt::format(
-        "Grade {} is above the notes': it brings no boost beyond theirs, only room before knock. Its lead "
+        "Grade {} is above the notes': it brings no boost beyond theirs, only detonation margin. Its lead "
         "fouls the plugs of an engine that idles slowly: warm up and taxi brisker, clear them before the "
         "run-up and after a long let-down.",
         grade);

@@ -144,7 +144,7 @@ std::string_view nameOf(Bound bound) {
     case Bound::grade:
         return "the grade of fuel";
     case Bound::knock:
-        return "the knock boundary";
+        return "the detonation limit";
     case Bound::charge:
         return "the charge temperature";
     case Bound::cooling:

@@ -77,11 +77,11 @@ FuelNeeded fuelNeeded(const powerplant::Aircraft& a, const Sortie& s, const flig
     out.longest = std::max(0.0, f[Phase::stop].start - f[Phase::takeOff].start + out.marginSeconds);
     const UnitSpec& unit = *n.cockpit.fuel;
     out.verdict = watch::atLeast(watch::Rule::reserve, out.margin, 0.0, 0.0, [&](bool kept) {
-        return kept ? fmt::format("{} aboard, {} needed: {} to spare, {} or {} of cruise.", format(out.aboard, unit),
+        return kept ? fmt::format("{} on board, {} required: margin {}, {} or {} of cruise.", format(out.aboard, unit),
                                   format(out.needed, unit), format(out.margin, unit),
                                   formatHoursOrMinutes(out.marginSeconds),
                                   format(out.marginDistance, *n.cockpit.distance))
-                    : fmt::format("{} aboard, {} needed: {} short, {} or {} of cruise.", format(out.aboard, unit),
+                    : fmt::format("{} on board, {} required: {} short, {} or {} of cruise.", format(out.aboard, unit),
                                   format(out.needed, unit), format(-out.margin, unit),
                                   formatHoursOrMinutes(-out.marginSeconds),
                                   format(-out.marginDistance, *n.cockpit.distance));

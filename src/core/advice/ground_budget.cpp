@@ -69,10 +69,10 @@ GroundBudget groundBudget(const powerplant::Aircraft& a, const Sortie& s, const 
         add(n.warmUp.onWater ? "Taxying down wind, on water" : "Taxying down wind",
             driveAt(taxi, coolingFlap, moving - wind),
             n.warmUp.onWater ? "Engines are the only steering and may not cool at all."
-                             : "Ground speed eats the wind.");
+                             : "Taxying with the wind, the cowl gets less of it.");
     }
     add(n.warmUp.onWater ? "Taxying, calm, on water" : "Taxying, calm", driveAt(taxi, coolingFlap, moving),
-        "Her own way through the air helps a little.");
+        "Its own way through the air helps a little.");
     const Rotation slow =
         std::max(n.warmUp.leastRpm.value_or(Rotation::si(taxi.si() - rpmStep)), Rotation::si(taxi.si() - rpmStep));
     if (slow.si() < taxi.si() - 0.5)

@@ -159,7 +159,7 @@ std::vector<LoadCure> loadCures(const powerplant::Aircraft& a, const Sortie& s, 
         proven(std::move(cure));
     }
     for (const auto& m : ballast) {
-        LoadCure cure{LoadCure::Kind::ballast, fmt::format("Put {} in {}", format(m.mass, unit), m.to->name), s, 0.0};
+        LoadCure cure{LoadCure::Kind::ballast, fmt::format("Add {} to {}", format(m.mass, unit), m.to->name), s, 0.0};
         put(cure.sortie, *m.to, m.to->mass + m.mass);
         if (s.load.weightTyped)
             cure.sortie.weight = Mass::si(std::min(n.maxWeight.si(), s.weight.si() + m.mass));
@@ -169,7 +169,7 @@ std::vector<LoadCure> loadCures(const powerplant::Aircraft& a, const Sortie& s, 
         LoadCure cure{LoadCure::Kind::leave,
                       m.mass >= m.from->mass - 1e-6
                           ? fmt::format("Leave {} empty: {} less", m.from->name, format(m.mass, unit))
-                          : fmt::format("Leave {} of {} behind", format(m.mass, unit), m.from->name),
+                          : fmt::format("Remove {} from {}", format(m.mass, unit), m.from->name),
                       s, 0.0};
         put(cure.sortie, *m.from, m.from->mass - m.mass);
         if (s.load.weightTyped)

@@ -313,7 +313,7 @@ private:
         }
         if (about(c, Acts::carburettorAir) && to.is == "hot" && c.phase == Phase::climb && e_.boosted)
             say("hot-air-in-climb", c.phase, c.step, "hot air is set at rated boost",
-                "Hot air at high boost knocks; it is for lower power");
+                "Hot air at high boost detonates; it is for lower power");
     }
     void lettingDown(const Change& c, const Settled& to) {
         if (about(c, Acts::throttle))
@@ -547,10 +547,10 @@ const std::vector<AuditRule>& auditRules() {
     static const std::vector<AuditRule> rules{
         {"hot-air-at-start", "A backfire into the warm duct burns it."},
         {"hot-air-at-reference", "Hot air makes every figure of the run-up wrong."},
-        {"hot-air-at-take-off", "Hot air costs power when it is needed, and knocks."},
-        {"hot-air-in-climb", "Hot air at high boost knocks."},
+        {"hot-air-at-take-off", "Hot air costs power when it is needed, and detonates."},
+        {"hot-air-in-climb", "Hot air at high boost detonates."},
         {"hot-air-after-throttle", "An engine gone cold has no heat left to clear its ice."},
-        {"hot-air-at-landing", "Hot air costs the power of a go-round, and knocks."},
+        {"hot-air-at-landing", "Hot air costs the power of a go-round, and detonates."},
         {"spark-at-start", "Advanced it kicks back."},
         {"spark-at-take-off", "Retarded it runs hot and weak."},
         {"turbo-at-start", "A backfire into a spun-up turbine breaks it."},
@@ -562,11 +562,11 @@ const std::vector<AuditRule>& auditRules() {
         {"high-gear-at-start", "More to turn, on clutches without oil."},
         {"gear-at-reference", "High gear takes its power before the propeller has it."},
         {"gear-left-high", "It is found high at the take-off."},
-        {"high-gear-at-take-off", "Heat without power, and knock."},
+        {"high-gear-at-take-off", "Heat without power, and detonation."},
         {"high-gear-at-landing", "It over-boosts going round."},
         {"gear-without-throttle", "The boost jumps past its limit."},
-        {"brakes-at-start", "She moves as soon as it fires."},
-        {"brakes-at-reference", "She moves at power."},
+        {"brakes-at-start", "The aircraft moves as soon as it fires."},
+        {"brakes-at-reference", "The aircraft moves at power."},
         {"fuel-at-start", "It starts on the prime and dies."},
         {"throttle-at-start", "It races on dry bearings."},
         {"mixture-at-start", "It floods, or never fires."},
@@ -586,13 +586,13 @@ const std::vector<AuditRule>& auditRules() {
         {"mixture-at-take-off", "Fuel is the coolant at this power."},
         {"tank-at-take-off", "An untried or empty tank at the worst moment."},
         {"pump-at-take-off", "A failed engine pump stops it over the hedge."},
-        {"locked-at-take-off", "She cannot be flown."},
+        {"locked-at-take-off", "The aircraft cannot be flown."},
         {"caged-at-take-off", "No horizon in cloud."},
         {"ignition-at-take-off", "Half the sparks, or none."},
         {"feathering-at-take-off", "It feathers as power comes."},
         {"reverse-at-take-off", "It goes into reverse in the air."},
         {"primer-at-take-off", "It draws fuel by itself and runs rich."},
-        {"cart-at-take-off", "She drags it along."},
+        {"cart-at-take-off", "The aircraft drags it along."},
         {"generator-at-take-off", "The battery is flat by the first turn."},
         {"dilution-at-take-off", "The oil is thinned away."},
         {"starter-at-take-off", "It burns out."},
@@ -608,7 +608,7 @@ const std::vector<AuditRule>& auditRules() {
         {"ignition-in-flight", "It stops, or burns late and hot."},
         {"fuel-in-flight", "It stops."},
         {"cut-off-in-flight", "It stops."},
-        {"reverse-in-flight", "She cannot be flown."},
+        {"reverse-in-flight", "The aircraft cannot be flown."},
         {"feathered-in-flight", "It stops."},
         {"go-round-rpm", "High boost on cruise rpm detonates."},
         {"go-round-mixture", "Lean at full boost it detonates."},
@@ -618,7 +618,7 @@ const std::vector<AuditRule>& auditRules() {
         {"mixture-at-landing", "Denser air leans it, and the go-round needs rich."},
         {"tank-at-landing", "It runs dry on the approach."},
         {"pump-at-landing", "A failed engine pump stops it on the approach."},
-        {"wheels-at-landing", "She lands on her belly."},
+        {"wheels-at-landing", "The aircraft lands on its belly."},
         {"stopped-hot", "Oil bakes on the hot side."},
         {"parked-after-stop", "The propeller stays where it was."},
         {"dilution-after-stop", "The fuel lies in the tank and the bearings stay cold."},

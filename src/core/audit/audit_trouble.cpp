@@ -171,7 +171,7 @@ private:
         const int shut = of(Acts::throttle, "closed"), hot = of(Acts::carburettorAir, "hot");
         const int back = first([](const Doing& d) { return d.acts == Acts::throttle; });
         if (shut != never)
-            say("shut-in-dive", shut, "the throttle is shut in a dive", "Leave it at the least boost of the notes");
+            say("shut-in-dive", shut, "the throttle is shut in a dive", "Leave it at the minimum boost of the notes");
         if (hot != never && back < hot)
             say("hot-air-late-in-dive", hot, "hot air after the throttle went back", "Hot air first");
     }

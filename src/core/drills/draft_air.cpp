@@ -16,7 +16,7 @@ std::string_view power(const Draft& d) {
 
 void draftTakeOff(Draft& d) {
     constexpr Phase p = Phase::takeOff;
-    d.act(p, "air", Acts::carburettorAir, "Hot air costs power now and knocks.", "J33")
+    d.act(p, "air", Acts::carburettorAir, "Hot air costs power now and detonates.", "J33")
         .was({"Carb. heat"})
         .on(Acts::carburettorAir, "cold");
     d.act(p, "mixture", Acts::mixture, "Fuel is the coolant at this power.", "J40")
@@ -41,9 +41,8 @@ void draftTakeOff(Draft& d) {
     d.act(p, "oil-cooler", Acts::oilCooler, "By itself.", "J33").on(Acts::oilCooler, "automatic");
     d.act(p, "water", Acts::water, "Armed: it comes in by itself at the boost that needs it.", "J33")
         .on(Acts::water, "on");
-    auto open =
-        d.act(p, "throttle", Acts::throttle,
-              "Smoothly and even; brakes off as she will not be held. Pressures seen before she is fast.", "J34");
+    auto open = d.act(p, "throttle", Acts::throttle,
+                      "Smoothly and even; brakes off as it will not be held. Pressures seen before it is fast.", "J34");
     open.was({"Throttle"}).on(Acts::brakes, "off");
     if (d.e.turbo)
         open.on(Acts::throttle, "30 inHg")
@@ -60,9 +59,7 @@ void draftTakeOff(Draft& d) {
     d.say(p, "lift-off", "Lift off", several ? "{lift-off}; safe on one {safe-single}" : "{lift-off}",
           several ? "Below the safe speed a failed engine means straight ahead." : "At today's weight.", "J04")
         .was({"Lift off"});
-    d.act(p, "wheels", Acts::wheels, "Drag up as soon as she cannot be put back.", "J35")
-        .atEnd()
-        .on(Acts::wheels, "up");
+    d.act(p, "wheels", Acts::wheels, "Drag up as soon as it cannot be put back.", "J35").atEnd().on(Acts::wheels, "up");
     d.act(p, "brakes-off", Acts::brakes, "Off for the flight.", "J34").on(Acts::brakes, "off");
     if (d.e.boosted && d.e.hub != Hub::fixed) {
         auto less =
@@ -153,7 +150,8 @@ void draftClimb(Draft& d) {
             .over(2.0)
             .set("back to " + boost);
     }
-    d.act(p, "intercooler", Acts::intercooler, "The auxiliary stage heats the charge: cooled, it knocks less.", "J37")
+    d.act(p, "intercooler", Acts::intercooler, "The auxiliary stage heats the charge: cooled, it detonates later.",
+          "J37")
         .was({"Intercooler"})
         .on(Acts::intercooler, "open");
     d.say(p, "speed", "Speed", "{ias}, less with height", "Faster and flatter cools better and costs a little time.",
@@ -236,7 +234,7 @@ void draftLanding(Draft& d) {
     const bool keepsHot = d.n.engine.suctionCarburettor && !d.e.boosted;
     d.act(p, "air", Acts::carburettorAir,
           keepsHot ? "Ice forms behind a shut throttle: hot until the power for going round stands."
-                   : "Cold on final: hot air costs the power of a go-round, and knocks.",
+                   : "Cold on final: hot air costs the power of a go-round, and detonates.",
           "J52")
         .on(Acts::carburettorAir, keepsHot ? "hot" : "cold");
     d.act(p, "fuel", Acts::fuel, "The best tank for landing.", "J52")

@@ -134,7 +134,7 @@ void inTheAir(Draft& d) {
     d.say(underFire, "land", "Then",
           d.e.engines > 1
               ? "watch it; land at the nearest place; no restart"
-              : "over the height for leaving her: leave; else side-slip the flames away and land; no restart",
+              : "over the height for baling out: leave; else side-slip the flames away and land; no restart",
           "A fire that is out comes back with the fuel.", "J48");
 }
 

@@ -44,13 +44,13 @@ void propellerExercise(Draft& d) {
         break;
     }
     d.act(p, "feathering-touch", Acts::feathering,
-          "A touch, cancelled as rpm falls: the pump and its way to the hub are proved.", "J29")
+          "A short check, cancelled at the rpm drop: the pump and its way to the hub are proved.", "J29")
         .each()
         .on(Acts::feathering, "feathered")
         .lasting("1 s")
         .on(Acts::feathering, "normal")
         .lasting("8 s")
-        .set("touched, cancelled as rpm falls");
+        .set("checked, cancelled at the rpm drop");
     d.act(p, "reverse-touch", Acts::reversing, "All alike, lamps on, and out again with the lock proved.", "J29")
         .on(Acts::throttle, "{taxi-rpm}")
         .on(Acts::reversing, "reverse")
@@ -145,7 +145,7 @@ void draftRunUp(Draft& d) {
         .on(Acts::throttle, d.e.boosted ? "{field-boost}" : "open")
         .over(5.0)
         .lasting("10 s")
-        .set(d.e.boosted ? "{field-boost} gives {reference-rpm}" : "full: {static-rpm} standing")
+        .set(d.e.boosted ? "{field-boost} gives {reference-rpm}" : "full: {static-rpm} static")
         .step()
         .what = "Reference";
     auto magnetos =

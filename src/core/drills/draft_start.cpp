@@ -146,7 +146,7 @@ void draftWalkRound(Draft& d) {
     d.act(Phase::walkRound, "ignition-off", Acts::ignition, "A live magneto and a hand on the blade.", "J10")
         .caution("The propeller is treated as live all the same.")
         .on(Acts::ignition, "off");
-    d.act(Phase::walkRound, "locks", Acts::lock, "Taken off locked she cannot be flown.", "J11").on(Acts::lock, "out");
+    d.act(Phase::walkRound, "locks", Acts::lock, "Taken off locked it cannot be flown.", "J11").on(Acts::lock, "out");
     if (d.n.start.handTurning.blades > 0 && !d.n.start.handTurning.byStarter)
         d.say(Phase::walkRound, "turn", "Turn by hand", "ignition off, throttle closed; a stop is never forced",
               "Oil in a low cylinder bends a rod; it fails later, in flight.", "J13");
@@ -158,7 +158,8 @@ void draftStart(Draft& d) {
         d.say(p, "order", "Order", "{order}",
               d.n.start.orderReason.empty() ? "One at a time, each to its oil pressure." : d.n.start.orderReason, "J20")
             .was({"Order"});
-    d.act(p, "brakes", Acts::brakes, "She moves as soon as the first one fires.", "J14").on(Acts::brakes, "held");
+    d.act(p, "brakes", Acts::brakes, "The aircraft moves as soon as the first one fires.", "J14")
+        .on(Acts::brakes, "held");
     auto supply = d.act(p, "supply", Acts::battery, "Warning lamps come on with it: that is their test.", "J15");
     supply.on(Acts::battery, "on").on(Acts::cart, "{supply}");
     if (!d.n.start.cartPermits.empty())

@@ -128,7 +128,7 @@ void draftStop(Draft& d) {
     });
     d.act(p, "dilution-off", Acts::dilution, "Shut, or it goes on by itself at the next start.", "J55")
         .on(Acts::dilution, "off");
-    d.act(p, "gyros", Acts::gyros, "Caged before she is towed.", "J54").on(Acts::gyros, "caged");
+    d.act(p, "gyros", Acts::gyros, "Caged before it is towed.", "J54").on(Acts::gyros, "caged");
     d.act(p, "locks", Acts::lock, "Wind from behind breaks hinges.", "J54").on(Acts::lock, "in");
 }
 

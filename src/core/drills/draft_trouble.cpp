@@ -94,7 +94,7 @@ void rolling(Draft& d) {
 void severalEngines(Draft& d) {
     rolling(d);
     d.say(kept, "too-slow", "Airborne, slower than {safe-speed}", "throttles back as needed, land ahead",
-          "Below it the rudder cannot hold her straight: power on one side turns her over.", "J48")
+          "Below it the rudder cannot hold the aircraft straight: power on one side turns it over.", "J48")
         .memory()
         .branch()
         .at("below the safe speed");
@@ -107,7 +107,7 @@ void severalEngines(Draft& d) {
         .memory()
         .on(Acts::wheels, "up");
     d.say(kept, d.has(Acts::wheels) ? "flaps-up" : "drag", "Flaps", "",
-          "All at once she sinks, and low down there is nothing to sink into.", "J48")
+          "All at once it sinks, and low down there is nothing to sink into.", "J48")
         .memory()
         .on(Acts::wingFlap, "up")
         .set("up in steps, over {safe-speed}");
@@ -120,8 +120,8 @@ void severalEngines(Draft& d) {
                                 : "Under a governor rpm and boost lie: a windmilling propeller holds both.",
           "J48")
         .memory();
-    d.act(kept, "prove", Acts::throttle,
-          "Closed, nothing changes if it is the dead one; if she yaws, it was the live one.", "J48")
+    d.act(kept, "prove", Acts::throttle, "Closed, nothing changes if it is the dead one; a yaw: it was the live one.",
+          "J48")
         .memory()
         .skipped("The good one is feathered.")
         .on(Acts::throttle, "closed", failedEngines)
@@ -175,19 +175,19 @@ void oneEngine(Draft& d) {
         .at("if it does not pick up: in good time for the field");
     if (d.has(Acts::wheels))
         d.say(kept, "wheels", "Wheels", "down on a surface known good; up on unprepared ground",
-              "On soft ground wheels turn her over.", "J48")
+              "On soft ground wheels turn the aircraft over.", "J48")
             .at("when the field is chosen");
     if (d.has(Acts::wingFlap))
         d.act(kept, "flaps", Acts::wingFlap, "Early they shorten the glide.", "J48")
             .at("when the field is made")
             .on(Acts::wingFlap, "landing");
     auto out = d.say(kept, "secure", "All off", "", "What is shut does not burn on the ground.", "J48");
-    out.at("last, before she touches").on(Acts::throttle, "closed", failedEngines);
+    out.at("last, before touch-down").on(Acts::throttle, "closed", failedEngines);
     if (d.e.carburettor != Carburettor::floatWithout)
         noFuel(d, out);
     out.on(Acts::fuel, "off", failedEngines).on(Acts::ignition, "off", failedEngines);
     d.act(kept, "battery", Acts::battery, "Last: it drives what is still wanted.", "J48")
-        .at("last, before she touches")
+        .at("last, before touch-down")
         .on(Acts::battery, "off");
 }
 
@@ -206,17 +206,17 @@ void fewEngines(Draft& d) {
     d.say(kept, "wheels", "Wheels", "", "Their drag is for the last part; a hand pump takes minutes more.", "J67")
         .at("late, when the field is sure to be reached")
         .on(Acts::wheels, "down");
-    d.say(kept, "commit", "Commitment height", "{commit-height}", "Spoken when it is passed. Below it she lands.",
-          "J67");
+    d.say(kept, "commit", "Commitment height", "{commit-height}", "Spoken when it is passed. Below it, land.", "J67");
     d.say(kept, "flaps", "Full flap", "", "It cannot be taken off again in time.", "J67")
         .at("when the field is certain")
         .on(Acts::wingFlap, "landing");
     d.say(kept, "trim", "Rudder trim", "to neutral as the power comes off",
-          "Left in, it swings her the other way as she lands.", "J67");
+          "Left in, it swings the aircraft the other way on landing.", "J67");
     auto round = d.say(kept, "round", "Going round", "", "Power with rudder, no faster than a foot holds it.", "J67");
     round.branch().at("only above the commitment height");
     round.on(Acts::throttle, d.e.boosted ? "{take-off-boost}" : "open", liveEngines).on(Acts::wheels, "up");
-    d.say(kept, "taxi", "Clear of the runway", "{taxi-so}", "One side alone turns her, and boils on the brakes.", "J67")
+    d.say(kept, "taxi", "Clear of the runway", "{taxi-so}",
+          "One side alone turns the aircraft, and boils on the brakes.", "J67")
         .at("after landing");
 }
 

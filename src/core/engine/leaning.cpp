@@ -19,7 +19,7 @@ LeanVerdict readLeanTest(LeanResponse response, bool allowed) {
     case LeanResponse::fellAtOnce:
         return {false, "It was not rich: it stood at best power or weak of it already.",
                 allowed ? "Put it back where it was; richer only if the heads rise."
-                        : "Push it rich at once: at this power a weak mixture burns and knocks."};
+                        : "Push it rich at once: at this power a weak mixture burns and detonates."};
     case LeanResponse::noChange:
         break;
     }

@@ -71,8 +71,8 @@ PermittedBoost permittedBoost(const TypeNotes& notes, const Rating& rating, cons
     if (boundary < *out.boost && !out.cut) {
         out.cut = true;
         out.because = fmt::format(
-            "Grade {} is under those of the notes: the model's knock boundary leaves {} where the rating is {}", grade,
-            format(boundary.si(), *notes.cockpit.boost), format(rating.boost->si(), *notes.cockpit.boost));
+            "Grade {} is under those of the notes: the detonation limit (model) leaves {} where the rating is {}",
+            grade, format(boundary.si(), *notes.cockpit.boost), format(rating.boost->si(), *notes.cockpit.boost));
     }
     least(out, boundary, Binds::detonation, Origin::model);
     return out;

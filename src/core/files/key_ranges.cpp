@@ -346,7 +346,7 @@ const KeyRange logTable[] = {
     {"oil", celsius, -60, 250, oilTemp},
     {"oil-pressure", psi, 0, 400, "pumps have relief valves far below"},
     {"fuel-pressure", psi, 0, 150, "pumps have relief valves far below"},
-    {"charge", celsius, -80, 300, "colder than any air, hotter than any charge that does not knock"},
+    {"charge", celsius, -80, 300, "colder than any air, hotter than any charge that does not detonate"},
     {"torque", psi, 0, 600, "more than any piston engine's mean pressure"},
     {"power", kilowatts, 0, 5000, "of one engine; more than any that flew"},
     {"airspeed", knots, 0, 580, flown},

@@ -224,7 +224,7 @@ void Simulation::balance() {
             add(watch::Rule::stationOver, loading::judgeStation(n_, line), 0.0, 0.0, line.mass);
         if (n_.loading.maxZeroFuel)
             add(watch::Rule::overweight,
-                loading::judgeWeight(n_, sheet_.dry().mass, n_.loading.maxZeroFuel->si(), "Without fuel"), 0.0, 0.0,
+                loading::judgeWeight(n_, sheet_.dry().mass, n_.loading.maxZeroFuel->si(), "Zero fuel"), 0.0, 0.0,
                 sheet_.dry().mass);
         if (s_.load.weightTyped && !s_.load.stations.empty() &&
             std::abs(sheet_.ramp().mass - out_.rampWeight) > 0.5 * n_.cockpit.weight->scale)
@@ -541,7 +541,7 @@ void Simulation::tellKnock() {
         if (n_.engine.gears.size() > 1)
             where += fmt::format(", in {} gear", n_.engine.gears[k->gear].name);
         auto verdict = watch::knockRoom(k->margin(), k->boundary.si(),
-                                        fmt::format("{}, the charge comes to {} today: the model's knock boundary is "
+                                        fmt::format("{}, the charge comes to {} today: the detonation limit (model) is "
                                                     "{}, {} under what is set.",
                                                     where, format(k->charge.si(), *n_.cockpit.temperature),
                                                     format(k->boundary.si(), unit), format(-k->margin(), difference)));

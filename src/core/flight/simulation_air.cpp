@@ -506,7 +506,7 @@ void Simulation::cruise() {
         const double ground = air::groundSpeed(tas.si(), blows);
         if (ground < slowestGround) {
             say(Phase::cruise, watch::Rule::headwindPast,
-                "The wind on this track is stronger than she flies: she does not arrive.");
+                "The wind on this track is stronger than the airspeed: the aircraft does not arrive.");
             break;
         }
         const std::size_t leg = legNow();

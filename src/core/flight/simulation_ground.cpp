@@ -292,7 +292,7 @@ void Simulation::warmUp() {
         out_.minutesToRunUp = waited;
     else
         say(Phase::warmUp, watch::Rule::runUpMinima,
-            fmt::format("At {} it does not reach the least temperatures for the run-up in {:.0f} minutes.",
+            fmt::format("At {} it does not reach the minimum temperatures for the run-up in {:.0f} minutes.",
                         format(p.setting.rpm, units::rpm), longestWarmUp / 60));
     const double toTakeOff = waitFor(t, n_.warmUp.oilTakeOff, n_.warmUp.headTakeOff, waited);
     if (toTakeOff < longestWarmUp)
@@ -441,7 +441,7 @@ void Simulation::runUp() {
     }
     if (more >= longestWarmUp / 2)
         say(Phase::runUp, watch::Rule::takeOffMinima,
-            "The least temperatures for take-off are not reached at warm-up rpm today.");
+            "The minimum temperatures for take-off are not reached at warm-up rpm today.");
     end();
 }
 

@@ -55,7 +55,7 @@ public:
             for (; i < before; ++i)
                 fly(static_cast<Phase>(i));
         } catch (const Over&) { // nothing more can be done
-            out_.missed.push_back({phase_, "", "", fmt::format("{}: she met the ground", keyOf(phase_))});
+            out_.missed.push_back({phase_, "", "", fmt::format("{}: it met the ground", keyOf(phase_))});
             for (; i < before; ++i)
                 ended(static_cast<Phase>(i));
         }

@@ -7,7 +7,7 @@
 namespace amber {
 namespace {
 constexpr std::array feltRows{
-    FeltRow{Felt::yaw, "yaw", "she yaws", Sense::felt},
+    FeltRow{Felt::yaw, "yaw", "it yaws", Sense::felt},
     FeltRow{Felt::shake, "shake", "it shakes", Sense::felt},
     FeltRow{Felt::leverDead, "lever-dead", "propeller lever does nothing", Sense::felt},
     FeltRow{Felt::followsThrottle, "follows-throttle", "rpm follow throttle and speed", Sense::felt},

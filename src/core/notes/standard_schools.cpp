@@ -85,7 +85,7 @@ const std::vector<Point>& points() {
           school("closed until warm", "shut until the heads are warm, then {flap}", "Minutes are saved in frost.",
                  "The harness and the rear row cook unseen.", shut(true))}},
         {"climb-mixture",
-         {school("rich in the climb", "rich", "Fuel cools the heads and keeps knock away.", "A tenth more fuel."),
+         {school("rich in the climb", "rich", "Fuel cools the heads and prevents detonation.", "A tenth more fuel."),
           school("weak except at take-off and combat power", "weak", "Fuel saved on every climb.",
                  "Hotter heads; only where the notes allow weak at this power.")}},
         {"gear-change",

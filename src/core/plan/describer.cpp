@@ -66,7 +66,7 @@ PhasePlan Describer::describe(Phase phase) {
         for (const auto& d : s_.airframe.facts->defects)
             p.cautions.push_back(fmt::format("Carried on this airframe{}: {}{}.",
                                              d.since.empty() ? "" : " since " + d.since, d.what,
-                                             d.stops ? "; she does not fly with it" : ""));
+                                             d.stops ? "; it does not fly with it" : ""));
     if (phase == Phase::walkRound)
         for (auto& line : taughtWords())
             p.cautions.push_back(std::move(line));
@@ -416,7 +416,7 @@ std::string Describer::headline(Phase phase, const PhasePlan& p) const {
     case Phase::load: {
         const auto& ramp = f_.samples[f_[phase].firstSample];
         return fmt::format("{}{} · {} of fuel", format(f_.rampWeight, *n_.cockpit.weight),
-                           ramp.has(Gauge::balance) ? " · balance " + loading::armText(n_.loading, ramp[Gauge::balance])
+                           ramp.has(Gauge::balance) ? " · CG " + loading::armText(n_.loading, ramp[Gauge::balance])
                                                     : std::string(),
                            fuel(f_.fuelAtStart));
     }

@@ -36,7 +36,7 @@ void Describer::coolingClocks(PhasePlan& p) const {
     const auto limit = flight::coolingLimit(n_);
     const bool notes = limit.origin == Origin::notes;
     std::string why =
-        notes ? "Fastest fall of a minute by the model, and the most the notes allow."
+        notes ? "Fastest fall of a minute by the model, and the limit of the notes."
               : "Fastest fall of a minute by the model. The notes give no most: the figure is ours, a common one.";
     auto verdict = watch::coolingRate(f_.letDownCooling, limit.perMinute, why);
     p.clocks.push_back({{"cools-a-minute", Dimension::temperatureDifference, f_.letDownCooling},
@@ -89,10 +89,10 @@ void Describer::warmUpClocks(PhasePlan& p) const {
         for (const auto& position : n_.positions)
             if (position.id == slow->engine)
                 p.clocks.push_back({{"decides", {}, *slow->readyForRunUp, slow->engine},
-                                    "Decides",
+                                    "Slowest",
                                     position.name,
                                     Origin::model,
-                                    "The last to have the run-up minima; the others wait for it.",
+                                    "The last to reach its minimum temperatures; the others wait for it.",
                                     {}});
     if (f_.oilHoldsRpm)
         p.clocks.push_back({{"oil-too-thick"},
@@ -149,12 +149,12 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
         break;
     case Phase::warmUp: {
         const std::string minima = "Oil and heads or coolant at their least, at warm-up rpm.";
-        add({"to-run-up-minima", Dimension::duration, f_.minutesToRunUp.value_or(NAN)}, "To run-up minima",
+        add({"to-run-up-minima", Dimension::duration, f_.minutesToRunUp.value_or(NAN)}, "Warm-up time",
             f_.minutesToRunUp ? minutes(*f_.minutesToRunUp) : "not today", Origin::model, minima,
             watch::unless(f_.minutesToRunUp.has_value(), watch::Rule::runUpMinima, minima));
         add({"to-take-off-minima", Dimension::duration, f_.minutesToTakeOff.value_or(NAN)}, "To take-off minima",
             f_.minutesToTakeOff ? minutes(*f_.minutesToTakeOff) : "needs the run-up", Origin::model,
-            "The slowest engine decides; the run-up itself warms the rest.");
+            "That of the slowest engine; the run-up itself warms the rest.");
         const bool budgeted = f_.groundToAmber.has_value();
         std::string why =
             budgeted ? fmt::format(
@@ -188,15 +188,14 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
             add({"sheet-read", {}, static_cast<double>(sheet_->read)}, "Sheet",
                 fmt::format("{} of {} read", sheet_->read, sheet_->cells), Origin::entered,
                 sheet_->findings.empty()
-                    ? std::string("All that was read is in order.")
+                    ? std::string("All readings are within limits.")
                     : sheet_->findings.front().verdict.sentence() + " " + sheet_->findings.front().next,
                 sheet_->worst);
-        add({"standing-rpm", Dimension::rotation, f_.staticRpm.si()}, "Standing rpm", rpm(f_.staticRpm.si()),
+        add({"standing-rpm", Dimension::rotation, f_.staticRpm.si()}, "Static rpm", rpm(f_.staticRpm.si()),
             Origin::model, "What full take-off boost should show with the brakes held today.");
         if (n_.phase(phase).brakesHold)
             add({"brakes-hold", Dimension::manifoldPressure, n_.phase(phase).brakesHold->si()}, "Brakes hold",
-                boost(n_.phase(phase).brakesHold->si()), Origin::notes,
-                "More than this and she walks over the chocks.");
+                boost(n_.phase(phase).brakesHold->si()), Origin::notes, "More than this and it walks over the chocks.");
         if (n_.phase(phase).tailLifts)
             add({"tail-lifts", Dimension::manifoldPressure, n_.phase(phase).tailLifts->si()}, "Tail lifts above",
                 boost(n_.phase(phase).tailLifts->si()), Origin::notes, "Two on the tail, or stay below it.");
@@ -214,7 +213,7 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
             fmt::format("{} where the standard day at sea level gives {}.",
                         format(f_[phase].point.power.si(), *n_.cockpit.power),
                         format(f_.seaLevelPower.si(), *n_.cockpit.power)));
-        add({"standing-rpm", Dimension::rotation, f_.staticRpm.si()}, "Standing rpm", rpm(f_.staticRpm.si()),
+        add({"standing-rpm", Dimension::rotation, f_.staticRpm.si()}, "Static rpm", rpm(f_.staticRpm.si()),
             Origin::model, "Rpm the propeller lets it reach at this boost with the brakes held.");
         break;
     case Phase::climb: {
@@ -298,7 +297,7 @@ void Describer::clocks(Phase phase, PhasePlan& p) const {
         const auto i = f_[phase].firstSample;
         for (const auto& t : loading::trimFor(n_, loading::Sheet(n_, s_).with(f_.contents.at(i))))
             add({"trim", {}, t.trim}, "Trim, flap " + t.flap, t.text, t.held ? Origin::notes : Origin::between,
-                t.held ? "The centre of gravity is beyond the notes' table: its end." : "By weight and balance.");
+                t.held ? "The centre of gravity is beyond the notes' table: its end." : "By weight and CG.");
     }
 }
 
@@ -317,7 +316,7 @@ void Describer::letDownClock(PhasePlan& p) const {
     if (apart < 0.95)
         why = fmt::format("{} on the average, under the notes' {}: {}.", rate(mean), rate(asked),
                           f_.letDown.size() > 1 ? "cooling asks for power, and power for time"
-                                                : "even with the throttle shut she sinks no faster");
+                                                : "even with the throttle shut it sinks no faster");
     if (f_.letDownByNotes)
         why += fmt::format(" The notes' {} would give {} at first.", boost(f_.letDownByNotes->boost.si()),
                            rate(f_.letDownByNotes->rate.si()));
@@ -347,7 +346,7 @@ void Describer::knockMargin(Phase phase, PhasePlan& p) const {
         moves ? fmt::format(", at {}: nearest there", format(f.knock->height.si(), *n_.cockpit.height)) : "");
     auto verdict = watch::knockRoom(margin, f.knock->boundary.si(), why);
     p.clocks.push_back({{"knock-boundary", Dimension::manifoldPressure, f.knock->boundary.si()},
-                        "Knock boundary",
+                        "Detonation limit",
                         format(f.knock->boundary.si(), unit),
                         Origin::model,
                         std::move(why),
@@ -393,7 +392,7 @@ void Describer::iceClock(Phase phase, PhasePlan& p) const {
                         boosted ? "It has cleared when boost has fallen and come up again."
                                 : "It has cleared when rpm has fallen and come up again.",
                         a.withinHeat ? "It costs" : "More is wanted than full hot air gives; it costs", 100 * cost,
-                        boosted ? fmt::format(", and the room to knocking falls from {:.0f} to {:.0f} %",
+                        boosted ? fmt::format(", and the detonation margin falls from {:.0f} to {:.0f} %",
                                               100 * a.marginBefore, 100 * a.marginAfter)
                                 : "");
         auto verdict = watch::carburettorIce(a.risk == engine::IceRisk::serious, why);

@@ -186,7 +186,7 @@ std::string Describer::warmUpSteps() const {
                                 (out + later).find("oil ") == std::string::npos ? "oil " : "", temperature(step.first));
         }
     }
-    return later.empty() ? out : fmt::format("{}; if she stands, {}", out, later);
+    return later.empty() ? out : fmt::format("{}; if it stands, {}", out, later);
 }
 
 Filled Describer::clearing() const {

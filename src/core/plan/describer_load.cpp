@@ -77,8 +77,8 @@ void Describer::loadClocks(PhasePlan& p) const {
     const loading::Sheet sheet(n_, s_);
     const Origin burnt = powerplant::originOfFuel(a_);
     const Origin sum = s_.load.weightTyped ? Origin::entered : Origin::notes;
-    add({"ramp-weight", Dimension::mass, f_.rampWeight}, "Weight on the ramp", weight(f_.rampWeight), sum,
-        s_.load.weightTyped ? "As typed." : "Empty aircraft, what is aboard, oil and fuel.");
+    add({"ramp-weight", Dimension::mass, f_.rampWeight}, "Ramp weight", weight(f_.rampWeight), sum,
+        s_.load.weightTyped ? "As typed." : "Empty aircraft, load, oil and fuel.");
     const auto& off = f_.samples[f_[Phase::takeOff].firstSample];
     const auto& down = f_.samples[f_[Phase::landing].lastSample];
     add({"take-off-weight", Dimension::mass, off[Gauge::weight]}, "At take-off", weight(off[Gauge::weight]), burnt,
@@ -93,21 +93,21 @@ void Describer::loadClocks(PhasePlan& p) const {
         const std::size_t first = f_[Phase::takeOff].firstSample, last = f_[Phase::landing].lastSample;
         const auto rising = at(first), settling = at(last);
         auto verdict = loading::judgeBalance(n_, rising, "at take-off");
-        add({"take-off-balance", Dimension::length, rising.arm()}, "Balance at take-off",
+        add({"take-off-balance", Dimension::length, rising.arm()}, "CG at take-off",
             loading::armText(n_.loading, rising.arm()), Origin::notes, verdict.sentence());
         verdict = loading::judgeBalance(n_, settling, "landing");
-        add({"landing-balance", Dimension::length, settling.arm()}, "Balance landing",
+        add({"landing-balance", Dimension::length, settling.arm()}, "CG at landing",
             loading::armText(n_.loading, settling.arm()), Origin::notes, verdict.sentence());
-        verdict = loading::judgeBalance(n_, sheet.dry(), "without fuel");
-        add({"zero-fuel-balance", Dimension::length, sheet.dry().arm()}, "Balance without fuel",
+        verdict = loading::judgeBalance(n_, sheet.dry(), "at zero fuel");
+        add({"zero-fuel-balance", Dimension::length, sheet.dry().arm()}, "CG at zero fuel",
             loading::armText(n_.loading, sheet.dry().arm()), Origin::notes, verdict.sentence());
     }
     const auto needed = advice::fuelNeeded(a_, s_, f_);
-    add({"fuel-needed", Dimension::volume, needed.needed}, "Fuel needed", fuel(needed.needed), burnt,
+    add({"fuel-needed", Dimension::volume, needed.needed}, "Fuel required", fuel(needed.needed), burnt,
         "What this flight burns, the alternate and the reserve.");
-    add({"fuel-aboard", Dimension::volume, needed.aboard}, "Fuel aboard", fuel(needed.aboard), Origin::entered,
+    add({"fuel-aboard", Dimension::volume, needed.aboard}, "Fuel on board", fuel(needed.aboard), Origin::entered,
         "All that can be burnt of what is in the tanks.");
-    add({"fuel-margin", Dimension::volume, needed.margin}, needed.margin < 0 ? "Short" : "To spare",
+    add({"fuel-margin", Dimension::volume, needed.margin}, needed.margin < 0 ? "Short" : "Fuel margin",
         fuel(std::abs(needed.margin)), burnt, needed.verdict.sentence(), needed.verdict);
 }
 

@@ -37,7 +37,7 @@ LoadPlan loadPlan(const powerplant::Aircraft& a, const Sortie& s, const flight::
         m.verdict = loading::judgeBalance(n, m.balance, when);
         out.moments.push_back(std::move(m));
     };
-    moment("ramp", "On the ramp", 0, "on the ramp");
+    moment("ramp", "Ramp", 0, "at ramp weight");
     const std::size_t off = f[Phase::takeOff].firstSample, down = f[Phase::landing].lastSample;
     moment("take-off", "At take-off", off, "at take-off");
     if (n.loading.given) {
@@ -52,12 +52,12 @@ LoadPlan loadPlan(const powerplant::Aircraft& a, const Sortie& s, const flight::
             }
         }
         if (worst != off && worst != down)
-            moment("worst", "Nearest to a limit", worst, "on the way");
+            moment("worst", "Closest to limit", worst, "on the way");
     }
     moment("landing", "Landing", down, "landing");
-    LoadMoment zero{"zero-fuel", "Without fuel", sheet.dry(), 0.0, {}};
+    LoadMoment zero{"zero-fuel", "Zero fuel", sheet.dry(), 0.0, {}};
     zero.balance.add(beyond, beyondAt);
-    zero.verdict = loading::judgeBalance(n, zero.balance, "without fuel");
+    zero.verdict = loading::judgeBalance(n, zero.balance, "at zero fuel");
     out.moments.push_back(std::move(zero));
     for (const auto& finding : f.findings)
         if (finding.phase == Phase::load)
@@ -69,8 +69,8 @@ LoadPlan loadPlan(const powerplant::Aircraft& a, const Sortie& s, const flight::
         watch::Verdict verdict;
         if (d.value && d.dimension == Dimension::mass)
             verdict = watch::atMost(watch::Rule::engineOutWeight, weightOff, *d.value, 0.0, [&](bool kept) {
-                return kept ? std::string("She climbs away with an engine out at this weight.")
-                            : fmt::format("At {} she does not climb with an engine out here: {} at most.",
+                return kept ? std::string("The aircraft climbs away with an engine out at this weight.")
+                            : fmt::format("At {} it does not climb with an engine out here: {} at most.",
                                           format(weightOff, *n.cockpit.weight), format(*d.value, *d.unit));
             });
         else if (d.value && s.strip.length && (d.id != "landing" || s.flight.to == s.day.field))

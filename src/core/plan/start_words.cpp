@@ -232,7 +232,7 @@ void StartWords::priming(PhasePlan& page) const {
         line({"vapour-after", Dimension::duration, prime_.vaporise.si()}, "Vapour after",
              inForce_.primeWhileTurning ? "as it turns" : formatMinutesSeconds(prime_.vaporise.si()), Origin::model,
              "Cold metal takes its time.");
-        line({"drained-after", Dimension::duration, prime_.drain.si()}, "Drained after",
+        line({"drained-after", Dimension::duration, prime_.drain.si()}, "Drains in",
              formatMinutesSeconds(prime_.drain.si()), Origin::model, "Left longer than this it must be primed again.");
     }
     if (const double turns =
@@ -252,7 +252,7 @@ void StartWords::turning(PhasePlan& page) const {
     const auto& starter = inForce_.starter;
     const std::string rpm = fmt::format("{:.0f} rpm", std::round(k.rpm * 60 / 5) * 5);
     if (k.amperes > 0) {
-        addJudged(page, {"turns-at", Dimension::rotation, k.rpm}, "Turns at",
+        addJudged(page, {"turns-at", Dimension::rotation, k.rpm}, "Cranks at",
                   fmt::format("{}, {:.0f} V, {:.0f} A", rpm, k.volts, std::round(k.amperes / 10) * 10), Origin::model,
                   k.fuseMargin < 0
                       ? fmt::format("The starter draws more than the fuse of {:.0f} A: {}.",
@@ -270,7 +270,7 @@ void StartWords::turning(PhasePlan& page) const {
                                   inForce_.battery.ampereHours),
                       [&](const std::string& why) { return watch::battery(f_.start.batteryLeft, why); });
     } else if (starter.kind != StarterKind::hand) {
-        addJudged(page, {"turns-at", Dimension::rotation, k.rpm}, "Turns at", rpm, Origin::model,
+        addJudged(page, {"turns-at", Dimension::rotation, k.rpm}, "Cranks at", rpm, Origin::model,
                   "Cold oil turns slower.",
                   [&](const std::string& why) { return watch::turnsSlowly(k.rpm, starter.warmRpm, why); });
     }
@@ -290,7 +290,7 @@ void StartWords::turning(PhasePlan& page) const {
         [&](const std::string& why) { return watch::unless(fires, watch::Rule::firesLate, why); });
     if (starter.boosterMost)
         add(page, {"booster-most", Dimension::duration, starter.boosterMost->si()}, "Booster coil",
-            fmt::format("{} at most", seconds(*starter.boosterMost)), Origin::notes,
+            fmt::format("max {}", seconds(*starter.boosterMost)), Origin::notes,
             "Held until it runs by itself; longer burns the coil.");
     if (!starter.spark.empty())
         add(page, {"spark"}, "Spark lever", starter.spark, Origin::notes,

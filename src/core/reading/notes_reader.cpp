@@ -284,7 +284,7 @@ Rating readRating(TableReader& t) {
     }
     if (r.above.size() > placeholder::fallNames.size())
         t.problem(r.line,
-                  fmt::format("rating \"{}\": above has {} steps, {} at most", r.key, r.above.size(),
+                  fmt::format("rating \"{}\": above has {} steps, max {}", r.key, r.above.size(),
                               placeholder::fallNames.size()),
                   "Put steps together that are close to each other, each with the lower boost");
     for (auto& line : t.tables("line")) {

@@ -34,7 +34,7 @@ watch::Verdict cooled(const TypeNotes& notes, double k, const std::string& from)
     const auto limit = flight::coolingLimit(notes);
     const auto words = [](double by) { return format(by, *units::deltaCelsius.spec); };
     return watch::coolingRate(k, limit.perMinute,
-                              fmt::format("Heads or coolant fell {} in a minute{}; {} at most{}.", words(k), from,
+                              fmt::format("Heads or coolant fell {} in a minute{}, limit {}{}.", words(k), from,
                                           words(limit.perMinute),
                                           limit.origin == Origin::notes ? "" : ", a common figure"));
 }
@@ -70,7 +70,7 @@ std::optional<watch::Verdict> judgedAlone(const TypeNotes& notes, const Entry& e
         return cooled(notes, e.value, "");
     if (e.what == "high-power" && notes.runUp.highPowerMost)
         return watch::highPower(e.value, notes.runUp.highPowerMost->si(),
-                                fmt::format("{:.0f} s at high power on the ground; {:.0f} s at most.", e.value,
+                                fmt::format("{:.0f} s at high power on the ground, limit {:.0f} s.", e.value,
                                             notes.runUp.highPowerMost->si()));
     if (const auto* aim = aimOf(e.what))
         return watch::broken(aim->rule, e.words);

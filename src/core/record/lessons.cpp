@@ -225,7 +225,8 @@ private:
         if (out.notOffered.empty() && std::abs(out.estimate.found) < width)
             out.notOffered = "Too little to be worth planning with.";
         if (out.notOffered.empty() && what == "fuel" && out.estimate.found < 0.0)
-            out.notOffered = "She burns less than the model: told, and not planned with, so that fuel is never short.";
+            out.notOffered =
+                "The aircraft burns less than the model: told, and not planned with, so that fuel is never short.";
         finish(out, [](double v) { return formatNumber(100.0 * (v - 1.0), 0) + " %"; });
         return out;
     }

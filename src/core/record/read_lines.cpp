@@ -117,7 +117,7 @@ std::vector<ReadLine> readLines(const plan::Plan& plan, const TypeNotes& notes, 
         add("running");
         add("oil-added");
         add("fuel-added", false);
-        out.back().moment = "to what she began with";
+        out.back().moment = "to what it began with";
         add("compression");
         return out;
     default:

@@ -51,7 +51,7 @@ struct Extra {
 /// One act put right, and what it would have come to: flown again with nothing else changed.
 struct Mended {
     std::string act;      ///< "with Carb. heat to hot at 20:18"
-    std::string comes;    ///< "she holds 2,500 ft"
+    std::string comes;    ///< "it holds 2,500 ft"
     bool reaches = false; ///< the aim that leads is met
     double better = 0.0;  ///< less harm than there was, of all harm; 0 … 1
     std::optional<Milliseconds> at;

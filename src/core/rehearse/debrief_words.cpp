@@ -54,9 +54,10 @@ private:
         });
         if (d_.over && !told)
             add(About::outcome, d_.over->at,
-                d_.over->by == OverBy::hitGround ? fmt::format("She hit the ground in the {}.", titleOf(d_.over->phase))
+                d_.over->by == OverBy::hitGround
+                    ? fmt::format("The aircraft hit the ground in the {}.", titleOf(d_.over->phase))
                 : d_.over->by == OverBy::offTheEnd
-                    ? std::string("She ran off the end of the runway.")
+                    ? std::string("The aircraft ran off the end of the runway.")
                     : fmt::format("{}was pulled through by hand with its ignition on: "
                                   "it may fire, and whoever is at the blades is struck.",
                                   n_.engineCount() < 2 ? std::string("The engine ") : whose(d_.over->engine)),
@@ -82,13 +83,13 @@ private:
             return "every engine runs, warm enough for what was asked of it";
         case Phase::takeOff:
         case Phase::climb:
-            return "she is off the ground, every engine running";
+            return "it is off the ground, every engine running";
         case Phase::cruise:
             return "height and speed are held, every engine running";
         case Phase::letDown:
-            return "she came down without being cooled too fast";
+            return "it came down without cooling too fast";
         default:
-            return "she is on the field, every engine ran until it was stopped";
+            return "it is on the field, every engine ran until it was stopped";
         }
     }
 
@@ -100,9 +101,9 @@ private:
                                  : ""));
         for (const auto& f : d_.faults) {
             std::string line = whose(f.came.engine) + std::string(nameOf(f.came.fault).title);
-            line += f.called ? fmt::format(", called after {:.0f} s", *f.called) : ", never called";
+            line += f.called ? fmt::format(", recognised after {:.0f} s", *f.called) : ", not recognised";
             for (const auto w : f.wrongly)
-                line += fmt::format("; {} was called first", nameOf(w).title);
+                line += fmt::format("; {} was named first", nameOf(w).title);
             line += f.first.empty() ? "; nothing was done."
                                     : fmt::format("; first act after {:.0f} s: {}.", f.firstAfter, f.first);
             add(About::people, f.came.at, std::move(line),
@@ -168,8 +169,7 @@ private:
         const auto first = itemsAtOnce(d_.items);
         if (first.asked > 0)
             add(About::people, std::nullopt,
-                fmt::format("{} of {} items challenged stood rightly when they were first answered.", first.well,
-                            first.asked));
+                fmt::format("{} of {} items read stood right when first answered.", first.well, first.asked));
         for (const auto& a : d_.items)
             if (!a.right)
                 add(About::people, a.at,
@@ -241,7 +241,7 @@ private:
             else if (s.pooled > 0.01)
                 tell(s.pooledAt, "Fuel ran down its cowl: it may burn at the next try.", watch::Rule::overPrimed);
             if (s.knocked > 20.0)
-                tell(s.knockedAt, fmt::format("It knocked for {:.0f} s.", s.knocked), watch::Rule::knockRoom);
+                tell(s.knockedAt, fmt::format("It detonated for {:.0f} s.", s.knocked), watch::Rule::knockRoom);
             if (s.backfires > 0)
                 tell(s.backfiredAt,
                      fmt::format("It backfired {}.", s.backfires == 1 ? "once" : fmt::format("{} times", s.backfires)),
@@ -287,7 +287,7 @@ private:
                                             [](const auto& a, const auto& b) { return a.second < b.second; });
         if (worst != wrong.end())
             add(About::next, std::nullopt,
-                fmt::format("{}, led: {} of its acts were left out or out of their turn.", titleOf(worst->first),
+                fmt::format("{}, guided: {} of its acts were left out or out of order.", titleOf(worst->first),
                             worst->second));
         for (const auto& f : d_.findings)
             if (f.verdict.colour() == watch::Colour::red) {
@@ -297,7 +297,8 @@ private:
             }
         if (out_.size() == before)
             add(About::next, std::nullopt,
-                d_.nothingToMend() ? "Nothing to mend. The same with a fault, or examined." : "The same once more.");
+                d_.nothingToMend() ? "Nothing to mend. Next: the same with a fault, or as a check."
+                                   : "The same once more.");
     }
 
     const Debrief& d_;

@@ -348,7 +348,7 @@ std::string Guide::whyNoPower(const Rehearsal& r) const {
             return fmt::format("{} turns {} where {} is planned", whose(e), format(rpm, notes_->unitOf(Gauge::rpm)),
                                format(phase.setting.rpm.si(), notes_->unitOf(Gauge::rpm)));
     }
-    return "as she is set she has come to where she no longer climbs";
+    return "at this setting it no longer climbs";
 }
 
 std::string Guide::comesNot(const Rehearsal& r) const {
@@ -369,11 +369,11 @@ std::string Guide::comesNot(const Rehearsal& r) const {
         if (ask.above && rate < leastRate)
             return fmt::format("{} will not come: {}.", height(*ask.above),
                                hand::FlightPath::isAirborne(r.hands().levers().path)
-                                   ? fmt::format("she {} at {}; {}", rate < -leastRate ? "sinks" : "stays",
+                                   ? fmt::format("it {} at {}; {}", rate < -leastRate ? "sinks" : "stays",
                                                  height(r.state().height), whyNoPower(r))
-                                   : "she is on the ground; " + whyNoPower(r));
+                                   : "it is on the ground; " + whyNoPower(r));
         if (ask.below && rate > -leastRate)
-            return fmt::format("{} will not come: she {} at {}; less power lets her down.", height(*ask.below),
+            return fmt::format("{} will not come: it {} at {}; less power lets it down.", height(*ask.below),
                                rate > leastRate ? "climbs" : "stays", height(r.state().height));
         return {};
     }

@@ -660,7 +660,7 @@ bool Mending::flyNext(const std::function<bool()>& goOn) {
     if (c.comes.ends_with('.'))
         c.comes.pop_back();
     if (base_->leads && c.reaches && r.phase() >= Phase::climb && r.phase() <= Phase::cruise)
-        c.comes += fmt::format("; she is at {}", format(r.state().height, *base_->notes->cockpit.height));
+        c.comes += fmt::format("; it is at {}", format(r.state().height, *base_->notes->cockpit.height));
     if (reference_ && !c.noEffect && c.harm < base_->harm - worthTelling && (!best_ || c.harm < bestHarm_)) {
         bestHarm_ = c.harm;
         best_ = std::move(c.branch);

@@ -97,7 +97,7 @@ std::string titleOfSkill(std::string_view skill) {
     if (skill == "outcome")
         return "What it came to";
     if (skill == "faults")
-        return "Faults called";
+        return "Faults recognised";
     if (skill == "questions")
         return "Questions";
     if (skill == "lists")

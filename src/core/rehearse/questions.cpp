@@ -57,8 +57,8 @@ private:
                     figure(fmt::format("limit/{}/{}", row.key, what), fmt::format("{}: {}", name, text), *si, unit,
                            fmt::format("[limits.{}] of the notes.", row.key));
             };
-            ask("most", g.band.limitHigh, "max", "the most that is allowed?");
-            ask("least", g.band.limitLow, "min", "the least that is allowed?");
+            ask("most", g.band.limitHigh, "max", "the maximum?");
+            ask("least", g.band.limitLow, "min", "the minimum?");
             ask("normal-to", g.band.normalHigh, "normal", "the end of the normal range?");
         }
     }
@@ -91,7 +91,7 @@ private:
             if (si > 0 && !isEstimated(path))
                 figure(fmt::format("start/{}", key), text, si, unit, because);
         };
-        ask("engine_start.crank_most", "crank-most", "The starter: how many seconds at most?", s.crankMost.si(),
+        ask("engine_start.crank_most", "crank-most", "The starter: max seconds?", s.crankMost.si(),
             *units::second.spec);
         ask("engine_start.rest", "rest", "The starter: how many seconds of rest?", s.rest.si(), *units::second.spec);
         ask("engine_start.oil_pressure", "oil-pressure", "After the first fire: which oil pressure must come?",
@@ -103,11 +103,11 @@ private:
         const UnitSpec& temperature = *n_.cockpit.temperature;
         const char* warm = "[warming] of the notes.";
         if (w.oilRunUp.si() > 0 && !isEstimated("warming.oil_run_up"))
-            figure("warm-up/oil-run-up", "Oil temperature: the least for the run-up?", w.oilRunUp.si(), temperature,
+            figure("warm-up/oil-run-up", "Oil temperature: minimum for the run-up?", w.oilRunUp.si(), temperature,
                    warm);
         if (w.oilTakeOff.si() > 0 && !isEstimated("warming.oil_take_off"))
-            figure("warm-up/oil-take-off", "Oil temperature: the least for the take-off?", w.oilTakeOff.si(),
-                   temperature, warm);
+            figure("warm-up/oil-take-off", "Oil temperature: minimum for take-off?", w.oilTakeOff.si(), temperature,
+                   warm);
     }
     void controls() {
         std::vector<std::string> panels;
@@ -183,7 +183,7 @@ private:
                         among.push_back(act);
                 Question q;
                 q.key = fmt::format("first/{}", p.key);
-                q.text = fmt::format("{}: what first?", p.name);
+                q.text = fmt::format("{}: first action?", p.name);
                 q.choices = few(among, right, q.right);
                 if (q.choices.size() < 2)
                     continue;

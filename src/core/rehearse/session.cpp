@@ -23,7 +23,10 @@ constexpr double felt = 0.12;                    // of shaking
 } // namespace
 
 std::string_view nameOf(Way way) {
-    return way == Way::led ? "led" : way == Way::alone ? "alone" : way == Way::examined ? "examined" : "challenged";
+    return way == Way::led        ? "guided"
+           : way == Way::alone    ? "unprompted"
+           : way == Way::examined ? "check"
+                                  : "challenged";
 }
 
 Session::Session(std::shared_ptr<const powerplant::Aircraft> aircraft, Sortie sortie, flight::Flown plan, Setup setup,
@@ -388,7 +391,7 @@ std::vector<std::string> Session::signs() const {
         out.push_back(whose + fmt::format("{}", fmt::join(words, ", ")));
     }
     if (std::abs(readings.yaw) > felt)
-        out.push_back(fmt::format("she yaws to {}", readings.yaw > 0 ? "port" : "starboard"));
+        out.push_back(fmt::format("it yaws to {}", readings.yaw > 0 ? "port" : "starboard"));
     return out;
 }
 

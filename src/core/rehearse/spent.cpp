@@ -33,7 +33,7 @@ std::string wordsOf(const Spent& s) {
     case Spent::Of::bearings:
         return fmt::format("{:.0f} % of its bearings' life gone, run without oil pressure", percent);
     case Spent::Of::rings:
-        return fmt::format("{:.0f} % of its rings' life gone, by knock", percent);
+        return fmt::format("{:.0f} % of its rings' life gone, by detonation", percent);
     case Spent::Of::coolant:
         return fmt::format("{:.0f} % of its coolant gone", percent);
     default:

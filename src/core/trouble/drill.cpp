@@ -83,7 +83,7 @@ private:
         if (name == "live-boost") {
             const auto& l = live();
             return boost(l.boost) +
-                   (l.left ? fmt::format(", {} at most", formatMinutesSeconds(l.left->si())) : std::string());
+                   (l.left ? fmt::format(", max {}", formatMinutesSeconds(l.left->si())) : std::string());
         }
         if (name == "live-flap")
             return fmt::format("{:.0f} % open", 100 * live().flap);
@@ -137,12 +137,12 @@ private:
         if (name == "held-speed")
             return speed(few().anyLeft ? few().held : live().safe);
         if (name == "commit-height")
-            return few().commit ? lowHeight(few().commit->si(), n_.cockpit) + " over the field: below it she lands"
+            return few().commit ? lowHeight(few().commit->si(), n_.cockpit) + " over the field: below it, land"
                    : few().pumpLost && few().wheels && few().goesRound.colour() == watch::Colour::normal
                        ? std::string("as the wheels go down: they do not come up again")
                        : std::string("none: the first approach must come off");
         if (name == "taxi-so")
-            return few().oneSide ? "stop, wait to be towed: one side alone turns her"
+            return few().oneSide ? "stop, wait to be towed: one side alone turns the aircraft"
                                  : "taxi on the engines left, brakes spared";
         if (name == "dive-boost")
             return boost(diveBoost(n_));

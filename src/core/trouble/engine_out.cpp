@@ -280,14 +280,14 @@ EngineOut engineOut(const powerplant::Aircraft& a, const Sortie& s, const flight
     const UnitSpec& h = *n.cockpit.height;
     const bool holds = out.feathered.rate.si() >= 0;
     const auto ceiling = [&] { return formatHeight(out.ceiling->si(), h); };
-    out.verdict =
-        watch::unless(holds, watch::Rule::climbAway,
-                      !out.anyLeft ? std::string("No engine is left: she glides.")
-                      : holds && out.feathered.rate.si() >= climbing && out.ceiling
-                          ? fmt::format("She climbs on the rest, to {}.", ceiling())
-                      : holds       ? std::string("She holds the height on the rest and no more.")
-                      : out.ceiling ? fmt::format("She does not hold this height: she drifts down to {}.", ceiling())
-                                    : std::string("On the engines that are left she comes down."));
+    out.verdict = watch::unless(
+        holds, watch::Rule::climbAway,
+        !out.anyLeft ? std::string("No engine is left: glide.")
+        : holds && out.feathered.rate.si() >= climbing && out.ceiling
+            ? fmt::format("The aircraft climbs on the remaining engines, to {}.", ceiling())
+        : holds       ? std::string("The aircraft maintains height on the remaining engines, no more.")
+        : out.ceiling ? fmt::format("The aircraft cannot maintain this height: drift-down to {}.", ceiling())
+                      : std::string("On the remaining engines the aircraft cannot maintain height."));
     const auto& settles = out.live.settles;
     out.cooling =
         watch::unless(out.live.flapEnough || !out.anyLeft, watch::Rule::coolingSettles,

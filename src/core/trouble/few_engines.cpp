@@ -89,19 +89,18 @@ FewEngines fewEngines(const powerplant::Aircraft& a, const Sortie& s, const flig
     }
     out.goesRound = watch::unless(
         goes, watch::Rule::goRound,
-        goes && out.commit ? fmt::format("Above {} over the field she can go round; below it she lands.",
+        goes && out.commit ? fmt::format("Above {} over the field it can go round; below, land.",
                                          lowHeight(out.commit->si(), n.cockpit))
-        : goes ? std::string("Until the wheels are down she can go round: then she lands, for they stay down.")
-        : out.shed
-            ? fmt::format(
-                  "She does not go round at this weight, but {} lighter: the first approach must come off.",
-                  format(std::round(out.shed->si() / n.cockpit.weight->scale / 10) * 10 * n.cockpit.weight->scale,
-                         *n.cockpit.weight))
-            : std::string("She does not go round: the first approach must come off."));
+        : goes     ? std::string("Until the wheels are down it can go round: then it lands, for they stay down.")
+        : out.shed ? fmt::format("No go-round at this weight, possible {} lighter: the first approach must come off.",
+                                 format(std::round(out.shed->si() / n.cockpit.weight->scale / 10) * 10 *
+                                            n.cockpit.weight->scale,
+                                        *n.cockpit.weight))
+                   : std::string("No go-round: the first approach must come off."));
     out.path = watch::unless(out.allDown <= out.most, watch::Rule::climbAway,
                              out.allDown <= out.most
                                  ? std::string("The path is held with wheels and flaps down.")
-                                 : std::string("With wheels and flaps down she sinks below the path: full flap only "
+                                 : std::string("With wheels and flaps down it sinks below the path: full flap only "
                                                "when the field is certain."));
     out.round = std::move(round);
     return out;

@@ -269,7 +269,7 @@ GoRound goRound(const powerplant::Aircraft& a, const Sortie& s, const flight::Fl
         auto hot = d;
         hot.carburettorHeat = powerplant::hotAirRise(n);
         left("Carburettor air hot", hot, out.airColdFirst && standsAt(n, s.choices, Acts::carburettorAir) == "hot",
-             out.airColdFirst ? "Hot air under boost knocks, and is thin." : "Thin: cold once the power is set.");
+             out.airColdFirst ? "Hot air under boost detonates, and is thin." : "Thin: cold once the power is set.");
     }
     if (!a.propeller.followsThrottle() && n.propeller.control == PropellerControl::constantSpeed) {
         auto slow = d;
@@ -310,12 +310,12 @@ GoRound goRound(const powerplant::Aircraft& a, const Sortie& s, const flight::Fl
         out.notBelowByNotes = false;
     }
     out.climbs = watch::unless(climbs, watch::Rule::goRound,
-                               climbs ? std::string("She climbs away with drag up.")
-                                      : std::string("She does not climb away here: the landing must come off."));
+                               climbs ? std::string("The aircraft climbs away with drag up.")
+                                      : std::string("It does not climb away here: the landing must come off."));
     const auto bad = std::find_if(out.left.begin(), out.left.end(), [](const LeftSo& l) { return l.planned; });
     out.ready = watch::unless(bad == out.left.end(), watch::Rule::goRoundSetting,
                               bad == out.left.end() ? std::string("The approach leaves the levers ready.")
-                                                    : fmt::format("The approach leaves her with {}.", bad->lever));
+                                                    : fmt::format("The approach leaves it with {}.", bad->lever));
     out.overspeed = watch::atLeast(watch::Rule::goRoundSetting, out.room ? out.room->si() : 0.0, 0.0,
                                    needleWidth * rating.rpm.si(), [&](bool kept) {
                                        return kept ? std::string("It stays under its rpm limit.")

@@ -176,7 +176,7 @@ Figures figuresOf(const GoRound& g, const TypeNotes& n) {
     if (g.notBelow)
         put("not-below", "Not below", lowHeight(g.notBelow->si(), c) + " over the field", g.notBelow->si(),
             g.notBelowByNotes ? Origin::notes : Origin::model,
-            g.dip ? fmt::format("She loses {} before she climbs.", lowHeight(g.dip->si(), c)) : "")
+            g.dip ? fmt::format("The aircraft loses {} before it climbs.", lowHeight(g.dip->si(), c)) : "")
             .strong = true;
     else
         put("not-below", "Not below", "at no height", std::numeric_limits<double>::quiet_NaN(), Origin::model).verdict =
@@ -208,7 +208,7 @@ Figures figuresOf(const GoRound& g, const TypeNotes& n) {
     if (n.engine.suctionCarburettor)
         put("air", "Carburettor air", g.airColdFirst ? "cold first" : "cold once power is set",
             std::numeric_limits<double>::quiet_NaN(), Origin::practice,
-            g.airColdFirst ? "Boosted: hot air knocks." : "Not boosted: heat holds the ice off while it is opened.");
+            g.airColdFirst ? "Boosted: hot air detonates." : "Not boosted: heat holds the ice off while it is opened.");
     auto& ready =
         put("ready", "Levers of the approach", g.ready.colour() == watch::Colour::normal ? "ready" : "not ready",
             std::numeric_limits<double>::quiet_NaN(), Origin::notes, g.ready.sentence());
@@ -230,7 +230,7 @@ Figures figuresOf(const FewEngines& f, const TypeNotes& n) {
                                                             : std::string("none"),
             f.commit ? f.commit->si() : std::numeric_limits<double>::quiet_NaN(),
             f.commit && g.notBelowByNotes ? Origin::notes : Origin::model,
-            g.dip && f.commit ? fmt::format("She loses {} before she climbs.", lowHeight(g.dip->si(), c)) : "");
+            g.dip && f.commit ? fmt::format("The aircraft loses {} before it climbs.", lowHeight(g.dip->si(), c)) : "");
     commit.verdict = f.goesRound;
     commit.strong = true;
     put("held-speed", "Held until there", rounded(f.held.si(), *c.speed, 1), f.held.si(), Origin::between,
@@ -259,7 +259,7 @@ Figures figuresOf(const FewEngines& f, const TypeNotes& n) {
             f.pumpLost ? "The pump's engine is dead: begin minutes earlier, and they stay down." : "");
     if (f.shed)
         put("shed", "Lighter by", rounded(f.shed->si(), *c.weight, 10), f.shed->si(), Origin::model,
-            "She would go round: fuel burnt off first, if it can be spared.");
+            "To be able to go round: fuel burnt off first, if it can be spared.");
     put("rudder", "Rudder", fmt::format("{:.0f} %", 100.0 * std::abs(f.yaw)), std::abs(f.yaw), Origin::model,
         "At full power, of one outer engine's.");
     put("taxi", "On the ground", f.oneSide ? "stop, be towed" : "taxi on the engines left",
@@ -271,8 +271,8 @@ Figures leftSo(const GoRound& g, const TypeNotes& n) {
     Figures out;
     for (const auto& l : g.left)
         out.push_back({"left", l.lever,
-                       fmt::format("{}{}", rateText(l.rate.si(), n.cockpit), l.knocks ? ", knocks" : ""), l.rate.si(),
-                       Origin::model, l.planned ? std::optional(g.ready) : std::nullopt,
+                       fmt::format("{}{}", rateText(l.rate.si(), n.cockpit), l.knocks ? ", detonates" : ""),
+                       l.rate.si(), Origin::model, l.planned ? std::optional(g.ready) : std::nullopt,
                        fmt::format("{} each. {}", format(l.power.si(), *n.cockpit.power), l.why)});
     return out;
 }
@@ -284,11 +284,11 @@ Figures figuresOf(const Dive& d, const TypeNotes& n) {
     put("ias", "Flown at", rounded(d.ias.si(), *c.speed, 1), d.ias.si(), d.never ? Origin::notes : Origin::ours,
         d.never ? fmt::format("Never faster than {}.", rounded(d.never->si(), *c.speed, 1))
                 : "A third over the cruise: the notes give no speed for a dive.");
-    put("rpm", "Rpm at most",
+    put("rpm", "Max rpm",
         d.mostFor ? fmt::format("{} for {:.0f} s", rpmText(d.most), d.mostFor->si()) : rpmText(d.most), d.most.si(),
         n.trouble.diveRpm ? Origin::notes : Origin::between, n.trouble.diveRpm ? "" : "The limit of the gauge.");
     if (d.least)
-        put("boost", "Boost at least", format(d.least->si(), n.unitOf(Gauge::boost)), d.least->si(),
+        put("boost", "Min boost", format(d.least->si(), n.unitOf(Gauge::boost)), d.least->si(),
             n.trouble.diveBoost ? Origin::notes : Origin::between, n.trouble.diveBoost ? "" : "That of the let-down.");
     const UnitSpec& k = differenceUnit(c);
     if (d.allowed)

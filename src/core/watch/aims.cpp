@@ -205,8 +205,8 @@ void Aims::seeAircraft(const AimMoment& now) {
     const bool jumped = seen_ && newPhase;
     if (now.hit || now.offTheEnd)
         decide(Aim::clearOfGround, -1, false, now.time,
-               now.hit ? fmt::format("She hit the ground in the {}.", titleOf(now.phase))
-                       : "She ran off the end of the runway.");
+               now.hit ? fmt::format("The aircraft hit the ground in the {}.", titleOf(now.phase))
+                       : "The aircraft ran off the end of the runway.");
     if (now.touchedDown) {
         decide(Aim::clearOfGround, -1, true, now.time, {});
         decide(Aim::flyingSpeed, -1, true, now.time, {});
@@ -214,8 +214,9 @@ void Aims::seeAircraft(const AimMoment& now) {
     if (now.airborne && known(now.ias) && known(now.stall) && now.phase < Phase::landing) {
         if (now.ias < now.stall)
             decide(Aim::flyingSpeed, -1, false, now.time,
-                   fmt::format("She flew at {}; she stalls at about {} (an estimate from the notes' lift-off speed).",
-                               speed(now.ias), speed(now.stall)));
+                   fmt::format(
+                       "The aircraft flew at {}; it stalls at about {} (an estimate from the notes' lift-off speed).",
+                       speed(now.ias), speed(now.stall)));
     }
     if (now.phase == Phase::takeOff) {
         rolled_ = rolled_ || (known(now.ias) && now.ias > rolledAt);
@@ -226,7 +227,7 @@ void Aims::seeAircraft(const AimMoment& now) {
     }
     if (now.phase > Phase::takeOff && now.phase < Phase::stop && jumped && last_.phase == Phase::takeOff)
         decide(Aim::leavesGround, -1, now.airborne, now.time,
-               "The take-off was left for the climb while she was still on the ground.");
+               "The take-off was left for the climb while it was still on the ground.");
     if (jumped && last_.phase == Phase::climb && now.phase == Phase::cruise && known(now.height)) {
         const double least = figures_.top - std::max(heightLeast, heightSlack * figures_.top);
         decide(Aim::height, -1, now.height >= least, now.time,
@@ -262,7 +263,7 @@ void Aims::seeAircraft(const AimMoment& now) {
         const double off = known(now.distance) ? std::abs(now.distance - figures_.distance) : 0.0;
         const double room = std::max(fieldLeast, fieldShare * figures_.distance);
         decide(Aim::lands, -1, off <= room || figures_.distance <= 0, now.time,
-               fmt::format("She came down {} {} the field.", format(off, *notes_->cockpit.distance),
+               fmt::format("The aircraft came down {} {} the field.", format(off, *notes_->cockpit.distance),
                            now.distance < figures_.distance ? "short of" : "beyond"));
     }
 }

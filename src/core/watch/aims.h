@@ -43,9 +43,8 @@ struct AimRow {
     std::string_view what;
 };
 inline constexpr std::array aimTable{
-    AimRow{Aim::clearOfGround, "clear-of-ground", Phase::takeOff, false, 0, Rule::hitGround,
-           "she stays off the ground"},
-    AimRow{Aim::flyingSpeed, "flying-speed", Phase::takeOff, false, 1, Rule::underStall, "she keeps flying speed"},
+    AimRow{Aim::clearOfGround, "clear-of-ground", Phase::takeOff, false, 0, Rule::hitGround, "it stays off the ground"},
+    AimRow{Aim::flyingSpeed, "flying-speed", Phase::takeOff, false, 1, Rule::underStall, "it keeps flying speed"},
     AimRow{Aim::starts, "starts", Phase::start, true, 2, Rule::neverRan, "the engine runs when the start is over"},
     AimRow{Aim::oilPressure, "oil-pressure", Phase::start, true, 3, Rule::oilPressureLate,
            "oil pressure comes in its seconds"},
@@ -54,13 +53,13 @@ inline constexpr std::array aimTable{
     AimRow{Aim::takeOffWarm, "take-off-warm", Phase::takeOff, true, 5, Rule::takeOffMinima,
            "warm enough for take-off power"},
     AimRow{Aim::leavesGround, "leaves-ground", Phase::takeOff, false, 2, Rule::notAirborne,
-           "she leaves the ground and climbs away"},
+           "it leaves the ground and climbs away"},
     AimRow{Aim::runsOn, "runs-on", Phase::warmUp, true, 1, Rule::stoppedRunning, "the engine runs until it is stopped"},
     AimRow{Aim::height, "height", Phase::climb, false, 4, Rule::heightNotReached, "the height is reached"},
     AimRow{Aim::level, "level", Phase::cruise, false, 4, Rule::cruiseNotHeld, "height and speed are held"},
     AimRow{Aim::coolsSlowly, "cools-slowly", Phase::letDown, true, 3, Rule::coolingRate,
            "heads or coolant fall no faster than they may"},
-    AimRow{Aim::lands, "lands", Phase::landing, false, 2, Rule::notOnField, "she is on the field"},
+    AimRow{Aim::lands, "lands", Phase::landing, false, 2, Rule::notOnField, "it is on the field"},
     AimRow{Aim::cooledFirst, "cooled-first", Phase::stop, true, 7, Rule::coolBeforeStop, "cooled before it is stopped"},
     AimRow{Aim::stopped, "stopped", Phase::stop, true, 7, Rule::notSafe, "stopped, and its ignition off"},
 };

@@ -62,17 +62,17 @@ Verdict judge(const TypeNotes& notes, Gauge gauge, Phase phase, double value, st
     if (!std::isfinite(value))
         sentence = fmt::format("{} cannot be read.", name.title);
     else if (above(value, band.limitHigh))
-        sentence = fmt::format("{} is over the limit of {} for {}.", subject, shown(*band.limitHigh), stage);
+        sentence = fmt::format("{}, limit {} for {}.", subject, shown(*band.limitHigh), stage);
     else if (below(value, band.limitLow))
-        sentence = fmt::format("{} is under the least of {} for {}.", subject, shown(*band.limitLow), stage);
+        sentence = fmt::format("{}, minimum {} for {}.", subject, shown(*band.limitLow), stage);
     else if (above(value, band.normalHigh))
         sentence =
-            fmt::format("{} is above the normal {}{}{}.", subject, shown(*band.normalHigh),
-                        band.limitHigh ? "; the limit is " + shown(*band.limitHigh) : "",
+            fmt::format("{}, normal to {}{}{}.", subject, shown(*band.normalHigh),
+                        band.limitHigh ? ", limit " + shown(*band.limitHigh) : "",
                         band.amberFor ? fmt::format(", {} allowed", formatMinutesSeconds(band.amberFor->si())) : "");
     else if (below(value, band.normalLow))
-        sentence = fmt::format("{} is below the normal {}{}.", subject, shown(*band.normalLow),
-                               band.limitLow ? "; the least is " + shown(*band.limitLow) : "");
+        sentence = fmt::format("{}, normal from {}{}.", subject, shown(*band.normalLow),
+                               band.limitLow ? ", minimum " + shown(*band.limitLow) : "");
     else if (band.normalLow && band.normalHigh)
         sentence = fmt::format("{} is within the normal {} to {}.", subject, formatValue(*band.normalLow, unit),
                                shown(*band.normalHigh));
@@ -95,23 +95,23 @@ Verdict judgeReading(std::string_view what, const Band& band, const UnitSpec& un
     const std::string stops = colour == Colour::red ? "; it stops the flight" : "";
     std::string sentence;
     if (below(value, band.limitLow))
-        sentence = fmt::format("{} {} is under the least of {}{}.", what, shown(value), shown(*band.limitLow), stops);
+        sentence = fmt::format("{} {}, min {}{}.", what, shown(value), shown(*band.limitLow), stops);
     else if (above(value, band.limitHigh))
-        sentence = fmt::format("{} {} is over the most of {}{}.", what, shown(value), shown(*band.limitHigh), stops);
+        sentence = fmt::format("{} {}, max {}{}.", what, shown(value), shown(*band.limitHigh), stops);
     else if (below(value, band.normalLow))
-        sentence = fmt::format("{} {} is short of {} by {}.", what, shown(value), shown(*band.normalLow),
+        sentence = fmt::format("{} {}, normal from {}: {} short.", what, shown(value), shown(*band.normalLow),
                                shown(unit.offset + *band.normalLow - value));
     else if (above(value, band.normalHigh))
-        sentence = fmt::format("{} {} is over {} by {}.", what, shown(value), shown(*band.normalHigh),
+        sentence = fmt::format("{} {}, normal to {}: {} over.", what, shown(value), shown(*band.normalHigh),
                                shown(unit.offset + value - *band.normalHigh));
     else
-        sentence = fmt::format("{} {} is as wanted.", what, shown(value));
+        sentence = fmt::format("{} {}: normal.", what, shown(value));
     return Maker::verdict(colour, std::move(sentence));
 }
 
 Verdict judgeLook(std::string_view what, std::string_view defect, bool stopper) {
     if (defect.empty())
-        return Maker::normal(fmt::format("{}: in order.", what));
+        return Maker::normal(fmt::format("{}: serviceable.", what));
     return Maker::verdict(stopper ? Colour::red : Colour::amber,
                           fmt::format("{}: {}{}.", what, defect, stopper ? "; it stops the flight" : ""));
 }

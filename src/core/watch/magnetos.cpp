@@ -93,19 +93,18 @@ std::string wordsOf(const Drop& d) {
 }
 
 Verdict judgeDrop(const MagnetoNotes& n, MagnetoSide side, const Drop& d) {
-    const auto where = nameOf(side);
+    const std::string_view where = side == MagnetoSide::left ? "Left" : "Right";
     if (d.manner == DropManner::stopped)
-        return Maker::red(fmt::format("On the {} magneto alone it stops.", where));
+        return Maker::red(fmt::format("{} mag dead: on it alone the engine stops.", where));
     if (none(n, d))
-        return Maker::red(fmt::format("The {} magneto shows no fall: less than {} means its switch does not earth.",
-                                      where, rpm(n.least)));
-    if (over(n, side, d))
         return Maker::red(
-            fmt::format("The {} magneto falls {}, over the most of {}.", where, rpm(d.fall), rpm(limitOf(n, side))));
+            fmt::format("{} mag shows no drop: less than {} means it does not ground (hot mag).", where, rpm(n.least)));
+    if (over(n, side, d))
+        return Maker::red(fmt::format("{} mag drop {}, limit {}.", where, rpm(d.fall), rpm(limitOf(n, side))));
     if (d.manner == DropManner::sudden)
         return Maker::amber(
-            fmt::format("The {} magneto falls {}, within {}, but roughly.", where, rpm(d.fall), rpm(limitOf(n, side))));
-    return Maker::normal(fmt::format("The {} magneto falls {}, within {}.", where, rpm(d.fall), rpm(limitOf(n, side))));
+            fmt::format("{} mag drop {}, limit {}, but rough.", where, rpm(d.fall), rpm(limitOf(n, side))));
+    return Maker::normal(fmt::format("{} mag drop {}, limit {}.", where, rpm(d.fall), rpm(limitOf(n, side))));
 }
 
 Verdict judgeDifference(const MagnetoNotes& n, const Drop& left, const Drop& right) {
@@ -113,10 +112,11 @@ Verdict judgeDifference(const MagnetoNotes& n, const Drop& left, const Drop& rig
     if (left.manner == DropManner::stopped || right.manner == DropManner::stopped)
         return Maker::red("One magneto does not carry the engine.");
     if (!n.difference)
-        return Maker::normal(fmt::format("They are {} apart; the notes give no limit.", rpm(Rotation::si(apart))));
+        return Maker::normal(fmt::format("Difference {}; the notes give no limit.", rpm(Rotation::si(apart))));
     if (apart > n.difference->si() + rpmHair)
-        return Maker::amber(fmt::format("They are {} apart, over {}.", rpm(Rotation::si(apart)), rpm(*n.difference)));
-    return Maker::normal(fmt::format("They are {} apart, within {}.", rpm(Rotation::si(apart)), rpm(*n.difference)));
+        return Maker::amber(
+            fmt::format("Difference {}, limit {}: over.", rpm(Rotation::si(apart)), rpm(*n.difference)));
+    return Maker::normal(fmt::format("Difference {}, limit {}.", rpm(Rotation::si(apart)), rpm(*n.difference)));
 }
 
 MagnetoFinding magnetoFinding(const MagnetoNotes& n, const Drop& left, const Drop& right, int cleared,
@@ -173,7 +173,7 @@ MagnetoFinding magnetoFinding(const MagnetoNotes& n, const Drop& left, const Dro
         const auto weaker = left.fall > right.fall ? "left" : "right";
         f.cause = fmt::format("Each is within its limit, but the {} is weaker: plugs, points or timing of that side.",
                               weaker);
-        clearOr("Still apart: write it up and ask the engineer before flight.");
+        clearOr("Difference still over: write it up and ask the engineer before flight.");
         return f;
     }
     if (worse.colour() == Colour::amber) {

@@ -149,7 +149,7 @@ private:
     void reference() {
         if (!n_.gauges.contains(Gauge::boost)) {
             const double tolerance = n_.propeller.referenceTolerance;
-            auto& l = line("full-throttle", "Full throttle, standing", {});
+            auto& l = line("full-throttle", "Full throttle, static", {});
             l.at = "wide open";
             l.band.normalLow = day_.staticRpm.si() - tolerance;
             l.band.normalHigh = day_.staticRpm.si() + tolerance;
@@ -187,23 +187,23 @@ private:
         const auto& m = *n_.runUp.magnetos;
         for (const auto side : {MagnetoSide::left, MagnetoSide::right}) {
             const bool left = side == MagnetoSide::left;
-            auto& l = line(std::string(nameOf(side)), left ? "Left magneto, fall" : "Right magneto, fall", m.at);
+            auto& l = line(std::string(nameOf(side)), left ? "Left mag drop" : "Right mag drop", m.at);
             l.kind = SheetKind::drop;
             l.want = fmt::format("{} to {}", formatValue(m.least.si(), *l.unit),
                                  format((left ? m.left : m.right).si(), *l.unit));
-            l.why = fmt::format("Type the fall, and slow or rough where it was. {:.0f} seconds on one at most.",
+            l.why = fmt::format("Type the drop, with “slow” or “rough” where it was. Max {:.0f} seconds on one.",
                                 m.onOne.si());
             l.seconds = high(m.at) ? m.onOne.si() : 0.0;
             l.stopper = true;
         }
-        auto& d = line("apart", "apart", m.at);
+        auto& d = line("apart", "Difference L–R", m.at);
         d.kind = SheetKind::computed;
         d.want = m.difference ? format(m.difference->si(), *d.unit) + " at most" : "no limit";
         auto& c = line("cleared", "Clearing bursts given", m.clearing);
         c.kind = SheetKind::count;
         c.want = burst(m);
         c.why = "Oily plugs burn clean; then each magneto is judged again. Type how many were given.";
-        auto& p = line("magnetos", "Magnetos say", {});
+        auto& p = line("magnetos", "Magnetos", {});
         p.kind = SheetKind::computed;
         p.want = "in order";
     }
@@ -387,7 +387,7 @@ std::string magnetoLimits(const TypeNotes& n) {
     std::string out = m.left == m.right ? fmt::format("drop {}", bare(m.left))
                                         : fmt::format("left {}, right {}", bare(m.left), bare(m.right));
     if (m.difference)
-        out += fmt::format(", apart {}", bare(*m.difference));
+        out += fmt::format(", difference {}", bare(*m.difference));
     return out + " at most";
 }
 

@@ -17,7 +17,7 @@ std::string seconds(double s) {
 
 Verdict judgeTries(const StartNotes& notes, double tries) {
     return unless(!(tries > notes.tries), Rule::starterTries,
-                  fmt::format("{:.0f} {} to start; {} at most, then a rest of {}.", tries, tries == 1 ? "try" : "tries",
+                  fmt::format("{:.0f} {} to start, max {}, then rest {}.", tries, tries == 1 ? "try" : "tries",
                               notes.tries, formatMinutesSeconds(notes.starter.longRest.si())));
 }
 
@@ -42,7 +42,7 @@ Verdict judgeCrank(const StartNotes& notes, double s) {
     if (!(most > 0.0)) // a hand has no seconds
         return unless(true, Rule::starterDuty, fmt::format("Turned for {}; the notes give no most.", seconds(s)));
     return atMost(Rule::starterDuty, s, most, watchWidth, [&](bool) {
-        return fmt::format("The starter turned for {}; {} at most.", seconds(s), seconds(most));
+        return fmt::format("The starter cranked for {}, limit {}.", seconds(s), seconds(most));
     });
 }
 
@@ -68,11 +68,10 @@ Verdict judgeStandingRpm(const PropellerNotes& notes, double rpm, double expecte
     const double width = notes.referenceTolerance + 1e-9, off = rpm - expected;
     const auto inRpm = [](double v) { return format(v, *units::rpm.spec); };
     return unless(std::abs(off) <= width, Rule::powerReference,
-                  std::abs(off) <= width
-                      ? fmt::format("Standing rpm {}, {} expected today.", inRpm(rpm), inRpm(expected))
-                      : fmt::format("Standing rpm {}: {} {} than the {} of today, more than {}.", inRpm(rpm),
-                                    inRpm(std::abs(off)), off < 0 ? "fewer" : "more", inRpm(expected),
-                                    inRpm(notes.referenceTolerance)));
+                  std::abs(off) <= width ? fmt::format("Static rpm {}, {} expected today.", inRpm(rpm), inRpm(expected))
+                                         : fmt::format("Static rpm {}: {} {} than the {} of today, more than {}.",
+                                                       inRpm(rpm), inRpm(std::abs(off)), off < 0 ? "fewer" : "more",
+                                                       inRpm(expected), inRpm(notes.referenceTolerance)));
 }
 
 } // namespace amber::watch

@@ -51,9 +51,9 @@ std::string wantText(const Band& b, const UnitSpec& unit) {
     if (b.normalLow && b.normalHigh)
         out = fmt::format("{} to {}", formatValue(*b.normalLow, unit, decimals), format(*b.normalHigh, unit, decimals));
     if (b.limitLow && b.limitLow != b.normalLow)
-        out += fmt::format(", {} at least", formatValue(*b.limitLow, unit, decimals));
+        out += fmt::format(", min {}", formatValue(*b.limitLow, unit, decimals));
     if (b.limitHigh && b.limitHigh != b.normalHigh)
-        out += fmt::format(", {} at most", formatValue(*b.limitHigh, unit, decimals));
+        out += fmt::format(", max {}", formatValue(*b.limitHigh, unit, decimals));
     return out;
 }
 
@@ -98,7 +98,7 @@ private:
         if (item.kind == WalkItemKind::look) {
             f.want = item.look;
             f.found = text;
-            f.verdict = judgeLook(f.what, text.empty() || text == inOrder ? "" : text, item.stopper);
+            f.verdict = judgeLook(f.what, text.empty() || saysInOrder(text) ? "" : text, item.stopper);
             return f;
         }
         Band band = item.band;
@@ -113,7 +113,7 @@ private:
                 f.want = fmt::format("{}, planned{}", format(*band.normalLow + slack(*tank), *item.unit),
                                      tank->gauged ? "" : "; no gauge");
             else
-                f.want = fmt::format("shows {} as she stands",
+                f.want = fmt::format("shows {} as it stands",
                                      format(0.5 * (*band.normalLow + *band.normalHigh), *item.unit));
         } else {
             f.want = wantText(band, *item.unit);
@@ -226,7 +226,7 @@ std::string refusal(const WalkItem& item, const std::string& text) {
 
 std::string kept(const WalkItem& item, const std::string& text) {
     if (item.kind == WalkItemKind::look)
-        return text;
+        return saysInOrder(text) ? std::string(inOrder) : text;
     const auto read = readQuantity(item.dimension, text, item.unit);
     return read ? fmt::format("{:.6g} {}", (read.value().si - read.value().unit->offset) / read.value().unit->scale,
                               read.value().unit->symbol)

@@ -11,6 +11,10 @@ namespace amber::watch {
 /// What was found on the walk-round: "station/item" → the reading with its unit, inOrder, or the defect in words.
 using Found = std::map<std::string, std::string>;
 inline constexpr std::string_view inOrder = "in order";
+/// Whether what was typed or kept says that a look found nothing wrong: "in order" or "serviceable".
+inline bool saysInOrder(std::string_view text) {
+    return text == inOrder || text == "serviceable";
+}
 
 /// What a gauge should show on the ground.
 struct GroundGauge {

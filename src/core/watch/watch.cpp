@@ -175,7 +175,7 @@ void Watch::starter(double time, bool turns, bool live) {
     } else if (!turns && turnsFrom_) {
         if (time - *turnsFrom_ > start.crankMost.si() + slack)
             duty_.push_back({Rule::starterDuty, Phase::start, engine_, *turnsFrom_, time, time - *turnsFrom_,
-                             broken(Rule::starterDuty, fmt::format("The starter turned for {:.0f} s; {:.0f} s at most.",
+                             broken(Rule::starterDuty, fmt::format("The starter cranked for {:.0f} s, limit {:.0f} s.",
                                                                    time - *turnsFrom_, start.crankMost.si()))});
         turnedUntil_ = time;
         turnsFrom_.reset();
@@ -188,7 +188,7 @@ std::optional<Watch::StarterNow> Watch::starterNow(double time) const {
         const double turned = time - *turnsFrom_, most = start.crankMost.si();
         return StarterNow{true, turned, most,
                           unless(turned <= most + slack, Rule::starterDuty,
-                                 fmt::format("The starter has turned for {:.0f} s; {:.0f} s at most.", turned, most))};
+                                 fmt::format("The starter has cranked for {:.0f} s, limit {:.0f} s.", turned, most))};
     }
     if (turnedUntil_ && time - *turnedUntil_ < start.rest.si())
         return StarterNow{false, time - *turnedUntil_, start.rest.si(), {}};
@@ -313,8 +313,8 @@ std::vector<Finding> Watch::findings() const {
     if (const auto& most = notes_->runUp.highPowerMost; most && highPower_ > most->si())
         out.push_back({Rule::highPower, Phase::runUp, engine_, highFrom_, highEnd_, highPower_,
                        watch::highPower(highPower_, most->si(),
-                                        fmt::format("{:.0f} s at high power on the ground; {:.0f} s at most.",
-                                                    highPower_, most->si()))});
+                                        fmt::format("{:.0f} s at high power on the ground, limit {:.0f} s.", highPower_,
+                                                    most->si()))});
     out.insert(out.end(), duty_.begin(), duty_.end());
     return out;
 }

@@ -52,7 +52,7 @@ TEST_F(RehearseCommand, AnswersToWhatIsChallengedStandInTheDebrief) {
     EXPECT_TRUE(at(2)["right"].toBool() && at(2)["again"].toBool());
     EXPECT_EQ(at(2)["at_s"].toDouble(), 3.0);
     const auto text = command({"rehearse", demo("farrier-summer"), "--acts", acts}).out;
-    EXPECT_TRUE(text.contains("1 of 2 items challenged stood rightly when they were first answered.")) << text.data();
+    EXPECT_TRUE(text.contains("1 of 2 items read stood right when first answered.")) << text.data();
     EXPECT_TRUE(text.contains("0:02: Walk-round: Control locks was answered “in”; it should stand at out."))
         << text.data();
     // A rehearsal without an answer is challenged by nobody.
@@ -129,9 +129,10 @@ TEST_F(RehearseCommand, FaultsAreGivenInOneWordAndTheTextIsForPeople) {
          written("s.toml", "format = 1\n[rehearsal]\nfrom = \"cruise\"\n"), "--fault", "oil-pump@10, tachometer@20",
          "--acts", written("a.csv", "time,engine,what,to\n22,,call,oil-pump\n24,,throttle,closed\n"), "--until", "90"});
     ASSERT_EQ(r.code, 0) << r.err.toStdString();
-    EXPECT_TRUE(r.out.contains("0:10: Oil pump failed, called after 12 s; first act after 14 s: Throttle to closed."))
+    EXPECT_TRUE(
+        r.out.contains("0:10: Oil pump failed, recognised after 12 s; first act after 14 s: Throttle to closed."))
         << r.out.toStdString();
-    EXPECT_TRUE(r.out.contains("0:20: Tachometer failed, never called"));
+    EXPECT_TRUE(r.out.contains("0:20: Tachometer failed, not recognised"));
     EXPECT_TRUE(r.out.contains("Propeller to 1,900 rpm was left out")) << r.out.toStdString();
     EXPECT_TRUE(r.out.contains("(red, until "));
     EXPECT_TRUE(r.out.contains("Propellers are live, always"));

@@ -191,9 +191,9 @@ TEST_F(WriteUpPage, TheEngineersSheetIsAPdfWithWhatWasFoundAndRead) {
     reader.start(QStringLiteral("pdftotext"), {QStringLiteral("-layout"), path, QStringLiteral("-")});
     ASSERT_TRUE(reader.waitForFinished(30000));
     const QString text = QString::fromUtf8(reader.readAllStandardOutput()).simplified();
-    for (const char* piece : {"For the engineer", "HR-K", "is over the limit of", "Holds the next flight",
-                              "left brake fades", "Found: ____", "What was read", "Hours, by this log", "Since new",
-                              "612 h", "oil screens", "licensed engineer"})
+    for (const char* piece :
+         {"For the engineer", "HR-K", "101 °C, limit 95 °C", "Holds the next flight", "left brake fades", "Found: ____",
+          "What was read", "Hours, by this log", "Since new", "612 h", "oil screens", "licensed engineer"})
         EXPECT_TRUE(text.contains(QLatin1String(piece))) << piece << " not in " << text.left(600).toStdString();
 }
 

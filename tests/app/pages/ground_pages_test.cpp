@@ -57,7 +57,7 @@ TEST_F(GroundPages, AReadingTypedOnThePageIsJudgedAtOnce) {
     EXPECT_EQ(on<app::WalkRoundView>().selected(), 2);
     typeReading("Oil, starboard", QStringLiteral("19"));
     EXPECT_EQ(document().sortie().walk.found.at("stbd-engine/oil-starboard"), "19 US gal");
-    EXPECT_TRUE(defects().contains(QStringLiteral("short of 20 US gal"))) << defects().toStdString();
+    EXPECT_TRUE(defects().contains(QStringLiteral("normal from 20 US gal"))) << defects().toStdString();
     EXPECT_EQ(document().plan()[Phase::walkRound].worst.colour(), watch::Colour::amber);
     typeReading("Oil, starboard", QStringLiteral("15"));
     EXPECT_EQ(document().plan()[Phase::walkRound].worst.colour(), watch::Colour::red) << "a stopper holds the phase";

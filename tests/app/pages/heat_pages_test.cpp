@@ -171,7 +171,7 @@ TEST(HeatCommands, WarmUpGivesEveryEngine) {
     EXPECT_EQ(command({"warmup", "--notes", "/no/such.toml", "--temperature", "5 C"}).code, 1);
     EXPECT_EQ(command({"letdown", "--notes", "/no/such.toml", "--from", "9,000 ft", "--to", "0 ft"}).code, 1);
     EXPECT_EQ(command({"cooldown", "--notes", "/no/such.toml", "--temperature", "200 C", "--oat", "5 C"}).code, 1);
-    EXPECT_TRUE(command({"warmup", "--notes", notesOf("lorimer-l4"), "--temperature", "5 C"}).out.contains("decides"));
+    EXPECT_TRUE(command({"warmup", "--notes", notesOf("lorimer-l4"), "--temperature", "5 C"}).out.contains("slowest"));
 }
 
 TEST(HeatCommands, LetDownKeepsItsCoolingRateAndAFasterOneTells) {

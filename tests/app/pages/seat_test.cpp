@@ -562,7 +562,7 @@ TEST_F(SeatPage, AFaultIsCalledByItsNameAndTheDebriefTellsIt) {
     EXPECT_EQ(rehearsal().acts().back().engine, 1);
     key(Qt::Key_F5);
     const QString said = frame().debriefView().text();
-    EXPECT_TRUE(said.contains(QRegularExpression(QStringLiteral("Oil pump failed, called after [78] s"))))
+    EXPECT_TRUE(said.contains(QRegularExpression(QStringLiteral("Oil pump failed, recognised after [78] s"))))
         << said.toStdString();
     EXPECT_LT(said.indexOf(QStringLiteral("People")), said.indexOf(QStringLiteral("Engines")));
     EXPECT_TRUE(said.contains(QStringLiteral("instructor"))) << "the caution stands where it is read";
@@ -582,7 +582,7 @@ TEST_F(SeatPage, WhatItCameToLeadsTheDebriefAndWhatWouldHaveHelpedIsFlownBesideI
     seat().put(shut);
     for (int i = 0; i < 4'000 && !rehearsal().over(); ++i)
         seat().live(0.25);
-    ASSERT_TRUE(rehearsal().over()) << "without fuel she comes down";
+    ASSERT_TRUE(rehearsal().over()) << "without fuel it comes down";
     const auto end = rehearsal().now();
     seat().live(10.0);
     EXPECT_EQ(rehearsal().now(), end);
@@ -590,7 +590,7 @@ TEST_F(SeatPage, WhatItCameToLeadsTheDebriefAndWhatWouldHaveHelpedIsFlownBesideI
     settle();
     EXPECT_FALSE(seat().session().doNext()) << "nothing can be done any more";
     frame().showDebrief();
-    EXPECT_TRUE(frame().debriefView().text().contains(QStringLiteral("She hit the ground in the Cruise")))
+    EXPECT_TRUE(frame().debriefView().text().contains(QStringLiteral("The aircraft hit the ground in the Cruise")))
         << frame().debriefView().text().toStdString();
     EXPECT_LT(frame().debriefView().text().indexOf(QStringLiteral("What it came to")),
               frame().debriefView().text().indexOf(QStringLiteral("People")));
@@ -665,10 +665,10 @@ TEST_F(SeatPage, WhoIsNotLedIsToldNeitherTheDrillsMarkNorWhenSomethingIsDue) {
         key(Qt::Key_Return);
         EXPECT_EQ(throttle(0), at);
         EXPECT_TRUE(rehearsal().acts().empty());
-        EXPECT_TRUE(window->message().contains(QStringLiteral("who is led"))) << window->message().toStdString();
+        EXPECT_TRUE(window->message().contains(QStringLiteral("guided"))) << window->message().toStdString();
         key(Qt::Key_F8);
         EXPECT_TRUE(rehearsal().state() == state) << "time stands where it stood";
-        EXPECT_TRUE(window->message().contains(QStringLiteral("who is led"))) << window->message().toStdString();
+        EXPECT_TRUE(window->message().contains(QStringLiteral("guided"))) << window->message().toStdString();
         EXPECT_FALSE(in<QToolButton>("seat-next").isVisible());
         window->closeRehearsal();
     }

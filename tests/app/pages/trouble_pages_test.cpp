@@ -258,7 +258,7 @@ TEST_F(TroublePages, SymptomsAreChosenInCombinationAndLeadToTheDrill) {
     test::settle();
     EXPECT_EQ(trouble().pageKey(), "feather");
     key(Qt::Key_2);
-    EXPECT_EQ(page.noticed().size(), 5u) << "they are kept while she flies";
+    EXPECT_EQ(page.noticed().size(), 5u) << "they are kept while it flies";
     QTest::mouseClick(&in<QPushButton>("clear"), Qt::LeftButton);
     EXPECT_TRUE(page.noticed().empty());
 }
@@ -274,7 +274,7 @@ TEST_F(TroublePages, AHotterDayAndAnotherAircraftAreFollowedAtOnce) {
     test::settle();
     const QString hot = shown();
     EXPECT_NE(hot, cool);
-    EXPECT_TRUE(hot.contains(QStringLiteral("sinks"))) << "hot and heavy she does not hold it on rated power";
+    EXPECT_TRUE(hot.contains(QStringLiteral("sinks"))) << "hot and heavy it does not hold it on rated power";
     document().undoStack().undo();
     test::settle();
     EXPECT_EQ(shown(), cool);

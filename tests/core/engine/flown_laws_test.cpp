@@ -78,7 +78,7 @@ TEST_P(FlownBy, LevelThrustIsDrag) {
     const double power = 0.8 * engines * s[Gauge::power] / (s[Gauge::weight] * g);
     EXPECT_NEAR(rateOf(s) / power, 0.0, 0.02) << "of its climb at no drag, at the weight of the moment";
     EXPECT_NEAR(rateOf(f.samples[c.firstSample + 1]) / power, 0.0, 0.012);
-    EXPECT_GE(trueSpeed(s), 0.998 * f.cruiseTas.si()) << "lighter she is no slower";
+    EXPECT_GE(trueSpeed(s), 0.998 * f.cruiseTas.si()) << "lighter it is no slower";
     EXPECT_LT(trueSpeed(s), 1.04 * f.cruiseTas.si());
 }
 

@@ -158,7 +158,7 @@ TEST(Tanks, ADropTankGoesFirstIsRunDryAndLetGo) {
     for (const auto& c : f.tankChanges) {
         kinds.push_back(c.kind);
         if (static_cast<std::size_t>(c.tank) == drop && c.kind == Kind::feed) {
-            EXPECT_EQ(c.phase, Phase::climb) << "as soon as she is high enough";
+            EXPECT_EQ(c.phase, Phase::climb) << "as soon as it is high enough";
         }
         if (c.from == static_cast<int>(drop) && c.kind == Kind::feed) {
             EXPECT_TRUE(c.wanted);

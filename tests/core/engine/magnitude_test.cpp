@@ -122,8 +122,8 @@ TEST(Magnitude, BoostPastTheKnockBoundaryIsSaid) {
     const auto& p = f.flown[Phase::cruise];
     ASSERT_TRUE(p.knock && p.knock->overFrom);
     ASSERT_LT(p.knock->margin(), -300);
-    EXPECT_TRUE(remarked(f.flown, "knock boundary"));
-    EXPECT_FALSE(remarked(fly("lorimer-spring").flown, "knock boundary"));
+    EXPECT_TRUE(remarked(f.flown, "detonation limit"));
+    EXPECT_FALSE(remarked(fly("lorimer-spring").flown, "detonation limit"));
 }
 
 /// Decision 0009: the rating that lies nearest is 5 % inside on its own grade and the standard day.

@@ -52,7 +52,7 @@ TEST(HotClimb, NoPlanLeadsACarefulHandIntoKnockingUntold) {
             for (const auto& [phase, seconds] : knocked)
                 if (seconds > 20.0)
                     EXPECT_NE(knocks(plan, phase), nullptr)
-                        << demo << " at " << oat << " °C knocks for " << seconds << " s in " << keyOf(phase);
+                        << demo << " at " << oat << " °C detonates for " << seconds << " s in " << keyOf(phase);
         }
 }
 

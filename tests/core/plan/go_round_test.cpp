@@ -169,7 +169,7 @@ TEST(GoRound, IsRedWhereSheCannotClimbAndSaysNoHeightThen) {
         } else {
             EXPECT_EQ(g.climbs.colour(), watch::Colour::normal) << height;
             ASSERT_TRUE(g.notBelow) << height;
-            EXPECT_GE(g.notBelow->si(), g.dip->si() + 14.9) << "what she loses and fifteen metres over it";
+            EXPECT_GE(g.notBelow->si(), g.dip->si() + 14.9) << "what it loses and fifteen metres over it";
         }
     }
     EXPECT_TRUE(red) << "five kilometres are too high for seventy-five horsepower";

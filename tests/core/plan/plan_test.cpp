@@ -431,11 +431,11 @@ TEST(WarmUpWords, TellTheStepsOfTodayAndThenThoseOfAWait) {
         std::string text;
         for (const auto& line : p[Phase::warmUp].set)
             if (line.value.find("from oil") != std::string::npos ||
-                line.value.find("if she stands") != std::string::npos)
+                line.value.find("if it stands") != std::string::npos)
                 text = line.value;
         const auto& flown = p.flown.warmUpSteps;
         ASSERT_FALSE(flown.empty()) << name;
-        const auto stands = text.find("if she stands");
+        const auto stands = text.find("if it stands");
         for (const auto& step : steps) {
             const auto at = text.find(formatValue(step.second.si(), *units::rpm.spec));
             const bool today =
@@ -451,7 +451,7 @@ TEST(WarmUpWords, TellTheStepsOfTodayAndThenThoseOfAWait) {
     const auto& m = test::loaded("mercer-frost");
     const auto p = plan::makePlan(*m.aircraft, *m.sortie);
     EXPECT_TRUE(std::any_of(p[Phase::warmUp].set.begin(), p[Phase::warmUp].set.end(), [](const auto& line) {
-        return line.value.find("800 rpm; if she stands, 1,000 from oil 10 °C; 1,200 from 25 °C") != std::string::npos;
+        return line.value.find("800 rpm; if it stands, 1,000 from oil 10 °C; 1,200 from 25 °C") != std::string::npos;
     }));
 }
 

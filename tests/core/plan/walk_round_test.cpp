@@ -47,7 +47,7 @@ TEST(WalkRound, AReadingIsJudgedAndAStopperStopsTheFlight) {
     };
     EXPECT_EQ(judged("21 US gal").colour(), watch::Colour::normal);
     EXPECT_EQ(judged("19 US gal").colour(), watch::Colour::amber) << "short, yet over the least";
-    EXPECT_NE(judged("19 US gal").sentence().find("short of 20 US gal by 1 US gal"), std::string::npos)
+    EXPECT_NE(judged("19 US gal").sentence().find("normal from 20 US gal: 1 US gal short"), std::string::npos)
         << judged("19 US gal").sentence();
     EXPECT_EQ(judged("17 US gal").colour(), watch::Colour::red);
     EXPECT_NE(judged("17 US gal").sentence().find("stops the flight"), std::string::npos);
@@ -125,7 +125,7 @@ TEST(GroundGauge, FollowsTheTableAndSaysWhereTheFigureIsFrom) {
     EXPECT_EQ(at(200, 11.5).origin, Origin::notes);
     EXPECT_EQ(at(250, 11.5).origin, Origin::between);
     EXPECT_NEAR(at(250, 11.5).shown.si(), gallons(281), 1e-9) << "half way between 228 and 334";
-    EXPECT_NEAR(at(200, 0).shown.si(), gallons(198), 1e-9) << "nearly right when she is level";
+    EXPECT_NEAR(at(200, 0).shown.si(), gallons(198), 1e-9) << "nearly right when it is level";
     const double half = at(200, 5.75).shown.si();
     EXPECT_NEAR(half, gallons(213), 1e-9) << "half way between the attitudes";
     EXPECT_NEAR(at(200, 25).shown.si(), at(200, 11.5).shown.si(), 1e-12) << "held at the table's end";

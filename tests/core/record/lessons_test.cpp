@@ -267,7 +267,7 @@ TEST(Learnt, FuelIsInEveryFigureOfFuelAndInNothingElse) {
                 expected(before.plan, Phase::cruise, Gauge::headTemperature).value, 0.01);
     EXPECT_NEAR(after.plan.flown[Phase::climb].knock->boundary.si(),
                 before.plan.flown[Phase::climb].knock->boundary.si(), 5.0)
-        << "the knock boundary is the engine's, whatever it drinks";
+        << "the detonation limit is the engine's, whatever it drinks";
 }
 
 TEST(Learnt, FiguresOfFuelSayThatTheLogIsInThem) {

@@ -110,7 +110,7 @@ TEST(Ground, NobodyIsLiftedByBeginningAPhaseNorLanded) {
     flying.act(stop);
     flying.advance(10'000);
     EXPECT_NEAR(flying.state().height, height, 60.0);
-    EXPECT_GT(flying.state().ias, 40.0) << "she does not taxi at " << height << " m";
+    EXPECT_GT(flying.state().ias, 40.0) << "it does not taxi at " << height << " m";
 }
 
 TEST(Ground, ALandingBegunFarFromTheFieldIsNotOnIt) {

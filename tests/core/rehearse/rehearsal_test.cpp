@@ -429,8 +429,8 @@ TEST(Debrief, TellsHowLongUntilAFaultWasCalledAndWhatWasDoneFirst) {
         return std::any_of(said.begin(), said.end(),
                            [&](const std::string& s) { return s.find(words) != std::string::npos; });
     };
-    EXPECT_TRUE(has("called after 12 s"));
-    EXPECT_TRUE(has("never called"));
+    EXPECT_TRUE(has("recognised after 12 s"));
+    EXPECT_TRUE(has("not recognised"));
 }
 
 TEST(Debrief, WhatAnEngineHasLostForGoodIsToldWithItsMoment) {

@@ -420,7 +420,7 @@ TEST(OneByChance, IsAFaultThatTheTypeCanHaveInAPhaseToComeAndTheSameForASeed) {
         EXPECT_LT(trap.earliest, trap.latest);
         seen.insert(trap.fault);
         EXPECT_NE(trap.fault, powerplant::Fault::noSpark) << "for the start only";
-        EXPECT_NE(trap.fault, powerplant::Fault::wasteGate) << "she has no turbo";
+        EXPECT_NE(trap.fault, powerplant::Fault::wasteGate) << "it has no turbo";
     }
     EXPECT_GT(seen.size(), 15u) << "not always the same";
 }

@@ -39,13 +39,13 @@ TEST(Judge, OnTheLimitIsNotPastIt) {
 
 TEST(Judge, SaysWhyInTheGaugesOwnUnits) {
     const auto j = watch::judge(notes(), Gauge::headTemperature, Phase::climb, kelvinsOf(240));
-    EXPECT_EQ(j.sentence(), "Head temp. 240 °C is above the normal 232 °C; the limit is 248 °C.");
+    EXPECT_EQ(j.sentence(), "Head temp. 240 °C, normal to 232 °C, limit 248 °C.");
     EXPECT_NE(
         watch::judge(notes(), Gauge::headTemperature, Phase::takeOff, kelvinsOf(240)).sentence().find("5:00 allowed"),
         std::string::npos);
     EXPECT_NE(watch::judge(notes(), Gauge::oilTemperature, Phase::takeOff, kelvinsOf(10))
                   .sentence()
-                  .find("under the least of 40 °C for Take-off"),
+                  .find("minimum 40 °C for Take-off"),
               std::string::npos);
 }
 
