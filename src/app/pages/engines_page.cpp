@@ -37,7 +37,7 @@ Figures EnginesPage::figures() const {
             return when ? clock(*when - first) : tr("never at this rpm");
         };
         table.row({name, clock(t.firedAt - first), at(t.runUpAt), at(t.takeOffAt),
-                   i == slowest && traces.size() > 1           ? tr("decides")
+                   i == slowest && traces.size() > 1           ? tr("slowest")
                    : t.runUpAt && all > 0 && traces.size() > 1 ? clock(all - *t.runUpAt)
                                                                : QString()},
                   i == slowest);

@@ -349,7 +349,7 @@ void FieldRow::buildGround() {
                        gesture);
         };
         add(new InlineField(tr("Forecast"), QStringLiteral("forecast"), std::move(b), this),
-            tr("Lowest temperature before the next start: it decides the oil's dilution"), {{Phase::stop}});
+            tr("Lowest temperature before the next start: it sets the oil dilution"), {{Phase::stop}});
     }
     {
         InlineField::Behaviour b;

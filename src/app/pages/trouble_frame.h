@@ -25,6 +25,7 @@ public:
     void prepare();
     void showPage(std::string_view key);
     [[nodiscard]] std::string_view pageKey() const { return troubleTable()[page_].key; }
+    [[nodiscard]] const char* pageTitle() const { return troubleTable()[page_].title; }
     [[nodiscard]] TroublePage& page() const { return *current_; }
     [[nodiscard]] const TroubleMoment& moment() const { return moment_; }
     void setDead(std::vector<std::size_t> dead);

@@ -26,9 +26,9 @@ const std::vector<TroubleRow>& troubleTable() {
         {"symptoms", "Symptoms", madeTrouble<SymptomsPage>, false},
         {"feather", "Feather", madeTrouble<FeatherPage>, true},
         {"dive", "Dive", madeTrouble<DivePage>, false},
-        {"go-round", "Go round", madeTrouble<GoRoundPage>, false},
+        {"go-round", "Go-around", madeTrouble<GoRoundPage>, false},
         {"fire", "Fire", madeTrouble<FirePage>, true},
-        {"few-engines", "On fewer", madeTrouble<FewEnginesPage>, true, true},
+        {"few-engines", "Fewer engines", madeTrouble<FewEnginesPage>, true, true},
         {"systems", "Systems", madeTrouble<SystemsPage>, false},
     };
     return table;

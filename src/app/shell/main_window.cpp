@@ -16,6 +16,7 @@
 #include "print/card.h"
 #include "print/chart_print.h"
 #include "shell/details_dialog.h"
+#include "shell/findables.h"
 #include "shell/metar_dialog.h"
 #include "shell/problems_dialog.h"
 #include "shell/recorder_dialog.h"
@@ -493,7 +494,13 @@ void MainWindow::buildMenus() {
 
     QMenu* help = menuBar()->addMenu(tr("&Help"));
     add(
-        help, tr("&Keys"), QKeySequence(Qt::Key_F1), [this] { showShortcuts(); }, false);
+        help, tr("&Manual at this page"), QKeySequence(Qt::Key_F1), [this] { openManual(); }, false);
+    add(
+        help, tr("&Find anything…"), QKeySequence(Qt::CTRL | Qt::Key_K), [this] { openFind(); }, false);
+    add(
+        help, tr("&Glossary"), {}, [this] { openManual(QStringLiteral("glossary")); }, false);
+    add(
+        help, tr("&Keys"), QKeySequence(Qt::SHIFT | Qt::Key_F1), [this] { showShortcuts(); }, false);
     add(
         help, tr("&Cautions"), {}, [this] { showCautions(); }, false);
     for (auto* action : needsSortie_)
@@ -1115,6 +1122,40 @@ void MainWindow::printChart() {
         auto& chart = powerChart();
         paintChart(printer, chart.svg(1100, 620), QString::fromStdString(document_.plan().aircraft), chart.steps());
     }
+}
+
+void MainWindow::showPlanPage(Phase phase, std::string_view page) {
+    toPlan();
+    if (rehearsing_)
+        return; // whoever rehearses stays where they are
+    showPhase(phase);
+    page_->showPage(page);
+}
+
+FindBox* MainWindow::openFind() {
+    auto* box = new FindBox(findables(*this), std::min(760, width() - 80), this);
+    box->setAttribute(Qt::WA_DeleteOnClose);
+    box->open();
+    return box;
+}
+
+ManualWindow* MainWindow::openManual(const QString& chapter, const QString& heading) {
+    if (!manual_)
+        manual_ = new ManualWindow(QSize(std::min(1000, width() - 60), std::min(700, height() - 60)), this);
+    manual_->show(); // laid out: places in it are known
+    if (!chapter.isEmpty())
+        manual_->openAt(chapter, heading);
+    else if (rehearsing_ || recording_)
+        manual_->openAt(rehearsing_ ? QStringLiteral("rehearse") : QStringLiteral("record"));
+    else if (!document_.isOpen())
+        manual_->openAt(QStringLiteral("first-sortie"));
+    else if (inTrouble())
+        manual_->openAt(QStringLiteral("pages"), tr(trouble_->pageTitle()));
+    else
+        manual_->openAt(QStringLiteral("pages"), tr(pageRow(page_->pageKey()).title));
+    manual_->raise();
+    manual_->activateWindow();
+    return manual_;
 }
 
 void MainWindow::showShortcuts() {

@@ -9,6 +9,8 @@
 #include "seat/seat_frame.h"
 #include "shell/day_strip.h"
 #include "shell/field_keys.h"
+#include "shell/find_box.h"
+#include "shell/manual_window.h"
 #include "shell/phase_rail.h"
 #include "store/settings.h"
 #include "store/sortie_document.h"
@@ -65,6 +67,12 @@ public:
     /// The log that a hangar shares: its address and how it stands, as a window over this one.
     HangarDialog* showHangar();
     void closeRecord();
+    /// A page of a phase's plan, whatever mode the window is in.
+    void showPlanPage(Phase phase, std::string_view page);
+    /// The manual, at a chapter and its heading; without one at what is said of the page that is shown.
+    ManualWindow* openManual(const QString& chapter = {}, const QString& heading = {});
+    /// One box in which anything is found by its name.
+    FindBox* openFind();
     [[nodiscard]] bool recording() const { return recording_; }
     void setTheme(ThemeKind theme);
     [[nodiscard]] ThemeKind theme() const { return theme_; }
@@ -149,6 +157,7 @@ private:
     QToolButton *planButton_, *rehearseButton_, *recordButton_;
     QAction *undo_ = nullptr, *redo_ = nullptr, *undoAct_ = nullptr, *undoReading_ = nullptr;
     QTimer* scoreFollows_;
+    QPointer<ManualWindow> manual_; ///< made when it is first opened
     bool rehearsing_ = false, recording_ = false, railFollows_ = false;
     QStackedWidget* stack_;
     QToolButton* troubleButton_;

@@ -266,8 +266,11 @@ void draftLanding(Draft& d) {
         p, "go-round", Acts::throttle,
         "Ready before it is needed: a cold or lean engine opened quickly coughs, or overspeeds. Rpm before boost.",
         "J52");
-    round.step().what = "Go round";
-    round.branch().was({"Go round"}).skipped("It dies when it is wanted.").caution("Never high boost on cruise rpm.");
+    round.step().what = "Go-around";
+    round.branch()
+        .was({"Go round", "Go-around"})
+        .skipped("It dies when it is wanted.")
+        .caution("Never high boost on cruise rpm.");
     round.on(Acts::mixture, "rich");
     if (d.e.blower)
         round.on(Acts::gear, d.n.engine.gears.front().name);

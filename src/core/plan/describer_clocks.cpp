@@ -26,7 +26,7 @@ void Describer::intercoolerClock(PhasePlan& p) const {
                         "Intercooler",
                         "open at the top",
                         Origin::model,
-                        fmt::format("Charge {} with its flap open, {} shut, at the end of the climb. Shut it in the "
+                        fmt::format("Charge {} with its flap open, {} shut, at the top of climb. Shut it in the "
                                     "let-down: cold charge does not vaporise.",
                                     temperature(open), temperature(shut)),
                         {}});

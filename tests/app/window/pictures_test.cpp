@@ -136,7 +136,7 @@ TEST_F(OneWindowPictured, ThePrintDialogueOpensForTheCard) {
 }
 
 TEST_F(OneWindowPictured, HelpListsTheKeys) {
-    QTest::keyClick(window.get(), Qt::Key_F1);
+    QTest::keyClick(window.get(), Qt::Key_F1, Qt::ShiftModifier);
     auto* box = window->findChild<QDialog*>(QStringLiteral("keys"));
     ASSERT_NE(box, nullptr);
     const QString text = box->findChild<QTextBrowser*>()->toPlainText();
