@@ -22,8 +22,10 @@ namespace amber::test {
 using ShownWords = std::set<std::pair<std::string, std::string>>; ///< kind ("label", "tip" ...), text
 
 inline void addWords(ShownWords& out, const char* kind, const QString& text) {
+    // (A text with a tag in its middle is rich too, though Qt looks only at how it begins.)
+    static const QRegularExpression tag(QStringLiteral("</?[a-z]+[^>]*>"));
     const QString plain =
-        (Qt::mightBeRichText(text) ? QTextDocumentFragment::fromHtml(text).toPlainText() : text).trimmed();
+        text.contains(tag) ? QTextDocumentFragment::fromHtml(text).toPlainText().trimmed() : text.trimmed();
     for (const QString& line : plain.split(QLatin1Char('\n'), Qt::SkipEmptyParts))
         if (line.contains(QRegularExpression(QStringLiteral("[a-z]{3}"))))
             out.emplace(kind, line.simplified().toStdString());

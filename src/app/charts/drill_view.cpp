@@ -10,15 +10,21 @@
 
 namespace amber::app {
 namespace {
-constexpr int besideBar = 12, tickWidth = 22, betweenParts = 10, linePadding = 4, betweenHalves = 26; // px
-constexpr int sideBySideFrom = 620;                                                                   // px
-constexpr int headingHeight = 22;
+constexpr int besideBar = 12, tickWidth = 22, betweenParts = 10, betweenColumns = 22; // px
+constexpr int columnsFrom = 620;                                                      // px
+constexpr int levels = 3;
 
-QFont whatFace() {
-    return face(15);
+QFont whatFace(int level) {
+    return face(15 - level);
 }
-QFont setFace() {
-    return face(16, true);
+QFont setFace(int level) {
+    return face(16 - level, true);
+}
+int linePadding(int level) {
+    return level == 0 ? 4 : level == 1 ? 3 : 1;
+}
+int headingHeight(int level) {
+    return 22 - 2 * level;
 }
 int half(int width) {
     return (width - besideBar - tickWidth - betweenParts) * 46 / 100;
@@ -63,10 +69,21 @@ void DrillView::put(const trouble::EmergencyDrill& drill) {
     update();
 }
 
-void DrillView::setSideBySide(bool may) {
-    sideBySide_ = may;
+void DrillView::setRoom(int height) {
+    if (room_ == height)
+        return;
+    room_ = height;
     laidWidth_ = -1;
     updateGeometry();
+    update();
+}
+
+int DrillView::memoryBottom() const {
+    int bottom = 0;
+    for (const auto& b : blocks(width()))
+        if (b.memory)
+            bottom = std::max(bottom, b.place.bottom() + 1);
+    return bottom;
 }
 
 QString DrillView::text() const {
@@ -76,65 +93,85 @@ QString DrillView::text() const {
     return out.join(QLatin1Char('\n'));
 }
 
-int DrillView::rowHeight(const trouble::DrillLine& l, int width) const {
+int DrillView::rowHeight(const trouble::DrillLine& l, int width, int level) const {
     const int left = half(width), right = width - besideBar - tickWidth - betweenParts - left;
-    return std::max(heightOf(whatFace(), left, q(l.what)), heightOf(setFace(), right, q(l.set))) + 2 * linePadding;
+    return std::max(heightOf(whatFace(level), left, q(l.what)), heightOf(setFace(level), right, q(l.set))) +
+           2 * linePadding(level);
 }
 
 const std::vector<DrillView::Block>& DrillView::blocks(int width) const {
-    if (laidWidth_ != width) {
-        laid_ = layOut(width);
-        laidWidth_ = width;
-    }
+    if (laidWidth_ == width)
+        return laid_;
+    laidWidth_ = width;
+    // The largest letters in which what is done from memory is whole; columns before smaller letters.
+    for (int level = 0; level < levels; ++level)
+        for (int columns = 1; columns <= (width >= columnsFrom ? 2 : 1); ++columns) {
+            setting_ = {level, columns};
+            laid_ = layOut(width, setting_);
+            int bottom = 0;
+            for (const auto& b : laid_)
+                if (b.memory)
+                    bottom = std::max(bottom, b.place.bottom() + 1);
+            if (room_ <= 0 || bottom <= room_)
+                return laid_;
+        }
     return laid_;
 }
 
-std::vector<DrillView::Block> DrillView::layOut(int width) const {
+std::vector<DrillView::Block> DrillView::layOut(int width, Setting setting) const {
     std::vector<Block> out;
     const bool memory = std::any_of(lines_.begin(), lines_.end(), [](const auto& l) { return l.memory; });
-    const bool read = std::any_of(lines_.begin(), lines_.end(), [](const auto& l) { return !l.memory; });
-    const bool two = sideBySide_ && memory && read && width >= sideBySideFrom;
-    const int column = two ? (width - betweenHalves) * 54 / 100 : width;
-    const auto flow = [&](bool wanted, bool all, int left, int columnWidth) {
-        int y = 0;
-        if (memory && (!all || two)) {
-            out.push_back(
-                {{left, y, columnWidth, headingHeight}, -1, wanted ? tr("memory items") : tr("then, read"), wanted});
-            y += headingHeight;
-        }
-        QString at;
-        bool was = true;
-        for (std::size_t i = 0; i < lines_.size(); ++i) {
+    const int columnWidth = (width - (setting.columns - 1) * betweenColumns) / setting.columns;
+    const int headingHigh = headingHeight(setting.level);
+    // Blocks one under the other, in parts: what is done from memory, then what is read. Each part flows through the
+    // columns; a heading stays with the line that follows it.
+    int top = 0;
+    std::size_t i = 0;
+    QString at;
+    while (i < lines_.size()) {
+        const bool wanted = lines_[i].memory;
+        std::vector<std::vector<Block>> groups; // a line with the headings over it
+        int all = 0;
+        bool first = true;
+        for (; i < lines_.size() && lines_[i].memory == wanted; ++i) {
             const auto& l = lines_[i];
-            if (!all && l.memory != wanted)
-                continue;
-            if (all && memory && (i == 0 || l.memory != was)) {
-                out.push_back({{left, y, columnWidth, headingHeight},
-                               -1,
-                               l.memory ? tr("memory items") : tr("then, read"),
-                               l.memory});
-                y += headingHeight;
-            }
-            was = l.memory;
-            if (const QString when = q(l.at); when != at && !when.isEmpty()) {
-                out.push_back({{left, y, columnWidth, headingHeight}, -1, when, l.memory});
-                y += headingHeight;
-            }
+            std::vector<Block> group;
+            const auto head = [&](const QString& words) {
+                group.push_back({{0, 0, columnWidth, headingHigh}, -1, words, l.memory});
+            };
+            if (first && memory)
+                head(l.memory ? tr("memory items") : tr("checklist"));
+            first = false;
+            if (const QString when = q(l.at); when != at && !when.isEmpty())
+                head(when);
             at = q(l.at);
-            if (const QString about = q(l.group); l.first && !about.isEmpty() && about != at) {
-                out.push_back({{left, y, columnWidth, headingHeight}, -1, about, l.memory});
-                y += headingHeight;
-            }
-            const int high = rowHeight(l, columnWidth);
-            out.push_back({{left, y, columnWidth, high}, static_cast<int>(i), {}, l.memory});
-            y += high;
+            if (const QString about = q(l.group); l.first && !about.isEmpty() && about != at)
+                head(about);
+            group.push_back(
+                {{0, 0, columnWidth, rowHeight(l, columnWidth, setting.level)}, static_cast<int>(i), {}, l.memory});
+            for (const auto& b : group)
+                all += b.place.height();
+            groups.push_back(std::move(group));
         }
-    };
-    if (two) {
-        flow(true, false, 0, column);
-        flow(false, false, column + betweenHalves, width - column - betweenHalves);
-    } else {
-        flow(true, true, 0, width);
+        int y = top, column = 0, deepest = top;
+        const int each = setting.columns == 1 ? all : (all + 1) / 2;
+        for (auto& group : groups) {
+            int high = 0;
+            for (const auto& b : group)
+                high += b.place.height();
+            // On to the next column where more than half of the group would stand under the middle.
+            if (column + 1 < setting.columns && y > top && y - top + high / 2 > each) {
+                ++column;
+                y = top;
+            }
+            for (auto& b : group) {
+                b.place.moveTo(column * (columnWidth + betweenColumns), y);
+                y += b.place.height();
+                out.push_back(b);
+            }
+            deepest = std::max(deepest, y);
+        }
+        top = deepest;
     }
     return out;
 }
@@ -154,7 +191,9 @@ QSize DrillView::sizeHint() const {
 void DrillView::paintEvent(QPaintEvent*) {
     QPainter p(this);
     const Colours c(this);
-    for (const auto& b : blocks(width())) {
+    const auto& all = blocks(width());
+    const int padding = linePadding(setting_.level), letters = QFontMetrics(whatFace(setting_.level)).height();
+    for (const auto& b : all) {
         const QRect r = b.place;
         if (b.memory) // a bar along what is done from memory
             p.fillRect(QRect(r.left(), r.top(), 4, r.height()), c.amber);
@@ -176,7 +215,7 @@ void DrillView::paintEvent(QPaintEvent*) {
         p.setPen(QPen(c.rule, 1));
         p.drawLine(r.left() + besideBar, r.bottom(), r.right(), r.bottom());
         // The tick's box, and the tick.
-        const QRectF box(r.left() + besideBar + 3, r.top() + linePadding + 4, 11, 11);
+        const QRectF box(r.left() + besideBar + 3, r.top() + padding + std::max(1, (letters - 11) / 2), 11, 11);
         p.setPen(QPen(done ? c.green : c.faint, 1.4));
         p.setBrush(Qt::NoBrush);
         p.drawRect(box);
@@ -186,14 +225,14 @@ void DrillView::paintEvent(QPaintEvent*) {
             p.drawLine(box.center() + QPointF(-1, 4), box.topRight() + QPointF(2, -2));
         }
         const int left = half(r.width()), from = r.left() + besideBar + tickWidth;
-        const QRect what(from, r.top() + linePadding, left, r.height() - 2 * linePadding);
-        const QRect set(from + left + betweenParts, r.top() + linePadding, r.right() - from - left - betweenParts,
-                        r.height() - 2 * linePadding);
+        const QRect what(from, r.top() + padding, left, r.height() - 2 * padding);
+        const QRect set(from + left + betweenParts, r.top() + padding,
+                        r.left() + r.width() - from - left - betweenParts, r.height() - 2 * padding);
         p.setPen(done || l.gate ? c.faint : c.ink);
-        p.setFont(whatFace());
+        p.setFont(whatFace(setting_.level));
         p.drawText(what, Qt::TextWordWrap | Qt::AlignLeft | Qt::AlignTop, q(l.what));
         p.setPen(done ? c.faint : c.ink);
-        p.setFont(setFace());
+        p.setFont(setFace(setting_.level));
         p.drawText(set, Qt::TextWordWrap | Qt::AlignLeft | Qt::AlignTop, q(l.set));
     }
 }

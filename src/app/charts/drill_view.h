@@ -16,8 +16,11 @@ public:
     explicit DrillView(const QString& name, QWidget* parent = nullptr);
     /// Another drill begins unticked; the same, with other figures, keeps its ticks.
     void put(const trouble::EmergencyDrill& drill);
-    /// Whether memory and read items stand side by side where there is room.
-    void setSideBySide(bool may);
+    /// The height, in pixels, in which what is done from memory is to be whole: letters, room between lines and, in a
+    /// wide view, two columns are chosen by it; nothing is left out. 0: as large as can be.
+    void setRoom(int height);
+    /// Where the last of what is done from memory ends, in a view as wide as it is.
+    [[nodiscard]] int memoryBottom() const;
     [[nodiscard]] const std::vector<trouble::DrillLine>& lines() const { return lines_; }
     [[nodiscard]] int current() const { return current_; }
     [[nodiscard]] bool isDone(int line) const { return done_.contains(line); }
@@ -50,16 +53,21 @@ private:
     };
     /// Laid out for a width: reckoned once, layouts ask for it many times.
     [[nodiscard]] const std::vector<Block>& blocks(int width) const;
-    [[nodiscard]] std::vector<Block> layOut(int width) const;
-    [[nodiscard]] int rowHeight(const trouble::DrillLine& line, int width) const;
+    /// How close it is set: 0 the largest letters, 2 the smallest.
+    struct Setting {
+        int level = 0, columns = 1;
+    };
+    [[nodiscard]] std::vector<Block> layOut(int width, Setting setting) const;
+    [[nodiscard]] int rowHeight(const trouble::DrillLine& line, int width, int level) const;
     void choose(int line);
     void tick(int line);
 
     std::vector<trouble::DrillLine> lines_;
     std::set<int> done_;
     int current_ = 0;
-    bool sideBySide_ = false;
+    int room_ = 0;
     mutable int laidWidth_ = -1;
+    mutable Setting setting_;
     mutable std::vector<Block> laid_;
 };
 

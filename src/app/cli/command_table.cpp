@@ -31,6 +31,7 @@ std::unique_ptr<Command> hoursCommand();
 std::unique_ptr<Command> trialCommand();
 std::unique_ptr<Command> checkCommand();
 std::unique_ptr<Command> rangesCommand();
+std::unique_ptr<Command> shellCommand();
 std::unique_ptr<Command> snapshotCommand();
 
 std::vector<std::unique_ptr<Command>> allCommands() {
@@ -40,7 +41,7 @@ std::vector<std::unique_ptr<Command>> allCommands() {
           chartCommand,   loadCommand,     fuelCommand,     tanksCommand,      bestCommand,      warmUpCommand,
           letDownCommand, coolDownCommand, troubleCommand,  stepCommand,       drillCommand,     notesCommand,
           checkCommand,   rangesCommand,   snapshotCommand, rehearseCommand,   logCommand,       trendCommand,
-          auditCommand,   learnCommand,    hoursCommand,    trialCommand})
+          auditCommand,   learnCommand,    hoursCommand,    trialCommand,      shellCommand})
         out.push_back(make());
     return out;
 }

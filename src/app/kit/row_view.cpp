@@ -26,7 +26,7 @@ QString mark(Origin origin) {
 
 constexpr int rowPadding = 4;
 constexpr int setWhatLeft = 23, setValueLeft = 128, setMarkWidth = 54;
-constexpr int expectHeight = 29, clockHeight = 26;
+constexpr int expectHeight = 28, clockHeight = 24;
 constexpr int candidateHeight = 42, candidateHeadHeight = 22;
 constexpr int walkLeft = 24, walkFoundWidth = 132;
 constexpr int sequenceTimeWidth = 38, sequenceEngineWidth = 70;

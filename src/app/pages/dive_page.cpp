@@ -10,7 +10,7 @@ void DivePage::present(const TroubleMoment& m) {
 void DivePage::reckon(const TroubleMoment& m) {
     const auto& a = document_.aircraft();
     auto d = trouble::dive(a, document_.sortie(), document_.plan().flown, m.time);
-    put(trouble::figuresOf(d, a.notes), tr("dive (model)"));
+    put(trouble::figuresOf(d, a.notes), tr("dive (model)"), {"way", "ias", "rpm", "boost", "allowed"});
     draw(std::move(d));
 }
 

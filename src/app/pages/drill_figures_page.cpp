@@ -2,8 +2,12 @@
 #include "pages/drill_figures_page.h"
 #include "kit/theme.h"
 #include <QVBoxLayout>
+#include <algorithm>
 
 namespace amber::app {
+namespace {
+constexpr int leastPicture = 180, tallestPicture = 380; // px
+}
 
 DrillFiguresPage::DrillFiguresPage(SortieDocument& document, const char* name, QWidget* parent)
     : TroublePage(document, parent) {
@@ -31,11 +35,16 @@ DrillFiguresPage::DrillFiguresPage(SortieDocument& document, const char* name, Q
     title_->setFont(captionFace());
     title_->setWordWrap(true);
     chart_ = new TroubleChart(document, right);
-    chart_->setMinimumHeight(180);
+    chart_->setFixedHeight(leastPicture);
     column->addWidget(verdict_);
     column->addWidget(figures_);
     column->addWidget(title_);
-    column->addWidget(chart_, 1);
+    column->addWidget(chart_);
+    more_ = new FiguresView(right);
+    more_->setObjectName(QStringLiteral("more-figures"));
+    more_->hide();
+    column->addWidget(more_);
+    column->addStretch(1);
     halves_->addWidget(right, 1);
 }
 
@@ -43,13 +52,33 @@ void DrillFiguresPage::begin() {
     chart_->hide();
     title_->hide();
     figures_->hide();
+    more_->hide();
 }
 
 void DrillFiguresPage::widen() {
     const bool narrow = width() < 900;
     halves_->setDirection(narrow ? QBoxLayout::TopToBottom : QBoxLayout::LeftToRight);
-    drill_.holder->setMinimumWidth(narrow ? 0 : width() * 42 / 100);
-    drill_.holder->setMaximumWidth(narrow ? QWIDGETSIZE_MAX : width() * 42 / 100);
+    drill_.holder->setMinimumWidth(narrow ? 0 : width() * 44 / 100);
+    drill_.holder->setMaximumWidth(narrow ? QWIDGETSIZE_MAX : width() * 44 / 100);
+    fit();
+}
+
+void DrillFiguresPage::fit() {
+    const int room = inView_.height();
+    if (room == 0)
+        return;
+    drill_.view->setRoom(room - drill_.view->mapTo(this, QPoint()).y());
+    auto* right = chart_->parentWidget();
+    layout()->activate();
+    right->layout()->activate();
+    // What stands over it, by what each needs: a layout that is still under way has it elsewhere.
+    int above = right->mapTo(this, QPoint()).y();
+    for (const QWidget* w : {static_cast<const QWidget*>(verdict_), static_cast<const QWidget*>(figures_),
+                             static_cast<const QWidget*>(title_)})
+        if (!w->isHidden())
+            above += right->layout()->spacing() +
+                     (w->hasHeightForWidth() ? w->heightForWidth(right->width()) : w->sizeHint().height());
+    chart_->setFixedHeight(std::clamp(room - above - 4, leastPicture, tallestPicture));
 }
 
 void DrillFiguresPage::say(const QString& text) {
@@ -57,11 +86,23 @@ void DrillFiguresPage::say(const QString& text) {
     verdict_->setVisible(!text.isEmpty());
 }
 
-void DrillFiguresPage::put(const trouble::Figures& figures, const QString& heading) {
-    Figures shown;
-    shown.emplace_back(tableOf(figures, heading));
+void DrillFiguresPage::put(const trouble::Figures& figures, const QString& heading,
+                           const std::vector<std::string_view>& first) {
+    trouble::Figures over, under;
+    for (const auto id : first)
+        for (const auto& f : figures)
+            if (f.id == id)
+                over.push_back(f);
+    for (const auto& f : figures)
+        if (std::find(first.begin(), first.end(), std::string_view(f.id)) == first.end())
+            under.push_back(f);
+    Figures shown, more;
+    shown.emplace_back(tableOf(over, heading));
     figures_->put(std::move(shown));
-    figures_->show();
+    figures_->setVisible(!over.empty());
+    more.emplace_back(tableOf(under, over.empty() ? heading : tr("more")));
+    more_->put(std::move(more));
+    more_->setVisible(!under.empty());
 }
 
 void DrillFiguresPage::putUnderDrill(const trouble::Figures& figures, const QString& heading) {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "kit/in_view.h"
 #include "pages/trouble_page.h"
 
 namespace amber::app {
@@ -17,7 +18,9 @@ protected:
     /// The sentence at the top: rich text; empty: none.
     void say(const QString& text);
     /// Figures under it, and what stands under the drill where there is anything.
-    void put(const trouble::Figures& figures, const QString& heading);
+    /// @param first ids of those that are looked for first, in their order: they stand over the picture, the others
+    /// under it
+    void put(const trouble::Figures& figures, const QString& heading, const std::vector<std::string_view>& first);
     void putUnderDrill(const trouble::Figures& figures, const QString& heading);
     template <class Picture>
     void draw(Picture picture) {
@@ -25,15 +28,19 @@ protected:
         title_->setText(chart_->title());
         title_->show();
         chart_->show();
+        fit();
     }
     DrillPart drill_;
 
 private:
     QBoxLayout* halves_;
     RichLabel* verdict_;
-    FiguresView *figures_, *under_;
+    /// The picture whole, in what the page leaves under the first figures; the drill's memory items whole beside it.
+    void fit();
+    FiguresView *figures_, *more_, *under_;
     QLabel* title_;
     TroubleChart* chart_;
+    InView inView_{this, [this] { fit(); }};
 };
 
 } // namespace amber::app

@@ -22,7 +22,9 @@ void EngineFailsPage::reckon(const TroubleMoment& m) {
     runsOut_.reset();
     if (out.limitedLive.left)
         runsOut_ = std::pair{out.limitedLive.left->si(), q(out.limitedLive.rating->name)};
-    put(trouble::figuresOf(out, a.notes), tr("on the remaining engines (model)"));
+    put(trouble::figuresOf(out, a.notes), tr("on the remaining engines (model)"),
+        {"rate-least-drag", "rate-windmilling", "glide", "glide-distance", "rate-limited", "power-asked", "ceiling",
+         "drift-down"});
     TroubleChart::OutPicture picture{std::move(out), {}};
     if (picture.out.anyLeft)
         picture.curves = trouble::rateCurves(a, document_.sortie(), picture.out);

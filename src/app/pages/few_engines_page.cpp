@@ -17,7 +17,7 @@ void FewEnginesPage::reckon(const TroubleMoment& m) {
     auto f = trouble::fewEngines(document_.aircraft(), document_.sortie(), document_.plan().flown, m.dead);
     if (!f.anyLeft) {
         say(tr("No engine is left: glide. Its drill and figures are under Engine fails."));
-        put({}, tr("on the remaining engines (model)"));
+        put({}, tr("on the remaining engines (model)"), {});
         return;
     }
     QStringList lines{QStringLiteral("%1 %2").arg(html::mark(f.goesRound, c), html::text(f.goesRound.sentence()))};
@@ -29,7 +29,8 @@ void FewEnginesPage::reckon(const TroubleMoment& m) {
                                html::text(format(f.air.si(), *n.cockpit.temperature)),
                                html::text(trouble::roundWeight(f.weight.si(), n.cockpit))));
     say(lines.join(QStringLiteral("<br>")));
-    put(trouble::figuresOf(f, n), tr("on the remaining engines (model)"));
+    put(trouble::figuresOf(f, n), tr("on the remaining engines (model)"),
+        {"commit", "held-speed", "down-power", "rate-up", "rate-wheels", "rudder"});
     draw(std::move(*f.round));
 }
 

@@ -22,7 +22,8 @@ void GoRoundPage::reckon(const TroubleMoment&) {
                      .arg(html::text(formatHeight(g.field.si(), *n.cockpit.height)),
                           html::text(format(g.air.si(), *n.cockpit.temperature)),
                           html::text(trouble::roundWeight(g.weight.si(), n.cockpit)))));
-    put(trouble::figuresOf(g, n), tr("going round (model)"));
+    put(trouble::figuresOf(g, n), tr("going round (model)"),
+        {"rate-up", "rate-down", "not-below", "boost", "rpm", "full-after"});
     putUnderDrill(trouble::leftSo(g, n), tr("left as it was (model)"));
     draw(std::move(g));
 }

@@ -88,6 +88,15 @@ void SettingsPage::widen() {
                          : phase_ >= Phase::takeOff && phase_ <= Phase::letDown ? share(0.356, 290, 640)
                                                                                 : share(0.398, 320, 700));
     setColumn(*clock_, narrow() ? 0 : share(0.30, 246, 450));
+    fit();
+}
+
+void SettingsPage::fit() {
+    constexpr int least = 130; // px, of a picture with its title
+    const int room = inView_.height();
+    pictureColumn_->setMinimumHeight(least);
+    pictureColumn_->setMaximumHeight(narrow() || room == 0 ? QWIDGETSIZE_MAX
+                                                           : std::max(least, room - upper_->sizeHint().height()));
 }
 
 void SettingsPage::enter() {
@@ -119,6 +128,7 @@ void SettingsPage::refresh() {
         pictureColumn_->show();
     }
     showWhy();
+    fit();
     // Other days take flights of their own: where they stand already, after the frame that shows this one.
     if (compared && comparison_->isVisible() && comparedPhase_ == phase_) {
         comparisonLater_->start();

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "charts/phase_chart.h"
+#include "kit/in_view.h"
 #include "kit/row_view.h"
 #include "pages/page.h"
 
@@ -28,6 +29,8 @@ private:
     void showWhy();
     void offerSchools(int row);
     void refreshComparison();
+    /// The picture no taller than what is in view under the columns: whole, whatever stands at the left.
+    void fit();
     /// Words want more room than levers: those of the start stand under the gauges, beside it.
     [[nodiscard]] bool whyStandsBeside() const { return phase_ == Phase::start; }
 
@@ -36,6 +39,7 @@ private:
     RowView *set_, *expect_, *clock_;
     PhaseChart* chart_;
     QTimer* comparisonLater_;
+    InView inView_{this, [this] { fit(); }};
     Phase comparedPhase_ = Phase::walkRound; ///< of the comparison that stands there
 };
 

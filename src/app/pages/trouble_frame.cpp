@@ -73,7 +73,7 @@ TroubleFrame::TroubleFrame(SortieDocument& document, QWidget* parent) : QWidget(
         button->setObjectName(QStringLiteral("trouble-%1").arg(q(troubleTable()[i].key)));
         button->setText(QStringLiteral("%1 %2").arg(i + 1).arg(tr(troubleTable()[i].title)));
         button->setCheckable(true);
-        button->setFont(face(14));
+        button->setFont(face(13));
         button->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
         button->setMinimumHeight(30);
         tabs_->addButton(button, static_cast<int>(i));

@@ -342,7 +342,7 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     };
     if (const auto geometry = settings_.geometry(); !geometry.isEmpty())
         restoreGeometry(geometry);
-    halves_->setSizes({522, 186});
+    halves_->setSizes({527, 181});
     refreshTitle();
     rail_->setFocus();
 }

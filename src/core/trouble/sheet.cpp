@@ -166,8 +166,7 @@ Figures figuresOf(const GoRound& g, const TypeNotes& n) {
     const Cockpit& c = n.cockpit;
     Figures out;
     const auto put = collector(out);
-    auto& up = put("rate-up", "Wheels and flaps up", rateText(g.rateUp.si(), c), g.rateUp.si(), Origin::model,
-                   g.climbs.sentence());
+    auto& up = put("rate-up", "Wheels and flaps up", rateText(g.rateUp.si(), c), g.rateUp.si(), Origin::model);
     up.verdict = g.climbs;
     up.strong = true;
     put("rate-down", "Still down", rateText(g.rateDown.si(), c), g.rateDown.si(), Origin::model,

@@ -34,7 +34,10 @@ protected:
     app::DrillView& drill(const char* name = "drill") const { return in<app::DrillView>(name); }
     QString shown() const {
         trouble().reckonNow();
-        return in<app::FiguresView>("trouble-figures").text();
+        QString all = in<app::FiguresView>("trouble-figures").text();
+        if (const auto* more = trouble().page().findChild<app::FiguresView*>(QStringLiteral("more-figures")))
+            all += QLatin1Char('\n') + more->text();
+        return all;
     }
     std::string demoFile(const char* demo) const { return dataFolder() + "/demo/" + demo + ".toml"; }
     static std::string dataFolder() { return test::dataFolder(); }
