@@ -110,8 +110,11 @@ int main(int argc, char** argv) {
         MainWindow window({}, QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) +
                                   QStringLiteral("/autosave"));
         const bool bare = sortie.empty() && !demo;
-        window.openPath(sortie.empty() ? demoSortie(QStringLiteral("lorimer-spring")) : QString::fromStdString(sortie));
-        window.showPhase(bare || demo ? Phase::climb : Phase::walkRound);
+        if (!bare &&
+            window.openPath(demo ? demoSortie(QStringLiteral("lorimer-spring")) : QString::fromStdString(sortie)))
+            window.showPhase(demo ? Phase::climb : Phase::walkRound);
+        else
+            window.showStart();
         window.show();
         QTimer::singleShot(0, &window, [&window] { window.offerRecovery(); });
         // For measuring how soon the window is up: draw once and leave.

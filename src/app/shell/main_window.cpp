@@ -21,6 +21,7 @@
 #include "shell/problems_dialog.h"
 #include "shell/recorder_dialog.h"
 #include "shell/recovery_dialog.h"
+#include "shell/start_page.h"
 #include "store/data_folder.h"
 #include <QActionGroup>
 #include <QApplication>
@@ -167,7 +168,9 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     halves_->setStretchFactor(0, 5);
     halves_->setStretchFactor(1, 2);
     column->addWidget(halves_, 1);
-    setCentralWidget(centre);
+    whole_ = new QStackedWidget(this);
+    whole_->addWidget(centre);
+    setCentralWidget(whole_);
     fieldKeys_ = new FieldKeys(centre);
     resize(1280, 800);
     buildMenus();
@@ -374,7 +377,8 @@ void MainWindow::buildMenus() {
                 if (const auto problems = document_.startNew(path); !problems.empty())
                     (new ProblemsDialog(QFileInfo(path).fileName(), problems, this))->open();
         },
-        false);
+        false)
+        ->setObjectName(QStringLiteral("new-sortie"));
     add(
         file, tr("&Open…"), QKeySequence::Open,
         [this] {
@@ -383,7 +387,8 @@ void MainWindow::buildMenus() {
                 !path.isEmpty())
                 openPath(path);
         },
-        false);
+        false)
+        ->setObjectName(QStringLiteral("open-sortie"));
     recent_ = file->addMenu(tr("Open &recent"));
     QMenu* demo = file->addMenu(tr("&Demo sorties"));
     for (const auto& d : demoSorties())
@@ -528,6 +533,43 @@ bool MainWindow::openPath(const QString& path) {
     refreshRecent();
     say({});
     return true;
+}
+
+void MainWindow::showStart() {
+    if (document_.isOpen())
+        return;
+    if (!start_) {
+        const auto act = [this](const char* name) {
+            for (auto* action : findChildren<QAction*>())
+                if (action->objectName() == QLatin1String(name))
+                    action->trigger();
+        };
+        const auto openDemo = [this] {
+            if (openPath(demoSortie(QStringLiteral("lorimer-spring"))))
+                showPhase(Phase::climb);
+        };
+        StartPage::Ways ways;
+        ways.open = [this](const QString& path) {
+            if (openPath(path))
+                showPhase(Phase::walkRound);
+        };
+        ways.demo = openDemo;
+        ways.newSortie = [act] { act("new-sortie"); };
+        ways.openFile = [act] { act("open-sortie"); };
+        ways.rehearse = [this, openDemo] {
+            openDemo();
+            if (document_.isOpen()) {
+                showPhase(Phase::start);
+                openRehearsal();
+            }
+        };
+        ways.ownAircraft = [this] { openManual(QStringLiteral("own-aircraft")); };
+        ways.manual = [this] { openManual(QStringLiteral("first-sortie")); };
+        start_ = new StartPage(std::move(ways), whole_);
+        whole_->addWidget(start_);
+    }
+    whole_->setCurrentWidget(start_);
+    start_->show(settings_.recentFiles(), QFileInfo(autosaveFolder_).absolutePath(), settings_.file());
 }
 
 void MainWindow::offerRecovery() {
@@ -926,6 +968,8 @@ void MainWindow::setTheme(ThemeKind theme) {
 }
 
 void MainWindow::refresh() {
+    if (document_.isOpen() && whole_->currentIndex() != 0)
+        whole_->setCurrentIndex(0);
     for (auto* action : needsSortie_)
         action->setEnabled(true);
     strip_->refresh();

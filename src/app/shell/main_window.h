@@ -29,6 +29,7 @@ class Hangar;
 class HangarDialog;
 class HoursDialog;
 class LearntDialog;
+class StartPage;
 class TrialsDialog;
 
 /// The window: day strip, phase rail, phase page, score; menus; files.
@@ -47,6 +48,8 @@ public:
     bool openPath(const QString& path);
     /// Offers autosaves that a crash left behind.
     void offerRecovery();
+    /// Ways to begin, in place of all else, until a sortie is open.
+    void showStart();
     void showPhase(Phase phase);
     /// Trouble, over the phase that is shown, at the moment chosen on the score; and back to where one was.
     void openTrouble();
@@ -157,6 +160,8 @@ private:
     QToolButton *planButton_, *rehearseButton_, *recordButton_;
     QAction *undo_ = nullptr, *redo_ = nullptr, *undoAct_ = nullptr, *undoReading_ = nullptr;
     QTimer* scoreFollows_;
+    QStackedWidget* whole_; ///< the window's own things, or how to begin
+    StartPage* start_ = nullptr;
     QPointer<ManualWindow> manual_; ///< made when it is first opened
     bool rehearsing_ = false, recording_ = false, railFollows_ = false;
     QStackedWidget* stack_;

@@ -22,6 +22,10 @@ Settings::Settings(const QString& file)
         mine.setPermissions(QFile::ReadOwner | QFile::WriteOwner);
 }
 
+QString Settings::file() const {
+    return store_->fileName();
+}
+
 QStringList Settings::recentFiles() const {
     QStringList out;
     for (const auto& path : store_->value(QStringLiteral("recent")).toStringList())

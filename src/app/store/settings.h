@@ -14,6 +14,7 @@ public:
     explicit Settings(const QString& file = {});
 
     [[nodiscard]] QStringList recentFiles() const;
+    [[nodiscard]] QString file() const; ///< where they are kept
     void addRecent(const QString& path);
     void forgetRecent(const QString& path);
     [[nodiscard]] ThemeKind theme() const;

@@ -5,6 +5,7 @@
 #include "flight/engine_traces.h"
 #include "plan/load_plan.h"
 #include "units/text.h"
+#include "watch/walk_round.h"
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
@@ -244,7 +245,7 @@ std::string planCsv(const Plan& plan) {
         if (p.phase == Phase::walkRound)
             for (const auto& stop : plan.walk.stops)
                 for (const auto& i : stop.items)
-                    row(p, "walk", stop.name + ": " + i.what, i.found.empty() ? i.want : i.found,
+                    row(p, "walk", stop.name + ": " + i.what, i.found.empty() ? i.want : watch::saidOf(i.found),
                         i.found.empty() ? markOf(i.origin) : "yours", i.verdict.colour());
         for (const auto& s : p.set)
             row(p, "set", s.what, s.value, markOf(s.origin), watch::Colour::normal);
@@ -273,7 +274,7 @@ std::string planText(const Plan& plan) {
             for (const auto& stop : plan.walk.stops) {
                 out += fmt::format("  {:>2} {}\n", number++, stop.name);
                 for (const auto& i : stop.items)
-                    out += fmt::format("     {:<26} {:<36} {}\n", i.what, i.want, i.found);
+                    out += fmt::format("     {:<26} {:<36} {}\n", i.what, i.want, watch::saidOf(i.found));
             }
         for (const auto& s : p.set)
             out += fmt::format("  {:>2} {:<22} {}  [{}]\n", number++, s.what, s.value, markOf(s.origin));

@@ -15,6 +15,10 @@ inline constexpr std::string_view inOrder = "in order";
 inline bool saysInOrder(std::string_view text) {
     return text == inOrder || text == "serviceable";
 }
+/// What was found, as it is told: a reading or a defect as it was typed.
+inline std::string saidOf(std::string_view found) {
+    return std::string(saysInOrder(found) ? "serviceable" : found);
+}
 
 /// What a gauge should show on the ground.
 struct GroundGauge {
