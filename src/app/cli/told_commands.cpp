@@ -171,15 +171,16 @@ std::string zshCompletion(const std::vector<ToldCommand>& commands) {
 std::string fishCompletion(const std::vector<ToldCommand>& commands) {
     std::string out = "# fish completion of amber-throttle, made by: amber-throttle shell fish\n";
     for (const auto& c : commands)
-        out += fmt::format("complete -c amber-throttle -n __fish_use_subcommand -a {} -d {}\n", c.name, shellQuoted(c.help));
+        out += fmt::format("complete -c amber-throttle -n __fish_use_subcommand -a {} -d {}\n", c.name,
+                           shellQuoted(c.help));
     for (const auto& c : commands)
         for (const auto& o : c.options)
             for (const auto& n : o.names)
                 if (n.starts_with("--"))
-                    out +=
-                        fmt::format("complete -c amber-throttle -n '__fish_seen_subcommand_from {}' -l {}{}{} -d {}\n",
-                                    c.name, n.substr(2), o.takes ? " -r" : "",
-                                    o.choices.empty() ? "" : " -f -a " + shellQuoted(joined(o.choices)), shellQuoted(o.help));
+                    out += fmt::format(
+                        "complete -c amber-throttle -n '__fish_seen_subcommand_from {}' -l {}{}{} -d {}\n", c.name,
+                        n.substr(2), o.takes ? " -r" : "",
+                        o.choices.empty() ? "" : " -f -a " + shellQuoted(joined(o.choices)), shellQuoted(o.help));
     return out;
 }
 
