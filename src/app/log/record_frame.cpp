@@ -388,7 +388,7 @@ void RecordFrame::showSoFar() {
                 html::text(e.words.empty() ? record::figureText(e.what, e.value, record::unitIn(e.what, &n)) : e.words);
         } else {
             figure = e.kind != record::Entry::Kind::looked ? html::text(e.words)
-                     : e.what.starts_with(record::ofWalk)  ? html::text(watch::inOrder)
+                     : e.what.starts_with(record::ofWalk)  ? html::text(watch::saidOf(watch::inOrder))
                                                            : tr("in its band");
         }
         if (const auto* said = book_.judged(e); said && said->verdict.colour() != watch::Colour::normal)

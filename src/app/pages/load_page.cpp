@@ -13,7 +13,7 @@ constexpr std::size_t mostCures = 5;
 LoadPage::LoadPage(SortieDocument& document, QWidget* parent)
     : FiguresPage(document, {tr("Load sheet"), LoadChart::Kind::envelope, 0.44}, parent) {
     setObjectName(QStringLiteral("load-page"));
-    cureTitle_ = heading(tr("What would cure it, each flown and seen to work"));
+    cureTitle_ = heading(tr("To bring it within limits: each tried on the whole flight"));
     cureTitle_->hide();
     addUnderPicture(cureTitle_);
     for (std::size_t i = 0; i < mostCures; ++i) {

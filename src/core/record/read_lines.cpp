@@ -180,7 +180,7 @@ Result<Typed> readTyped(const ReadLine& line, std::string_view text) {
 
 std::string shownAs(const ReadLine& line, const Entry& e) {
     if (e.kind == Entry::Kind::looked)
-        return line.item ? std::string(watch::inOrder) : "in its band";
+        return line.item ? watch::saidOf(watch::inOrder) : "in its band";
     return e.words.empty() ? figureText(e.what, e.value, line.unit) : e.words;
 }
 

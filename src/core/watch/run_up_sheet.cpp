@@ -79,9 +79,10 @@ private:
         const auto& p = *n_.runUp.propeller;
         const bool frost = p.cyclesInFrost && day_.oat < p.frostBelow;
         const int cycles = p.cyclesAt(day_.oat);
-        auto& l = line(
-            "propeller",
-            cycles == 1 ? std::string("Propeller once, fall") : fmt::format("Propeller {} times, fall", cycles), p.at);
+        auto& l = line("propeller",
+                       cycles == 1 ? std::string("Governor exercise, drop")
+                                   : fmt::format("Governor exercise ×{}, drop", cycles),
+                       p.at);
         l.band = p.fall;
         l.want = range(p.fall, *l.unit);
         l.why = frost ? "In frost the oil in the hub is thick: more cycles until it answers at once."
@@ -92,7 +93,7 @@ private:
         l.high = "The governor hunts or the stop is misset.";
         l.seconds = high(p.at) ? cycles * perCycle : 0.0;
         if (p.featherFall) {
-            auto& t = line("feather", "Feathering touch, fall", p.at);
+            auto& t = line("feather", "Feathering check, drop", p.at);
             t.band = *p.featherFall;
             t.want = range(*p.featherFall, *t.unit);
             t.why = "Only to see it begin: pulled out at once.";
@@ -121,7 +122,7 @@ private:
             l.seconds = high(b.at) ? b.holdFor.si() : 0.0;
         }
         if (b.rpmFall) {
-            auto& l = line("blower-rpm", "and rpm fall", b.at);
+            auto& l = line("blower-rpm", "and rpm drop", b.at);
             l.band = *b.rpmFall;
             l.want = range(l.band, *l.unit);
             l.why = "The work of the faster impeller, at the same throttle.";
@@ -205,7 +206,7 @@ private:
         c.why = "Oily plugs burn clean; then each magneto is judged again. Type how many were given.";
         auto& p = line("magnetos", "Magnetos", {});
         p.kind = SheetKind::computed;
-        p.want = "in order";
+        p.want = "within limits";
     }
     [[nodiscard]] std::string burst(const MagnetoNotes& m) const {
         const std::string where = at(m.clearing);
@@ -298,7 +299,7 @@ private:
         says.verdict = f.verdict;
         says.cause = f.cause;
         says.next = f.next;
-        says.shown = f.verdict.colour() == Colour::normal  ? "in order"
+        says.shown = f.verdict.colour() == Colour::normal  ? "within limits"
                      : f.burst                             ? "clear it"
                      : f.verdict.colour() == Colour::amber ? "ask first"
                                                            : "stop";

@@ -154,7 +154,7 @@ TEST_F(WriteUpPage, TheWalkRoundAndTheSheetAreReadWhereTheyAreExpected) {
     table.setCurrentIndex(model.index(look, app::ReadModel::firstEngine));
     table.setFocus();
     QTest::keyClick(&table, Qt::Key_Space);
-    EXPECT_EQ(model.shown(model.index(look, app::ReadModel::firstEngine)), QStringLiteral("in order"));
+    EXPECT_EQ(model.shown(model.index(look, app::ReadModel::firstEngine)), QStringLiteral("serviceable"));
     EXPECT_TRUE(
         model.setData(model.index(stopper, app::ReadModel::firstEngine), QStringLiteral("cracked"), Qt::EditRole));
     EXPECT_TRUE(held().isVisible()) << "a stopper holds the flight";

@@ -61,7 +61,7 @@ TEST_F(HeatPages, ASickEngineIsToldWithItsCauseAndUndone) {
     EXPECT_TRUE(sheet().findings().contains(QStringLiteral("Port")));
     type("cleared", 0, QStringLiteral("1"));
     type("right", 0, QStringLiteral("80"));
-    EXPECT_EQ(sheet().model().cell(at("magnetos", 0))->shown, "in order");
+    EXPECT_EQ(sheet().model().cell(at("magnetos", 0))->shown, "within limits");
     EXPECT_EQ(sheet().model().cell(at("apart", 0))->shown, "20 rpm");
     EXPECT_LT(window->document().plan()[Phase::runUp].worst.colour(), watch::Colour::red)
         << "only the day's ice is amber";

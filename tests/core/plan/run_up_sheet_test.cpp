@@ -158,7 +158,7 @@ TEST(RunUpSheet, VerdictsAreTheJudges) {
     EXPECT_EQ(fuel.cells[1].verdict.colour(), watch::Colour::amber);
     EXPECT_EQ(fuel.cells[2].verdict.colour(), watch::Colour::red);
     EXPECT_FALSE(fuel.cells[2].cause.empty());
-    EXPECT_EQ(sheet.line("magnetos")->cells[0].shown, "in order");
+    EXPECT_EQ(sheet.line("magnetos")->cells[0].shown, "within limits");
     EXPECT_NE(sheet.line("magnetos")->cells[1].next.find("engineer"), std::string::npos) << "after one burst";
     EXPECT_TRUE(sheet.line("magnetos")->cells[2].shown.empty()) << "not read yet";
     EXPECT_EQ(sheet.worst.colour(), watch::Colour::red);
@@ -176,8 +176,8 @@ TEST(RunUpSheet, FrostAsksForMoreCycles) {
         s.day.dewPoint = Temperature::of(oat - 5, units::celsius);
         return plan::makePlan(*l.aircraft, s).runUpSheet.line("propeller")->what;
     };
-    EXPECT_NE(cycles(10).find("2 times"), std::string::npos);
-    EXPECT_NE(cycles(-10).find("4 times"), std::string::npos);
+    EXPECT_NE(cycles(10).find("×2"), std::string::npos);
+    EXPECT_NE(cycles(-10).find("×4"), std::string::npos);
 }
 
 TEST(RunUpSheet, FindingsAreSavedAndReadBackAndBadOnesRefused) {
