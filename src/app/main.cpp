@@ -4,6 +4,7 @@
 #include "flight/open_files.h"
 #include "kit/theme.h"
 #include "plan/plan.h"
+#include "print/air_card.h"
 #include "print/card.h"
 #include "shell/main_window.h"
 #include "shell/snapshot.h"
@@ -71,7 +72,7 @@ int main(int argc, char** argv) {
     qInstallMessageHandler(withoutPlatform);
     CommandActions actions;
     actions.snapshotViews = snapshotViews();
-    actions.card = [&](const std::string& sortie, const std::string& pdf) {
+    actions.card = [&](const std::string& sortie, const std::string& pdf, bool air) {
         offScreen();
         QApplication application(argc, argv);
         dress(application);
@@ -81,9 +82,9 @@ int main(int argc, char** argv) {
                 fmt::print(stderr, "{}\n", p.text());
             return static_cast<int>(exitProblems);
         }
-        const QString error =
-            writeCardPdf(QString::fromStdString(pdf), plan::makePlan(*loaded.aircraft, *loaded.sortie),
-                         *loaded.aircraft, *loaded.sortie);
+        const QString error = (air ? writeAirCardPdf : writeCardPdf)(QString::fromStdString(pdf),
+                                                                     plan::makePlan(*loaded.aircraft, *loaded.sortie),
+                                                                     *loaded.aircraft, *loaded.sortie);
         if (!error.isEmpty())
             fmt::print(stderr, "amber-throttle: {}\n", error.toStdString());
         return static_cast<int>(error.isEmpty() ? exitOk : exitWrite);

@@ -250,7 +250,7 @@ struct PhaseChart::Impl {
                 level(*b.normalHigh, tr("normal to %1").arg(q(format(*b.normalHigh, t))), c.amber, Qt::DashLine,
                       Qt::AlignTop);
             if (b.limitLow)
-                level(*b.limitLow, tr("least %1").arg(q(format(*b.limitLow, t))), c.red, Qt::SolidLine);
+                level(*b.limitLow, tr("min %1").arg(q(format(*b.limitLow, t))), c.red, Qt::SolidLine);
         }
         if (phase == Phase::warmUp) {
             level(notes().warmUp.oilRunUp.si(), tr("oil for run-up %1").arg(q(format(notes().warmUp.oilRunUp.si(), t))),

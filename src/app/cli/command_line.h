@@ -18,7 +18,7 @@ struct ChartOptions {
 /// command line needs neither.
 struct CommandActions {
     std::function<int(const std::string& sortie, bool demo)> window;
-    std::function<int(const std::string& sortie, const std::string& pdf)> card;
+    std::function<int(const std::string& sortie, const std::string& pdf, bool air)> card;
     std::function<int(const std::string& view, const std::string& out, int width, int height, bool hangar)> snapshot;
     std::function<int(const ChartOptions& options)> chart; ///< drawn to SVG or PNG
     std::vector<std::string> snapshotViews;

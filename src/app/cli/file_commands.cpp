@@ -132,16 +132,20 @@ public:
         a.flag("--json", json_, "JSON to standard output");
         a.flag("--csv", csv_, "CSV to standard output");
         a.text("--pdf", pdf_, "Write the card (A5 PDF) to this file");
-        a.oneOf({"--json", "--csv", "--pdf"});
+        a.text("--air-card", airCard_,
+               "Write the card for the air (A5 PDF: what flies, then memory items) to this file");
+        a.oneOf({"--json", "--csv", "--pdf", "--air-card"});
     }
     int run(const CommandActions& actions) override {
-        return pdf_ ? actions.card(file_, *pdf_) : runPlan(file_, json_, csv_);
+        return pdf_       ? actions.card(file_, *pdf_, false)
+               : airCard_ ? actions.card(file_, *airCard_, true)
+                          : runPlan(file_, json_, csv_);
     }
 
 private:
     std::string file_;
     bool json_ = false, csv_ = false;
-    std::optional<std::string> pdf_;
+    std::optional<std::string> pdf_, airCard_;
 };
 
 class CheckCommand : public Command {

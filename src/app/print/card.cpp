@@ -138,7 +138,7 @@ QString bandText(const plan::ExpectLine& e, const UnitSpec& unit) {
         parts << QObject::tr("normal %1–%2")
                      .arg(q(formatValue(*e.band.normalLow, unit)), q(formatValue(*e.band.normalHigh, unit)));
     if (e.band.limitLow)
-        parts << QObject::tr("least %1").arg(q(formatValue(*e.band.limitLow, unit)));
+        parts << QObject::tr("min %1").arg(q(formatValue(*e.band.limitLow, unit)));
     if (e.band.limitHigh)
         parts << QObject::tr("limit %1").arg(q(formatValue(*e.band.limitHigh, unit)));
     return parts.join(QStringLiteral(", "));

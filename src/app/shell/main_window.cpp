@@ -13,6 +13,7 @@
 #include "log/trials_dialog.h"
 #include "pages/power_chart_page.h"
 #include "plan/plan_export.h"
+#include "print/air_card.h"
 #include "print/card.h"
 #include "print/chart_print.h"
 #include "shell/details_dialog.h"
@@ -415,6 +416,7 @@ void MainWindow::buildMenus() {
     add(file, tr("&Print card…"), QKeySequence::Print, [this] { printCard(); });
     add(file, tr("Card as P&DF…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_P),
         [this] { exportAs(QStringLiteral("pdf")); });
+    add(file, tr("Air card as PDF…"), {}, [this] { exportAs(QStringLiteral("air.pdf")); });
     add(file, tr("Plan as &JSON…"), {}, [this] { exportAs(QStringLiteral("json")); });
     add(file, tr("Plan as &CSV…"), {}, [this] { exportAs(QStringLiteral("csv")); });
     add(file, tr("Power chart as S&VG…"), {}, [this] { exportAs(QStringLiteral("svg")); });
@@ -1130,7 +1132,9 @@ void MainWindow::exportAs(const QString& kind) {
     if (path.isEmpty())
         return;
     QString error;
-    if (kind == QLatin1String("pdf"))
+    if (kind == QLatin1String("air.pdf"))
+        error = writeAirCardPdf(path, document_.plan(), document_.aircraft(), document_.sortie());
+    else if (kind == QLatin1String("pdf"))
         error = writeCardPdf(path, document_.plan(), document_.aircraft(), document_.sortie());
     else if (kind == QLatin1String("svg") || kind == QLatin1String("png")) {
         constexpr int width = 1100, height = 620;

@@ -199,7 +199,7 @@ private:
         }
         auto& d = line("apart", "Difference L–R", m.at);
         d.kind = SheetKind::computed;
-        d.want = m.difference ? format(m.difference->si(), *d.unit) + " at most" : "no limit";
+        d.want = m.difference ? "max " + format(m.difference->si(), *d.unit) : "no limit";
         auto& c = line("cleared", "Clearing bursts given", m.clearing);
         c.kind = SheetKind::count;
         c.want = burst(m);
@@ -385,11 +385,11 @@ std::string magnetoLimits(const TypeNotes& n) {
         return "a small, even drop, and smooth";
     const auto& m = *n.runUp.magnetos;
     const auto bare = [](Rotation r) { return formatValue(r.si(), *units::rpm.spec); };
-    std::string out = m.left == m.right ? fmt::format("drop {}", bare(m.left))
-                                        : fmt::format("left {}, right {}", bare(m.left), bare(m.right));
+    std::string out = m.left == m.right ? fmt::format("max drop {}", bare(m.left))
+                                        : fmt::format("max drop left {}, right {}", bare(m.left), bare(m.right));
     if (m.difference)
         out += fmt::format(", difference {}", bare(*m.difference));
-    return out + " at most";
+    return out;
 }
 
 } // namespace amber::watch

@@ -36,7 +36,7 @@ constexpr unsigned longest = 60; // s
     const auto itself = [&]() -> int { become(arguments); };
     app::CommandActions actions;
     actions.window = [&](const std::string&, bool) { return itself(); };
-    actions.card = [&](const std::string&, const std::string&) { return itself(); };
+    actions.card = [&](const std::string&, const std::string&, bool) { return itself(); };
     actions.snapshot = [&](const std::string&, const std::string&, int, int, bool) { return itself(); };
     actions.chart = [&](const app::ChartOptions&) { return itself(); };
     actions.snapshotViews = app::snapshotViews();
