@@ -76,6 +76,25 @@ QStringList limits(const plan::PhasePlan& phase, const TypeNotes& notes) {
     return out;
 }
 
+/// What is printed serves whichever engine fails: the one that the drill was asked for is not named.
+QString anyEngine(const std::string& text, const TypeNotes& notes) {
+    QString out = q(text);
+    if (notes.positions.size() > 1)
+        if (const QString name = QStringLiteral(", ") + q(notes.positions.front().name); out.endsWith(name))
+            out = out.chopped(name.size()) + QObject::tr(", dead engine");
+    return out;
+}
+
+/// What is red in the plan: a card that is flown with says it first.
+QStringList reds(const plan::Plan& plan) {
+    QStringList out;
+    for (const auto& phase : plan.phases)
+        for (const auto& r : phase.remarks)
+            if (r.verdict.colour() == watch::Colour::red && !out.contains(q(r.verdict.sentence())))
+                out << q(r.verdict.sentence());
+    return out;
+}
+
 class Painted {
 public:
     Painted(QPagedPaintDevice& device, const plan::Plan& plan, const powerplant::Aircraft& aircraft,
@@ -152,6 +171,10 @@ private:
     std::vector<Section> sections() {
         const auto& f = plan_.flown;
         std::vector<Section> out;
+        if (const QStringList wrong = reds(plan_); !wrong.isEmpty())
+            out.push_back({QObject::tr("Not fit to fly as planned"),
+                           {{wrong.size() > 1 ? QObject::tr("1 of %1").arg(wrong.size()) : QString(),
+                             QStringLiteral("■ ") + wrong.front(), 1}}});
         Section off{QObject::tr("Take-off"), {}};
         const auto fails = drillAt(f[Phase::takeOff].start + 1.0, Emergency::engineFails);
         // The decision directly over what is set: the last gate is the one in the air.
@@ -261,7 +284,7 @@ private:
             const bool memory =
                 std::any_of(drill.lines.begin(), drill.lines.end(), [](const auto& l) { return l.memory; });
             const auto high = [&](const trouble::DrillLine& l) {
-                return std::max(heightOf(q(l.what), what, left - 2 * mm_),
+                return std::max(heightOf(anyEngine(l.what, aircraft_.notes), what, left - 2 * mm_),
                                 heightOf(q(l.set), set, area_.width() - left)) +
                        0.3 * mm_;
             };
@@ -293,7 +316,7 @@ private:
                     put(0, area_.width(), line.first, when);
                     y_ += heightOf(line.first, when, area_.width());
                 }
-                put(0, left - 2 * mm_, q(line.second->what), what);
+                put(0, left - 2 * mm_, anyEngine(line.second->what, aircraft_.notes), what);
                 put(left, area_.width() - left, q(line.second->set), set);
                 y_ += high(*line.second);
             }

@@ -99,6 +99,8 @@ private:
             f.want = item.look;
             f.found = text;
             f.verdict = judgeLook(f.what, text.empty() || saysInOrder(text) ? "" : text, item.stopper);
+            if (saysInOrder(f.found))
+                f.found = inOrder;
             return f;
         }
         Band band = item.band;
