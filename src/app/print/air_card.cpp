@@ -2,11 +2,15 @@
 #include "print/air_card.h"
 #include "kit/theme.h"
 #include "kit/words.h"
+#include "plan/plan_export.h"
+#include "print/a5_pdf.h"
 #include "store/output.h"
 #include "store/sortie_document.h"
 #include "trouble/drill.h"
+#include "trouble/go_round.h"
 #include "units/text.h"
 #include <QBuffer>
+#include <QCryptographicHash>
 #include <QPainter>
 #include <QPdfWriter>
 #include <algorithm>
@@ -40,6 +44,12 @@ std::size_t wordsOf(const QString& text) {
     return static_cast<std::size_t>(text.simplified().count(QLatin1Char(' ')) + (text.trimmed().isEmpty() ? 0 : 1));
 }
 
+/// One mark of origin: what no notes give is an estimate.
+QString marked(const std::string& text, Origin origin) {
+    const bool estimate = origin == Origin::model || origin == Origin::between || origin == Origin::ours;
+    return estimate ? q(text) + QStringLiteral(" ≈") : q(text);
+}
+
 /// Levers of a phase that are set to a figure: boost, rpm and speed stay, the others go where there is no room.
 void settings(std::vector<Row>& rows, const plan::PhasePlan& phase, int rank) {
     for (const auto& line : phase.set) {
@@ -49,7 +59,7 @@ void settings(std::vector<Row>& rows, const plan::PhasePlan& phase, int rank) {
             return f.fact.dimension == Dimension::manifoldPressure || f.fact.dimension == Dimension::rotation ||
                    f.fact.dimension == Dimension::speed;
         });
-        rows.push_back({q(line.what), q(line.value), flies ? rank : rank + 2});
+        rows.push_back({q(line.what), marked(line.value, line.origin), flies ? rank : rank + 2});
     }
 }
 
@@ -57,7 +67,7 @@ void clocks(std::vector<Row>& rows, const plan::PhasePlan& phase, std::initializ
             int rank) {
     for (const auto& c : phase.clocks)
         if (std::find(ids.begin(), ids.end(), std::string_view(c.fact.id)) != ids.end())
-            rows.push_back({q(c.what), q(c.value), rank});
+            rows.push_back({q(c.what), marked(c.value, c.origin), rank});
 }
 
 /// Limits of the gauges, in the order of the panel: boost, rpm and heat stay longest.
@@ -139,10 +149,16 @@ private:
         put(area_.width() * 0.8, area_.width() * 0.2, QObject::tr("%1 of %2").arg(side_).arg(of_), airFont(namePoints),
             Qt::AlignRight);
         y_ += heightOf(QStringLiteral("X"), font, 1e4);
+        // Of which plan: a card of another day has another code.
+        const QFont plain = airFont(namePoints);
+        put(0, area_.width() * 0.74,
+            QFontMetricsF(plain, &device_).elidedText(q(plan_.route), Qt::ElideRight, area_.width() * 0.74), plain);
+        put(area_.width() * 0.74, area_.width() * 0.26, QObject::tr("plan %1").arg(code_), plain, Qt::AlignRight);
+        y_ += heightOf(QStringLiteral("X"), plain, 1e4);
     }
     void foot() {
         y_ = area_.bottom() - footMm * mm_ + 1 * mm_;
-        put(0, area_.width(), QObject::tr("For today's plan, an estimate. Flight manual and placards come first."),
+        put(0, area_.width(), QObject::tr("≈ an estimate. Flight manual and placards come first."),
             airFont(namePoints));
     }
     void turn() {
@@ -197,11 +213,14 @@ private:
         out.push_back(std::move(down));
         Section land{QObject::tr("Landing"), {}};
         settings(land.rows, plan_[Phase::landing], 2);
+        const auto away = trouble::goRound(aircraft_, sortie_, f).climbs;
         QStringList round;
         for (const auto& l : trouble::goRoundDrill(caseAt(f[Phase::landing].start)).lines)
             if (std::any_of(l.set.begin(), l.set.end(), [](char c) { return c >= '0' && c <= '9'; }))
                 round << q(l.set);
-        if (!round.isEmpty())
+        if (away.colour() == watch::Colour::red)
+            land.rows.push_back({QObject::tr("Go-around"), QStringLiteral("■ ") + q(away.sentence()), 1});
+        else if (!round.isEmpty())
             land.rows.push_back({QObject::tr("Go-around"), round.join(QStringLiteral(", ")), 1});
         out.push_back(std::move(land));
         return out;
@@ -335,15 +354,11 @@ private:
     double mm_ = 1.0, y_ = 0.0;
     QRectF area_;
     int side_ = 1, of_;
+    QString code_ = QString::fromLatin1(
+        QCryptographicHash::hash(QByteArray::fromStdString(plan::planCsv(plan_)), QCryptographicHash::Sha256)
+            .toHex()
+            .left(6));
 };
-
-void fillIn(QPdfWriter& writer, const plan::Plan& plan) {
-    writer.setPageSize(QPageSize(QPageSize::A5));
-    writer.setPageMargins(QMarginsF(0, 0, 0, 0));
-    writer.setResolution(300);
-    writer.setTitle(q(plan.aircraft) + QStringLiteral(" · ") + q(plan.route));
-    writer.setCreator(QStringLiteral("Amber Throttle"));
-}
 } // namespace
 
 int paintAirCard(QPagedPaintDevice& device, const plan::Plan& plan, const powerplant::Aircraft& aircraft,
@@ -360,14 +375,8 @@ int paintAirCard(QPagedPaintDevice& device, const plan::Plan& plan, const powerp
 
 QString writeAirCardPdf(const QString& path, const plan::Plan& plan, const powerplant::Aircraft& aircraft,
                         const Sortie& sortie) {
-    QBuffer buffer;
-    buffer.open(QIODevice::WriteOnly);
-    {
-        QPdfWriter writer(&buffer);
-        fillIn(writer, plan);
-        paintAirCard(writer, plan, aircraft, sortie);
-    }
-    return writeAtomically(path, buffer.data());
+    return writeA5Pdf(path, q(plan.title),
+                      [&](QPagedPaintDevice& device) { paintAirCard(device, plan, aircraft, sortie); });
 }
 
 } // namespace amber::app

@@ -2,6 +2,7 @@
 #include "print/card.h"
 #include "kit/theme.h"
 #include "kit/words.h"
+#include "print/a5_pdf.h"
 #include "store/sortie_document.h"
 #include "trouble/drill.h"
 #include "trouble/sheet.h"
@@ -546,19 +547,8 @@ int paintCard(QPagedPaintDevice& device, const plan::Plan& plan, const powerplan
 
 QString writeCardPdf(const QString& path, const plan::Plan& plan, const powerplant::Aircraft& aircraft,
                      const Sortie& sortie) {
-    QByteArray bytes;
-    {
-        QBuffer buffer(&bytes);
-        buffer.open(QIODevice::WriteOnly);
-        QPdfWriter writer(&buffer);
-        writer.setPageSize(QPageSize(QPageSize::A5));
-        writer.setPageMargins(QMarginsF(0, 0, 0, 0));
-        writer.setResolution(600);
-        writer.setTitle(q(plan.title));
-        writer.setCreator(QStringLiteral("Amber Throttle " AMBER_VERSION));
-        paintCard(writer, plan, aircraft, sortie);
-    }
-    return writeAtomically(path, bytes);
+    return writeA5Pdf(path, q(plan.title),
+                      [&](QPagedPaintDevice& device) { paintCard(device, plan, aircraft, sortie); });
 }
 
 } // namespace amber::app

@@ -313,7 +313,7 @@ private:
         }
         if (about(c, Acts::carburettorAir) && to.is == "hot" && c.phase == Phase::climb && e_.boosted)
             say("hot-air-in-climb", c.phase, c.step, "hot air is set at rated boost",
-                "Hot air at high boost detonates; it is for lower power");
+                "Hot air at high boost brings detonation; it is for lower power");
     }
     void lettingDown(const Change& c, const Settled& to) {
         if (about(c, Acts::throttle))
@@ -547,10 +547,10 @@ const std::vector<AuditRule>& auditRules() {
     static const std::vector<AuditRule> rules{
         {"hot-air-at-start", "A backfire into the warm duct burns it."},
         {"hot-air-at-reference", "Hot air makes every figure of the run-up wrong."},
-        {"hot-air-at-take-off", "Hot air costs power when it is needed, and detonates."},
-        {"hot-air-in-climb", "Hot air at high boost detonates."},
+        {"hot-air-at-take-off", "Hot air costs power when it is needed, and brings detonation."},
+        {"hot-air-in-climb", "Hot air at high boost brings detonation."},
         {"hot-air-after-throttle", "An engine gone cold has no heat left to clear its ice."},
-        {"hot-air-at-landing", "Hot air costs the power of a go-round, and detonates."},
+        {"hot-air-at-landing", "Hot air costs the power of a go-around, and brings detonation."},
         {"spark-at-start", "Advanced it kicks back."},
         {"spark-at-take-off", "Retarded it runs hot and weak."},
         {"turbo-at-start", "A backfire into a spun-up turbine breaks it."},

@@ -16,7 +16,7 @@ std::string_view power(const Draft& d) {
 
 void draftTakeOff(Draft& d) {
     constexpr Phase p = Phase::takeOff;
-    d.act(p, "air", Acts::carburettorAir, "Hot air costs power now and detonates.", "J33")
+    d.act(p, "air", Acts::carburettorAir, "Hot air costs power now and brings detonation.", "J33")
         .was({"Carb. heat"})
         .on(Acts::carburettorAir, "cold");
     d.act(p, "mixture", Acts::mixture, "Fuel is the coolant at this power.", "J40")
@@ -234,7 +234,7 @@ void draftLanding(Draft& d) {
     const bool keepsHot = d.n.engine.suctionCarburettor && !d.e.boosted;
     d.act(p, "air", Acts::carburettorAir,
           keepsHot ? "Ice forms behind a shut throttle: hot until the power for going round stands."
-                   : "Cold on final: hot air costs the power of a go-round, and detonates.",
+                   : "Cold on final: hot air costs the power of a go-around, and brings detonation.",
           "J52")
         .on(Acts::carburettorAir, keepsHot ? "hot" : "cold");
     d.act(p, "fuel", Acts::fuel, "The best tank for landing.", "J52")

@@ -269,7 +269,8 @@ GoRound goRound(const powerplant::Aircraft& a, const Sortie& s, const flight::Fl
         auto hot = d;
         hot.carburettorHeat = powerplant::hotAirRise(n);
         left("Carburettor air hot", hot, out.airColdFirst && standsAt(n, s.choices, Acts::carburettorAir) == "hot",
-             out.airColdFirst ? "Hot air under boost detonates, and is thin." : "Thin: cold once the power is set.");
+             out.airColdFirst ? "Hot air under boost brings detonation, and is thin."
+                              : "Thin: cold once the power is set.");
     }
     if (!a.propeller.followsThrottle() && n.propeller.control == PropellerControl::constantSpeed) {
         auto slow = d;

@@ -207,7 +207,8 @@ Figures figuresOf(const GoRound& g, const TypeNotes& n) {
     if (n.engine.suctionCarburettor)
         put("air", "Carburettor air", g.airColdFirst ? "cold first" : "cold once power is set",
             std::numeric_limits<double>::quiet_NaN(), Origin::practice,
-            g.airColdFirst ? "Boosted: hot air detonates." : "Not boosted: heat holds the ice off while it is opened.");
+            g.airColdFirst ? "Boosted: hot air brings detonation."
+                           : "Not boosted: heat holds the ice off while it is opened.");
     auto& ready =
         put("ready", "Levers of the approach", g.ready.colour() == watch::Colour::normal ? "ready" : "not ready",
             std::numeric_limits<double>::quiet_NaN(), Origin::notes, g.ready.sentence());

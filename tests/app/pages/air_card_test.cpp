@@ -10,7 +10,7 @@
 namespace {
 using namespace amber;
 
-class AirCard : public testing::TestWithParam<const char*> {
+class AirCardPdf : public testing::Test {
 protected:
     struct Word {
         double left, top, right, bottom; ///< points
@@ -42,6 +42,7 @@ protected:
         return words.join(QLatin1Char(' '));
     }
 };
+class AirCard : public AirCardPdf, public testing::WithParamInterface<const char*> {};
 
 TEST_P(AirCard, HasWhatFliesOnItsFirstSideInLargeTypeAndRoomForClipAndRings) {
     constexpr double mm = 72 / 25.4;
@@ -93,6 +94,33 @@ TEST_P(AirCard, HasWhatFliesOnItsFirstSideInLargeTypeAndRoomForClipAndRings) {
                 EXPECT_FALSE(both.width() > 1 && both.height() > 5)
                     << side[a].text.toStdString() << " and " << side[b].text.toStdString();
             }
+}
+TEST_F(AirCardPdf, FirstWhatIsRedAndNamesNoEngineToFeather) {
+    QTemporaryDir folder;
+    const auto textOfCard = [&](const char* demo) {
+        const QString path = folder.filePath(QStringLiteral("air.pdf"));
+        const auto loaded = flight::loadSortie(test::dataFolder() + "/demo/" + demo + ".toml");
+        EXPECT_EQ(app::writeAirCardPdf(path, plan::makePlan(*loaded.aircraft, *loaded.sortie), *loaded.aircraft,
+                                       *loaded.sortie),
+                  QString());
+        QString all;
+        for (const auto& side : read(path))
+            all += textOf(side) + QLatin1Char(' ');
+        return all;
+    };
+    const QString windy = textOfCard("wheelwright-windy");
+    EXPECT_TRUE(windy.contains(QStringLiteral("behind the aft limit"))) << windy.toStdString();
+    EXPECT_LT(windy.indexOf(QStringLiteral("behind the aft limit")), windy.indexOf(QStringLiteral("TAKE-OFF")));
+    const QString lorimer = textOfCard("lorimer-spring");
+    EXPECT_FALSE(lorimer.contains(QStringLiteral("NOT FIT"))) << "nothing red, nothing said";
+    // Whichever fails: neither is named where one is shut down.
+    EXPECT_TRUE(lorimer.contains(QStringLiteral("Feathering, dead engine")));
+    for (const char* named : {"Feathering, Port", "Feathering, Starboard", "Mixture, Port", "Fuel cock, Port"})
+        EXPECT_FALSE(lorimer.contains(QLatin1String(named))) << named;
+    EXPECT_TRUE(lorimer.contains(QStringLiteral("less with height ≈"))) << "an estimate carries its mark";
+    // Another day, another code.
+    const QRegularExpression code(QStringLiteral("plan ([0-9a-f]{6})"));
+    EXPECT_NE(code.match(lorimer).captured(1), code.match(windy).captured(1));
 }
 INSTANTIATE_TEST_SUITE_P(Demos, AirCard,
                          testing::Values("lorimer-spring", "farrier-summer", "mercer-frost", "ostler-bush",
