@@ -41,8 +41,8 @@ void pump(Draft& d) {
 }
 
 void ignition(Draft& d, std::string_view taken) {
-    auto line =
-        d.act(Phase::start, "ignition", Acts::ignition, "A lock must show itself with no spark behind it; a wheel turns too few blades to wait.", "J18");
+    auto line = d.act(Phase::start, "ignition", Acts::ignition,
+                      "A lock must show itself with no spark behind it; a wheel turns too few blades to wait.", "J18");
     line.each().was({"Ignition", "Magnetos"}).schools("ignition", taken);
     line.step().open = d.e.starter == StarterKind::direct; // a wheel, a shot and a bottle have no turn to spare
     line.school("on before turning", [](Line& l) { l.on(Acts::ignition, "both"); });
