@@ -54,11 +54,11 @@ std::vector<ToldLine> toldOf(const TakenIn& taken, const TypeNotes& n) {
                           : std::string("not found")});
     };
     for (const auto& row : record::momentRows)
-        if (row.at)
+        if (row.found && row.at)
             moment(row.name(), {}, taken.anchors.*row.at);
-        else
-            for (std::size_t e = 0; e < taken.anchors.firstFire.size(); ++e)
-                moment(row.name(), n.positions[e].id, taken.anchors.firstFire[e]);
+        else if (row.found)
+            for (std::size_t e = 0; e < n.positions.size() && e < (taken.anchors.*row.each).size(); ++e)
+                moment(row.name(), n.positions[e].id, (taken.anchors.*row.each)[e]);
     out.push_back({{}, fmt::format("{} lines, {} readings of them", taken.recording->lines, taken.entries.size())});
     return out;
 }

@@ -385,6 +385,12 @@ const KeyRange logTable[] = {
     {"at-top-of-climb", minutes, 0, 1440, "a run is a day's at most"},
     {"at-top-of-descent", minutes, 0, 1440, "a run is a day's at most"},
     {"at-stop", minutes, 0, 1440, "a run is a day's at most"},
+    {"at-taxi", minutes, 0, 1440, "a run is a day's at most"},
+    {"at-climb-power", minutes, 0, 1440, "a run is a day's at most"},
+    {"at-gear-change", minutes, 0, 1440, "a run is a day's at most"},
+    {"at-touch-down", minutes, 0, 1440, "a run is a day's at most"},
+    {"at-engine-stop", minutes, 0, 1440, "a run is a day's at most"},
+    {"at-now", minutes, 0, 1440, "a run is a day's at most"},
 };
 
 const KeyRange sortieTable[] = {

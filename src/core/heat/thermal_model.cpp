@@ -154,11 +154,12 @@ double ThermalModel::headOrCoolantRate(double tm, const Forcing& f) const {
         return -(tm - f.ambient) / standingTime; // natural cooling of the whole lump, as the priming reckons it
     if (cooling_ == Cooling::air) {
         const double beta = (gasRated_ - tm0) / (tm0 - ta0); // heads: out over in at the rated point
-        return (f.metalIn * (f.gas - tm) - beta * f.metalOut * (tm - f.ambient)) / (headTime * (1.0 + beta));
+        return (f.metalIn * (f.gas - tm) - beta * f.metalOut * (tm - f.ambient)) /
+               (headTime * headMass_ * (1.0 + beta));
     }
     return (f.metalIn * (tm0 - ta0) * (f.gas - tm) / (gasRated_ - tm0) -
             f.metalOut * coolantOpening(tm, thermostat_) / ratedCoolantOpen_ * (tm - f.ambient)) /
-           coolantTime;
+           (coolantTime * headMass_);
 }
 
 Rates ThermalModel::rates(double tm, double to, const Forcing& f) const {
@@ -169,7 +170,7 @@ Rates ThermalModel::rates(double tm, double to, const Forcing& f) const {
     const double thick = f.running ? std::min(2.2, f.thick * thickness(to)) : 0.0;
     dx.oil = (f.oilIn * std::max(0.7, thick) * (to0 - ta0) -
               (f.running ? f.oilOut * oilOpening(to, oilThermostat_) / ratedOilOpen_ : 0.0) * (to - f.ambient)) /
-                 oilTime -
+                 (oilTime * oilMass_) -
              (f.running ? 0.0 : (to - f.ambient) / (1.5 * standingTime));
     return dx;
 }

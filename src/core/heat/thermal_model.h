@@ -43,6 +43,16 @@ class ThermalModel {
 public:
     ThermalModel(const TypeNotes& notes, const engine::EngineParameters& engine);
 
+    /// The same engine with more or less metal and oil to warm: it settles where it did, sooner or later. For engines
+    /// of another build that a prediction is tried on; the notes know nothing of it. @param heads, oil masses over this
+    /// model's
+    [[nodiscard]] ThermalModel ofMass(double heads, double oil) const {
+        ThermalModel out = *this;
+        out.headMass_ *= heads;
+        out.oilMass_ *= oil;
+        return out;
+    }
+
     /// A drive as the rates see it, worked out once for many steps; relative to the rated point.
     struct Forcing {
         bool running;
@@ -90,6 +100,7 @@ private:
     double thermostat_ = 0.0, oilThermostat_ = 0.0;
     double ratedCoolantOpen_ = 1.0, ratedOilOpen_ = 1.0;
     double oilRelief_;
+    double headMass_ = 1.0, oilMass_ = 1.0; ///< over what the model has
 };
 
 /// Kinematic viscosity of the reference oil, mm²/s. @param oil clamped to −40 … 150 °C

@@ -58,7 +58,8 @@ double idleOf(const TypeNotes& notes) {
 
 Anchors findAnchors(const RunTrace& t, const TypeNotes& notes) {
     Anchors out;
-    out.firstFire.resize(t.engines.size());
+    out.firstFire.resize(std::max(t.engines.size(), notes.positions.size()));
+    out.stopped.resize(out.firstFire.size());
     if (t.empty())
         return out;
     const double idle = idleOf(notes);
@@ -110,8 +111,8 @@ std::vector<AnchorAt> listed(const Anchors& a, const TypeNotes& notes) {
             if (const auto& at = a.*row.at)
                 out.push_back({&row, {}, *at});
         } else {
-            for (std::size_t e = 0; e < a.firstFire.size() && e < notes.positions.size(); ++e)
-                if (const auto& at = a.firstFire[e])
+            for (std::size_t e = 0; e < (a.*row.each).size() && e < notes.positions.size(); ++e)
+                if (const auto& at = (a.*row.each)[e])
                     out.push_back({&row, notes.positions[e].id, *at});
         }
     std::stable_sort(out.begin(), out.end(), [](const AnchorAt& x, const AnchorAt& y) { return x.at < y.at; });
@@ -128,9 +129,9 @@ Anchors anchorsOf(const RunTrace& trace, const TypeNotes& notes, const std::vect
             const std::int64_t at = began + static_cast<std::int64_t>(std::llround(e->value * 1000.0));
             if (row->at)
                 out.*row->at = at;
-            for (std::size_t i = 0; !row->at && i < notes.positions.size() && i < out.firstFire.size(); ++i)
+            for (std::size_t i = 0; row->each && i < notes.positions.size() && i < (out.*row->each).size(); ++i)
                 if (notes.positions[i].id == e->engine)
-                    out.firstFire[i] = at;
+                    (out.*row->each)[i] = at;
         }
     return out;
 }

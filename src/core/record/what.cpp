@@ -39,6 +39,7 @@ std::vector<WhatRow> allRows() {
         {"stood", "Oil had stood for", Dimension::duration, {}},
         {"cooling", "Fastest fall in a minute", Dimension::temperatureDifference, {}},
         {"high-power", "High power on the ground", Dimension::duration, {}},
+        {"at-now", "Now, not yet named", Dimension::duration, {}},
     };
     out.insert(out.end(), std::begin(more), std::end(more));
     for (const auto& row : momentRows)
@@ -130,10 +131,15 @@ std::string titleOf(std::string_view key, const TypeNotes& notes) {
         for (const auto& rating : notes.ratings)
             if (rating.key == key.substr(ofRating.size()))
                 return "Time at " + rating.name;
+    if (key.starts_with(ofTank))
+        for (const auto& tank : notes.fuel.tanks)
+            if (tank.id == key.substr(ofTank.size()))
+                return tank.name + " feeds, in the run";
     for (const auto& [word, title] :
          {std::pair("defect", "Defect"), std::pair("note", "Note"), std::pair("overhaul", "Overhaul"),
-          std::pair("work", "Work"), std::pair("trial", "Trial"), std::pair("found", "Engineer found"),
-          std::pair("done", "Engineer did"), std::pair("signed", "Engineer signed")})
+          std::pair("work", "Work"), std::pair("trial", "Trial"), std::pair("clock", "Clock"),
+          std::pair("found", "Engineer found"), std::pair("done", "Engineer did"),
+          std::pair("signed", "Engineer signed")})
         if (key == word)
             return title;
     return std::string(key);

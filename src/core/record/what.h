@@ -32,13 +32,15 @@ constexpr bool isAnswer(std::string_view key) {
 }
 /// Whether a key takes words and no figure. With "overhaul" an engine (none: the aircraft) begins anew;
 /// "work" is what was done to it, beginning with the name of what was due; "trial" that the run tries a way of doing
-/// something, "name: way" or only the name.
+/// something, "name: way" or only the name; "clock" what the computer's clocks showed (aloft::Stamp).
 constexpr bool takesWords(std::string_view key) {
     return key == "defect" || key == "note" || key == "overhaul" || key == "work" || key == "trial" || isAnswer(key);
 }
 /// What only the notes know: a line of the run-up sheet ("sheet/propeller"), an item of the walk-round
 /// ("walk/nose/oil"), the seconds at a rating ("rating/take-off"). Their figures are kept with their words.
 inline constexpr std::string_view ofSheet = "sheet/", ofWalk = "walk/", ofRating = "rating/";
+/// From when a tank feeds ("tank/main"): s from the beginning of the run, pressed for in the air.
+inline constexpr std::string_view ofTank = "tank/";
 /// An aim that a recorder's trace did not meet ("aim/run-up-warm"); its words say how. Never typed.
 inline constexpr std::string_view ofAim = "aim/";
 /// The aim of such a key; null: it is none.
@@ -53,6 +55,7 @@ constexpr bool isOfNotes(std::string_view key) {
     return (key.starts_with(ofSheet) && key.size() > ofSheet.size()) ||
            (key.starts_with(ofWalk) && key.size() > ofWalk.size()) ||
            (key.starts_with(ofRating) && key.size() > ofRating.size()) ||
+           (key.starts_with(ofTank) && key.size() > ofTank.size()) ||
            (key.starts_with(ofAim) && key.size() > ofAim.size());
 }
 

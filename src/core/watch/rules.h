@@ -87,6 +87,9 @@ enum class Rule {
     notSafe,
     overPrimed,
     actAmount,
+    due,
+    readAgain,
+    reserveNear,
 };
 
 struct RuleRow {
@@ -178,8 +181,11 @@ inline constexpr std::array ruleTable{
     RuleRow{Rule::notSafe, "not-safe", Colour::red, "an engine runs on, or its ignition is left live"},
     RuleRow{Rule::overPrimed, "prime-off", Colour::amber, "primed with what floods it, or does not fire"},
     RuleRow{Rule::actAmount, "act-amount", Colour::amber, "an act done otherwise than the day wants"},
+    RuleRow{Rule::due, "due", Colour::amber, "something planned by the clock is due and not done"},
+    RuleRow{Rule::readAgain, "read-again", Colour::amber, "a reading out of all likelihood by the others"},
+    RuleRow{Rule::reserveNear, "reserve-near", Colour::amber, "the reserve is within the width of the sum"},
 };
-static_assert(ruleTable.size() == static_cast<std::size_t>(Rule::actAmount) + 1);
+static_assert(ruleTable.size() == static_cast<std::size_t>(Rule::reserveNear) + 1);
 static_assert([] {
     for (std::size_t i = 0; i < ruleTable.size(); ++i)
         if (ruleTable[i].rule != static_cast<Rule>(i))
