@@ -23,6 +23,8 @@ std::unique_ptr<Command> stepCommand();
 std::unique_ptr<Command> notesCommand();
 std::unique_ptr<Command> drillCommand();
 std::unique_ptr<Command> rehearseCommand();
+std::unique_ptr<Command> liveCommand();
+std::unique_ptr<Command> standInCommand();
 std::unique_ptr<Command> logCommand();
 std::unique_ptr<Command> trendCommand();
 std::unique_ptr<Command> auditCommand();
@@ -40,8 +42,9 @@ std::vector<std::unique_ptr<Command>> allCommands() {
          {planCommand,    pointCommand,    primeCommand,    startOrderCommand, calibrateCommand, cruiseCommand,
           chartCommand,   loadCommand,     fuelCommand,     tanksCommand,      bestCommand,      warmUpCommand,
           letDownCommand, coolDownCommand, troubleCommand,  stepCommand,       drillCommand,     notesCommand,
-          checkCommand,   rangesCommand,   snapshotCommand, rehearseCommand,   logCommand,       trendCommand,
-          auditCommand,   learnCommand,    hoursCommand,    trialCommand,      shellCommand})
+          checkCommand,   rangesCommand,   snapshotCommand, rehearseCommand,   liveCommand,      standInCommand,
+          logCommand,     trendCommand,    auditCommand,    learnCommand,      hoursCommand,     trialCommand,
+          shellCommand})
         out.push_back(make());
     return out;
 }

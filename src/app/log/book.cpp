@@ -534,6 +534,45 @@ QString Book::keepMoment(record::Entry e, bool undoing) {
     return {};
 }
 
+QString Book::keepPressed(const std::string& what, const std::string& engine, const std::string& words, Phase phase,
+                          std::int64_t at) {
+    if (const auto* row = record::momentOf(what); row && run_)
+        return putMoment({row, engine, at});
+    record::Entry e;
+    e.what = what;
+    e.engine = engine;
+    e.words = words;
+    const auto* row = record::momentOf(what);
+    e.phase = row ? row->phase : phase;
+    e.entered = now();
+    e.at = at;
+    e.who = who_;
+    e.value = run_ ? std::max(0.0, static_cast<double>(at - run_->began) / 1000.0) : 0.0;
+    return keep({std::move(e)});
+}
+
+QString Book::withdrawEntry(const std::string& id) {
+    const auto found = log_.entries.find(id);
+    if (found == log_.entries.end())
+        return tr("It is not in this run.");
+    auto e = found->second;
+    e.supersedes = e.id;
+    e.entered = now();
+    e.who = who_;
+    e.kind = record::Entry::Kind::withdrawn;
+    return keep({std::move(e)});
+}
+
+QString Book::keepBlocks(const std::vector<record::TraceBlock>& blocks) {
+    if (!file_ || !run_)
+        return tr("The log is not open: nothing was kept.");
+    if (const QString why = bringBack(); !why.isEmpty())
+        return why;
+    if (const auto kept = file_->keepTrace(blocks, {}); !kept)
+        return q(kept.error());
+    return {};
+}
+
 void Book::judge() {
     judged_.reset();
     writeUp_ = {};

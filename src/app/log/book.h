@@ -110,6 +110,20 @@ public:
     /// reckoned anew and supersedes what it had come to. One undo. @return why it was not kept, or empty
     QString putMoment(const record::AnchorAt& moment, bool undoing = false);
     QString forgetMoment(const record::AnchorAt& moment, bool undoing = false);
+    /// Keeps a moment that was pressed for: of its row, "at-now" (not yet named) or a tank that feeds ("tank/ID"). It
+    /// begins the run where none is open. One undo. @param at ms since 1970 @return why it was not kept, or empty
+    QString keepPressed(const std::string& what, const std::string& engine, const std::string& words, Phase phase,
+                        std::int64_t at);
+    /// Takes one entry back, or puts a word beside it. @return why it was not kept, or empty
+    QString withdrawEntry(const std::string& id);
+    [[nodiscard]] const std::vector<record::Standing>& standing() const { return standing_; }
+    /// Blocks of a recorder as it goes, with the run that they are of. @return why they were not kept, or empty
+    QString keepBlocks(const std::vector<record::TraceBlock>& blocks);
+    /// Of the run, else of the document.
+    [[nodiscard]] const Sortie& sortie() const { return sortie_ ? *sortie_ : document_.sortie(); }
+    [[nodiscard]] const powerplant::Aircraft& aircraft() const {
+        return aircraft_ ? *aircraft_ : document_.aircraft();
+    }
     /// What somebody has written of a moment; null: nothing, it stands where the rules find it.
     [[nodiscard]] const record::Entry* written(const record::AnchorAt& moment) const;
     /// What the one judge says of what stands; null: nothing.
@@ -148,7 +162,6 @@ private:
     void readTrace();
     /// The run's write-up, and whether the airframe is held.
     void judge();
-    [[nodiscard]] const Sortie& sortie() const { return sortie_ ? *sortie_ : document_.sortie(); }
 
     SortieDocument& document_;
     QString logPath_;

@@ -132,7 +132,7 @@ std::vector<NextItem> nextItems(const powerplant::Aircraft& a, const Sortie&, co
             if (in < 900.0)
                 add(std::move(item));
         }
-    if (now.here.turnBack && *now.here.turnBack < horizon) {
+    if (now.here.turnBack && *now.here.turnBack > -soon && *now.here.turnBack < horizon) {
         NextItem item = moment("turn-back", "Latest turning back", "after it the reserve does not bring her home",
                                *now.here.turnBack, {});
         item.kind = Kind::turnBack;
@@ -197,7 +197,10 @@ std::vector<NextItem> nextItems(const powerplant::Aircraft& a, const Sortie&, co
             item.verdict = watch::Verdict{};
             add(std::move(item));
         }
-    if (now.phase == Phase::cruise || now.phase == Phase::climb) {
+    // Where the notes have something that comes round by the clock, they have the scan as well.
+    const bool chores = std::any_of(plan.marks.begin(), plan.marks.end(),
+                                    [&](const plan::Mark& m) { return m.chore && m.phase == now.phase; });
+    if ((now.phase == Phase::cruise || now.phase == Phase::climb) && !chores) {
         double last = course.realAt(f[now.phase].start) + settled - scanEvery;
         for (const auto& r : happened.readings)
             if (r.at <= now.at && course.phaseAt(r.at) == now.phase && !isOfAircraft(r.gauge))

@@ -71,7 +71,7 @@ StandInFlight standInFlight(const powerplant::Aircraft& aircraft, const Sortie& 
     };
     std::vector<Column> columns;
     const auto add = [&](Gauge gauge, int engine, double step) {
-        const auto& unit = n.unitOf(gauge);
+        const auto& unit = gauge == Gauge::fuelFlow ? fuelFlowUnit(n.cockpit) : n.unitOf(gauge);
         out.headings.push_back(fmt::format("{}{} [{}]",
                                            gauge == Gauge::headTemperature      ? "CHT"
                                            : gauge == Gauge::coolantTemperature ? "Coolant"
