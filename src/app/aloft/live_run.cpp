@@ -9,19 +9,19 @@
 
 namespace amber::app {
 namespace {
-constexpr int each = 1000;              // ms
-constexpr std::int64_t anew = 5000;     // ms: at most so long a plan is counted on
-constexpr std::int64_t drifts = 2000;   // ms
-constexpr std::int64_t fresh = 10'000;  // ms that a needle stands
-constexpr double thin = 60.0;           // s between two readings that the estimate takes
-constexpr std::size_t blockLength = 60; // samples of one second
-constexpr int sure = 5;                 // s
+constexpr int tickEach = 1000;                // ms
+constexpr std::int64_t reckonEach = 5000;     // ms: at most so long a plan is counted on
+constexpr std::int64_t clockDrifts = 2000;    // ms
+constexpr std::int64_t needleStands = 10'000; // ms that a needle stands
+constexpr double takenEach = 60.0;            // s between two readings that the estimate takes
+constexpr std::size_t blockLength = 60;       // samples of one second
+constexpr int spinsFor = 5;                   // s
 } // namespace
 
 LiveRun::LiveRun(Book& book, QObject* parent) : QObject(parent), stamp(aloft::stampNow), book_(book) {
-    tick_.setInterval(each);
+    tick_.setInterval(tickEach);
     connect(&tick_, &QTimer::timeout, this, [this] {
-        if (timeNow() - reckonedAt_ >= anew)
+        if (timeNow() - reckonedAt_ >= reckonEach)
             reckon();
         else
             emit changed();
@@ -61,6 +61,7 @@ void LiveRun::takeUp() {
             offered_ = went.milliseconds;
         }
     }
+    book_.setRereads(true);
     tick_.start();
     reckon();
 }
@@ -81,8 +82,9 @@ void LiveRun::answer(bool asItSays) {
 QString LiveRun::keepStamp() {
     const auto here = stamp();
     const std::int64_t run = timeNow();
-    const bool drifted = stamp_ && (stamp_->boot != here.boot ||
-                                    std::llabs((here.utc - here.running) - (stamp_->utc - stamp_->running)) > drifts);
+    const bool drifted =
+        stamp_ && (stamp_->boot != here.boot ||
+                   std::llabs((here.utc - here.running) - (stamp_->utc - stamp_->running)) > clockDrifts);
     if (stamp_ && !drifted && runOf_ == (book_.run() ? book_.run()->id : std::string()))
         return {};
     runOf_ = book_.run() ? book_.run()->id : std::string();
@@ -223,8 +225,9 @@ QString LiveRun::standBy(const aloft::AskedReading& asked) {
 
 std::optional<double> LiveRun::needle(Gauge gauge, const std::string& engine) const {
     const auto found = needles_.find({gauge, engine});
-    return found != needles_.end() && timeNow() - found->second.first <= fresh ? std::optional(found->second.second)
-                                                                               : std::nullopt;
+    return found != needles_.end() && timeNow() - found->second.first <= needleStands
+               ? std::optional(found->second.second)
+               : std::nullopt;
 }
 
 void LiveRun::look(const record::RecorderMap& map, const aloft::LiveRow& row) {
@@ -239,7 +242,7 @@ void LiveRun::look(const record::RecorderMap& map, const aloft::LiveRow& row) {
         const std::string engine = column.engine.empty() ? n.positions.front().id : column.engine;
         auto& spins = spins_[engine];
         spins = row.values[c] >= 0.5 * idle ? spins + 1 : 0;
-        if (spins >= sure && !happened_.when("at-first-fire", engine)) {
+        if (spins >= spinsFor && !happened_.when("at-first-fire", engine)) {
             for (const auto& p : aloft::plannedMoments(book_.plan().flown, n))
                 if (p.row->key == "at-first-fire" && p.engine == engine)
                     seems_ = tr("It looks like: %1").arg(q(aloft::nameOf(p, n)));
@@ -275,7 +278,7 @@ void LiveRun::feed(const record::RecorderMap& map, const std::vector<aloft::Live
                 if (book_.run()) {
                     const double at = static_cast<double>(row.at - book_.run()->began) / 1000.0;
                     const bool due = std::none_of(recorded_.rbegin(), recorded_.rend(), [&](const aloft::Reading& r) {
-                        return r.gauge == column.column.gauge && r.engine == engine && at - r.at < thin;
+                        return r.gauge == column.column.gauge && r.engine == engine && at - r.at < takenEach;
                     });
                     if (due && at >= 0.0)
                         recorded_.push_back({column.column.gauge, engine, at, row.values[c], {}, false});

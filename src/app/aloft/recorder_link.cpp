@@ -12,19 +12,19 @@
 
 namespace amber::app {
 namespace {
-constexpr int againAfter = 2000, quietEach = 1000; // ms
-constexpr std::int64_t silentAfter = 5000;         // ms
-constexpr int mostAtOnce = 1 << 20;                // bytes that wait in a device
+constexpr int linkAgainAfter = 2000, linkLooksEach = 1000; // ms
+constexpr std::int64_t linkSilentAfter = 5000;             // ms
+constexpr int linkMostAtOnce = 1 << 20;                    // bytes that wait in a device
 } // namespace
 
 RecorderLink::RecorderLink(QObject* parent) : QObject(parent), now([] { return QDateTime::currentMSecsSinceEpoch(); }) {
     again_.setSingleShot(true);
-    again_.setInterval(againAfter);
+    again_.setInterval(linkAgainAfter);
     connect(&again_, &QTimer::timeout, this, &RecorderLink::tryAgain);
-    quiet_.setInterval(quietEach);
+    quiet_.setInterval(linkLooksEach);
     connect(&quiet_, &QTimer::timeout, this, [this] {
         // A pseudo-terminal shows neither modem lines nor that its other end is gone.
-        const bool silent = lastCame_ > 0 && now() - lastCame_ > silentAfter;
+        const bool silent = lastCame_ > 0 && now() - lastCame_ > linkSilentAfter;
         if (silent && !silent_)
             emit told(tr("Nothing comes from the recorder."));
         silent_ = silent;
@@ -90,7 +90,7 @@ void RecorderLink::tryAgain() {
         port->setPortName(where.section(QLatin1Char('@'), 0, 0));
         if (const int speed = where.section(QLatin1Char('@'), 1).toInt(); speed > 0)
             port->setBaudRate(speed);
-        port->setReadBufferSize(mostAtOnce);
+        port->setReadBufferSize(linkMostAtOnce);
         if (!port->open(QIODevice::ReadOnly)) {
             fail(tr("The recorder's port %1: %2.").arg(port->portName(), port->errorString()));
             return;
@@ -105,7 +105,7 @@ void RecorderLink::tryAgain() {
     } else if (address_.startsWith(QLatin1String("tcp:"))) {
         auto socket = std::make_unique<QTcpSocket>();
         auto* raw = socket.get();
-        raw->setReadBufferSize(mostAtOnce);
+        raw->setReadBufferSize(linkMostAtOnce);
         connect(raw, &QTcpSocket::readyRead, this, [this, raw] { take(raw->readAll()); });
         connect(raw, &QTcpSocket::errorOccurred, this,
                 [this, raw] { fail(tr("The recorder: %1.").arg(raw->errorString())); });
@@ -122,7 +122,7 @@ void RecorderLink::tryAgain() {
         }
         connect(raw, &QUdpSocket::readyRead, this, [this, raw] {
             QByteArray all;
-            while (raw->hasPendingDatagrams() && all.size() < mostAtOnce) {
+            while (raw->hasPendingDatagrams() && all.size() < linkMostAtOnce) {
                 QByteArray one(static_cast<int>(raw->pendingDatagramSize()), Qt::Uninitialized);
                 raw->readDatagram(one.data(), one.size());
                 all += one;

@@ -345,6 +345,13 @@ QPointF Score::flagOf(std::size_t which) const {
     return {xOf(moments_[which].time), area().bottom() - 6};
 }
 
+void Score::showNow(std::optional<double> time) {
+    if (now_ == time)
+        return;
+    now_ = time;
+    update();
+}
+
 void Score::paintMoments(QPainter& p) const {
     const Colours c(this);
     const QRectF box = area();
@@ -557,6 +564,16 @@ void Score::paintEvent(QPaintEvent*) {
             QPolygonF{{QPointF(x - 5, box.top() - 14), QPointF(x + 5, box.top() - 14), QPointF(x, box.top() - 6)}});
     }
     paintMoments(p);
+    if (now_) {
+        const QColor amber = Colours(this).amber;
+        const QRectF where = area();
+        if (const double x = xOf(*now_); x >= where.left() && x <= where.right()) {
+            p.setPen(QPen(amber, 2));
+            p.drawLine(QPointF(x, where.top()), QPointF(x, where.bottom()));
+            p.setFont(face(11, true));
+            p.drawText(QRectF(x + 4, where.top(), 60, 14), Qt::AlignLeft | Qt::AlignTop, tr("now"));
+        }
+    }
     if (reading && held_ < 0) {
         const double x = xOf(cursor_);
         p.setPen(QPen(c.ink, 1));

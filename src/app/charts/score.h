@@ -4,6 +4,7 @@
 #include "store/sortie_document.h"
 #include <QWidget>
 #include <functional>
+#include <optional>
 #include <vector>
 
 namespace amber::app {
@@ -63,6 +64,9 @@ public:
     /// Where a moment's flag is.
     [[nodiscard]] QPointF flagOf(std::size_t which) const;
     void endReadings();
+    /// A line at what is now of the plan, while a run is live. @param time s of the plan
+    void showNow(std::optional<double> time);
+    [[nodiscard]] std::optional<double> shownNow() const { return now_; }
     [[nodiscard]] const std::vector<Reading>& shownReadings() const { return readings_; }
     [[nodiscard]] bool tracing() const { return tracing_; }
     [[nodiscard]] std::size_t traceLength() const { return trace_.size(); }
@@ -110,8 +114,9 @@ private:
     bool tracing_ = false, reading_ = false;
     std::vector<Reading> readings_;
     std::vector<Moment> moments_;
-    int held_ = -1;       ///< moment that is moved
-    double heldAt_ = 0.0; ///< s of the plan's time
+    std::optional<double> now_; ///< s of the plan's time
+    int held_ = -1;             ///< moment that is moved
+    double heldAt_ = 0.0;       ///< s of the plan's time
     bool heldByKey_ = false;
     std::vector<rehearse::Kept> trace_;
     std::size_t traceBacks_ = 0;

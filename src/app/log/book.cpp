@@ -20,6 +20,7 @@ QString noRegistration() {
                     "([airframe] registration = \"…\").");
 }
 constexpr std::int64_t sameDay = 16LL * 3600 * 1000; // ms: a run so long ago is another day's
+constexpr std::int64_t rereadAfter = 60'000;         // ms
 } // namespace
 
 Book::Book(SortieDocument& document, QString logPath, QObject* parent)
@@ -230,7 +231,8 @@ record::Entry Book::entryFor(const Place& place) const {
     if (!record::takesWords(place.what)) {
         if (hasItsPlan())
             out.planned = record::unlearntOf(plan(), place.phase, place.what, place.engine);
-        if (const auto* stands = at(place)) {
+        if (const auto* stands = at(place);
+            stands && (!rereads_ || record::isMoment(place.what) || out.entered - stands->entered < rereadAfter)) {
             out.supersedes = stands->id;
             out.at = stands->at; // it was read when it was read
             out.rough = stands->rough;

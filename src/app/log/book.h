@@ -64,6 +64,9 @@ public:
     /// When the run that is to begin was flown, where it is not now: ms since 1970.
     void setFlown(std::optional<std::int64_t> began);
     [[nodiscard]] std::optional<std::int64_t> flown() const { return flown_; }
+    /// While a run is live a needle is read again and again: what is typed a minute after the last is another reading,
+    /// not its correction.
+    void setRereads(bool rereads) { rereads_ = rereads; }
     void setWho(const QString& who) { who_ = who.trimmed().toStdString(); }
     /// What was flown that day, and how it was planned.
     [[nodiscard]] const plan::Plan& plan() const;
@@ -121,9 +124,7 @@ public:
     QString keepBlocks(const std::vector<record::TraceBlock>& blocks);
     /// Of the run, else of the document.
     [[nodiscard]] const Sortie& sortie() const { return sortie_ ? *sortie_ : document_.sortie(); }
-    [[nodiscard]] const powerplant::Aircraft& aircraft() const {
-        return aircraft_ ? *aircraft_ : document_.aircraft();
-    }
+    [[nodiscard]] const powerplant::Aircraft& aircraft() const { return aircraft_ ? *aircraft_ : document_.aircraft(); }
     /// What somebody has written of a moment; null: nothing, it stands where the rules find it.
     [[nodiscard]] const record::Entry* written(const record::AnchorAt& moment) const;
     /// What the one judge says of what stands; null: nothing.
@@ -186,6 +187,7 @@ private:
     std::optional<std::string> openedFor_; ///< registration
     std::optional<std::string> lookedFor_; ///< registration whose holds were looked for
     std::string who_;
+    bool rereads_ = false;
 };
 
 } // namespace amber::app

@@ -87,6 +87,8 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     hangar_ = new Hangar(book_->path(), this);
     recordFrame_ = new RecordFrame(*book_, stack_);
     stack_->addWidget(recordFrame_);
+    live_ = new LiveRun(*book_, this);
+    link_ = new RecorderLink(this);
     held_ = new QLabel(upper);
     held_->setObjectName(QStringLiteral("held"));
     held_->setFont(face(13, true));
@@ -171,6 +173,8 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     column->addWidget(halves_, 1);
     whole_ = new QStackedWidget(this);
     whole_->addWidget(centre);
+    aloft_ = new AloftView(*live_, *link_, whole_);
+    whole_->addWidget(aloft_);
     setCentralWidget(whole_);
     fieldKeys_ = new FieldKeys(centre);
     resize(1280, 800);
@@ -229,6 +233,22 @@ MainWindow::MainWindow(const QString& settingsFile, const QString& autosaveFolde
     connect(seat_, &Seat::refused, this, tell);
     connect(recordFrame_, &RecordFrame::refused, this, tell);
     connect(recordFrame_, &RecordFrame::sheetWanted, this, &MainWindow::writeEngineersSheet);
+    link_->now = [this] { return live_->timeNow(); };
+    connect(link_, &RecorderLink::came, live_, &LiveRun::feed);
+    connect(aloft_, &AloftView::leaveWanted, this, &MainWindow::closeAloft);
+    connect(aloft_, &AloftView::troubleWanted, this, &MainWindow::openTrouble);
+    connect(aloft_, &AloftView::recorderWanted, this, [this] {
+        aloft_->askAddress(settings_.recorder(), [this](const QString& address) {
+            const QString why = link_->connectTo(address, book_->notes(), document_.sortie().airframe.facts.get());
+            if (why.isEmpty())
+                settings_.setRecorder(link_->address());
+            return why;
+        });
+    });
+    connect(live_, &LiveRun::changed, this, [this] {
+        score_->showNow(recording_ && live_->begun() && !live_->now().over ? std::optional(live_->now().plan)
+                                                                           : std::nullopt);
+    });
     connect(score_, &Score::momentPut, this, [this](std::size_t which, double time) {
         std::vector<rehearse::Kept> drawn;
         recordFrame_->putMoment(which, time, recordFrame_->recorded(document_.plan(), drawn));
@@ -463,6 +483,7 @@ void MainWindow::buildMenus() {
     add(view, tr("P&lan"), QKeySequence(Qt::Key_F6), [this] { toPlan(); });
     add(view, tr("&Rehearse"), QKeySequence(Qt::Key_F7), [this] { openRehearsal(); });
     add(view, tr("Re&cord"), QKeySequence(Qt::Key_F10), [this] { openRecord(); });
+    add(view, tr("At ar&m's length"), QKeySequence(Qt::Key_F11), [this] { isAloft() ? closeAloft() : openAloft(); });
     add(view, tr("&Write-up"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_W), [this] { showWriteUp(); });
     add(view, tr("Le&arnt…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_L), [this] { showLearnt(); });
     add(view, tr("&Hours…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_H), [this] { showHours(); });
@@ -624,6 +645,7 @@ QWidget* MainWindow::frameOfMode() const {
 }
 
 void MainWindow::toPlan() {
+    closeAloft();
     closeRecord();
     closeRehearsal();
 }
@@ -631,6 +653,7 @@ void MainWindow::toPlan() {
 void MainWindow::openRecord() {
     if (!document_.isOpen())
         return;
+    closeAloft();
     if (rehearsing_)
         closeRehearsal();
     if (rehearsing_)
@@ -644,6 +667,26 @@ void MainWindow::openRecord() {
         say(why, true);
     showMode();
     showDots();
+}
+
+void MainWindow::openAloft() {
+    openRecord();
+    if (!recording_ || !book_->isOpen())
+        return;
+    // Readings and moments bear the run's own time: the computer's clock may be set while it is flown.
+    book_->now = [this] { return live_->timeNow(); };
+    whole_->setCurrentWidget(aloft_);
+    aloft_->begin();
+}
+
+void MainWindow::closeAloft() {
+    if (!isAloft())
+        return;
+    aloft_->leave();
+    whole_->setCurrentIndex(0);
+    if (const Phase phase = std::min(live_->now().phase, Phase::stop); live_->begun())
+        showPhase(phase);
+    recordFrame_->table().setFocus(Qt::OtherFocusReason);
 }
 
 void MainWindow::showDots() {
@@ -918,6 +961,12 @@ void MainWindow::openTrouble() {
         time = *chosen;
     if (score_->cursorTime() >= 0 && (score_->hasFocus() || score_->underMouse()))
         time = score_->cursorTime();
+    if (isAloft()) { // now, and back to it
+        time = std::min(live_->now().plan, document_.plan().flown.totalTime());
+        aloft_->leave();
+        whole_->setCurrentIndex(0);
+        fromAloft_ = true;
+    }
     stack_->setCurrentWidget(trouble_);
     placeScore();
     troubleButton_->setChecked(true);
@@ -938,6 +987,8 @@ void MainWindow::closeTrouble() {
         cameFrom_->setFocus(Qt::OtherFocusReason);
     else
         rail_->setFocus(Qt::OtherFocusReason);
+    if (std::exchange(fromAloft_, false))
+        openAloft();
 }
 
 void MainWindow::showPhase(Phase phase) {
@@ -970,7 +1021,7 @@ void MainWindow::setTheme(ThemeKind theme) {
 }
 
 void MainWindow::refresh() {
-    if (document_.isOpen() && whole_->currentIndex() != 0)
+    if (document_.isOpen() && whole_->currentIndex() != 0 && !isAloft())
         whole_->setCurrentIndex(0);
     for (auto* action : needsSortie_)
         action->setEnabled(true);

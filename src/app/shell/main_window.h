@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "air/metar.h"
+#include "aloft/aloft_view.h"
 #include "charts/power_chart_view.h"
 #include "charts/score.h"
 #include "log/record_frame.h"
@@ -70,6 +71,13 @@ public:
     /// The log that a hangar shares: its address and how it stands, as a window over this one.
     HangarDialog* showHangar();
     void closeRecord();
+    /// The run that is flown now, at arm's length, in place of all else; and back to Record.
+    void openAloft();
+    void closeAloft();
+    [[nodiscard]] bool isAloft() const { return whole_->currentWidget() == aloft_; }
+    [[nodiscard]] AloftView& aloft() { return *aloft_; }
+    [[nodiscard]] LiveRun& live() { return *live_; }
+    [[nodiscard]] RecorderLink& recorderLink() { return *link_; }
     /// A page of a phase's plan, whatever mode the window is in.
     void showPlanPage(Phase phase, std::string_view page);
     /// The manual, at a chapter and its heading; without one at what is said of the page that is shown.
@@ -157,13 +165,16 @@ private:
     Book* book_;
     Hangar* hangar_;
     RecordFrame* recordFrame_;
+    LiveRun* live_;
+    RecorderLink* link_;
+    AloftView* aloft_;
     QToolButton *planButton_, *rehearseButton_, *recordButton_;
     QAction *undo_ = nullptr, *redo_ = nullptr, *undoAct_ = nullptr, *undoReading_ = nullptr;
     QTimer* scoreFollows_;
     QStackedWidget* whole_; ///< the window's own things, or how to begin
     StartPage* start_ = nullptr;
     QPointer<ManualWindow> manual_; ///< made when it is first opened
-    bool rehearsing_ = false, recording_ = false, railFollows_ = false;
+    bool rehearsing_ = false, recording_ = false, railFollows_ = false, fromAloft_ = false;
     QStackedWidget* stack_;
     QToolButton* troubleButton_;
     QPointer<QWidget> cameFrom_; ///< had the focus when trouble was opened

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/snapshot.h"
 #include "air/atmosphere.h"
+#include "aloft/played.h"
 #include "charts/power_chart_view.h"
 #include "charts/start_timeline_view.h"
 #include "cli/exit_codes.h"
@@ -51,6 +52,7 @@ struct ExtraPage {
     } sat = Sat::no;      ///< a rehearsal, from that phase
     bool records = false; ///< what was read in it, after a season of runs
     enum class Over { nothing, learnt, hours, trials } over = Over::nothing; ///< and a window over it
+    double aloft = -1.0; ///< flown with a stand-in, so much of the phase gone by
 };
 const std::vector<ExtraPage>& extraPages() {
     static const std::vector<ExtraPage> all = [] {
@@ -85,9 +87,45 @@ const std::vector<ExtraPage>& extraPages() {
         out.push_back({"record-learnt", Phase::cruise, "settings", false, false, false, Sat::no, true, Over::learnt});
         out.push_back({"record-trials", Phase::letDown, "settings", false, false, false, Sat::no, true, Over::trials});
         out.push_back({"record-hours", Phase::writeUp, "settings", false, false, false, Sat::no, true, Over::hours});
+        for (const auto& [name, phase, share] : {std::tuple{"aloft-warm-up", Phase::warmUp, 0.75},
+                                                 {"aloft-climb", Phase::climb, 0.5},
+                                                 {"aloft-cruise", Phase::cruise, 0.55},
+                                                 {"aloft-landing", Phase::landing, 0.5}})
+            out.push_back({name, phase, "settings", false, false, false, Sat::no, false, Over::nothing, share});
         return out;
     }();
     return all;
+}
+/// Flown as far as a share of a phase, with an aircraft that is none.
+void flyAlong(MainWindow& window, Phase phase, double share) {
+    constexpr std::int64_t day = 1'778'751'000'000; // 14 May 2026, 9:30
+    double at = 0.0;
+    window.live().stamp = [&at] {
+        return aloft::Stamp{"made-up", static_cast<std::int64_t>(1000.0 * at),
+                            day + static_cast<std::int64_t>(1000.0 * at)};
+    };
+    aloft::StandInSetting setting;
+    setting.seed = 3;
+    const auto flight = aloft::standInFlight(window.document().aircraft(), window.document().sortie(), setting);
+    double begin = -1.0, end = 0.0, fired = 1e9;
+    for (std::size_t t = 0; t < flight.truth.size(); ++t)
+        if (flight.truth[t].phase == phase) {
+            begin = begin < 0.0 ? static_cast<double>(t) : begin;
+            end = static_cast<double>(t);
+        }
+    for (const auto& m : flight.moments)
+        fired = std::min(fired, m.at);
+    at = fired - 1.0;
+    window.openAloft();
+    const double until = begin + share * (end - begin);
+    if (const QString why = play(window.live(), flight, 0.0, until, [&at](double t) { at = t; }); !why.isEmpty())
+        fmt::print(stderr, "{}\n", why.toStdString());
+    window.aloft().refresh();
+    // The picture is of that second.
+    window.live().stamp = [at] {
+        return aloft::Stamp{"made-up", static_cast<std::int64_t>(1000.0 * at),
+                            day + static_cast<std::int64_t>(1000.0 * at)};
+    };
 }
 
 /// Readings typed into the run-up sheet: as they should be; or, engine by engine, a good one, oily plugs, a dead lead,
@@ -385,6 +423,8 @@ QImage drawView(const std::string& view, int width, int height, bool hangar, int
         rehearse(window, *extra);
     if (extra && extra->records)
         readSome(window, extra->phase);
+    if (extra && extra->aloft >= 0.0)
+        flyAlong(window, extra->phase, extra->aloft);
     QDialog* over = nullptr;
     if (extra && extra->over == ExtraPage::Over::hours)
         over = window.showHours();

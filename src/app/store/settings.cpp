@@ -76,6 +76,13 @@ void Settings::setHalves(const QByteArray& halves) {
     store_->setValue(QStringLiteral("halves"), halves);
 }
 
+QString Settings::recorder() const {
+    return store_->value(QStringLiteral("recorder")).toString();
+}
+void Settings::setRecorder(const QString& address) {
+    store_->setValue(QStringLiteral("recorder"), address);
+}
+
 QString Settings::hangar() const {
     return store_->value(QStringLiteral("hangar")).toString();
 }

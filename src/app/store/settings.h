@@ -30,6 +30,9 @@ public:
     /// Address of the log that a hangar shares; empty: none.
     [[nodiscard]] QString hangar() const;
     void setHangar(const QString& address);
+    /// Address of the engine recorder, as RecorderLink has it; empty: none.
+    [[nodiscard]] QString recorder() const;
+    void setRecorder(const QString& address);
 
 private:
     std::unique_ptr<QSettings> store_;

@@ -276,8 +276,8 @@ Now nowOf(const powerplant::Aircraft& a, const Sortie& sortie, const plan::Plan&
     const double flow = f.cruiseFuelFlow * here.burn;
     if (flow > 0.0 && !out.over) {
         // Let-down, landing and stop as planned cost this.
-        const double down = (out.phase < Phase::letDown ? f[Phase::letDown].fuel : 0.0) + f[Phase::landing].fuel +
-                            f[Phase::stop].fuel;
+        const double down =
+            (out.phase < Phase::letDown ? f[Phase::letDown].fuel : 0.0) + f[Phase::landing].fuel + f[Phase::stop].fuel;
         const double free = held - here.must - std::min(down * here.burn, togo);
         here.endurance = std::max(0.0, free / flow);
         double ground = 0.0, way = 0.0, time = 0.0;

@@ -196,11 +196,12 @@ std::string headingLine(const StandInFlight& flight) {
 
 std::string rowLine(const StandInFlight& flight, std::size_t row) {
     std::string out;
-    for (const double v : flight.rows[row]) {
-        if (&v != &flight.rows[row].front())
+    const auto& cells = flight.rows[row];
+    for (std::size_t i = 0; i < cells.size(); ++i) {
+        if (i > 0)
             out += ',';
-        if (std::isfinite(v))
-            out += fmt::format("{:.10g}", std::round(v * 10.0) / 10.0);
+        if (std::isfinite(cells[i]))
+            out += fmt::format("{:.10g}", std::round(cells[i] * 10.0) / 10.0 + 0.0);
     }
     return out;
 }

@@ -9,8 +9,9 @@
 
 namespace amber::aloft {
 namespace {
-constexpr double degrees = 4.0;  // of freedom
-constexpr double outOfAll = 3.0; // standard deviations
+constexpr double degrees = 4.0;   // of freedom
+constexpr double leastFirm = 0.5; // weight of a reading that somebody stands by
+constexpr double outOfAll = 3.0;  // standard deviations
 constexpr int passes = 5;
 constexpr double headsTime = 30.0, oilTime = 60.0; // s
 constexpr double difference = 0.02;                // ln, for derivatives
@@ -21,7 +22,8 @@ struct Seen {
     double at = 0.0, value = 0.0;
     int part = 0; ///< of the flight
     std::vector<const Reading*> from;
-    bool believed = false, left = false;
+    bool believed = false, left = false; ///< left: out of the fit
+    bool asked = false;
 };
 /// Parts of a flight between which factors walk.
 int partOf(Phase phase) {
@@ -61,7 +63,7 @@ struct Solve {
                 if (left[i])
                     continue;
                 const double r = (values[i] - predicted[i]) / sd[i];
-                weight[i] = firm[i] ? 1.0 : (degrees + 1.0) / (degrees + r * r);
+                weight[i] = std::max(firm[i] ? leastFirm : 0.0, (degrees + 1.0) / (degrees + r * r));
                 a += weight[i] / (sd[i] * sd[i]) * slope[i] * slope[i].transpose();
                 g += weight[i] / (sd[i] * sd[i]) * (values[i] - predicted[i]) * slope[i];
             }
@@ -190,28 +192,34 @@ Today todayOf(const powerplant::Aircraft& a, const flight::Flown& flown, const W
         if (seen.empty()) {
             solve.covariance = prior.array().square().matrix().asDiagonal();
         } else {
+            // What somebody stands by says nothing of the others: first without it.
+            for (auto& x : seen)
+                x.left = x.believed;
             fit();
             // The worst is left out first; without it the next one may agree after all.
             for (std::size_t rounds = 0; rounds < seen.size(); ++rounds) {
                 std::optional<std::size_t> worst;
                 for (std::size_t i = 0; i < seen.size(); ++i)
-                    if (!seen[i].left && !seen[i].believed && std::abs(solve.apart[i]) > outOfAll &&
+                    if (!seen[i].left && std::abs(solve.apart[i]) > outOfAll &&
                         (!worst || std::abs(solve.apart[i]) > std::abs(solve.apart[*worst])))
                         worst = i;
                 if (!worst)
                     break;
-                seen[*worst].left = true;
+                seen[*worst].left = seen[*worst].asked = true;
                 fit();
             }
             for (std::size_t i = 0; i < seen.size(); ++i) {
-                if (!seen[i].left)
+                if (!seen[i].asked)
                     continue;
                 bool again = false;
                 for (std::size_t j = 0; j < seen.size(); ++j)
-                    again = again || (j != i && seen[j].left && seen[j].of == seen[i].of &&
+                    again = again || (j != i && seen[j].asked && seen[j].of == seen[i].of &&
                                       solve.residual[j] * solve.residual[i] > 0.0 && seen[j].at < seen[i].at);
                 ask(seen[i], seen[i].value - solve.residual[i], solve.spread[i], again);
             }
+            for (auto& x : seen)
+                x.left = x.asked;
+            fit();
         }
         today.heat = {solve.theta[0], solve.theta[1], solve.theta[2], solve.theta[3]};
         today.head = solve.theta[4];
@@ -283,7 +291,7 @@ Today todayOf(const powerplant::Aircraft& a, const flight::Flown& flown, const W
             }
         for (std::size_t i = 0; i < read.size(); ++i)
             if (left[i])
-                ask({0, read[i]->at, values[i], 0, {read[i]}, false, true}, values[i] - solve.residual[i],
+                ask({0, read[i]->at, values[i], 0, {read[i]}, false, true, true}, values[i] - solve.residual[i],
                     solve.spread[i], false);
     }
     out.fuel.burn = solve.theta[0];

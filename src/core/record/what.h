@@ -34,7 +34,8 @@ constexpr bool isAnswer(std::string_view key) {
 /// "work" is what was done to it, beginning with the name of what was due; "trial" that the run tries a way of doing
 /// something, "name: way" or only the name; "clock" what the computer's clocks showed (aloft::Stamp).
 constexpr bool takesWords(std::string_view key) {
-    return key == "defect" || key == "note" || key == "overhaul" || key == "work" || key == "trial" || isAnswer(key);
+    return key == "defect" || key == "note" || key == "overhaul" || key == "work" || key == "trial" ||
+           key == "clock" || isAnswer(key);
 }
 /// What only the notes know: a line of the run-up sheet ("sheet/propeller"), an item of the walk-round
 /// ("walk/nose/oil"), the seconds at a rating ("rating/take-off"). Their figures are kept with their words.
