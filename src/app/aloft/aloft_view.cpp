@@ -92,13 +92,7 @@ AloftView::AloftView(LiveRun& live, RecorderLink& link, QWidget* parent) : QWidg
     for (auto& card : cards_) {
         card = new NextCard(nexts_);
         cards->addWidget(card, 3);
-        connect(card, &NextCard::ticked, this, [this, card] {
-            for (const auto& name : live_.names())
-                if (q(name.what) == card->place() && !card->place().isEmpty()) {
-                    say(live_.press(name));
-                    return;
-                }
-        });
+        connect(card, &NextCard::ticked, this, [this, card] { tick(card->id()); });
     }
     cards_[0]->setFirst(true);
     then_ = plain(nexts_);
@@ -433,14 +427,31 @@ void AloftView::refresh() {
     scanKey_->setText(tr("Read a scan\nS"));
     momentsKey_->setText(moments_->isVisible() ? tr("Next\nM") : tr("All moments\nM"));
     troubleKey_->setText(tr("Trouble\nF9"));
-    foot_->setText(
-        tr("≈ by the plan, slid to the moments%1; limits are the notes'.   B: bend %2 · Z: undo · R: recorder · Esc: "
-           "leave%3")
-            .arg(live_.bends() ? tr(" and bent to what was read") : QString(), live_.bends() ? tr("off") : tr("on"),
-                 link_.state().isEmpty() ? QString() : QStringLiteral(" · ") + link_.state()));
+    foot_->setText(tr("≈ by the plan, slid to the moments%1; limits are the notes'.   D: done · B: bend %2 · Z: undo · "
+                      "R: recorder · Esc: "
+                      "leave%3")
+                       .arg(live_.bends() ? tr(" and bent to what was read") : QString(),
+                            live_.bends() ? tr("off") : tr("on"),
+                            link_.state().isEmpty() ? QString() : QStringLiteral(" · ") + link_.state()));
     if (moments_->isVisible())
         fillMoments();
     update();
+}
+
+void AloftView::tick(const std::string& id) {
+    for (const auto& item : live_.now().next) {
+        if (item.id != id)
+            continue;
+        if (item.ticks) {
+            say(live_.tick(item));
+            return;
+        }
+        for (const auto& name : live_.names())
+            if (name.what == item.place && name.engine == item.engine) {
+                say(live_.press(name));
+                return;
+            }
+    }
 }
 
 void AloftView::toggleMoments() {
@@ -550,6 +561,13 @@ void AloftView::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_T:
         if (!live_.now().today.asked.empty())
             say(live_.standBy(live_.now().today.asked.front()));
+        return;
+    case Qt::Key_D:
+        for (const auto& item : live_.now().next)
+            if (item.ticks) {
+                tick(item.id);
+                break;
+            }
         return;
     case Qt::Key_Z:
         say(live_.undo());

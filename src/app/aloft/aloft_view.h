@@ -55,6 +55,7 @@ private:
     void say(const QString& what);
     void toggleMoments();
     void fillMoments();
+    void tick(const std::string& id);
     void takeScan();
     void takeAddress();
     void setSizes();

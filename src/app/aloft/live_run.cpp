@@ -9,13 +9,13 @@
 
 namespace amber::app {
 namespace {
-constexpr int tickEach = 1000;                // ms
-constexpr std::int64_t reckonEach = 5000;     // ms: at most so long a plan is counted on
-constexpr std::int64_t clockDrifts = 2000;    // ms
-constexpr std::int64_t needleStands = 10'000; // ms that a needle stands
-constexpr double takenEach = 60.0;            // s between two readings that the estimate takes
-constexpr std::size_t blockLength = 60;       // samples of one second
-constexpr int spinsFor = 5;                   // s
+constexpr int tickEach = 1000;                            // ms
+constexpr std::int64_t reckonEach = 5000;                 // ms: at most so long a plan is counted on
+constexpr std::int64_t clockDrifts = 2000;                // ms
+constexpr std::int64_t needleStands = 10'000;             // ms that a needle stands
+constexpr double takenEach = 60.0, takenInTheAir = 300.0; // s between two readings that the estimate takes
+constexpr std::size_t blockLength = 60;                   // samples of one second
+constexpr int spinsFor = 5;                               // s
 } // namespace
 
 LiveRun::LiveRun(Book& book, QObject* parent) : QObject(parent), stamp(aloft::stampNow), book_(book) {
@@ -212,6 +212,17 @@ void LiveRun::setBends(bool bends) {
     reckon();
 }
 
+QString LiveRun::tick(const aloft::NextItem& item) {
+    if (!book_.run())
+        return tr("No run is open.");
+    // Oil pressure that came is a needle that was looked at; the others have no needle.
+    const QString why = item.kind == aloft::NextItem::Kind::oilPressure
+                            ? book_.keepLooked({Phase::start, "oil-pressure", item.engine})
+                            : book_.keepWords({now_.phase, "tick", {}}, q(item.id));
+    reckon();
+    return why;
+}
+
 QString LiveRun::standBy(const aloft::AskedReading& asked) {
     if (asked.reading.entry.empty())
         return tr("It came from the recorder.");
@@ -277,11 +288,13 @@ void LiveRun::feed(const record::RecorderMap& map, const std::vector<aloft::Live
                 needles_[{column.column.gauge, engine}] = {row.at, row.values[c]};
                 if (book_.run()) {
                     const double at = static_cast<double>(row.at - book_.run()->began) / 1000.0;
-                    const bool due = std::none_of(recorded_.rbegin(), recorded_.rend(), [&](const aloft::Reading& r) {
-                        return r.gauge == column.column.gauge && r.engine == engine && at - r.at < takenEach;
-                    });
-                    if (due && at >= 0.0)
+                    // What the estimate takes: once a minute while it warms up, each five minutes in the air.
+                    const double often = now_.phase <= Phase::runUp ? takenEach : takenInTheAir;
+                    const auto last = taken_.find({column.column.gauge, engine});
+                    if (at >= 0.0 && (last == taken_.end() || at - last->second >= often)) {
                         recorded_.push_back({column.column.gauge, engine, at, row.values[c], {}, false});
+                        taken_[{column.column.gauge, engine}] = at;
+                    }
                 }
             }
             // One sample a second; a gap ends the block.

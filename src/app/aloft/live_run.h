@@ -58,6 +58,8 @@ public:
     /// Whether what is read bends the plan.
     [[nodiscard]] bool bends() const { return options_.bend; }
     void setBends(bool bends);
+    /// What was called for is done.
+    QString tick(const aloft::NextItem& item);
     /// A reading that was asked about stands.
     QString standBy(const aloft::AskedReading& asked);
 
@@ -94,8 +96,9 @@ private:
     };
     std::vector<Column> columns_;
     std::map<std::pair<Gauge, std::string>, std::pair<std::int64_t, double>> needles_;
-    std::vector<aloft::Reading> recorded_; ///< thinned to what the estimate takes
-    std::map<std::string, int> spins_;     ///< s that an engine has turned by itself
+    std::vector<aloft::Reading> recorded_;                  ///< thinned to what the estimate takes
+    std::map<std::pair<Gauge, std::string>, double> taken_; ///< s, when the last of each was
+    std::map<std::string, int> spins_;                      ///< s that an engine has turned by itself
 };
 
 } // namespace amber::app

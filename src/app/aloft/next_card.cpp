@@ -32,7 +32,7 @@ void NextCard::setSizes(int title, int small) {
 
 void NextCard::show(const aloft::NextItem* item, double since) {
     if (!item) {
-        what_ = when_ = why_ = said_ = place_ = QString();
+        what_ = when_ = why_ = said_ = QString();
         id_.clear();
         setAccessibleName({});
         update();
@@ -40,17 +40,14 @@ void NextCard::show(const aloft::NextItem* item, double since) {
     }
     what_ = q(item->what);
     why_ = q(item->why);
-    place_ = q(item->place);
     colour_ = item->verdict.colour();
     when_ = q(item->told);
     full_ = -1.0;
     if (item->in) {
         const double in = *item->in - since;
         when_ = countdown(in);
-        if (id_ != item->id) {
-            id_ = item->id;
+        if (id_ != item->id)
             from_ = std::max(60.0, in);
-        }
         full_ = std::clamp(1.0 - in / from_, 0.0, 1.0);
         if (in <= 0.0 && colour_ == watch::Colour::normal && item->kind != aloft::NextItem::Kind::needle)
             colour_ = watch::Colour::amber; // it has become due since it was judged: judgeDue is amber from nothing on
@@ -62,6 +59,7 @@ void NextCard::show(const aloft::NextItem* item, double since) {
                         QObject::tr("%1 to %2").arg(countdown(low), countdown(high));
         }
     }
+    id_ = item->id;
     said_ = QStringLiteral("%1 %2").arg(what_, when_);
     setAccessibleName(said_ + (why_.isEmpty() ? QString() : QStringLiteral(", ") + why_));
     update();

@@ -15,7 +15,7 @@ public:
     void setSizes(int title, int small);
     /// "Blower changed 0:20".
     [[nodiscard]] QString said() const { return said_; }
-    [[nodiscard]] QString place() const { return place_; }
+    [[nodiscard]] const std::string& id() const { return id_; }
 
 signals:
     void ticked(); ///< pressed
@@ -25,7 +25,7 @@ protected:
     void mouseReleaseEvent(QMouseEvent* event) override;
 
 private:
-    QString what_, when_, why_, said_, place_;
+    QString what_, when_, why_, said_;
     double full_ = -1.0;
     watch::Colour colour_ = watch::Colour::normal;
     bool first_ = false;

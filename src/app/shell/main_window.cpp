@@ -1245,7 +1245,9 @@ ManualWindow* MainWindow::openManual(const QString& chapter, const QString& head
     if (!chapter.isEmpty())
         manual_->openAt(chapter, heading);
     else if (rehearsing_ || recording_)
-        manual_->openAt(rehearsing_ ? QStringLiteral("rehearse") : QStringLiteral("record"));
+        manual_->openAt(rehearsing_ ? QStringLiteral("rehearse")
+                        : isAloft() ? QStringLiteral("aloft")
+                                    : QStringLiteral("record"));
     else if (!document_.isOpen())
         manual_->openAt(QStringLiteral("first-sortie"));
     else if (inTrouble())

@@ -76,6 +76,7 @@ const std::vector<Chapter>& chapters() {
         {"by-the-clock", QT_TR_NOOP("A flight by the clock")},
         {"rehearse", QT_TR_NOOP("Rehearse")},
         {"record", QT_TR_NOOP("Record, and the engineer")},
+        {"aloft", QT_TR_NOOP("Flown by the clock")},
         {"own-aircraft", QT_TR_NOOP("Your own aircraft in an hour")},
         {"pages", QT_TR_NOOP("Every page in a paragraph")},
         {"model", QT_TR_NOOP("The engine model, and what it cannot do")},

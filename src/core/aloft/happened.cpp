@@ -13,6 +13,14 @@ std::optional<double> Happened::when(std::string_view what, std::string_view eng
     return std::nullopt;
 }
 
+std::optional<double> Happened::lastDone(std::string_view what, std::string_view engine, double until) const {
+    std::optional<double> out;
+    for (const auto& d : done)
+        if (d.what == what && d.engine == engine && d.at <= until)
+            out = std::max(out.value_or(d.at), d.at);
+    return out;
+}
+
 Happened happenedOf(const std::vector<record::Standing>& standing, const record::Run& run) {
     Happened out;
     std::set<std::string_view> stoodBy;
@@ -24,6 +32,11 @@ Happened happenedOf(const std::vector<record::Standing>& standing, const record:
         if (s.disagrees)
             continue;
         for (const auto* e : s.last) {
+            const double at = static_cast<double>(e->at - run.began) / 1000.0;
+            if (e->kind == record::Entry::Kind::looked && !e->rough)
+                out.done.push_back({e->what, e->engine, at});
+            if (e->kind == record::Entry::Kind::words && e->what == "tick")
+                out.done.push_back({e->words, e->engine, at});
             if (e->kind != record::Entry::Kind::figure)
                 continue;
             if (record::isMoment(e->what) || e->what == unnamed || e->what.starts_with(record::ofTank)) {
@@ -33,8 +46,7 @@ Happened happenedOf(const std::vector<record::Standing>& standing, const record:
             const auto* row = record::whatOf(e->what);
             if (!row || !row->gauge || e->rough || e->lasted)
                 continue;
-            out.readings.push_back({*row->gauge, e->engine, static_cast<double>(e->at - run.began) / 1000.0, e->value,
-                                    e->id, stoodBy.contains(e->id)});
+            out.readings.push_back({*row->gauge, e->engine, at, e->value, e->id, stoodBy.contains(e->id)});
         }
     }
     std::stable_sort(out.moments.begin(), out.moments.end(),

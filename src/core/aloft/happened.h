@@ -31,6 +31,15 @@ struct Reading {
 struct Happened {
     std::vector<Given> moments;    ///< by when they were
     std::vector<Reading> readings; ///< by when they were
+    /// What was looked at and in its band without a figure, and what was ticked: by key of the log ("oil-pressure") or
+    /// id of what was called for ("ice").
+    struct Done {
+        std::string what, engine;
+        double at = 0.0;
+    };
+    std::vector<Done> done;
+    /// When something was last done, at most then; none: not yet.
+    [[nodiscard]] std::optional<double> lastDone(std::string_view what, std::string_view engine, double until) const;
     /// When that moment was; none: not yet.
     [[nodiscard]] std::optional<double> when(std::string_view what, std::string_view engine = {}) const;
 };

@@ -16,6 +16,7 @@ constexpr double soon = 60.0;         // s
 constexpr double scanEvery = 1800.0;  // s, J46
 constexpr double hotAirEvery = 600.0; // s, in ice
 constexpr double horizon = 5400.0;    // s: further off than that nobody waits
+constexpr double choreWaits = 300.0;  // s that something overdue is called for
 constexpr double settled = 240.0;     // s after which a phase's first scan is worth it
 
 std::string positionName(const TypeNotes& n, const std::string& engine) {
@@ -61,8 +62,9 @@ std::vector<NextItem> nextItems(const powerplant::Aircraft& a, const Sortie&, co
         const bool read = std::any_of(happened.readings.begin(), happened.readings.end(), [&](const Reading& r) {
             return r.gauge == Gauge::oilPressure && r.engine == m.engine && r.at >= m.at && r.at <= now.at;
         });
+        const bool seen = happened.lastDone("oil-pressure", m.engine, now.at).value_or(-HUGE_VAL) >= m.at;
         const double in = m.at + start.oilPressureWithin.si() - now.at;
-        if (read || in < -120.0)
+        if (read || seen || in < -120.0)
             continue;
         auto item = moment("oil-pressure/" + m.engine, positionName(n, m.engine) + "Oil pressure",
                            fmt::format("{} within {} of the first fire, else stop",
@@ -70,6 +72,7 @@ std::vector<NextItem> nextItems(const powerplant::Aircraft& a, const Sortie&, co
                                        format(start.oilPressureWithin.si(), *units::second.spec)),
                            in, "oil-pressure", m.engine);
         item.kind = Kind::oilPressure;
+        item.ticks = true;
         item.origin = Origin::notes;
         add(std::move(item));
     }
@@ -190,11 +193,12 @@ std::vector<NextItem> nextItems(const powerplant::Aircraft& a, const Sortie&, co
     // Hot air each ten minutes in ice; scans; what comes round by the clock.
     for (const auto& ice : f.ice)
         if (ice.phase == now.phase && ice.phase >= Phase::climb && ice.advice.risk != engine::IceRisk::none) {
-            const double since = now.at - course.realAt(f[now.phase].start);
-            const double in = hotAirEvery - std::fmod(std::max(0.0, since), hotAirEvery);
+            const double from =
+                std::max(course.realAt(f[now.phase].start), happened.lastDone("ice", {}, now.at).value_or(-HUGE_VAL));
+            const double in = from + hotAirEvery - now.at;
             NextItem item = moment("ice", "Hot air, look for a rise", "ice may form here", in, {});
             item.kind = Kind::ice;
-            item.verdict = watch::Verdict{};
+            item.ticks = true;
             add(std::move(item));
         }
     // Where the notes have something that comes round by the clock, they have the scan as well.
@@ -205,17 +209,25 @@ std::vector<NextItem> nextItems(const powerplant::Aircraft& a, const Sortie&, co
         for (const auto& r : happened.readings)
             if (r.at <= now.at && course.phaseAt(r.at) == now.phase && !isOfAircraft(r.gauge))
                 last = std::max(last, r.at);
+        if (const auto ticked = happened.lastDone("scan", {}, now.at))
+            last = std::max(last, *ticked);
         NextItem item = moment("scan", "Read the needles", "each half-hour", last + scanEvery - now.at, {});
         item.kind = Kind::reading;
+        item.ticks = true;
         add(std::move(item));
     }
     for (const auto& chore : plan.marks)
-        if (chore.chore && chore.phase == now.phase && chore.time >= now.plan - 30.0) {
+        if (chore.chore && chore.phase == now.phase) {
             const double in = course.realAt(chore.time) - now.at;
+            // Done, or so long ago that nobody will; a minute early is not early.
+            const auto ticked = happened.lastDone("chore/" + chore.text, {}, now.at);
+            if (in < -choreWaits || (ticked && *ticked >= now.at + in - choreWaits / 2))
+                continue;
             if (in > horizon)
                 break;
             NextItem item = moment("chore/" + chore.text, chore.text, {}, in, {});
             item.kind = Kind::chore;
+            item.ticks = true;
             item.origin = Origin::notes;
             add(std::move(item));
             break;

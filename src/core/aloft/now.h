@@ -39,6 +39,7 @@ struct NextItem {
     Origin origin = Origin::model;
     std::string place; ///< key of the log that ticks it, "at-taxi"; empty: it is only looked at
     std::string engine;
+    bool ticks = false; ///< done by a tick of its id
 };
 
 /// Minutes of a rating used so far. What is left is not told: it invites use.

@@ -125,10 +125,13 @@ Today todayOf(const powerplant::Aircraft& a, const flight::Flown& flown, const W
     for (std::size_t e = 0; e < n.engineCount(); ++e) {
         const auto& id = n.positions[e].id;
         const double fired = happened.when("at-first-fire", id).value_or(course.realAt(flown.engines[e].firedAt));
+        // What stands after the stop cools as it likes.
+        const double stopped =
+            happened.when("at-engine-stop", id).value_or(happened.when("at-stop").value_or(HUGE_VAL));
         std::vector<Seen> seen;
         for (const auto& r : happened.readings) {
             if ((r.gauge != heads && r.gauge != Gauge::oilTemperature) || (!r.engine.empty() && r.engine != id) ||
-                r.at > now + 1e-6)
+                r.at > now + 1e-6 || r.at > stopped)
                 continue;
             const std::size_t of = r.gauge == heads ? 0 : 1;
             auto same = std::find_if(seen.rbegin(), seen.rend(), [&](const Seen& s) { return s.of == of; });
@@ -174,6 +177,14 @@ Today todayOf(const powerplant::Aircraft& a, const flight::Flown& flown, const W
                 slope[i][6] = of(base, felt - 1.0) - b;
             }
         };
+        const auto unbent =
+            seen.empty() ? std::vector<Warmth::Point>() : warmth.along(course.pieces(), e, fired, {}, now + 1.0);
+        const auto moves = [&](const Seen& s) { // K/s
+            const auto before = at(unbent, s.at - misfits.timing), after = at(unbent, s.at + misfits.timing);
+            return (s.of == 0 ? after.headOrCoolant.si() - before.headOrCoolant.si()
+                              : after.oil.si() - before.oil.si()) /
+                   (2.0 * misfits.timing);
+        };
         const auto fit = [&] {
             std::vector<double> values, sd;
             std::vector<bool> left, firm;
@@ -182,7 +193,7 @@ Today todayOf(const powerplant::Aircraft& a, const flight::Flown& flown, const W
                 // A factor that walks between parts of the flight moves this needle by a twentieth of its rise a part.
                 const double rise = std::max(0.0, s.value - flown.engines[e].points.front().oil);
                 const double walks = misfits.walk * rise * std::sqrt(std::abs(s.part - here));
-                sd.push_back(std::hypot(misfits.temperature, walks));
+                sd.push_back(std::hypot(misfits.temperature, walks, s.part > 0 ? misfits.timing * moves(s) : 0.0));
                 left.push_back(s.left);
                 firm.push_back(s.believed);
             }

@@ -18,6 +18,7 @@ struct Priors {
 /// What a reading is held to be good for: its width and the model's misfit, standard deviations.
 struct Misfits {
     double temperature = 3.5; ///< K
+    double timing = 15.0;     ///< s by which a moment or a lever may be off: a needle that moves fast tells less
     double flow = 0.03;       ///< of it
     double fuelGauge = 0.012; ///< of what the tanks hold, from reading to reading
     double fuelPlan = 0.012;  ///< of what is burnt, that phases take more or less of it than planned

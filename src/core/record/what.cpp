@@ -138,7 +138,7 @@ std::string titleOf(std::string_view key, const TypeNotes& notes) {
     for (const auto& [word, title] :
          {std::pair("defect", "Defect"), std::pair("note", "Note"), std::pair("overhaul", "Overhaul"),
           std::pair("work", "Work"), std::pair("trial", "Trial"), std::pair("clock", "Clock"),
-          std::pair("found", "Engineer found"), std::pair("done", "Engineer did"),
+          std::pair("tick", "Done"), std::pair("found", "Engineer found"), std::pair("done", "Engineer did"),
           std::pair("signed", "Engineer signed")})
         if (key == word)
             return title;

@@ -32,10 +32,11 @@ constexpr bool isAnswer(std::string_view key) {
 }
 /// Whether a key takes words and no figure. With "overhaul" an engine (none: the aircraft) begins anew;
 /// "work" is what was done to it, beginning with the name of what was due; "trial" that the run tries a way of doing
-/// something, "name: way" or only the name; "clock" what the computer's clocks showed (aloft::Stamp).
+/// something, "name: way" or only the name; "clock" what the computer's clocks showed (aloft::Stamp); "tick" what
+/// was called for and is done, by its id (aloft::NextItem).
 constexpr bool takesWords(std::string_view key) {
-    return key == "defect" || key == "note" || key == "overhaul" || key == "work" || key == "trial" ||
-           key == "clock" || isAnswer(key);
+    return key == "defect" || key == "note" || key == "overhaul" || key == "work" || key == "trial" || key == "clock" ||
+           key == "tick" || isAnswer(key);
 }
 /// What only the notes know: a line of the run-up sheet ("sheet/propeller"), an item of the walk-round
 /// ("walk/nose/oil"), the seconds at a rating ("rating/take-off"). Their figures are kept with their words.

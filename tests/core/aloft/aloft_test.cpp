@@ -176,6 +176,36 @@ TEST(AloftNext, ATankThatIsLateIsTold) {
     EXPECT_LT(bent.here.endurance, r.now(r.of("at-top-of-climb") + 610.0, {false, {}, {}}).here.endurance * 0.95);
 }
 
+TEST(AloftNext, WhatIsDoneIsCalledForAgainOnlyWhenItIsDueAgain) {
+    Aloft r("lorimer-spring"); // ice may form in its cruise
+    r.moments("at-top-of-climb");
+    const double level = r.of("at-top-of-climb");
+    const auto ice = [&](double at) -> std::optional<double> {
+        for (const auto& i : r.now(at).next)
+            if (i.id == "ice")
+                return i.in;
+        return std::nullopt;
+    };
+    ASSERT_TRUE(ice(level + 60.0));
+    EXPECT_NEAR(*ice(level + 60.0), 540.0, 2.0);
+    EXPECT_NEAR(*ice(level + 700.0), -100.0, 2.0); // overdue, and it stays
+    r.happened.done.push_back({"ice", {}, level + 700.0});
+    EXPECT_NEAR(*ice(level + 710.0), 590.0, 2.0);
+    // Oil pressure that was looked at is not called for.
+    Aloft s("lorimer-spring");
+    s.moments("at-first-fire");
+    const auto fired = s.happened.moments.front();
+    const auto called = [&](double at) {
+        for (const auto& i : s.now(at).next)
+            if (i.kind == NextItem::Kind::oilPressure)
+                return true;
+        return false;
+    };
+    EXPECT_TRUE(called(fired.at + 5.0));
+    s.happened.done.push_back({"oil-pressure", fired.engine, fired.at + 8.0});
+    EXPECT_FALSE(called(fired.at + 10.0));
+}
+
 TEST(AloftToday, EnduranceIsNotLengthenedByOneGauge) {
     Aloft r("lorimer-spring");
     r.moments("at-top-of-climb");
