@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "air/metar.h"
-#include "aloft/aloft_view.h"
 #include "charts/power_chart_view.h"
 #include "charts/score.h"
+#include "live/aloft_view.h"
 #include "log/record_frame.h"
 #include "pages/phase_page.h"
 #include "pages/trouble_frame.h"

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "shell/snapshot.h"
 #include "air/atmosphere.h"
-#include "aloft/played.h"
 #include "charts/power_chart_view.h"
 #include "charts/start_timeline_view.h"
 #include "cli/exit_codes.h"
@@ -10,6 +9,7 @@
 #include "flight/flown.h"
 #include "flight/open_files.h"
 #include "hand/careful_hand.h"
+#include "live/played.h"
 #include "log/hours_dialog.h"
 #include "log/learnt_dialog.h"
 #include "log/trials_dialog.h"

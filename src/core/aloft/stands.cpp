@@ -20,20 +20,27 @@ std::vector<Stands> standsNow(const powerplant::Aircraft& a, const plan::Plan& p
     const auto& steps = n.phase(now.phase).steps;
     const auto sample = flight::sampleAt(plan.flown.samples, now.plan);
     const bool flies = now.phase >= Phase::takeOff && now.phase <= Phase::landing;
-    const auto actsOf = [&](const plan::SetLine& line) -> std::optional<Acts> {
-        for (const auto& step : steps)
-            if (step.id == line.stepId)
-                for (const auto& act : step.actions)
-                    if (const auto* control = cockpit::find(n.controls, act.control))
-                        return control->acts;
-        return std::nullopt;
+    const auto stepOf = [&](const plan::SetLine& line) {
+        const auto found = std::find_if(steps.begin(), steps.end(), [&](const Step& s) { return s.id == line.stepId; });
+        return found == steps.end() ? nullptr : &*found;
+    };
+    const auto controlOf = [&](const Step* step) -> const Control* {
+        if (step)
+            for (const auto& act : step->actions)
+                if (const auto* control = cockpit::find(n.controls, act.control))
+                    return control;
+        return nullptr;
     };
     std::vector<std::pair<std::size_t, Stands>> lines;
     std::array<bool, ranked.size()> seen{};
     for (const auto& line : page.set) {
         if (line.value.empty() || line.figures.empty())
             continue;
-        const auto acts = actsOf(line);
+        const Step* step = stepOf(line);
+        if (step && step->branch) // what is done if it goes otherwise
+            continue;
+        const Control* control = controlOf(step);
+        const auto acts = control ? std::optional(control->acts) : std::nullopt;
         const auto rank =
             static_cast<std::size_t>(acts ? std::find(ranked.begin(), ranked.end(), *acts) - ranked.begin()
                                           : static_cast<std::ptrdiff_t>(ranked.size()));
@@ -42,6 +49,7 @@ std::vector<Stands> standsNow(const powerplant::Aircraft& a, const plan::Plan& p
         Stands s{line.what, line.value, line.why};
         if (flies && rank < ranked.size()) {
             seen[rank] = true;
+            s.what = control->name;
             const bool boost = n.gauges.contains(Gauge::boost) && std::isfinite(sample[Gauge::boost]);
             if (*acts == Acts::throttle)
                 s.value = boost ? format(watch::asRead(n, Gauge::boost, sample[Gauge::boost]), n.unitOf(Gauge::boost))

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A run at arm's length, by its keys; killed, slept and taken up again; with a recorder on a wire.
-#include "aloft/look_at.h"
-#include "aloft/next_card.h"
-#include "aloft/played.h"
 #include "command_runner.h"
+#include "live/look_at.h"
+#include "live/next_card.h"
+#include "live/played.h"
 #include "notes/cockpit_units.h"
 #include "record/log_text.h"
 #include "record/what.h"

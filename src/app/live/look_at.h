@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "aloft/live_run.h"
+#include "live/live_run.h"
 #include <QWidget>
 
 namespace amber::app {

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "aloft/keep_awake.h"
-#include "aloft/live_run.h"
-#include "aloft/recorder_link.h"
+#include "live/keep_awake.h"
+#include "live/live_run.h"
+#include "live/recorder_link.h"
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "aloft/recorder_link.h"
+#include "live/recorder_link.h"
 #include "kit/words.h"
 #include "units/text.h"
 #include <QDateTime>

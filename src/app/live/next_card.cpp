@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "aloft/next_card.h"
+#include "live/next_card.h"
 #include "kit/theme.h"
 #include "kit/words.h"
 #include "units/text.h"

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "aloft/aloft_view.h"
-#include "aloft/look_at.h"
-#include "aloft/next_card.h"
+#include "live/aloft_view.h"
 #include "aloft/stands.h"
 #include "kit/theme.h"
 #include "kit/words.h"
+#include "live/look_at.h"
+#include "live/next_card.h"
 #include "record/log_text.h"
 #include "units/text.h"
 #include <QGridLayout>
@@ -383,8 +383,10 @@ void AloftView::refresh() {
     needles_->show(live_);
     // What waits keeps its place; the first three are shown.
     std::size_t i = 0;
-    for (; i < cards_.size(); ++i)
+    for (; i < cards_.size(); ++i) {
         cards_[i]->show(i < now.next.size() ? &now.next[i] : nullptr, live_.since());
+        cards_[i]->setVisible(i < now.next.size());
+    }
     QStringList then;
     for (; i < now.next.size() && then.size() < 3; ++i)
         if (now.next[i].in)

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "aloft/look_at.h"
+#include "live/look_at.h"
 #include "kit/needle_bar.h"
 #include "kit/theme.h"
 #include "kit/words.h"

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "aloft/live_run.h"
 #include "aloft/stand_in.h"
+#include "live/live_run.h"
 #include <functional>
 
 namespace amber::app {

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "aloft/live_run.h"
+#include "live/live_run.h"
 #include "kit/words.h"
 #include "notes/cockpit_units.h"
 #include "record/anchors.h"

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "aloft/keep_awake.h"
+#include "live/keep_awake.h"
 #include <QDBusConnection>
 #include <QDBusMessage>
 #include <QDBusReply>

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "aloft/played.h"
+#include "live/played.h"
 #include "notes/cockpit_units.h"
 #include "record/what.h"
 #include <algorithm>
