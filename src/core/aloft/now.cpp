@@ -60,15 +60,6 @@ struct Bent {
     }
 };
 
-double learntOffset(const powerplant::Aircraft& a, std::size_t engine, Gauge gauge) {
-    double sum = 0.0;
-    if (engine < a.learnt.size())
-        for (const auto& o : a.learnt[engine].offsets)
-            if (o.gauge == gauge)
-                sum += o.by;
-    return sum;
-}
-
 /// When all minima are first met along a course; none: not on it.
 std::optional<double> meets(const std::vector<Warmth::Point>& points, const heat::Minima& minima, double head,
                             double oil, double from) {
@@ -161,8 +152,8 @@ Now nowOf(const powerplant::Aircraft& a, const Sortie& sortie, const plan::Plan&
             other.*factors[k] += nudge;
             b.moved[k] = warmth.along(pieces, e, fired, other, until);
         }
-        b.needleHead = b.today->head + learntOffset(a, e, heads);
-        b.needleOil = b.today->oil + learntOffset(a, e, Gauge::oilTemperature);
+        b.needleHead = b.today->head + taughtOffset(a, e, heads);
+        b.needleOil = b.today->oil + taughtOffset(a, e, Gauge::oilTemperature);
         if (fired > real || out.over)
             continue;
         const auto planned = [&](bool head) {
@@ -335,17 +326,6 @@ Now nowOf(const powerplant::Aircraft& a, const Sortie& sortie, const plan::Plan&
                 found - 1.0, sigma);
     out.next = nextItems(a, sortie, plan, heard, course, fuel, out);
     return out;
-}
-
-flight::Sample slidSample(const powerplant::Aircraft& a, const plan::Plan& plan, const Course& course,
-                          const Today& today, double real) {
-    auto s = flight::sampleAt(plan.flown.samples, course.planAt(real));
-    s.time = real;
-    (void)a;
-    const double used = s[Gauge::fuel];
-    if (today.fuel.burn > 0.0)
-        s[Gauge::fuel] = std::max(0.0, used - (plan.flown.fuelAtStart - used) * (std::exp(today.fuel.burn) - 1.0));
-    return s;
 }
 
 } // namespace amber::aloft

@@ -117,9 +117,4 @@ struct Options {
 Now nowOf(const powerplant::Aircraft& aircraft, const Sortie& sortie, const plan::Plan& plan, const Happened& happened,
           double at, const Options& options = {});
 
-/// Figures of the plan in real time, for the score: the sample that stands at a moment, temperatures by today's
-/// factors.
-flight::Sample slidSample(const powerplant::Aircraft& aircraft, const plan::Plan& plan, const Course& course,
-                          const Today& today, double real);
-
 } // namespace amber::aloft

@@ -88,7 +88,9 @@ struct Solve {
     }
 };
 
-double offsetOf(const powerplant::Aircraft& a, std::size_t engine, Gauge gauge) {
+} // namespace
+
+double taughtOffset(const powerplant::Aircraft& a, std::size_t engine, Gauge gauge) {
     double sum = 0.0;
     if (engine < a.learnt.size())
         for (const auto& o : a.learnt[engine].offsets)
@@ -96,8 +98,6 @@ double offsetOf(const powerplant::Aircraft& a, std::size_t engine, Gauge gauge) 
                 sum += o.by;
     return sum;
 }
-
-} // namespace
 
 Today todayOf(const powerplant::Aircraft& a, const flight::Flown& flown, const Warmth& warmth, const Course& course,
               const FuelCourse& fuel, const Happened& happened, const Priors& priors, const Misfits& misfits) {
@@ -151,9 +151,9 @@ Today todayOf(const powerplant::Aircraft& a, const flight::Flown& flown, const W
         prior << priors.cooling, priors.oil, priors.rates, priors.rates, priors.needle, priors.needle, priors.lags;
         // What the airframe's log has taught of a needle is known better.
         for (const auto& [index, gauge] : {std::pair{4, heads}, std::pair{5, Gauge::oilTemperature}})
-            if (offsetOf(a, e, gauge) != 0.0)
+            if (taughtOffset(a, e, gauge) != 0.0)
                 prior[index] = 0.5 * priors.needle;
-        const double offHead = offsetOf(a, e, heads), offOil = offsetOf(a, e, Gauge::oilTemperature);
+        const double offHead = taughtOffset(a, e, heads), offOil = taughtOffset(a, e, Gauge::oilTemperature);
         const auto model = [&](const Vector& t, std::vector<double>& predicted, std::vector<Vector>& slope) {
             const auto line = [&](int moved) {
                 const auto x = [&](int i) { return t[i] + (moved == i ? difference : 0.0); };

@@ -57,6 +57,9 @@ struct Today {
     std::vector<AskedReading> asked;
 };
 
+/// K or SI that a needle shows over the model, as the airframe's log has taught.
+double taughtOffset(const powerplant::Aircraft& aircraft, std::size_t engine, Gauge gauge);
+
 /// Solved anew from all readings: the most likely factors (maximum a posteriori) by Gauss–Newton, derivatives by
 /// differences through the course; readings weigh by Student's t with four degrees of freedom. What lies more than
 /// three standard deviations from all the others is asked about and not believed, until whoever read it says that it
