@@ -20,7 +20,7 @@ struct MomentRow {
     std::string_view key;   ///< of its figure in the log, s from the beginning of the run: "at-take-off"
     std::string_view title; ///< of that figure: "Take-off power, in the run"
     Phase phase;            ///< it is kept with
-    std::optional<std::int64_t> Anchors::*at; ///< null: one of each engine
+    std::optional<std::int64_t> Anchors::*at;                          ///< null: one of each engine
     std::vector<std::optional<std::int64_t>> Anchors::*each = nullptr; ///< of those
     bool found = true; ///< a recorder's trace shows it; else somebody has pressed for it
 
