@@ -124,9 +124,9 @@ FlightJudged judgeFlight(const flight::LoadedSortie& loaded, std::uint64_t seed)
                 h.readings.push_back(r);
         return h;
     };
-    const auto foretell = [&](const char* what, double truth, double planned, double plannedWidth,
+    const auto foretell = [&](const char* what, double truth, double before, double widthBefore,
                               const aloft::Ahead& now) {
-        out.foretold.push_back({what, planned - truth, now.value - truth, plannedWidth, now.high - now.low,
+        out.foretold.push_back({what, before - truth, now.value - truth, widthBefore, now.high - now.low,
                                 truth >= now.low && truth <= now.high});
     };
     // Minutes to the minima, after the second reading.

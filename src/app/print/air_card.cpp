@@ -4,6 +4,7 @@
 #include "kit/words.h"
 #include "plan/plan_export.h"
 #include "print/a5_pdf.h"
+#include "print/any_engine.h"
 #include "store/output.h"
 #include "store/sortie_document.h"
 #include "trouble/drill.h"
@@ -83,15 +84,6 @@ QStringList limits(const plan::PhasePlan& phase, const TypeNotes& notes) {
         else if (e.band.limitLow)
             out << QObject::tr("%1 min %2").arg(q(e.title), q(format(*e.band.limitLow, unit)));
     }
-    return out;
-}
-
-/// What is printed serves whichever engine fails: the one that the drill was asked for is not named.
-QString anyEngine(const std::string& text, const TypeNotes& notes) {
-    QString out = q(text);
-    if (notes.positions.size() > 1)
-        if (const QString name = QStringLiteral(", ") + q(notes.positions.front().name); out.endsWith(name))
-            out = out.chopped(name.size()) + QObject::tr(", dead engine");
     return out;
 }
 

@@ -3,6 +3,7 @@
 #include "kit/theme.h"
 #include "kit/words.h"
 #include "print/a5_pdf.h"
+#include "print/any_engine.h"
 #include "store/sortie_document.h"
 #include "trouble/drill.h"
 #include "trouble/sheet.h"
@@ -374,11 +375,11 @@ private:
             if (l.at != when && !l.at.empty())
                 line(q(l.at) + QLatin1Char(':'), body);
             when = l.at;
-            const double height =
-                std::max(s_.heightOf(q(l.what), body, left - 4 * mm), s_.heightOf(q(l.set), bold, column_ - left));
+            const double height = std::max(s_.heightOf(anyEngine(l.what, n_), body, left - 4 * mm),
+                                           s_.heightOf(q(l.set), bold, column_ - left));
             room(height);
             put(0, 4 * mm, l.memory ? QStringLiteral("●") : QStringLiteral("○"), body);
-            put(3.2 * mm, left - 4 * mm, q(l.what), body);
+            put(3.2 * mm, left - 4 * mm, anyEngine(l.what, n_), body);
             put(left, column_ - left, q(l.set), bold);
             y_ += height + 0.12 * mm;
         }

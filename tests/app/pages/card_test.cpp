@@ -75,8 +75,16 @@ TEST(Card, TheTextOfThePdfHasTheFiguresOfTheJson) {
                                        QStringLiteral("--at"), QStringLiteral("take-off"), QStringLiteral("--json")})
                                       .out.toStdString());
         EXPECT_TRUE(trouble.contains(QStringLiteral("WHENITGOESWRONG")));
-        for (const auto& step : out["drills"][0]["steps"])
-            EXPECT_TRUE(trouble.contains(squeezed(QString::fromStdString(step["what"].get<std::string>())))) << step;
+        // It serves whichever engine fails: the first one's name is on no line of it.
+        const auto loaded = flight::loadSortie(sortie.toStdString());
+        const auto& positions = loaded.aircraft->notes.positions;
+        const QString first = QStringLiteral(", ") + QString::fromStdString(positions.front().name);
+        for (const auto& step : out["drills"][0]["steps"]) {
+            QString what = QString::fromStdString(step["what"].get<std::string>());
+            if (positions.size() > 1 && what.endsWith(first))
+                what = what.chopped(first.size()) + QStringLiteral(", dead engine");
+            EXPECT_TRUE(trouble.contains(squeezed(what))) << what.toStdString();
+        }
         EXPECT_TRUE(trouble.contains(QStringLiteral("GOINGROUND")) &&
                     trouble.contains(QStringLiteral("FIRE:INTHEAIR")));
     }
