@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "live/aloft_view.h"
+#include "aloft/next.h"
 #include "aloft/stands.h"
 #include "kit/theme.h"
 #include "kit/words.h"
@@ -409,10 +410,7 @@ void AloftView::refresh() {
     told_->setVisible(!told.isEmpty());
     edge_ = needles_->worst();
     for (const auto& item : now.next)
-        if (item.in && *item.in - live_.since() <= 0.0)
-            edge_ = std::max(edge_, watch::Colour::amber);
-        else if (item.verdict.colour() == watch::Colour::red)
-            edge_ = watch::Colour::red;
+        edge_ = std::max(edge_, aloft::verdictAt(item, live_.since()).colour());
     for (const auto& r : now.ratings)
         if (r.runs)
             edge_ = std::max(edge_, r.verdict.colour());

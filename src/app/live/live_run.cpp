@@ -55,7 +55,13 @@ void LiveRun::takeUp() {
                     last = e->id;
                 }
     if (stamp_) {
-        const auto went = aloft::passed(*stamp_, stamp());
+        // Since the last entry, which is what a crew remembers.
+        lastEntry_ = stamp_->utc;
+        for (const auto& s : book_.standing())
+            for (const auto* e : s.last)
+                lastEntry_ = std::max(lastEntry_, e->at);
+        const auto went =
+            aloft::passed({stamp_->boot, stamp_->running + (lastEntry_ - stamp_->utc), lastEntry_}, stamp());
         if (!went.certain) {
             question_ = q(went.says);
             offered_ = went.milliseconds;
@@ -68,12 +74,7 @@ void LiveRun::takeUp() {
 
 void LiveRun::answer(bool asItSays) {
     const auto here = stamp();
-    std::int64_t utc = stamp_ ? stamp_->utc + (asItSays ? offered_ : 0) : here.utc;
-    if (!asItSays)
-        for (const auto& s : book_.standing())
-            for (const auto* e : s.last)
-                utc = std::max(utc, e->at);
-    stamp_ = aloft::Stamp{here.boot, here.running, utc};
+    stamp_ = aloft::Stamp{here.boot, here.running, lastEntry_ + (asItSays ? offered_ : 0)};
     question_.clear();
     (void)book_.keepWords({Phase::writeUp, "clock", {}}, q(aloft::textOf(*stamp_)));
     reckon();

@@ -35,6 +35,7 @@ public:
     [[nodiscard]] const aloft::Happened& happened() const { return happened_; }
     [[nodiscard]] bool begun() const { return book_.run() && !happened_.moments.empty(); }
     [[nodiscard]] Book& book() { return book_; }
+    [[nodiscard]] const Book& book() const { return book_; }
     /// Reckons anew.
     void reckon();
 
@@ -86,7 +87,7 @@ private:
     std::int64_t reckonedAt_ = 0;
     std::optional<aloft::Stamp> stamp_; ///< the last one kept with the run; its utc is the run's time
     QString question_, seems_;
-    std::int64_t offered_ = 0; ///< ms that would have gone by
+    std::int64_t lastEntry_ = 0, offered_ = 0; ///< when it was, and ms that would have gone by since
     std::string runOf_;
     std::string lastPressed_; ///< id of its entry
     struct Column {

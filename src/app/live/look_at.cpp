@@ -12,7 +12,6 @@
 namespace amber::app {
 namespace {
 constexpr std::size_t needlesShown = 4;
-constexpr double readStands = 300.0; // s
 /// In the order in which they are looked at.
 constexpr std::array lookedAt{Gauge::headTemperature, Gauge::coolantTemperature, Gauge::oilTemperature,
                               Gauge::oilPressure,     Gauge::chargeTemperature,  Gauge::rpm};
@@ -28,8 +27,7 @@ void LookAt::setSizes(int text) {
     update();
 }
 
-void LookAt::show(const LiveRun& run) {
-    auto& live = const_cast<LiveRun&>(run);
+void LookAt::show(const LiveRun& live) {
     lines_.clear();
     const auto& n = live.book().notes();
     const auto& now = live.now();
@@ -48,13 +46,10 @@ void LookAt::show(const LiveRun& run) {
         for (const auto& p : n.positions) {
             std::optional<double> value = live.needle(gauge, p.id);
             bool expected = !value;
-            if (!value)
-                for (const auto& r : live.happened().readings)
-                    if (r.gauge == gauge && (r.engine == p.id || r.engine.empty()) && now.at - r.at < readStands &&
-                        r.at <= now.at) {
-                        value = r.value;
-                        expected = false;
-                    }
+            if (!value) {
+                value = live.happened().lastRead(gauge, p.id, now.at - aloft::readStands, now.at);
+                expected = !value;
+            }
             if (!value)
                 for (const auto& needle : now.needles)
                     if (needle.gauge == gauge && needle.engine == p.id)

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "live/next_card.h"
+#include "aloft/next.h"
 #include "kit/theme.h"
 #include "kit/words.h"
 #include "units/text.h"
@@ -40,7 +41,7 @@ void NextCard::show(const aloft::NextItem* item, double since) {
     }
     what_ = q(item->what);
     why_ = q(item->why);
-    colour_ = item->verdict.colour();
+    colour_ = aloft::verdictAt(*item, since).colour();
     when_ = q(item->told);
     full_ = -1.0;
     if (item->in) {
@@ -49,8 +50,6 @@ void NextCard::show(const aloft::NextItem* item, double since) {
         if (id_ != item->id)
             from_ = std::max(60.0, in);
         full_ = std::clamp(1.0 - in / from_, 0.0, 1.0);
-        if (in <= 0.0 && colour_ == watch::Colour::normal && item->kind != aloft::NextItem::Kind::needle)
-            colour_ = watch::Colour::amber; // it has become due since it was judged: judgeDue is amber from nothing on
         if (item->width && in > 0.0) {
             const double low = std::max(0.0, item->width->first - since),
                          high = std::max(0.0, item->width->second - since);

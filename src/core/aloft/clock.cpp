@@ -57,9 +57,10 @@ Passed passed(const Stamp& kept, const Stamp& now) {
     }
     if (byClock < 0)
         return {0, false,
-                "The computer was started again and its clock stands before the last reading. How long ago was that?"};
+                "The computer was started again and its clock stands before the last entry. Does the run go on from "
+                "there?"};
     return {byClock, false,
-            fmt::format("The computer was started again. By its clock {} went by since the last reading: is that so?",
+            fmt::format("The computer was started again. By its clock {} went by since the last entry: is that so?",
                         formatHoursOrMinutes(static_cast<double>(byClock) / 1000.0))};
 }
 

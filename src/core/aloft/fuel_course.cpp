@@ -18,6 +18,17 @@ FuelCourse::FuelCourse(const flight::Flown& f, const TypeNotes& n, const Course&
                 if (n.fuel.tanks[t].id == m.what.substr(record::ofTank.size()))
                     chosen.emplace_back(m.at, static_cast<int>(t));
     const auto& s = f.samples;
+    // The interval that ends at or after a time of the plan; time stands still in none.
+    const auto intervalAt = [&](double plan) {
+        const auto k = static_cast<std::size_t>(
+            std::upper_bound(s.begin(), s.end(), plan, [](double t, const flight::Sample& x) { return t < x.time; }) -
+            s.begin());
+        return std::clamp<std::size_t>(k, 1, s.size() - 1);
+    };
+    if (s.size() < 2)
+        return;
+    const int plansOwn = s[intervalAt(course.planAt(course.now()))].tank; // that it feeds from now
+    bool released = false;
     const auto add = [&](double from, double to, std::size_t sample) {
         // What the plan draws between a sample and the one before.
         Node node{from, to, std::vector<double>(tanks), s[sample].tank};
@@ -37,7 +48,8 @@ FuelCourse::FuelCourse(const flight::Flown& f, const TypeNotes& n, const Course&
             part.from = a;
             part.to = b;
             // A choice of the past holds until the plan's own next change after now.
-            if (c > 0 && (a < course.now() || node.feeds == chosen[c - 1].second)) {
+            released = released || (a >= course.now() && node.feeds != plansOwn);
+            if (c > 0 && (!released || node.feeds == chosen[c - 1].second)) {
                 const double all = node.total();
                 std::fill(part.rates.begin(), part.rates.end(), 0.0);
                 part.feeds = chosen[c - 1].second;
@@ -46,16 +58,6 @@ FuelCourse::FuelCourse(const flight::Flown& f, const TypeNotes& n, const Course&
             nodes_.push_back(std::move(part));
         }
     };
-    // The interval that ends at or after a time of the plan; time stands still in none.
-    const auto intervalAt = [&](double plan) {
-        auto k = static_cast<std::size_t>(
-            std::upper_bound(s.begin(), s.end(), plan, [](double t, const flight::Sample& x) { return t < x.time; }) -
-            s.begin());
-        k = std::clamp<std::size_t>(k, 1, s.size() - 1);
-        return k;
-    };
-    if (s.size() < 2)
-        return;
     for (const auto& piece : course.pieces()) {
         if (piece.to <= piece.from)
             continue;
@@ -70,9 +72,7 @@ FuelCourse::FuelCourse(const flight::Flown& f, const TypeNotes& n, const Course&
             const double a = std::max(s[k - 1].time, piece.planFrom), b = std::min(s[k].time, piece.planTo);
             if (b <= a)
                 continue;
-            const std::size_t first = nodes_.size();
             add(piece.from + (a - piece.planFrom) / piece.pace(), piece.from + (b - piece.planFrom) / piece.pace(), k);
-            (void)first;
         }
     }
 }

@@ -21,6 +21,14 @@ std::optional<double> Happened::lastDone(std::string_view what, std::string_view
     return out;
 }
 
+std::optional<double> Happened::lastRead(Gauge gauge, std::string_view engine, double after, double until) const {
+    std::optional<double> out;
+    for (const auto& r : readings)
+        if (r.gauge == gauge && (r.engine == engine || r.engine.empty()) && r.at > after && r.at <= until)
+            out = r.value;
+    return out;
+}
+
 Happened happenedOf(const std::vector<record::Standing>& standing, const record::Run& run) {
     Happened out;
     std::set<std::string_view> stoodBy;

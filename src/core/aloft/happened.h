@@ -40,6 +40,9 @@ struct Happened {
     std::vector<Done> done;
     /// When something was last done, at most then; none: not yet.
     [[nodiscard]] std::optional<double> lastDone(std::string_view what, std::string_view engine, double until) const;
+    /// What a needle showed last, read after one time and at most at another, SI; none: it was not read.
+    [[nodiscard]] std::optional<double> lastRead(Gauge gauge, std::string_view engine, double after,
+                                                 double until) const;
     /// When that moment was; none: not yet.
     [[nodiscard]] std::optional<double> when(std::string_view what, std::string_view engine = {}) const;
 };

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "aloft/next.h"
+#include "loading/tank_sequence.h"
 #include "notes/cockpit_units.h"
 #include "units/text.h"
 #include "units/unit_table.h"
@@ -27,7 +28,14 @@ std::string positionName(const TypeNotes& n, const std::string& engine) {
 }
 } // namespace
 
-std::vector<NextItem> nextItems(const powerplant::Aircraft& a, const Sortie&, const plan::Plan& plan,
+watch::Verdict verdictAt(const NextItem& item, double since) {
+    if (!item.in || item.kind == NextItem::Kind::needle)
+        return item.verdict;
+    const auto due = watch::judgeDue(*item.in - since, item.what);
+    return due.colour() > item.verdict.colour() ? due : item.verdict;
+}
+
+std::vector<NextItem> nextItems(const powerplant::Aircraft& a, const Sortie& sortie, const plan::Plan& plan,
                                 const Happened& happened, const Course& course, const FuelCourse& fuel,
                                 const Now& now) {
     using Kind = NextItem::Kind;
@@ -85,24 +93,28 @@ std::vector<NextItem> nextItems(const powerplant::Aircraft& a, const Sortie&, co
             change.kind == flight::TankChange::Kind::feed || change.kind == flight::TankChange::Kind::reserve;
         if (!feed || change.from < 0 || change.time < now.plan - 1.0)
             continue;
-        const auto from = static_cast<std::size_t>(change.from);
+        // Where another tank was chosen by hand it is that one which is left; and nobody changes to what feeds already.
+        const int feeds = now.here.feeding >= 0 ? now.here.feeding : change.from;
+        if (change.tank == feeds)
+            continue;
+        const auto from = static_cast<std::size_t>(feeds);
+        const double left = feeds == change.from ? change.left : loading::TankSequence(n, sortie).leaveAt(feeds);
         // The countdown goes by the greater consumption; the width is the estimate's.
         const double sigma = now.today.fuel.deviation, found = std::exp(now.today.fuel.burn);
-        const auto middle = fuel.downTo(from, change.left, now.at, now.here.burn);
-        const auto likely = fuel.downTo(from, change.left, now.at, found);
+        const auto middle = fuel.downTo(from, left, now.at, now.here.burn);
+        const auto likely = fuel.downTo(from, left, now.at, found);
         if (!middle)
             continue;
-        const auto sooner = fuel.downTo(from, change.left, now.at, found * std::exp(1.645 * sigma));
-        const auto later = fuel.downTo(from, change.left, now.at, found * std::exp(-1.645 * sigma));
+        const auto sooner = fuel.downTo(from, left, now.at, found * std::exp(ninety * sigma));
+        const auto later = fuel.downTo(from, left, now.at, found * std::exp(-ninety * sigma));
         // Where the plan changes before bad ground or while the tank still has fuel, its own moment stands.
         const double in =
             change.beforeBadGround ? std::min(*middle, course.realAt(change.time)) - now.at : *middle - now.at;
-        NextItem item =
-            moment("tank/" + n.fuel.tanks[static_cast<std::size_t>(change.tank)].id,
-                   "Change to " + n.fuel.tanks[static_cast<std::size_t>(change.tank)].name,
-                   fmt::format("{} then has {}{}", n.fuel.tanks[from].name, format(change.left, *n.cockpit.fuel),
-                               n.fuel.tanks[from].gauged ? "" : ", and no gauge"),
-                   in, "tank/" + n.fuel.tanks[static_cast<std::size_t>(change.tank)].id);
+        NextItem item = moment("tank/" + n.fuel.tanks[static_cast<std::size_t>(change.tank)].id,
+                               "Change to " + n.fuel.tanks[static_cast<std::size_t>(change.tank)].name,
+                               fmt::format("{} then has {}{}", n.fuel.tanks[from].name, format(left, *n.cockpit.fuel),
+                                           n.fuel.tanks[from].gauged ? "" : ", and no gauge"),
+                               in, "tank/" + n.fuel.tanks[static_cast<std::size_t>(change.tank)].id);
         item.kind = Kind::tank;
         if (likely)
             item.estimate = *likely - now.at;
@@ -130,14 +142,17 @@ std::vector<NextItem> nextItems(const powerplant::Aircraft& a, const Sortie&, co
     if (now.phase == Phase::warmUp || now.phase == Phase::runUp)
         if (f.groundToAmber) {
             const double in = course.realAt(f[Phase::warmUp].start) + *f.groundToAmber - now.at;
-            NextItem item = moment("ground-heat", "Off the ground", "coolant is amber by then at taxi rpm", in, {});
+            NextItem item = moment("ground-heat", "Off the ground",
+                                   std::string(n.engine.cooling == Cooling::air ? "heads are" : "coolant is") +
+                                       " amber by then at taxi rpm",
+                                   in, {});
             item.kind = Kind::groundHeat;
             if (in < 900.0)
                 add(std::move(item));
         }
     if (now.here.turnBack && *now.here.turnBack > -soon && *now.here.turnBack < horizon) {
-        NextItem item = moment("turn-back", "Latest turning back", "after it the reserve does not bring her home",
-                               *now.here.turnBack, {});
+        NextItem item = moment("turn-back", "Latest turning back",
+                               "after it the fuel does not reach back with the reserve", *now.here.turnBack, {});
         item.kind = Kind::turnBack;
         add(std::move(item));
     }

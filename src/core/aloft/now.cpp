@@ -13,9 +13,7 @@
 
 namespace amber::aloft {
 namespace {
-constexpr double ninety = 1.645;         // standard deviations on either side hold nine of ten
 constexpr double callsFrom = 304.8;      // m over the field: 1,000 ft
-constexpr double fresh = 300.0;          // s that a read needle stands
 constexpr double groundHorizon = 3600.0; // s
 constexpr double nudge = 0.02;
 
@@ -179,9 +177,7 @@ Now nowOf(const powerplant::Aircraft& a, const Sortie& sortie, const plan::Plan&
             needle.expected =
                 around(b.value(head, real), std::hypot(b.deviation(b.slope(head, real)), options.misfits.temperature));
             needle.planned = planned(head);
-            for (const auto& r : heard.readings)
-                if (r.gauge == gauge && (r.engine == id || r.engine.empty()) && r.at <= real && real - r.at < fresh)
-                    needle.read = r.value;
+            needle.read = heard.lastRead(gauge, id, real - readStands, real);
             needle.verdict =
                 watch::judge(n, gauge, out.phase, watch::asRead(n, gauge, needle.read.value_or(needle.expected.value)));
             out.needles.push_back(needle);
@@ -292,10 +288,10 @@ Now nowOf(const powerplant::Aircraft& a, const Sortie& sortie, const plan::Plan&
         }
     }
     const UnitSpec& unit = *n.cockpit.fuel;
-    here.verdict = watch::judgeFuelAhead(here.landing.value, here.must, ninety * off,
-                                         fmt::format("Fuel when stopped {}, between {} and {}; required {}.",
-                                                     format(here.landing.value, unit), format(here.landing.low, unit),
-                                                     format(here.landing.high, unit), format(here.must, unit)));
+    here.verdict = watch::judgeFuelAhead(held - togo, here.must, ninety * off,
+                                         fmt::format("Fuel when stopped {}, {} by the most careful sum; required {}.",
+                                                     format(here.landing.value, unit), format(held - togo, unit),
+                                                     format(here.must, unit)));
 
     // ---- what differs today
     const auto differs = [&](std::string what, double value, double deviation) {

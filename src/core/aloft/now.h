@@ -6,6 +6,9 @@
 
 namespace amber::aloft {
 
+inline constexpr double ninety = 1.645;     ///< standard deviations, on either side of which nine of ten lie
+inline constexpr double readStands = 300.0; ///< s that a needle which was read stands in place of what is expected
+
 /// A figure ahead, and in which it lies nine times in ten.
 struct Ahead {
     double value = 0.0, low = 0.0, high = 0.0;

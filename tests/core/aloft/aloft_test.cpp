@@ -233,6 +233,46 @@ TEST(AloftToday, EnduranceIsNotLengthenedByOneGauge) {
     EXPECT_LT(more.now(level + 1500.0).here.endurance, before);
 }
 
+TEST(AloftToday, TheReservesVerdictIsNotLoosenedByOneGauge) {
+    // As much fuel as leaves the reserve less a little: red by the plan, and not mended by a hopeful meter.
+    Aloft r("lorimer-spring");
+    r.moments("at-top-of-climb");
+    const double level = r.of("at-top-of-climb");
+    const double each = r.plan.flown.cruiseFuelFlow / static_cast<double>(r.notes().engineCount());
+    r.plan.flown.reserveFuel += r.plan.flown.fuelAtEnd - r.plan.flown.reserveFuel - r.plan.flown.alternateFuel + 5e-3;
+    ASSERT_EQ(r.now(level + 1500.0).here.verdict.colour(), watch::Colour::red);
+    r.read(Gauge::fuelFlow, r.notes().positions[0].id, level + 300.0, 0.9 * each);
+    const auto one = r.now(level + 1500.0);
+    ASSERT_TRUE(one.here.shortenedOnly);
+    EXPECT_GT(one.here.landing.value, one.here.must); // the estimate hopes
+    EXPECT_EQ(one.here.verdict.colour(), watch::Colour::red);
+}
+
+TEST(AloftNext, ATankThatFeedsIsNotCalledForAndTheOneChosenByHandIsTheOneThatIsLeft) {
+    Aloft r("farrier-summer");
+    r.moments("at-top-of-climb");
+    const double level = r.of("at-top-of-climb");
+    const auto called = [&](double at) -> const NextItem {
+        for (const auto& i : r.now(at).next)
+            if (i.kind == NextItem::Kind::tank)
+                return i;
+        return {};
+    };
+    const auto first = called(level + 10.0);
+    ASSERT_FALSE(first.id.empty());
+    // It is changed to now, well before its time.
+    r.happened.moments.push_back({first.id, {}, level + 20.0, {}});
+    const auto now = r.now(level + 400.0);
+    ASSERT_GE(now.here.feeding, 0);
+    const auto feeding = static_cast<std::size_t>(now.here.feeding);
+    EXPECT_EQ("tank/" + r.notes().fuel.tanks[feeding].id, first.id);
+    EXPECT_NE(called(level + 400.0).id, first.id);
+    // And all that was burnt since then came out of it.
+    const auto before = r.now(level + 20.5);
+    EXPECT_NEAR(before.here.tanks[feeding] - now.here.tanks[feeding], 379.5 * r.plan.flown.cruiseFuelFlow,
+                0.03 * 379.5 * r.plan.flown.cruiseFuelFlow);
+}
+
 TEST(AloftToday, TwoReadingsInTheWarmUpGiveTodaysWarmUp) {
     Aloft r("mercer-frost");
     r.moments("at-first-fire");
