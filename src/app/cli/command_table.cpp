@@ -35,6 +35,7 @@ std::unique_ptr<Command> checkCommand();
 std::unique_ptr<Command> rangesCommand();
 std::unique_ptr<Command> shellCommand();
 std::unique_ptr<Command> snapshotCommand();
+std::unique_ptr<Command> bookletCommand();
 
 std::vector<std::unique_ptr<Command>> allCommands() {
     std::vector<std::unique_ptr<Command>> out;
@@ -44,7 +45,7 @@ std::vector<std::unique_ptr<Command>> allCommands() {
           letDownCommand, coolDownCommand, troubleCommand,  stepCommand,       drillCommand,     notesCommand,
           checkCommand,   rangesCommand,   snapshotCommand, rehearseCommand,   liveCommand,      standInCommand,
           logCommand,     trendCommand,    auditCommand,    learnCommand,      hoursCommand,     trialCommand,
-          shellCommand})
+          bookletCommand, shellCommand})
         out.push_back(make());
     return out;
 }

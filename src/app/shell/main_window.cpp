@@ -19,6 +19,7 @@
 #include "shell/details_dialog.h"
 #include "shell/findables.h"
 #include "shell/metar_dialog.h"
+#include "shell/missing_dialog.h"
 #include "shell/problems_dialog.h"
 #include "shell/recorder_dialog.h"
 #include "shell/recovery_dialog.h"
@@ -486,6 +487,8 @@ void MainWindow::buildMenus() {
     add(view, tr("At ar&m's length"), QKeySequence(Qt::Key_F11), [this] { isAloft() ? closeAloft() : openAloft(); });
     add(view, tr("&Write-up"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_W), [this] { showWriteUp(); });
     add(view, tr("Le&arnt…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_L), [this] { showLearnt(); });
+    add(view, tr("&Booklet: what to look for next…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_B),
+        [this] { showMissing(); });
     add(view, tr("&Hours…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_H), [this] { showHours(); });
     add(view, tr("Tr&ials…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_T), [this] { showTrials(); });
     add(view, tr("Tro&uble"), QKeySequence(Qt::Key_F9), [this] { inTrouble() ? closeTrouble() : openTrouble(); });
@@ -716,6 +719,15 @@ void MainWindow::showWriteUp() {
     if (recording_)
         showPhase(Phase::writeUp);
     recordFrame_->writeUp().list().setFocus(Qt::OtherFocusReason);
+}
+
+MissingDialog* MainWindow::showMissing() {
+    if (!document_.isOpen())
+        return nullptr;
+    auto* missing = new MissingDialog(document_, this);
+    missing->setAttribute(Qt::WA_DeleteOnClose);
+    missing->open();
+    return missing;
 }
 
 LearntDialog* MainWindow::showLearnt() {

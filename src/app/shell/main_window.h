@@ -30,6 +30,7 @@ class Hangar;
 class HangarDialog;
 class HoursDialog;
 class LearntDialog;
+class MissingDialog;
 class StartPage;
 class TrialsDialog;
 
@@ -68,6 +69,8 @@ public:
     HoursDialog* showHours();
     /// What was tried on this airframe, and what of it shows. @return null: the log cannot be read
     TrialsDialog* showTrials();
+    /// What the booklet has that the notes do not, worth most first, as a window over this one.
+    MissingDialog* showMissing();
     /// The log that a hangar shares: its address and how it stands, as a window over this one.
     HangarDialog* showHangar();
     void closeRecord();

@@ -1,0 +1,307 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "booklet/missing.h"
+#include "cli/command.h"
+#include "cli/exit_codes.h"
+#include "files/document.h"
+#include "flight/open_files.h"
+#include "measure/axes.h"
+#include "measure/follow.h"
+#include "store/paper.h"
+#include <charconv>
+#include <cstdio>
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+
+namespace amber::app {
+namespace {
+using json = nlohmann::ordered_json;
+
+/// Numbers parted by commas, points or blanks of another kind refused: "412,300".
+std::optional<std::vector<double>> numbersIn(std::string_view text) {
+    std::vector<double> out;
+    while (!text.empty()) {
+        double value = 0.0;
+        const auto [end, wrong] = std::from_chars(text.data(), text.data() + text.size(), value);
+        if (wrong != std::errc())
+            return std::nullopt;
+        out.push_back(value);
+        text.remove_prefix(static_cast<std::size_t>(end - text.data()));
+        if (text.empty())
+            break;
+        if (text.front() != ',')
+            return std::nullopt;
+        text.remove_prefix(1);
+        if (text.empty())
+            return std::nullopt;
+    }
+    return out;
+}
+std::vector<std::string> wordsOf(const std::string& text) {
+    std::vector<std::string> out;
+    for (std::size_t at = 0; at < text.size();) {
+        const auto end = std::min(text.find(' ', at), text.size());
+        if (end > at)
+            out.push_back(text.substr(at, end - at));
+        at = end + 1;
+    }
+    return out;
+}
+
+class BookletCommand : public Command {
+public:
+    [[nodiscard]] const char* name() const override { return "booklet"; }
+    [[nodiscard]] const char* help() const override {
+        return "Work with the scan of a type's booklet: measure a printed chart, or list what the notes still miss and "
+               "what it is worth";
+    }
+    void declare(Arguments& a) override {
+        a.choice("what", what_, {"measure", "missing", "picture"},
+                 "measure: follow a curve of a chart; missing: what to look for next; picture: a page in grey (PGM)");
+        a.text("file", file_, "A scan (PNG, JPEG, TIFF, PDF); for missing the notes or a sortie (TOML)",
+               Arguments::Need::required);
+        a.text("--page", page_, "Page of the file, from 1");
+        a.text("--turn", turn_, "Quarter turns clockwise before anything else");
+        a.text("--box", box_, "Just outside the chart's frame: x,y,width,height in pixels");
+        a.text("--x", x_, "Two or more places of the level axis with their value: \"120,700=0 980,702=20\"");
+        a.text("--y", y_, "The same of the upright axis");
+        a.text("--follow", follow_, "Clicks on the curve, from its one end to its other: \"130,650 800,210\"");
+        a.flag("--log-x", logX_, "The level axis is logarithmic");
+        a.flag("--log-y", logY_, "The upright axis is logarithmic");
+        a.text("--variant", variant_, "Id of a variant of the notes");
+        a.flag("--csv", csv_, "As CSV");
+        a.flag("--json", json_, "As JSON");
+        a.oneOf({"--csv", "--json"});
+    }
+    int run(const CommandActions&) override {
+        return what_ == "missing"   ? missing()
+               : what_ == "picture" ? picture()
+               : what_ == "measure" ? measured()
+                                    : asked();
+    }
+
+private:
+    static int usage(const std::string& why) {
+        fmt::print(stderr, "amber-throttle booklet: {}\n", why);
+        return exitUsage;
+    }
+    static int asked() { return usage("say what: measure, missing or picture"); }
+    [[nodiscard]] std::optional<int> whole(const std::string& text, int otherwise) const {
+        if (text.empty())
+            return otherwise;
+        int value = 0;
+        const auto [end, wrong] = std::from_chars(text.data(), text.data() + text.size(), value);
+        return wrong == std::errc() && end == text.data() + text.size() ? std::optional(value) : std::nullopt;
+    }
+
+    int picture() {
+        const auto page = whole(page_, 1);
+        if (!page)
+            return usage("--page wants a number");
+        limitThisProcess();
+        const auto paper = decodePaper(QString::fromStdString(file_), *page);
+        if (!paper.wrong.empty()) {
+            fmt::print(stderr, "{} cannot be used: {}\n", file_, paper.wrong);
+            return exitProblems;
+        }
+        fmt::print("P5\n# pages {}\n{} {}\n255\n", paper.pages, paper.page.width, paper.page.height);
+        std::fwrite(paper.page.grey.data(), 1, paper.page.grey.size(), stdout);
+        return std::fflush(stdout) == 0 ? exitOk : exitProblems;
+    }
+
+    /// "120,700=0 980,702=20"
+    static std::optional<measure::AxisLabels> labels(const std::string& text, bool logarithmic) {
+        measure::AxisLabels out;
+        out.scale = logarithmic ? measure::Scale::logarithmic : measure::Scale::linear;
+        for (const auto& word : wordsOf(text)) {
+            const auto equals = word.find('=');
+            const auto place = numbersIn(std::string_view(word).substr(0, equals));
+            const auto value =
+                equals == std::string::npos ? std::nullopt : numbersIn(std::string_view(word).substr(equals + 1));
+            if (!place || place->size() != 2 || !value || value->size() != 1)
+                return std::nullopt;
+            out.labels.push_back({{(*place)[0], (*place)[1]}, (*value)[0]});
+        }
+        return out;
+    }
+
+    int measured() {
+        const auto number = whole(page_, 1), turns = whole(turn_, 0);
+        if (!number || !turns)
+            return usage("--page and --turn want a number");
+        const auto x = labels(x_, logX_), y = labels(y_, logY_);
+        if (!x || !y || x_.empty() || y_.empty())
+            return usage("--x and --y want places with values, \"120,700=0 980,702=20\"");
+        std::vector<measure::Place> clicks;
+        for (const auto& word : wordsOf(follow_))
+            if (const auto place = numbersIn(word); place && place->size() == 2)
+                clicks.push_back({(*place)[0], (*place)[1]});
+            else
+                return usage(fmt::format("--follow wants places, \"130,650 800,210\"; {} is none", word));
+        if (clicks.size() < 2)
+            return usage("--follow wants two clicks at least: one end of the curve and the other");
+        std::optional<measure::Box> box;
+        if (!box_.empty()) {
+            const auto four = numbersIn(box_);
+            if (!four || four->size() != 4 || (*four)[2] < 60 || (*four)[3] < 60)
+                return usage("--box wants x,y,width,height, at least 60 pixels each way");
+            box = measure::Box{(*four)[0], (*four)[1], (*four)[2], (*four)[3]};
+        }
+        auto paper = readPaper(QString::fromStdString(file_), *number);
+        if (!paper.wrong.empty()) {
+            fmt::print(stderr, "{} cannot be used: {}\n", file_, paper.wrong);
+            return exitProblems;
+        }
+        const auto page = *turns ? measure::turned(paper.page, *turns) : std::move(paper.page);
+        const auto ink = measure::inkOf(page);
+        const auto grid = box ? measure::findGrid(ink, *box) : measure::Grid{};
+        const auto axes = grid.found() ? measure::Axes::fromGrid(grid, *x, *y) : measure::Axes::fromMarks(*x, *y);
+        if (!axes) {
+            fmt::print(stderr, "amber-throttle booklet: {}\n", axes.error());
+            return exitProblems;
+        }
+        const auto& a = axes.value();
+        const auto curve = measure::follow(ink, grid, clicks);
+        if (!curve) {
+            fmt::print(stderr,
+                       "amber-throttle booklet: no curve leads from one click to the other: they must be on the "
+                       "page, 24 pixels apart at least, and follow each other along the curve\n");
+            return exitProblems;
+        }
+        const auto kept = measure::thinned(*curve, 0.5 * std::max(curve->width, 1.0));
+        const std::string axesWords = axesOf(grid, a, box.has_value());
+        if (json_) {
+            json out;
+            out["axes"] = {{"grid", grid.found()},
+                           {"checked", a.checked()},
+                           {"crossings", a.crossings()},
+                           {"residual_px", a.checked() ? json(a.residual()) : json(nullptr)},
+                           {"labels_off_px", {a.labelResidual().x, a.labelResidual().y}}};
+            out["line_width_px"] = curve->width;
+            out["ink_share"] = curve->share;
+            out["points"] = json::array();
+            for (const auto i : kept) {
+                const auto& p = curve->places[i];
+                const auto v = a.value(p.at), e = a.error(p.at, p.error);
+                out["points"].push_back(
+                    {{"x", v.x}, {"y", v.y}, {"error_x", e.x}, {"error_y", e.y}, {"px", {p.at.x, p.at.y}}});
+            }
+            out["asks"] = json::array();
+            for (const auto& d : curve->doubts)
+                out["asks"].push_back({{"px", {d.at.x, d.at.y}}, {"why", d.why}});
+            fmt::print("{}\n", out.dump(2));
+        } else if (csv_) {
+            fmt::print("x,y,error_x,error_y,px,py\n");
+            for (const auto i : kept) {
+                const auto& p = curve->places[i];
+                const auto v = a.value(p.at), e = a.error(p.at, p.error);
+                fmt::print("{:.6g},{:.6g},{:.3g},{:.3g},{:.1f},{:.1f}\n", v.x, v.y, e.x, e.y, p.at.x, p.at.y);
+            }
+        } else {
+            fmt::print("{}\n", axesWords);
+            fmt::print("Line {:.1f} px wide; ink along {:.0f} % of it\n", curve->width, 100 * curve->share);
+            for (const auto i : kept) {
+                const auto& p = curve->places[i];
+                const auto v = a.value(p.at), e = a.error(p.at, p.error);
+                fmt::print("{:>12.6g} ± {:<8.2g}  {:>12.6g} ± {:.2g}\n", v.x, e.x, v.y, e.y);
+            }
+        }
+        if (!json_)
+            for (const auto& d : curve->doubts)
+                fmt::print(stderr, "Not sure at {:.0f},{:.0f}: {}. Add a click on the curve there to --follow.\n",
+                           d.at.x, d.at.y, d.why);
+        return curve->doubts.empty() ? exitOk : exitProblems;
+    }
+    static std::string axesOf(const measure::Grid& grid, const measure::Axes& a, bool boxed) {
+        if (grid.found())
+            return fmt::format("Grid: {} level and {} upright lines, {} crossings; what it leaves {:.2f} px",
+                               grid.level.size(), grid.upright.size(), a.crossings(), a.residual());
+        const std::string why = boxed ? "No grid found there; " : "";
+        return a.checked() ? fmt::format("{}marks only; what they leave {:.2f} px", why, a.residual())
+                           : fmt::format("{}two marks an axis: unchecked", why);
+    }
+
+    int missing() {
+        Problems problems;
+        const auto text = document::readFile(file_, problems);
+        std::string notesFile = file_, notesText, variant = variant_;
+        Sortie sortie;
+        if (text && text->find("[airframe]") != std::string::npos) {
+            const auto loaded = flight::loadSortieText(*text, file_);
+            problems = loaded.problems;
+            if (loaded.ok()) {
+                sortie = *loaded.sortie;
+                variant = sortie.airframe.variant;
+                notesFile = flight::notesPathOf(sortie, file_);
+                if (const auto read = document::readFile(notesFile, problems))
+                    notesText = *read;
+            }
+        } else if (text) {
+            const auto loaded = flight::loadAircraft(file_, variant);
+            problems = loaded.problems;
+            if (loaded.aircraft) {
+                sortie = flight::plainSortie(loaded.aircraft->notes);
+                notesText = *text;
+            }
+        }
+        if (notesText.empty()) {
+            for (const auto& p : problems)
+                fmt::print(stderr, "{}\n", p.text());
+            return exitProblems;
+        }
+        const auto all = booklet::missing(notesText, notesFile, variant, sortie);
+        if (json_) {
+            json out = json::array();
+            for (const auto& m : all)
+                out.push_back({{"path", m.path},
+                               {"estimate", m.text},
+                               {"why", m.why},
+                               {"low", m.low},
+                               {"high", m.high},
+                               {"fuel", m.moves.fuel},
+                               {"take_off_power", m.moves.power},
+                               {"to_take_off_s", m.moves.minutes},
+                               {"margin_kPa", m.moves.margin / 1e3},
+                               {"not_tried", m.notTried}});
+            fmt::print("{}\n", out.dump(2));
+            return exitOk;
+        }
+        if (csv_) {
+            fmt::print("path,estimate,low,high,fuel,take_off_power,to_take_off_s,margin_kPa\n");
+            for (const auto& m : all)
+                fmt::print("{},\"{}\",\"{}\",\"{}\",{:.4f},{:.4f},{:.0f},{:.2f}\n", m.path, m.text, m.low, m.high,
+                           m.moves.fuel, m.moves.power, m.moves.minutes, m.moves.margin / 1e3);
+            return exitOk;
+        }
+        if (all.empty()) {
+            fmt::print("Nothing is estimated: the notes give every figure.\n");
+            return exitOk;
+        }
+        fmt::print("What to look for next in the booklet, what is worth most first:\n");
+        std::size_t still = 0, words = 0;
+        for (const auto& m : all) {
+            const auto moves = m.moves.words();
+            if (!m.notTried.empty())
+                ++words;
+            else if (moves.empty())
+                ++still;
+            else
+                fmt::print("  {:<30} {:<22} {}\n", m.path == "rating.*.fuel" ? "a fuel flow in a rating line" : m.path,
+                           m.low + " to " + m.high, moves);
+        }
+        if (still)
+            fmt::print("{} more {} nothing of this sortie.\n", still, still == 1 ? "moves" : "move");
+        if (words)
+            fmt::print("{} {} not tried.\n", words, words == 1 ? "is a word and was" : "are words and were");
+        return exitOk;
+    }
+
+    std::string what_, file_, page_, turn_, box_, x_, y_, follow_, variant_;
+    bool logX_ = false, logY_ = false, csv_ = false, json_ = false;
+};
+} // namespace
+
+std::unique_ptr<Command> bookletCommand() {
+    return std::make_unique<BookletCommand>();
+}
+
+} // namespace amber::app
