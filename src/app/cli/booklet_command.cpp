@@ -285,7 +285,7 @@ private:
             else if (moves.empty())
                 ++still;
             else
-                fmt::print("  {:<30} {:<22} {}\n", m.path == "rating.*.fuel" ? "a fuel flow in a rating line" : m.path,
+                fmt::print("  {:<33} {:<24} {}\n", m.path == "rating.*.fuel" ? "a fuel flow in a rating line" : m.path,
                            m.low + " to " + m.high, moves);
         }
         if (still)

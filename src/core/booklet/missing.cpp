@@ -2,6 +2,7 @@
 #include "booklet/missing.h"
 #include "booklet/with_figure.h"
 #include "engine/calibration.h"
+#include "files/key_ranges.h"
 #include "flight/flown.h"
 #include "reading/notes_reader.h"
 #include "units/ascii.h"
@@ -84,9 +85,19 @@ std::optional<std::pair<std::string, std::string>> endsOf(const Estimate& e) {
     return std::pair{written(low), written(high)};
 }
 
-std::string shown(std::string text) {
+/// As it is told: without quotes, a plain number with the unit that its key has.
+std::string shown(std::string text, const std::string& path) {
+    if (!text.empty() && text.front() != '"')
+        if (const auto* range = rangeOf(FileFormat::notes, path); range && range->unit)
+            text += " " + std::string(range->unit->symbol);
     std::erase(text, '"');
     return text;
+}
+/// An estimate that is a plain number and nothing else.
+bool isPlain(const std::string& text) {
+    double value = 0.0;
+    const auto [end, wrong] = std::from_chars(text.data(), text.data() + text.size(), value);
+    return wrong == std::errc() && end == text.data() + text.size();
 }
 } // namespace
 
@@ -154,8 +165,10 @@ std::vector<Missing> missing(const std::string& notes, const std::string& file, 
             m.notTried = "the notes do not hold together at an end of its range";
             continue;
         }
-        m.low = shown(ends->first);
-        m.high = shown(ends->second);
+        m.low = shown(ends->first, m.path);
+        m.high = shown(ends->second, m.path);
+        if (isPlain(m.text))
+            m.text = shown(m.text, m.path);
         m.moves = between(flown[0], flown[1]);
     }
     std::stable_sort(out.begin(), out.end(), [](const Missing& a, const Missing& b) {

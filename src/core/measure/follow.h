@@ -42,7 +42,8 @@ struct Followed {
 std::optional<Followed> follow(const Raster& ink, const Grid& grid, const std::vector<Place>& clicks,
                                const std::function<bool()>& stop = {});
 
-/// The fewest of the places that keep the curve between them within `within` px (Douglas and Peucker), corners kept.
+/// Few of the places, between which the curve stays within `within` px of straight lines: the place farthest off is
+/// kept, and both halves looked at in the same way.
 std::vector<std::size_t> thinned(const Followed& curve, double within);
 
 } // namespace amber::measure

@@ -71,7 +71,8 @@ TEST(MissingFigures, OfTheShortestNotesWhatMovesMostStandsFirst) {
     // A quarter of five minutes' taxiing either way: 75 s to take-off.
     const auto* taxi = rowOf(all, "warming.taxi");
     ASSERT_NE(taxi, nullptr);
-    EXPECT_EQ(taxi->low, "3.75");
+    EXPECT_EQ(taxi->low, "3.75 min") << "with its unit";
+    EXPECT_EQ(taxi->text, "5 min");
     EXPECT_NEAR(taxi->moves.minutes, 75, 10);
     // A school's word is no figure.
     const auto* kind = rowOf(all, "propeller.kind");

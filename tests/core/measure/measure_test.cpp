@@ -13,8 +13,8 @@ printed::Chart smallChart(bool knee, bool dashed) {
     s.seed = 5;
     s.columns = 8;
     s.rows = 6;
-    s.width = 420;
-    s.height = 300;
+    s.width = 320;
+    s.height = 240;
     s.left = s.top = 40;
     s.labels = 2;
     s.curl = 6;
