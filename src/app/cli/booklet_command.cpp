@@ -1,12 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "booklet/laid_over.h"
 #include "booklet/missing.h"
+#include "cli/aircraft_option.h"
 #include "cli/command.h"
 #include "cli/exit_codes.h"
+#include "cli/option_range.h"
 #include "files/document.h"
 #include "flight/open_files.h"
 #include "measure/axes.h"
 #include "measure/follow.h"
+#include "notes/cockpit_units.h"
 #include "store/paper.h"
+#include "units/unit_table.h"
 #include <charconv>
 #include <cstdio>
 #include <fmt/format.h>
@@ -67,6 +72,12 @@ public:
         a.text("--follow", follow_, "Clicks on the curve, from its one end to its other: \"130,650 800,210\"");
         a.flag("--log-x", logX_, "The level axis is logarithmic");
         a.flag("--log-y", logY_, "The upright axis is logarithmic");
+        a.text("--notes", notes_, "Type notes whose model is laid over the curve");
+        a.choice("--of", of_, {"power-height", "power-boost"}, "With --notes: what the chart's axes are");
+        a.text("--rpm", rpm_, "With --notes: the curve's revolutions");
+        a.text("--gear", gear_, "With --notes: gear of the blower, by its name");
+        a.text("--boost", boost_, "With --notes: the curve's boost; without, full throttle");
+        a.text("--units", units_, "With --notes: units of both axes, \"ft hp\"; without, the cockpit's");
         a.text("--variant", variant_, "Id of a variant of the notes");
         a.flag("--csv", csv_, "As CSV");
         a.flag("--json", json_, "As JSON");
@@ -146,6 +157,18 @@ private:
                 return usage("--box wants x,y,width,height, at least 60 pixels each way");
             box = measure::Box{(*four)[0], (*four)[1], (*four)[2], (*four)[3]};
         }
+        std::shared_ptr<const powerplant::Aircraft> aircraft;
+        booklet::CurveSetting setting;
+        const UnitSpec *unitX = nullptr, *unitY = nullptr;
+        if (!notes_.empty()) {
+            aircraft = aircraftOf(notes_, variant_);
+            if (!aircraft)
+                return exitProblems;
+            if (const auto why = settingOf(aircraft->notes, setting, unitX, unitY); !why.empty())
+                return usage(why);
+        } else if (!of_.empty() || !rpm_.empty() || !gear_.empty() || !boost_.empty() || !units_.empty()) {
+            return usage("--of, --rpm, --gear, --boost and --units want --notes: whose model is laid over the curve?");
+        }
         auto paper = readPaper(QString::fromStdString(file_), *number);
         if (!paper.wrong.empty()) {
             fmt::print(stderr, "{} cannot be used: {}\n", file_, paper.wrong);
@@ -168,6 +191,17 @@ private:
             return exitProblems;
         }
         const auto kept = measure::thinned(*curve, 0.5 * std::max(curve->width, 1.0));
+        std::vector<booklet::Laid> laid;
+        if (aircraft) {
+            std::vector<std::array<double, 4>> places;
+            for (const auto i : kept) {
+                const auto& p = curve->places[i];
+                const auto v = a.value(p.at), e = a.error(p.at, p.error);
+                places.push_back(
+                    {v.x * unitX->scale + unitX->offset, v.y * unitY->scale, e.x * unitX->scale, e.y * unitY->scale});
+            }
+            laid = booklet::laidOver(aircraft->model(), setting, places);
+        }
         const std::string axesWords = axesOf(grid, a, box.has_value());
         if (json_) {
             json out;
@@ -184,6 +218,10 @@ private:
                 const auto v = a.value(p.at), e = a.error(p.at, p.error);
                 out["points"].push_back(
                     {{"x", v.x}, {"y", v.y}, {"error_x", e.x}, {"error_y", e.y}, {"px", {p.at.x, p.at.y}}});
+                if (const auto n = out["points"].size() - 1; n < laid.size()) {
+                    out["points"].back()["model"] = laid[n].model / unitY->scale;
+                    out["points"].back()["parts"] = laid[n].parts();
+                }
             }
             out["asks"] = json::array();
             for (const auto& d : curve->doubts)
@@ -199,10 +237,17 @@ private:
         } else {
             fmt::print("{}\n", axesWords);
             fmt::print("Line {:.1f} px wide; ink along {:.0f} % of it\n", curve->width, 100 * curve->share);
+            std::size_t n = 0;
             for (const auto i : kept) {
                 const auto& p = curve->places[i];
                 const auto v = a.value(p.at), e = a.error(p.at, p.error);
-                fmt::print("{:>12.6g} ± {:<8.2g}  {:>12.6g} ± {:.2g}\n", v.x, e.x, v.y, e.y);
+                const std::string model =
+                    n < laid.size()
+                        ? fmt::format("  model {:.6g}, {:+.1f} %{}", laid[n].model / unitY->scale, 100 * laid[n].over(),
+                                      laid[n].parts() ? "  more than measuring leaves" : "")
+                        : std::string();
+                ++n;
+                fmt::print("{:>12.6g} ± {:<8.2g}  {:>12.6g} ± {:<8.2g}{}\n", v.x, e.x, v.y, e.y, model);
             }
         }
         if (!json_)
@@ -210,6 +255,39 @@ private:
                 fmt::print(stderr, "Not sure at {:.0f},{:.0f}: {}. Add a click on the curve there to --follow.\n",
                            d.at.x, d.at.y, d.why);
         return curve->doubts.empty() ? exitOk : exitProblems;
+    }
+    /// The curve's levers and its axes' units. @return an error, or empty
+    std::string settingOf(const TypeNotes& notes, booklet::CurveSetting& setting, const UnitSpec*& unitX,
+                          const UnitSpec*& unitY) const {
+        if (of_.empty() || rpm_.empty())
+            return "--notes wants --of power-height or power-boost, and --rpm";
+        setting.kind = of_ == "power-boost" ? booklet::CurveKind::powerBoost : booklet::CurveKind::powerHeight;
+        const auto rpm = readOption<Dimension::rotation>("rpm", rpm_, units::rpm.spec);
+        if (!rpm)
+            return rpm.error();
+        setting.rpm = rpm.value();
+        const auto gear = notes.gearIndex(gear_);
+        if (!gear || (notes.engine.gears.empty() && !gear_.empty()))
+            return fmt::format("--gear: the {} has no gear \"{}\"", notes.engine.name, gear_);
+        setting.gear = *gear;
+        if (!boost_.empty()) {
+            const auto boost = readOption<Dimension::manifoldPressure>("boost", boost_, notes.cockpit.boost);
+            if (!boost)
+                return boost.error();
+            setting.boost = boost.value();
+        }
+        const bool height = setting.kind == booklet::CurveKind::powerHeight;
+        unitX = height ? notes.cockpit.height : notes.cockpit.boost;
+        unitY = notes.cockpit.power;
+        if (const auto named = wordsOf(units_); !named.empty()) {
+            if (named.size() != 2)
+                return "--units wants two, \"ft hp\"";
+            unitX = findUnit(height ? Dimension::length : Dimension::manifoldPressure, named[0]);
+            unitY = findUnit(Dimension::power, named[1]);
+        }
+        if (!unitX || !unitY)
+            return fmt::format("--units: \"{}\" is not known for such axes", units_);
+        return {};
     }
     static std::string axesOf(const measure::Grid& grid, const measure::Axes& a, bool boxed) {
         if (grid.found())
@@ -295,7 +373,7 @@ private:
         return exitOk;
     }
 
-    std::string what_, file_, page_, turn_, box_, x_, y_, follow_, variant_;
+    std::string what_, file_, page_, turn_, box_, x_, y_, follow_, variant_, notes_, of_, rpm_, gear_, boost_, units_;
     bool logX_ = false, logY_ = false, csv_ = false, json_ = false;
 };
 } // namespace

@@ -71,6 +71,24 @@ TEST_F(BookletCommands, APrintedLineIsMeasuredThroughTheChild) {
     EXPECT_TRUE(out["asks"].empty());
 }
 
+// The printed scale as feet and horsepower: the model stands beside each point, in the chart's own units.
+TEST_F(BookletCommands, TheModelIsLaidOverTheCurve) {
+    auto words = measuring(chart());
+    for (const char* w :
+         {"--of", "power-height", "--rpm", "2350", "--gear", "low", "--boost", "39 inHg", "--units", "ft hp"})
+        words.emplace_back(w);
+    EXPECT_EQ(command(words).code, 2) << "whose model?";
+    words.insert(words.end(), {"--notes", notesOf("lorimer-l4")});
+    const auto r = command(words);
+    ASSERT_EQ(r.code, 0) << r.err.toStdString();
+    for (const auto& p : nlohmann::json::parse(r.out.toStdString())["points"]) {
+        EXPECT_NEAR(p["model"].get<double>(), 1230, 80) << "39 inHg at 2,350 rpm";
+        EXPECT_TRUE(p["parts"]);
+    }
+    *std::find(words.begin(), words.end(), "ft hp") = "ft kt";
+    EXPECT_EQ(command(words).code, 2);
+}
+
 TEST_F(BookletCommands, WhereNoLineIsItAsks) {
     const auto r = command(measuring(chart("bare.png", false), "60,360 300,75"));
     EXPECT_EQ(r.code, 1);
