@@ -55,4 +55,20 @@ QLineEdit* typedLine(QBoxLayout& column, const char* name, const QString& captio
     return edit;
 }
 
+QListView* readList(const char* name, const QString& called, QAbstractItemDelegate* delegate, QStandardItemModel* rows,
+                    QWidget* in) {
+    auto* list = new QListView(in);
+    list->setObjectName(QLatin1String(name));
+    list->setAccessibleName(called);
+    list->setFrameShape(QFrame::NoFrame);
+    list->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    list->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
+    delegate->setParent(list);
+    list->setItemDelegate(delegate);
+    rows->setParent(list);
+    list->setModel(rows);
+    return list;
+}
+
 } // namespace amber::app

@@ -4,6 +4,8 @@
 #include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
+#include <QListView>
+#include <QStandardItemModel>
 #include <QWidget>
 
 namespace amber::app {
@@ -12,6 +14,10 @@ namespace amber::app {
 QWidget* captioned(const QString& caption, QComboBox* box, QWidget* parent);
 /// A line to type in, under its caption. @param name of the object
 QLineEdit* typedLine(QBoxLayout& column, const char* name, const QString& caption, const QString& prompt, QWidget* in);
+/// A list of rows that a delegate draws, to be read and chosen from, not written in; it owns its model.
+/// @param name of the object @param called how it is read aloud
+QListView* readList(const char* name, const QString& called, QAbstractItemDelegate* delegate, QStandardItemModel* rows,
+                    QWidget* in);
 /// The head of a column, in small capitals.
 QLabel* heading(const QString& text, QWidget* parent);
 

@@ -119,16 +119,8 @@ LearntDialog::LearntDialog(SortieDocument& document, Teaching teaching, const QS
     scale->setForegroundRole(QPalette::PlaceholderText);
     scale->setAlignment(Qt::AlignRight);
     column->addWidget(scale);
-    list_ = new QListView(this);
-    list_->setObjectName(QStringLiteral("learnt-list"));
-    list_->setAccessibleName(tr("What the log teaches"));
-    list_->setFrameShape(QFrame::NoFrame);
-    list_->setEditTriggers(QAbstractItemView::NoEditTriggers);
-    list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
-    list_->setItemDelegate(new LessonDelegate(list_));
-    model_ = new QStandardItemModel(this);
-    list_->setModel(model_);
+    model_ = new QStandardItemModel;
+    list_ = readList("learnt-list", tr("What the log teaches"), new LessonDelegate, model_, this);
     column->addWidget(list_, 1);
     today_ = new QLabel(this);
     today_->setObjectName(QStringLiteral("learnt-today"));

@@ -98,16 +98,8 @@ MissingDialog::MissingDialog(const SortieDocument& document, QWidget* parent) : 
     scale->setForegroundRole(QPalette::PlaceholderText);
     scale->setAlignment(Qt::AlignRight);
     column->addWidget(scale);
-    list_ = new QListView(this);
-    list_->setObjectName(QStringLiteral("missing-list"));
-    list_->setAccessibleName(tr("Figures to look for"));
-    list_->setFrameShape(QFrame::NoFrame);
-    list_->setEditTriggers(QAbstractItemView::NoEditTriggers);
-    list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    list_->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
-    list_->setItemDelegate(new MissingDelegate(list_));
-    model_ = new QStandardItemModel(this);
-    list_->setModel(model_);
+    model_ = new QStandardItemModel;
+    list_ = readList("missing-list", tr("Figures to look for"), new MissingDelegate, model_, this);
     column->addWidget(list_, 1);
     rest_ = new QLabel(this);
     rest_->setFont(face(13));
