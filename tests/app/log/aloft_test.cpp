@@ -284,7 +284,11 @@ TEST_F(Aloft, NothingIsClippedAndTargetsAreGreat) {
         window->closeAloft();
         window->openAloft();
         double from = 0.0;
-        for (const double share : {0.2, 0.6, 0.93}) {
+        // Four engines on the ground and in the climb, one at the end; a thorough run sees each at all.
+        const bool four = demo == std::string_view("mercer-frost");
+        for (const double share : test::thorough() ? std::vector{0.2, 0.6, 0.93}
+                                  : four           ? std::vector{0.2, 0.5}
+                                                   : std::vector{0.93}) {
             const double until = share * static_cast<double>(flight.truth.size());
             ASSERT_EQ(app::play(window->live(), flight, from, until, [&](double t) { at = t; }), QString()) << demo;
             from = until + 0.001;
