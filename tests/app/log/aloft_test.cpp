@@ -7,6 +7,7 @@
 #include "notes/cockpit_units.h"
 #include "record/log_text.h"
 #include "record/what.h"
+#include "thorough.h"
 #include "window_fixture.h"
 #include <QHostAddress>
 #include <QPushButton>
