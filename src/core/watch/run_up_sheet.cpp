@@ -81,7 +81,7 @@ private:
         const int cycles = p.cyclesAt(day_.oat);
         auto& l = line("propeller",
                        cycles == 1 ? std::string("Governor exercise, drop")
-                                   : fmt::format("Governor exercise ×{}, drop", cycles),
+                                   : fmt::format("Governor ×{}, drop", cycles),
                        p.at);
         l.band = p.fall;
         l.want = range(p.fall, *l.unit);
