@@ -115,7 +115,7 @@ Paper readPaper(const QString& file, int number, const std::function<bool()>& st
         return refused("the program that reads pictures cannot be started: " + child.errorString().toStdString());
     // A page that takes longer by the clock than by its processor has not got one; it may wait three times as long.
     int tenths = decodeSeconds * 30;
-    while (child.state() != QProcess::NotRunning && !child.waitForFinished(100))
+    for (; child.state() != QProcess::NotRunning; child.waitForFinished(100))
         if ((stop && stop()) || --tenths <= 0) {
             child.kill();
             child.waitForFinished();
