@@ -4,6 +4,7 @@
 #include "measure/axes.h"
 #include "measure/follow.h"
 #include "printed_chart.h"
+#include "units/median.h"
 #include <algorithm>
 #include <chrono>
 #include <fmt/format.h>
@@ -112,7 +113,6 @@ int main(int argc, char** argv) {
                         }
                     if (y == 0)
                         continue;
-
                     const double sigma = std::hypot(e.y, slope * e.x);
                     ++judged;
                     covered += std::abs(v.y - y) <= 1.96 * sigma;
@@ -132,12 +132,6 @@ int main(int argc, char** argv) {
                            f->share);
         }
     }
-    const auto median = [](std::vector<double> v) {
-        if (v.empty())
-            return 0.0;
-        std::sort(v.begin(), v.end());
-        return v[v.size() / 2];
-    };
     fmt::print("{} charts, {} curves: right with at most two mending clicks {:.1f} %, mending clicks {:.2f} a curve, "
                "still asking {:.1f} %\n",
                charts, curves, 100.0 * right / curves, static_cast<double>(clicks) / curves, 100.0 * asked / curves);
@@ -145,7 +139,7 @@ int main(int argc, char** argv) {
                100 * silent / length, 100 * within / points);
     fmt::print("grid whole {:.1f} %; warp left {:.2f} px (median); stated 95 % covers {:.1f} %, median half width "
                "{:.2f} % of the axis\n",
-               100.0 * (charts - gridless) / charts, median(residuals), 100 * covered / judged, median(widths));
-    fmt::print("{:.2f} s a follow (median), worst {:.2f}\n", median(seconds),
+               100.0 * (charts - gridless) / charts, medianOf(residuals), 100 * covered / judged, medianOf(widths));
+    fmt::print("{:.2f} s a follow (median), worst {:.2f}\n", medianOf(seconds),
                *std::max_element(seconds.begin(), seconds.end()));
 }

@@ -5,14 +5,17 @@
 #include "cli/command.h"
 #include "cli/exit_codes.h"
 #include "cli/option_range.h"
+#include "files/csv.h"
 #include "files/document.h"
 #include "flight/open_files.h"
 #include "measure/axes.h"
 #include "measure/follow.h"
 #include "notes/cockpit_units.h"
+#include "notes/origin.h"
 #include "store/paper.h"
 #include "units/unit_table.h"
 #include <charconv>
+#include <cmath>
 #include <cstdio>
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
@@ -21,13 +24,13 @@ namespace amber::app {
 namespace {
 using json = nlohmann::ordered_json;
 
-/// Numbers parted by commas, points or blanks of another kind refused: "412,300".
+/// Numbers parted by commas and nothing else, "412,300"; such as stand on no page are refused.
 std::optional<std::vector<double>> numbersIn(std::string_view text) {
     std::vector<double> out;
     while (!text.empty()) {
         double value = 0.0;
         const auto [end, wrong] = std::from_chars(text.data(), text.data() + text.size(), value);
-        if (wrong != std::errc())
+        if (wrong != std::errc() || !(std::abs(value) <= 1e9))
             return std::nullopt;
         out.push_back(value);
         text.remove_prefix(static_cast<std::size_t>(end - text.data()));
@@ -111,7 +114,7 @@ private:
         limitThisProcess();
         const auto paper = decodePaper(QString::fromStdString(file_), *page);
         if (!paper.wrong.empty()) {
-            fmt::print(stderr, "{} cannot be used: {}\n", file_, paper.wrong);
+            fmt::print(stderr, "{}{}{}\n", file_, paperRefused, paper.wrong);
             return exitProblems;
         }
         fmt::print("P5\n# pages {}\n{} {}\n255\n", paper.pages, paper.page.width, paper.page.height);
@@ -171,7 +174,7 @@ private:
         }
         auto paper = readPaper(QString::fromStdString(file_), *number);
         if (!paper.wrong.empty()) {
-            fmt::print(stderr, "{} cannot be used: {}\n", file_, paper.wrong);
+            fmt::print(stderr, "{}{}{}\n", shownText(file_), paperRefused, shownText(paper.wrong));
             return exitProblems;
         }
         const auto page = *turns ? measure::turned(paper.page, *turns) : std::move(paper.page);
@@ -190,71 +193,99 @@ private:
                        "page, 24 pixels apart at least, and follow each other along the curve\n");
             return exitProblems;
         }
-        const auto kept = measure::thinned(*curve, 0.5 * std::max(curve->width, 1.0));
-        std::vector<booklet::Laid> laid;
+        std::vector<Point> points;
+        for (const auto i : measure::thinned(*curve, 0.5 * std::max(curve->width, 1.0))) {
+            const auto& p = curve->places[i];
+            points.push_back({p.at, a.value(p.at), a.error(p.at, p.error), {}});
+        }
         if (aircraft) {
             std::vector<std::array<double, 4>> places;
-            for (const auto i : kept) {
-                const auto& p = curve->places[i];
-                const auto v = a.value(p.at), e = a.error(p.at, p.error);
-                places.push_back(
-                    {v.x * unitX->scale + unitX->offset, v.y * unitY->scale, e.x * unitX->scale, e.y * unitY->scale});
-            }
-            laid = booklet::laidOver(aircraft->model(), setting, places);
+            for (const auto& p : points)
+                places.push_back({p.value.x * unitX->scale + unitX->offset, p.value.y * unitY->scale,
+                                  p.error.x * unitX->scale, p.error.y * unitY->scale});
+            const auto laid = booklet::laidOver(aircraft->model(), setting, places);
+            for (std::size_t i = 0; i < points.size(); ++i)
+                points[i].model = laid[i];
         }
-        const std::string axesWords = axesOf(grid, a, box.has_value());
-        if (json_) {
-            json out;
-            out["axes"] = {{"grid", grid.found()},
-                           {"checked", a.checked()},
-                           {"crossings", a.crossings()},
-                           {"residual_px", a.checked() ? json(a.residual()) : json(nullptr)},
-                           {"labels_off_px", {a.labelResidual().x, a.labelResidual().y}}};
-            out["line_width_px"] = curve->width;
-            out["ink_share"] = curve->share;
-            out["points"] = json::array();
-            for (const auto i : kept) {
-                const auto& p = curve->places[i];
-                const auto v = a.value(p.at), e = a.error(p.at, p.error);
-                out["points"].push_back(
-                    {{"x", v.x}, {"y", v.y}, {"error_x", e.x}, {"error_y", e.y}, {"px", {p.at.x, p.at.y}}});
-                if (const auto n = out["points"].size() - 1; n < laid.size()) {
-                    out["points"].back()["model"] = laid[n].model / unitY->scale;
-                    out["points"].back()["parts"] = laid[n].parts();
-                }
-            }
-            out["asks"] = json::array();
-            for (const auto& d : curve->doubts)
-                out["asks"].push_back({{"px", {d.at.x, d.at.y}}, {"why", d.why}});
-            fmt::print("{}\n", out.dump(2));
-        } else if (csv_) {
-            fmt::print("x,y,error_x,error_y,px,py\n");
-            for (const auto i : kept) {
-                const auto& p = curve->places[i];
-                const auto v = a.value(p.at), e = a.error(p.at, p.error);
-                fmt::print("{:.6g},{:.6g},{:.3g},{:.3g},{:.1f},{:.1f}\n", v.x, v.y, e.x, e.y, p.at.x, p.at.y);
-            }
-        } else {
-            fmt::print("{}\n", axesWords);
-            fmt::print("Line {:.1f} px wide; ink along {:.0f} % of it\n", curve->width, 100 * curve->share);
-            std::size_t n = 0;
-            for (const auto i : kept) {
-                const auto& p = curve->places[i];
-                const auto v = a.value(p.at), e = a.error(p.at, p.error);
-                const std::string model =
-                    n < laid.size()
-                        ? fmt::format("  model {:.6g}, {:+.1f} %{}", laid[n].model / unitY->scale, 100 * laid[n].over(),
-                                      laid[n].parts() ? "  more than measuring leaves" : "")
-                        : std::string();
-                ++n;
-                fmt::print("{:>12.6g} ± {:<8.2g}  {:>12.6g} ± {:<8.2g}{}\n", v.x, e.x, v.y, e.y, model);
-            }
-        }
+        const double unit = unitY ? unitY->scale : 1.0;
+        if (json_)
+            tellJson(grid, a, *curve, points, unit);
+        else if (csv_)
+            tellCsv(a, points, unit);
+        else
+            tellText(axesOf(grid, a, box.has_value()), a, *curve, points, unit);
         if (!json_)
             for (const auto& d : curve->doubts)
                 fmt::print(stderr, "Not sure at {:.0f},{:.0f}: {}. Add a click on the curve there to --follow.\n",
                            d.at.x, d.at.y, d.why);
         return curve->doubts.empty() ? exitOk : exitProblems;
+    }
+
+    /// One point of the curve, in the chart's own units, and the model there (SI) where one is laid over it.
+    struct Point {
+        measure::Place at, value, error;
+        std::optional<booklet::Laid> model;
+    };
+    /// Whether paper and model part; nothing where nothing checks the axes: then it cannot be said.
+    static std::optional<bool> parts(const measure::Axes& axes, const Point& p) {
+        return p.model && axes.checked() ? std::optional(p.model->parts()) : std::nullopt;
+    }
+    static void tellJson(const measure::Grid& grid, const measure::Axes& a, const measure::Followed& curve,
+                         const std::vector<Point>& points, double unit) {
+        json out;
+        out["axes"] = {{"grid", grid.found()},
+                       {"checked", a.checked()},
+                       {"crossings", a.crossings()},
+                       {"residual_px", a.checked() ? json(a.residual()) : json(nullptr)},
+                       {"labels_off_px", {a.labelResidual().x, a.labelResidual().y}}};
+        out["line_width_px"] = curve.width;
+        out["ink_share"] = curve.share;
+        out["points"] = json::array();
+        for (const auto& p : points) {
+            out["points"].push_back({{"x", p.value.x},
+                                     {"y", p.value.y},
+                                     {"error_x", p.error.x},
+                                     {"error_y", p.error.y},
+                                     {"px", {p.at.x, p.at.y}}});
+            if (p.model) {
+                const auto apart = parts(a, p);
+                out["points"].back()["model"] = p.model->model / unit;
+                out["points"].back()["parts"] = apart ? json(*apart) : json(nullptr);
+            }
+        }
+        out["asks"] = json::array();
+        for (const auto& d : curve.doubts)
+            out["asks"].push_back({{"px", {d.at.x, d.at.y}}, {"why", d.why}});
+        fmt::print("{}\n", out.dump(2));
+    }
+    static void tellCsv(const measure::Axes& a, const std::vector<Point>& points, double unit) {
+        const bool model = !points.empty() && points.front().model;
+        fmt::print("x,y,error_x,error_y,px,py{}\n", model ? ",model,parts" : "");
+        for (const auto& p : points) {
+            fmt::print("{:.6g},{:.6g},{:.3g},{:.3g},{:.1f},{:.1f}", p.value.x, p.value.y, p.error.x, p.error.y, p.at.x,
+                       p.at.y);
+            if (model) {
+                const auto apart = parts(a, p);
+                fmt::print(",{:.6g},{}", p.model->model / unit, !apart ? "" : *apart ? "1" : "0");
+            }
+            fmt::print("\n");
+        }
+    }
+    static void tellText(const std::string& axes, const measure::Axes& a, const measure::Followed& curve,
+                         const std::vector<Point>& points, double unit) {
+        constexpr double tellsLabels = 2.0; // px: a label that stands farther from the others' scale is told
+        fmt::print("{}\n", axes);
+        if (const double off = std::max(a.labelResidual().x, a.labelResidual().y); off > tellsLabels)
+            fmt::print("The labels do not lie on one scale: one is {:.0f} px off. Look at them again.\n", off);
+        fmt::print("Line {:.1f} px wide; ink along {:.0f} % of it\n", curve.width, 100 * curve.share);
+        for (const auto& p : points) {
+            const std::string model =
+                p.model ? fmt::format("  model {:.6g}, {:+.1f} %{}", p.model->model / unit, 100 * p.model->over(),
+                                      parts(a, p).value_or(false) ? "  more than measuring leaves" : "")
+                        : std::string();
+            fmt::print("{:>12.6g} ± {:<8.2g}  {:>12.6g} ± {:<8.2g}{}\n", p.value.x, p.error.x, p.value.y, p.error.y,
+                       model);
+        }
     }
     /// The curve's levers and its axes' units. @return an error, or empty
     std::string settingOf(const TypeNotes& notes, booklet::CurveSetting& setting, const UnitSpec*& unitX,
@@ -301,76 +332,90 @@ private:
     int missing() {
         Problems problems;
         const auto text = document::readFile(file_, problems);
-        std::string notesFile = file_, notesText, variant = variant_;
+        const auto root = text ? document::parse(*text, file_, problems) : std::nullopt;
+        std::string notesFile = file_, variant = variant_;
+        std::optional<std::string> notes;
+        std::shared_ptr<const powerplant::Aircraft> aircraft;
         Sortie sortie;
-        if (text && text->find("[airframe]") != std::string::npos) {
-            const auto loaded = flight::loadSortieText(*text, file_);
+        if (root && flight::kindOf(*root) == flight::FileKind::sortie) {
+            auto loaded = flight::loadSortieText(*text, file_);
             problems = loaded.problems;
             if (loaded.ok()) {
                 sortie = *loaded.sortie;
+                aircraft = loaded.aircraft;
                 variant = sortie.airframe.variant;
                 notesFile = flight::notesPathOf(sortie, file_);
-                if (const auto read = document::readFile(notesFile, problems))
-                    notesText = *read;
+                notes = document::readFile(notesFile, problems);
             }
-        } else if (text) {
+        } else if (root && flight::kindOf(*root) == flight::FileKind::notes) {
             const auto loaded = flight::loadAircraft(file_, variant);
             problems = loaded.problems;
             if (loaded.aircraft) {
-                sortie = flight::plainSortie(loaded.aircraft->notes);
-                notesText = *text;
+                aircraft = loaded.aircraft;
+                sortie = flight::plainSortie(aircraft->notes);
+                notes = text;
             }
+        } else if (root) {
+            problems.push_back({file_, 0, "this is neither type notes nor a sortie", "Give one of them."});
         }
-        if (notesText.empty()) {
+        if (!notes || !aircraft) {
             for (const auto& p : problems)
                 fmt::print(stderr, "{}\n", p.text());
             return exitProblems;
         }
-        const auto all = booklet::missing(notesText, notesFile, variant, sortie);
+        const auto all = booklet::missing(*notes, notesFile, variant, sortie);
         if (json_) {
             json out = json::array();
             for (const auto& m : all)
                 out.push_back({{"path", m.path},
                                {"estimate", m.text},
+                               {"origin", markOf(Origin::ours)},
                                {"why", m.why},
                                {"low", m.low},
                                {"high", m.high},
                                {"fuel", m.moves.fuel},
                                {"take_off_power", m.moves.power},
-                               {"to_take_off_s", m.moves.minutes},
+                               {"to_take_off_s", m.moves.toTakeOff},
                                {"margin_kPa", m.moves.margin / 1e3},
-                               {"not_tried", m.notTried}});
+                               {"not_tried", keyOf(m.notTried)}});
             fmt::print("{}\n", out.dump(2));
             return exitOk;
         }
         if (csv_) {
-            fmt::print("path,estimate,low,high,fuel,take_off_power,to_take_off_s,margin_kPa\n");
+            fmt::print("path,estimate,low,high,fuel,take_off_power,to_take_off_s,margin_kPa,not_tried\n");
             for (const auto& m : all)
-                fmt::print("{},\"{}\",\"{}\",\"{}\",{:.4f},{:.4f},{:.0f},{:.2f}\n", m.path, m.text, m.low, m.high,
-                           m.moves.fuel, m.moves.power, m.moves.minutes, m.moves.margin / 1e3);
+                fmt::print("{},{},{},{},{:.4f},{:.4f},{:.0f},{:.2f},{}\n", csv::cell(m.path), csv::cell(m.text),
+                           csv::cell(m.low), csv::cell(m.high), m.moves.fuel, m.moves.power, m.moves.toTakeOff,
+                           m.moves.margin / 1e3, keyOf(m.notTried));
             return exitOk;
         }
         if (all.empty()) {
             fmt::print("Nothing is estimated: the notes give every figure.\n");
             return exitOk;
         }
-        fmt::print("What to look for next in the booklet, what is worth most first:\n");
-        std::size_t still = 0, words = 0;
-        for (const auto& m : all) {
-            const auto moves = m.moves.words();
-            if (!m.notTried.empty())
-                ++words;
-            else if (moves.empty())
-                ++still;
-            else
-                fmt::print("  {:<33} {:<24} {}\n", m.path == "rating.*.fuel" ? "a fuel flow in a rating line" : m.path,
-                           m.low + " to " + m.high, moves);
-        }
-        if (still)
-            fmt::print("{} more {} nothing of this sortie.\n", still, still == 1 ? "moves" : "move");
-        if (words)
-            fmt::print("{} {} not tried.\n", words, words == 1 ? "is a word and was" : "are words and were");
+        fmt::print("Figures missing in the notes and estimated ({}), worth most first:\n", markOf(Origin::ours));
+        for (const auto& m : all)
+            if (m.counts())
+                fmt::print("  {:<33} {:<24} {}\n",
+                           m.path == booklet::fuelPath ? "a fuel flow in a rating line" : m.path,
+                           m.low + " to " + m.high, m.moves.words(aircraft->notes.cockpit));
+        if (const auto rest = booklet::restOf(all); !rest.empty())
+            fmt::print("{}\n", rest);
         return exitOk;
+    }
+    /// As JSON and CSV have it; empty where it was tried.
+    static const char* keyOf(booklet::NotTried why) {
+        switch (why) {
+        case booklet::NotTried::no:
+            return "";
+        case booklet::NotTried::word:
+            return "word";
+        case booklet::NotTried::refused:
+            return "refused";
+        case booklet::NotTried::stopped:
+            return "stopped";
+        }
+        return "";
     }
 
     std::string what_, file_, page_, turn_, box_, x_, y_, follow_, variant_, notes_, of_, rpm_, gear_, boost_, units_;

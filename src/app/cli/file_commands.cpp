@@ -78,13 +78,14 @@ int runCheck(const std::vector<std::string>& files) {
         if (text) {
             Problems ignored;
             const auto root = document::parse(*text, file, ignored);
-            if (root && root->find("airframe") && !root->find("day") && !root->find("flight") && !root->find("load")) {
+            const auto kind = root ? flight::kindOf(*root) : flight::FileKind::notes;
+            if (kind == flight::FileKind::airframe) {
                 problems = readAirframe(*text, file).problems;
                 verdict = "airframe";
-            } else if (root && root->find("airframe")) {
+            } else if (kind == flight::FileKind::sortie) {
                 problems = flight::loadSortieText(*text, file).problems;
                 verdict = "sortie";
-            } else if (root && root->find("rehearsal")) {
+            } else if (kind == flight::FileKind::setup) {
                 // Which faults and engines there are, its sortie's notes say.
                 problems.push_back(
                     {file, 0, "this is a rehearsal's set-up, which is checked with a sortie",

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "kit/captioned.h"
 #include "kit/theme.h"
+#include <QPainter>
 #include <QVBoxLayout>
 
 namespace amber::app {
@@ -53,6 +54,17 @@ QLineEdit* typedLine(QBoxLayout& column, const char* name, const QString& captio
     both->addWidget(edit);
     column.addLayout(both);
     return edit;
+}
+
+void rowGround(QPainter& painter, const QStyleOptionViewItem& option) {
+    const Colours c(option.widget ? option.widget->window()->palette() : option.palette);
+    const QRect r = option.rect;
+    painter.setPen(QPen(c.grid, 1));
+    painter.drawLine(r.bottomLeft(), r.bottomRight());
+    if (option.state.testFlag(QStyle::State_Selected)) {
+        painter.fillRect(r.adjusted(0, 1, 0, -1), c.sheet);
+        painter.fillRect(QRect(r.left(), r.top() + 1, 3, r.height() - 2), c.amber);
+    }
 }
 
 QListView* readList(const char* name, const QString& called, QAbstractItemDelegate* delegate, QStandardItemModel* rows,

@@ -6,6 +6,7 @@
 #include <QLineEdit>
 #include <QListView>
 #include <QStandardItemModel>
+#include <QStyleOptionViewItem>
 #include <QWidget>
 
 namespace amber::app {
@@ -18,6 +19,8 @@ QLineEdit* typedLine(QBoxLayout& column, const char* name, const QString& captio
 /// @param name of the object @param called how it is read aloud
 QListView* readList(const char* name, const QString& called, QAbstractItemDelegate* delegate, QStandardItemModel* rows,
                     QWidget* in);
+/// The ground of one row that a delegate draws: a thin rule below, and where it is chosen a sheet with an amber edge.
+void rowGround(QPainter& painter, const QStyleOptionViewItem& option);
 /// The head of a column, in small capitals.
 QLabel* heading(const QString& text, QWidget* parent);
 

@@ -35,12 +35,7 @@ public:
         const Colours c(option.widget ? option.widget->window()->palette() : option.palette);
         const QRect r = option.rect;
         p->save();
-        p->setPen(QPen(c.grid, 1));
-        p->drawLine(r.bottomLeft(), r.bottomRight());
-        if (option.state.testFlag(QStyle::State_Selected)) {
-            p->fillRect(r.adjusted(0, 1, 0, -1), c.sheet);
-            p->fillRect(QRect(r.left(), r.top() + 1, 3, r.height() - 2), c.amber);
-        }
+        rowGround(*p, option);
         const bool offered = index.data(offeredRole).toBool();
         const QRect words = r.adjusted(lessonEdge + 4, 5, -lessonPicture - 2 * lessonEdge, -4);
         p->setFont(face(14, offered));

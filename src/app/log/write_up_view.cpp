@@ -5,6 +5,7 @@
 #include "kit/words.h"
 #include "log/write_up_words.h"
 #include <QAbstractItemView>
+#include <QEvent>
 #include <QHBoxLayout>
 #include <QPainter>
 #include <QSignalBlocker>
@@ -25,12 +26,7 @@ public:
         const Colours c(option.widget ? option.widget->window()->palette() : option.palette);
         p->save();
         const QRect r = option.rect;
-        p->setPen(QPen(c.grid, 1));
-        p->drawLine(r.bottomLeft(), r.bottomRight());
-        if (option.state.testFlag(QStyle::State_Selected)) {
-            p->fillRect(r.adjusted(0, 1, 0, -1), c.sheet);
-            p->fillRect(QRect(r.left(), r.top() + 1, 3, r.height() - 2), c.amber);
-        }
+        rowGround(*p, option);
         p->translate(r.left() + inset + 4, r.top() + paragraphGap / 2.0);
         QTextDocument text;
         lay(text, index, r.width(), c);

@@ -487,8 +487,7 @@ void MainWindow::buildMenus() {
     add(view, tr("At ar&m's length"), QKeySequence(Qt::Key_F11), [this] { isAloft() ? closeAloft() : openAloft(); });
     add(view, tr("&Write-up"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_W), [this] { showWriteUp(); });
     add(view, tr("Le&arnt…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_L), [this] { showLearnt(); });
-    add(view, tr("&Booklet: what to look for next…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_B),
-        [this] { showMissing(); });
+    add(view, tr("Missin&g figures…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_B), [this] { showMissing(); });
     add(view, tr("&Hours…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_H), [this] { showHours(); });
     add(view, tr("Tr&ials…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_T), [this] { showTrials(); });
     add(view, tr("Tro&uble"), QKeySequence(Qt::Key_F9), [this] { inTrouble() ? closeTrouble() : openTrouble(); });

@@ -27,12 +27,7 @@ public:
         const Colours c(option.widget ? option.widget->window()->palette() : option.palette);
         const QRect r = option.rect;
         p->save();
-        p->setPen(QPen(c.grid, 1));
-        p->drawLine(r.bottomLeft(), r.bottomRight());
-        if (option.state.testFlag(QStyle::State_Selected)) {
-            p->fillRect(r.adjusted(0, 1, 0, -1), c.sheet);
-            p->fillRect(QRect(r.left(), r.top() + 1, 3, r.height() - 2), c.amber);
-        }
+        rowGround(*p, option);
         const int middle = r.left() + (r.width() - barWidth) * 52 / 100;
         const QRect left(r.left() + edge + 4, r.top() + 5, middle - r.left() - 2 * edge, r.height() - 9);
         const QRect right(middle, left.top(), r.right() - barWidth - 2 * edge - middle, left.height());
@@ -65,7 +60,7 @@ public:
 
 /// "[warming] taxi": as it is written in the notes.
 QString keyOf(const std::string& path) {
-    if (path == "rating.*.fuel")
+    if (path == booklet::fuelPath)
         return QObject::tr("[[rating]] a fuel flow in one line");
     const auto dot = path.rfind('.');
     return dot == std::string::npos ? q(path)
@@ -75,7 +70,7 @@ QString keyOf(const std::string& path) {
 
 MissingDialog::MissingDialog(const SortieDocument& document, QWidget* parent) : QDialog(parent) {
     setObjectName(QStringLiteral("missing"));
-    setWindowTitle(tr("What to look for next in the booklet"));
+    setWindowTitle(tr("Figures missing in the notes"));
     resize(900, 560);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(20, 16, 20, 16);
@@ -93,7 +88,7 @@ MissingDialog::MissingDialog(const SortieDocument& document, QWidget* parent) : 
     progress_->setObjectName(QStringLiteral("missing-progress"));
     progress_->setFormat(tr("Flying the sortie with each: %v of %m"));
     column->addWidget(progress_);
-    auto* scale = new QLabel(tr("the mark: 2 % of fuel, 1 % of power, 2 min or 1.7 kPa of margin"), this);
+    auto* scale = new QLabel(tr("the mark: %1").arg(q(booklet::markOfWeight(document.aircraft().notes.cockpit))), this);
     scale->setFont(captionFace());
     scale->setForegroundRole(QPalette::PlaceholderText);
     scale->setAlignment(Qt::AlignRight);
@@ -121,7 +116,7 @@ MissingDialog::MissingDialog(const SortieDocument& document, QWidget* parent) : 
         done_ = true;
         return;
     }
-    flies_ = std::thread([this, sortie, notes, words = std::move(*text)] {
+    flies_ = std::thread([this, sortie, notes, words = std::move(*text), notesOf = document.sharedAircraft()] {
         const auto all = booklet::missing(words, notes, sortie.airframe.variant, sortie, [this](int done, int of) {
             QMetaObject::invokeMethod(this, [this, done, of] {
                 progress_->setRange(0, of);
@@ -129,7 +124,7 @@ MissingDialog::MissingDialog(const SortieDocument& document, QWidget* parent) : 
             });
             return !stop_;
         });
-        QMetaObject::invokeMethod(this, [this, all] { fill(all); });
+        QMetaObject::invokeMethod(this, [this, all, cockpit = notesOf->notes.cockpit] { fill(all, cockpit); });
     });
 }
 
@@ -139,19 +134,17 @@ MissingDialog::~MissingDialog() {
         flies_.join();
 }
 
-void MissingDialog::fill(const std::vector<booklet::Missing>& all) {
+void MissingDialog::fill(const std::vector<booklet::Missing>& all, const Cockpit& cockpit) {
     done_ = true;
     progress_->hide();
-    int still = 0, words = 0;
     for (const auto& m : all) {
-        const QString moves = q(m.moves.words());
-        if (!m.notTried.empty() || moves.isEmpty()) {
-            (m.notTried.empty() ? still : words) += 1;
+        if (!m.counts())
             continue;
-        }
+        const QString moves = q(m.moves.words(cockpit));
         auto* item = new QStandardItem;
-        const QString key = keyOf(m.path),
-                      estimate = tr("now %1 (%2); flown with %3 and %4").arg(q(m.text), q(m.why), q(m.low), q(m.high));
+        const QString key = keyOf(m.path), estimate = tr("%1: %2 (%3); flown with %4 and %5")
+                                                          .arg(q(std::string(markOf(Origin::ours))), q(m.text),
+                                                               q(m.why), q(m.low), q(m.high));
         item->setData(key, MissingDelegate::nameRole);
         item->setData(moves, movesRole);
         item->setData(estimate, estimateRole);
@@ -160,14 +153,7 @@ void MissingDialog::fill(const std::vector<booklet::Missing>& all) {
         item->setToolTip(q(m.why));
         model_->appendRow(item);
     }
-    QStringList told;
-    if (all.empty())
-        told << tr("The notes give every figure: nothing is estimated.");
-    if (still)
-        told << tr("%n more move nothing of this sortie.", nullptr, still);
-    if (words)
-        told << tr("%n are words, not figures, and were not tried.", nullptr, words);
-    rest_->setText(told.join(QLatin1Char(' ')));
+    rest_->setText(all.empty() ? tr("The notes give every figure: nothing is estimated.") : q(booklet::restOf(all)));
     if (model_->rowCount())
         list_->setCurrentIndex(model_->index(0, 0));
 }

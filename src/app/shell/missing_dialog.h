@@ -26,7 +26,7 @@ public:
     [[nodiscard]] QString about() const { return about_->text(); }
 
 private:
-    void fill(const std::vector<booklet::Missing>& all);
+    void fill(const std::vector<booklet::Missing>& all, const Cockpit& cockpit);
 
     QLabel *about_, *rest_;
     QProgressBar* progress_;

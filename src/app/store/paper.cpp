@@ -70,7 +70,8 @@ Paper decodePaper(const QString& file, int number) {
     reader.setDecideFormatFromContent(true);
     reader.setAutoTransform(true);
     if (!reader.canRead())
-        return refused("it is no picture that is read here: PNG, JPEG, TIFF or PDF");
+        return refused(
+            "it is no picture that is read here: PNG, JPEG, PDF, or TIFF (with the package qt6-image-formats-plugins)");
     Paper out;
     out.pages = std::max(1, reader.imageCount());
     if (number > out.pages)
@@ -123,8 +124,9 @@ Paper readPaper(const QString& file, int number, const std::function<bool()>& st
         }
     const QByteArray said = child.readAllStandardError().trimmed();
     if (child.exitStatus() != QProcess::NormalExit || child.exitCode() != 0) {
-        const int mark = said.lastIndexOf("cannot be used: ");
-        return refused(mark >= 0 ? said.mid(mark + 16).toStdString()
+        const QByteArray refusal = QByteArray::fromRawData(paperRefused.data(), paperRefused.size());
+        const auto mark = said.lastIndexOf(refusal);
+        return refused(mark >= 0 ? said.mid(mark + refusal.size()).toStdString()
                                  : "reading it brought the reader down: it is damaged, or made to do harm");
     }
     // "P5\n# pages N\nW H\n255\n" and the grey

@@ -4,12 +4,15 @@
 #include <QString>
 #include <functional>
 #include <string>
+#include <string_view>
 
 namespace amber::app {
 
 inline constexpr int pdfDots = 200;         ///< dots an inch at which a PDF's page is drawn
 inline constexpr double mostPixels = 100e6; ///< of a page; more is refused unread
-inline constexpr int decodeSeconds = 30;    ///< of processor for one page
+/// Between a file's name and why it is refused, as the child says it.
+inline constexpr std::string_view paperRefused = " cannot be used: ";
+inline constexpr int decodeSeconds = 30; ///< of processor for one page
 inline constexpr std::size_t decodeBytes = 1ULL << 30;
 
 /// One page of a scan: a PNG, JPEG or TIFF (its pages), or a PDF.

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "booklet/laid_over.h"
 #include "air/day.h"
-#include "engine/operating_point.h"
+#include "engine/power_chart.h"
 #include <cmath>
 
 namespace amber::booklet {
@@ -9,12 +9,8 @@ namespace {
 double modelPower(const engine::EngineParameters& engine, const CurveSetting& setting, double x) {
     const air::Day day = air::standardDay(Length{});
     const bool height = setting.kind == CurveKind::powerHeight;
-    engine::Demand demand;
-    demand.rpm = setting.rpm;
-    demand.gear = setting.gear;
-    demand.air = day.at(Length::si(height ? x : 0.0));
-    demand.boost = height ? setting.boost : std::optional(ManifoldPressure::si(x));
-    return engine::operate(engine, demand).power.si();
+    return engine::powerAt(engine, setting.rpm, height ? setting.boost : std::optional(ManifoldPressure::si(x)),
+                           setting.gear, day.at(Length::si(height ? x : 0.0)));
 }
 } // namespace
 

@@ -4,8 +4,9 @@
 #include "engine/calibration.h"
 #include "files/key_ranges.h"
 #include "flight/flown.h"
+#include "flight/taught.h"
 #include "reading/notes_reader.h"
-#include "units/ascii.h"
+#include "units/text.h"
 #include <algorithm>
 #include <charconv>
 #include <cmath>
@@ -15,16 +16,31 @@ namespace amber::booklet {
 namespace {
 constexpr double ourFuel =
     0.07; // how far our own consumption may be off: what airframes of one type differ by, and the fit
-constexpr std::string_view fuelPath = "rating.*.fuel";
+// What a pilot would act on, by experience: practice, not from any notes.
+constexpr double actsOnFuel = 0.02, actsOnPower = 0.01, actsOnTime = 120.0; // parts, s
+constexpr double actsOnMargin = 0.5 * 3386.389;                             // Pa, half an inch of mercury
 
-std::optional<powerplant::Aircraft> aircraftOf(const std::string& text, const std::string& file,
-                                               const std::string& variant) {
+/// The aircraft of a text, as the sortie's airframe has been taught; null: the text is no whole notes.
+std::shared_ptr<const powerplant::Aircraft> aircraftOf(const std::string& text, const std::string& file,
+                                                       const std::string& variant, Sortie sortie) {
     auto reading = readNotes(text, file, variant);
-    if (!reading.notes)
-        return std::nullopt;
     Problems problems;
-    return powerplant::assemble(std::move(*reading.notes), problems);
+    auto made = reading.notes ? powerplant::assemble(std::move(*reading.notes), problems) : std::nullopt;
+    return made ? flight::taught(std::make_shared<const powerplant::Aircraft>(std::move(*made)), sortie) : nullptr;
 }
+bool isEstimated(const TypeNotes& notes, const std::string& path) {
+    return std::any_of(notes.estimated.begin(), notes.estimated.end(),
+                       [&](const Estimate& e) { return e.path == path; });
+}
+/// A difference of boost as the gauge is marked, a digit finer than it is read.
+std::string boostText(double pascal, const Cockpit& cockpit) {
+    const UnitSpec& unit = *cockpit.boost;
+    const auto text = format(pascal + unit.offset, unit, unit.decimals + 1);
+    return text.starts_with('+') ? text.substr(1) : text;
+}
+
+// Less than this is not told.
+constexpr double leastPart = 0.0005, leastTime = 3.0, leastMargin = 100.0; // of fuel and power; s; Pa
 
 struct Summary {
     double fuel = 0.0, power = 0.0, toTakeOff = 0.0;
@@ -49,7 +65,7 @@ Moves between(const Summary& a, const Summary& b) {
     Moves out;
     out.fuel = 0.5 * std::abs(a.fuel - b.fuel) / std::max(0.5 * (a.fuel + b.fuel), 1e-9);
     out.power = 0.5 * std::abs(a.power - b.power) / std::max(0.5 * std::abs(a.power + b.power), 1.0);
-    out.minutes = 0.5 * std::abs(a.toTakeOff - b.toTakeOff);
+    out.toTakeOff = 0.5 * std::abs(a.toTakeOff - b.toTakeOff);
     out.margin = a.margin && b.margin ? 0.5 * std::abs(*a.margin - *b.margin) : 0.0;
     return out;
 }
@@ -102,40 +118,72 @@ bool isPlain(const std::string& text) {
 } // namespace
 
 double Moves::weight() const {
-    return std::max({fuel / 0.02, power / 0.01, minutes / 120.0, margin / 1693.0});
+    return std::max({fuel / actsOnFuel, power / actsOnPower, toTakeOff / actsOnTime, margin / actsOnMargin});
 }
 
-std::string Moves::words() const {
+std::string Moves::words(const Cockpit& cockpit) const {
     std::string out;
     const auto add = [&](bool counts, const std::string& words) {
         if (counts)
             out += (out.empty() ? "" : ", ") + words;
     };
-    add(fuel >= 0.0005, fmt::format("fuel ± {:.1f} %", 100 * fuel));
-    add(power >= 0.0005, fmt::format("take-off power ± {:.1f} %", 100 * power));
-    add(minutes >= 3, fmt::format("± {:.0f}:{:02.0f} to take-off", std::floor(std::round(minutes) / 60),
-                                  std::fmod(std::round(minutes), 60)));
-    add(margin >= 50, fmt::format("detonation margin ± {:.1f} kPa", margin / 1e3));
+    add(fuel >= leastPart, fmt::format("fuel ± {:.1f} %", 100 * fuel));
+    add(power >= leastPart, fmt::format("take-off power ± {:.1f} %", 100 * power));
+    add(toTakeOff >= leastTime, fmt::format("± {} to take-off", formatMinutesSeconds(toTakeOff)));
+    add(margin >= leastMargin, fmt::format("detonation margin ± {}", boostText(margin, cockpit)));
+    return out;
+}
+
+std::string markOfWeight(const Cockpit& cockpit) {
+    return fmt::format("{:.0f} % of fuel, {:.0f} % of power, {:.0f} min, {} of margin", 100 * actsOnFuel,
+                       100 * actsOnPower, actsOnTime / 60, boostText(actsOnMargin, cockpit));
+}
+
+bool Missing::counts() const {
+    return notTried == NotTried::no && (moves.fuel >= leastPart || moves.power >= leastPart ||
+                                        moves.toTakeOff >= leastTime || moves.margin >= leastMargin);
+}
+
+std::string restOf(const std::vector<Missing>& all) {
+    std::string out;
+    const auto say = [&](auto which, std::string_view one, std::string_view more) {
+        if (const auto n = std::count_if(all.begin(), all.end(), which))
+            out += fmt::format("{}{} {}.", out.empty() ? "" : " ", n, n == 1 ? one : more);
+    };
+    say([](const Missing& m) { return m.notTried == NotTried::no && !m.counts(); }, "more moves nothing of this sortie",
+        "more move nothing of this sortie");
+    say([](const Missing& m) { return m.notTried == NotTried::word; }, "is a word, not a figure",
+        "are words, not figures");
+    say([](const Missing& m) { return m.notTried == NotTried::refused; },
+        "could not be tried: the notes do not hold together at an end of its range",
+        "could not be tried: the notes do not hold together at an end of their range");
+    say([](const Missing& m) { return m.notTried == NotTried::stopped; }, "was not tried any more",
+        "were not tried any more");
     return out;
 }
 
 std::vector<Missing> missing(const std::string& notes, const std::string& file, const std::string& variant,
                              const Sortie& sortie, const std::function<bool(int, int)>& progress) {
-    const auto base = aircraftOf(notes, file, variant);
+    const auto base = aircraftOf(notes, file, variant, sortie);
     if (!base)
         return {};
     std::vector<Missing> out;
     for (const auto& e : base->notes.estimated)
         out.push_back({e.path, e.text, e.why, {}, {}, {}, {}});
-    if (engine::fuelIsEstimate(base->notes))
-        out.push_back(
-            {std::string(fuelPath), "our own consumption", "no rating line gives a fuel flow", {}, {}, {}, {}});
+    if (engine::fuelIsEstimate(base->notes) && powerplant::originOfFuel(*base) != Origin::logged)
+        out.push_back({std::string(fuelPath),
+                       "as such engines usually burn",
+                       "no rating line gives a fuel flow",
+                       {},
+                       {},
+                       {},
+                       {}});
     int done = 0;
     bool going = true;
     for (auto& m : out) {
         going = going && (!progress || progress(done++, static_cast<int>(out.size())));
         if (!going) {
-            m.notTried = "stopped";
+            m.notTried = NotTried::stopped;
             continue;
         }
         if (m.path == fuelPath) {
@@ -151,18 +199,19 @@ std::vector<Missing> missing(const std::string& notes, const std::string& file, 
         }
         const auto ends = endsOf({m.path, m.text, m.why});
         if (!ends) {
-            m.notTried = "a word, not a figure";
+            m.notTried = NotTried::word;
             continue;
         }
         std::vector<Summary> flown;
         for (const auto& end : {ends->first, ends->second}) {
             const auto text = withFigure(notes, m.path, end);
-            auto aircraft = text ? aircraftOf(*text, file, variant) : std::nullopt;
-            if (aircraft)
+            const auto aircraft = text ? aircraftOf(*text, file, variant, sortie) : nullptr;
+            // What was put in must have been read, not have come to stand within something else.
+            if (aircraft && !isEstimated(aircraft->notes, m.path))
                 flown.push_back(summaryOf(*aircraft, sortie));
         }
         if (flown.size() < 2) {
-            m.notTried = "the notes do not hold together at an end of its range";
+            m.notTried = NotTried::refused;
             continue;
         }
         m.low = shown(ends->first, m.path);
@@ -172,7 +221,8 @@ std::vector<Missing> missing(const std::string& notes, const std::string& file, 
         m.moves = between(flown[0], flown[1]);
     }
     std::stable_sort(out.begin(), out.end(), [](const Missing& a, const Missing& b) {
-        return std::pair{a.notTried.empty(), a.moves.weight()} > std::pair{b.notTried.empty(), b.moves.weight()};
+        return std::pair{a.notTried == NotTried::no, a.moves.weight()} >
+               std::pair{b.notTried == NotTried::no, b.moves.weight()};
     });
     return out;
 }

@@ -7,14 +7,14 @@
 #include <set>
 
 namespace amber::engine {
-namespace {
 double powerAt(const EngineParameters& e, Rotation rpm, std::optional<ManifoldPressure> boost, std::size_t gear,
-               const air::Ambient& air, bool held = false) {
+               const air::Ambient& air, bool held) {
     Demand d{rpm, boost, gear, air, Speed{}, Mixture::rich};
     d.held = held;
     return operate(e, d).power.si();
 }
 
+namespace {
 std::vector<Rotation> rpmLines(const TypeNotes& notes, const EngineParameters& e) {
     double low = e.ratedRpm;
     for (const auto& r : notes.ratings)

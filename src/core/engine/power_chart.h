@@ -6,6 +6,11 @@
 
 namespace amber::engine {
 
+/// Power on a chart of the period, W: automatic rich, no ram. @param boost none: full throttle @param held the boost is
+/// taken as held even past full throttle
+double powerAt(const EngineParameters& engine, Rotation rpm, std::optional<ManifoldPressure> boost, std::size_t gear,
+               const air::Ambient& air, bool held = false);
+
 struct ChartPoint {
     double x = 0.0, power = 0.0; ///< Pa absolute or m pressure altitude; W
 };

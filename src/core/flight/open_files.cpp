@@ -22,6 +22,12 @@ LoadedAircraft assembled(NotesReading reading) {
 }
 } // namespace
 
+FileKind kindOf(const document::Node& root) {
+    if (root.find("airframe"))
+        return root.find("day") || root.find("flight") || root.find("load") ? FileKind::sortie : FileKind::airframe;
+    return root.find("rehearsal") ? FileKind::setup : FileKind::notes;
+}
+
 LoadedAircraft loadAircraft(const std::string& notesPath, const std::string& variant) {
     return assembled(readNotesFile(notesPath, variant));
 }

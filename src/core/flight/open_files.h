@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "files/document.h"
 #include "powerplant/aircraft.h"
 #include "sortie/sortie.h"
 #include <memory>
@@ -7,6 +8,10 @@
 #include <vector>
 
 namespace amber::flight {
+
+/// What kind of file of ours a document is, by its tables.
+enum class FileKind { notes, sortie, airframe, setup };
+FileKind kindOf(const document::Node& root);
 
 struct LoadedAircraft {
     std::shared_ptr<const powerplant::Aircraft> aircraft; ///< null when there are problems

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "measure/follow.h"
+#include "units/median.h"
 #include <Eigen/Dense>
 #include <algorithm>
 #include <array>
 #include <fmt/format.h>
-#include <limits>
 #include <numbers>
 
 namespace amber::measure {
@@ -17,7 +17,8 @@ constexpr double cornerPrice = 26.0;  // for a turn of any size
 constexpr double throughPrice = 16.0; // more, for a corner where the line that it leaves goes straight on
 constexpr double mostBend = 0.35;     // rad, beyond that it is a corner
 constexpr double asksUnder = 5.0;     // another way that costs so little more
-constexpr double apart = 4.5;         // px; ways nearer are the same
+constexpr double apart = 4.5;         // px; ways nearer are the same,
+constexpr double apartByWidth = 1.6;  // or nearer than so many widths of the line: within a broad one no way is another
 constexpr double asksUnderFar = 13.0; // the same of a way that leads far from this one
 constexpr double farApart = 10.0;     // px
 constexpr double dear = 15.0;         // a way that costs more is looked for again
@@ -117,7 +118,7 @@ private:
         }
     }
     void slopes() {
-        for (int dy = -72; dy <= 72; dy += std::abs(dy) > 24 || dy == -24 - 3 ? 3 : 1)
+        for (int dy = -72; dy <= 72; dy += dy < -24 || dy >= 24 ? 3 : 1) // by single rows where it is not steep
             dy_.push_back(dy);
         const std::size_t n = dy_.size();
         near_.resize(n);
@@ -130,7 +131,7 @@ private:
     }
     [[nodiscard]] double angle(std::size_t k) const { return std::atan2(dy_[k], stepLength); }
 
-    /// Where grid lines that run with the way lie: their darkness, and their slope, by column of pixels.
+    /// The grid lines that run with the way.
     void gridUnder() {
         const auto& with = across_ ? grid_.upright : grid_.level;
         for (const auto& line : with)
@@ -144,11 +145,12 @@ private:
         return 0.0;
     }
 
-    /// The curve's own darkness: the darkest short straight piece through each click, the middle one of them.
+    /// The curve's own darkness and width: of the darkest short straight piece through each click, in the middle of all
+    /// and the narrowest.
     void reference() {
-        std::vector<double> found;
+        std::vector<double> found, widths;
         for (const auto& c : clicks_) {
-            double best = 0.0;
+            double best = 0.0, width = 0.0;
             for (int off = -3; off <= 3; ++off)
                 for (std::size_t k = 0; k < dy_.size(); k += 2) {
                     const double s = dy_[k] / stepLength;
@@ -158,12 +160,19 @@ private:
                     for (int t = -10; t <= 10; t += 2, ++n)
                         sum += std::max(0.0, dark(c.x + t * way, c.y + off + s * t * way) -
                                                  ofGrid(c.x + t * way, c.y + off + s * t * way, s));
-                    best = std::max(best, sum / n);
+                    if (sum / n <= best)
+                        continue;
+                    best = sum / n;
+                    width = 0.0;
+                    constexpr double look = 8.0, fine = 0.25; // px across it
+                    for (double t = -look; t <= look; t += fine)
+                        width += fine * (dark(c.x - s * t * way, c.y + off + t * way) > 0.5 * best ? 1.0 : 0.0);
                 }
             found.push_back(best);
+            widths.push_back(width);
         }
-        std::sort(found.begin(), found.end());
-        reference_ = std::clamp(found[found.size() / 2], 40.0, 255.0);
+        reference_ = std::clamp(medianOf(std::move(found)), 40.0, 255.0);
+        apart_ = std::max(apart, apartByWidth * *std::min_element(widths.begin(), widths.end()));
     }
 
     /// The part of the chart that is looked at, turned as the way leads; and the same without the grid lines that lead
@@ -228,140 +237,154 @@ private:
         return static_cast<int>(std::lround(dy_[slope] * (columns_[column] - columns_[column - 1]) / stepLength));
     }
 
+    static constexpr float never = 1e9F;
+
+    /// What is known of the states (row and slope) of one column: rows beyond those that any way reaches are not kept,
+    /// so that a large page takes no more than the lines on it.
+    struct Column {
+        std::size_t first = 0, slopes = 0; ///< the first row that is kept
+        std::vector<float> kept;           ///< row by row
+        Column() = default;
+        /// @param all of every row
+        Column(const std::vector<float>& all, std::size_t k) : slopes(k) {
+            const auto known = [](float f) { return f < never; };
+            const auto begin = std::find_if(all.begin(), all.end(), known);
+            const auto end = std::find_if(all.rbegin(), all.rend(), known).base();
+            first = static_cast<std::size_t>(begin - all.begin()) / k;
+            const std::size_t last = (static_cast<std::size_t>(end - all.begin()) + k - 1) / k;
+            if (begin < end)
+                kept.assign(all.begin() + static_cast<std::ptrdiff_t>(first * k),
+                            all.begin() + static_cast<std::ptrdiff_t>(last * k));
+        }
+        [[nodiscard]] std::size_t end() const { return slopes ? first + kept.size() / slopes : 0; }
+        [[nodiscard]] float at(std::size_t row, std::size_t slope) const {
+            return row < first || row >= end() ? never : kept[(row - first) * slopes + slope];
+        }
+    };
+
     bool weigh() {
         const std::size_t n = columns_.size(), k = dy_.size(), h = static_cast<std::size_t>(rows_), states = h * k;
-        constexpr float never = 1e9F;
-        // forward: least price of reaching (column, row) having come with slope index
-        std::vector<std::vector<float>> forward(n), step(n), turn(n);
-        forward[0].assign(states, never);
+        // forward: least price of reaching (column, row) having come with a slope; step: by where it arrives
+        std::vector<Column> forward(n), step(n), turn(n);
         const auto allowed = [&](std::size_t column, std::size_t row) {
             for (std::size_t i = 0; i < fixed_.size(); ++i)
                 if (fixed_[i] == column)
                     return std::abs(static_cast<double>(row) + top_ - clicks_[i].y) <= reach;
             return true;
         };
+        std::vector<float> reached(states, never), steps(states), turned(states);
         for (std::size_t y = 0; y < h; ++y)
             if (allowed(0, y))
-                std::fill_n(forward[0].begin() + static_cast<std::ptrdiff_t>(y * k), k, 0.0F);
+                std::fill_n(reached.begin() + static_cast<std::ptrdiff_t>(y * k), k, 0.0F);
+        forward[0] = Column(reached, k);
         for (std::size_t c = 1; c < n; ++c) {
             if (stop_ && stop_())
                 return false;
             const double dx = columns_[c] - columns_[c - 1];
-            forward[c].assign(states, never);
-            step[c].assign(states, never); // by where it arrives
-            turn[c - 1].assign(states, never);
+            std::fill(reached.begin(), reached.end(), never);
+            std::fill(steps.begin(), steps.end(), never);
+            std::fill(turned.begin(), turned.end(), never);
             const auto& from = forward[c - 1];
-            for (std::size_t y = 0; y < h; ++y) {
-                const auto reached = from.begin() + static_cast<std::ptrdiff_t>(y * k);
-                if (*std::min_element(reached, reached + static_cast<std::ptrdiff_t>(k)) >= never)
+            for (std::size_t y = from.first; y < from.end(); ++y) {
+                float least = never;
+                bool any = false;
+                for (std::size_t b = 0; b < k; ++b)
+                    if (from.at(y, b) < never) {
+                        any = true;
+                        turned[y * k + b] = turns(c - 1, y, b);
+                        least = std::min(least, from.at(y, b) + turned[y * k + b]);
+                    }
+                if (!any)
                     continue;
                 for (std::size_t s = 0; s < k; ++s) {
                     const auto to = static_cast<std::ptrdiff_t>(y) + rise(c, s);
-                    if (to >= 0 && to < rows_ && allowed(c, static_cast<std::size_t>(to)))
-                        step[c][static_cast<std::size_t>(to) * k + s] =
-                            static_cast<float>(bare(columns_[c - 1], static_cast<double>(y), dx, rise(c, s)));
-                }
-                auto& turnAt = turn[c - 1];
-                for (std::size_t b = 0; b < k; ++b)
-                    turnAt[y * k + b] = from[y * k + b] < never ? turns(c - 1, y, b) : never;
-                float least = never;
-                for (std::size_t b = 0; b < k; ++b)
-                    least = std::min(least, from[y * k + b] + turnAt[y * k + b]);
-                for (std::size_t s = 0; s < k; ++s) {
-                    const auto to = static_cast<std::ptrdiff_t>(y) + rise(c, s);
-                    if (to < 0 || to >= rows_)
+                    if (to < 0 || to >= rows_ || !allowed(c, static_cast<std::size_t>(to)))
                         continue;
                     const std::size_t at = static_cast<std::size_t>(to) * k + s;
-                    if (step[c][at] >= never)
-                        continue;
+                    steps[at] = static_cast<float>(bare(columns_[c - 1], static_cast<double>(y), dx, rise(c, s)));
                     float best = c == 1 ? 0.0F : least;
                     for (const auto& [b, price] : near_[s])
-                        best = std::min(best, from[y * k + b] + static_cast<float>(price));
-                    forward[c][at] = best + step[c][at];
+                        best = std::min(best, from.at(y, b) + static_cast<float>(price));
+                    reached[at] = best + steps[at];
                 }
             }
             // What is dearer by far than the best so far will not come back: left, and not looked at again.
-            const float leave = *std::min_element(forward[c].begin(), forward[c].end()) + static_cast<float>(beam);
-            for (auto& f : forward[c])
-                if (f > leave)
-                    f = never;
+            const float leave = *std::min_element(reached.begin(), reached.end()) + static_cast<float>(beam);
+            for (std::size_t i = 0; i < states; ++i)
+                if (reached[i] > leave)
+                    reached[i] = steps[i] = never;
+            forward[c] = Column(reached, k);
+            step[c] = Column(steps, k);
+            turn[c - 1] = Column(turned, k);
+            if (forward[c].kept.empty())
+                return false;
         }
-        // backward: least price from (column, row), having come with slope index, to the end
-        std::vector<float> ahead(states, 0.0F), next(states), gap(n, never);
+        // backward: least price from (column, row), having come with a slope, to the end
         const auto& last = forward[n - 1];
-        const auto end = std::min_element(last.begin(), last.end());
-        if (*end >= never)
-            return false;
+        const auto end = std::min_element(last.kept.begin(), last.kept.end());
         total_ = *end;
-        std::size_t here = static_cast<std::size_t>(end - last.begin());
+        std::size_t here = last.first * k + static_cast<std::size_t>(end - last.kept.begin());
         path_.assign(n, 0);
         path_[n - 1] = here;
         rival_.assign(n, {});
+        std::vector<float> ahead(states, 0.0F), next(states), arrive(k);
         for (std::size_t c = n - 1; c-- > 0;) {
+            if (stop_ && stop_())
+                return false;
+            const auto &from = forward[c], &taken = step[c + 1], &corner = turn[c];
             // into `next`: for each state at c, the least over what follows of turn, step and what is ahead of that
             std::fill(next.begin(), next.end(), never);
-            std::vector<float> arrive(states, never); // from (row) by slope s: step and ahead
-            for (std::size_t y = 0; y < h; ++y)
-                for (std::size_t s = 0; s < k; ++s) {
+            for (std::size_t y = from.first; y < from.end(); ++y) {
+                for (std::size_t s = 0; s < k; ++s) { // by the slope that it leaves with: step and ahead
                     const auto to = static_cast<std::ptrdiff_t>(y) + rise(c + 1, s);
-                    if (to < 0 || to >= rows_)
-                        continue;
-                    const std::size_t at = static_cast<std::size_t>(to) * k + s;
-                    if (step[c + 1][at] < never)
-                        arrive[y * k + s] = step[c + 1][at] + ahead[at];
+                    const float cost = to < 0 || to >= rows_ ? never : taken.at(static_cast<std::size_t>(to), s);
+                    arrive[s] = cost < never ? cost + ahead[static_cast<std::size_t>(to) * k + s] : never;
                 }
-            for (std::size_t y = 0; y < h; ++y) {
-                const float low = *std::min_element(arrive.begin() + static_cast<std::ptrdiff_t>(y * k),
-                                                    arrive.begin() + static_cast<std::ptrdiff_t>((y + 1) * k));
+                const float low = *std::min_element(arrive.begin(), arrive.end());
                 if (low >= never)
                     continue;
                 for (std::size_t b = 0; b < k; ++b) {
-                    if (forward[c][y * k + b] >= never)
+                    if (from.at(y, b) >= never)
                         continue;
-                    float best = c == 0 ? low : low + turn[c][y * k + b];
+                    float best = c == 0 ? low : low + corner.at(y, b);
                     for (const auto& [s, price] : near_[b])
-                        best = std::min(best, arrive[y * k + s] + static_cast<float>(c == 0 ? 0.0 : price));
+                        best = std::min(best, arrive[s] + static_cast<float>(c == 0 ? 0.0 : price));
                     next[y * k + b] = best;
                 }
             }
             // the best way itself, taken back one column
             const std::size_t y1 = here / k, s1 = here % k;
             const std::size_t y0 = static_cast<std::size_t>(static_cast<std::ptrdiff_t>(y1) - rise(c + 1, s1));
-            const float want = forward[c + 1][here] - step[c + 1][here];
+            const float want = forward[c + 1].at(y1, s1) - taken.at(y1, s1);
             std::size_t came = s1;
             float closest = never;
             for (std::size_t b = 0; b < k; ++b) {
-                float price = turn[c][y0 * k + b];
+                float price = corner.at(y0, b);
                 for (const auto& [s, p] : near_[s1])
                     if (s == b)
                         price = std::min(price, static_cast<float>(p));
-                if (const float off = std::abs(forward[c][y0 * k + b] + price - want); off < closest) {
+                if (const float off = std::abs(from.at(y0, b) + price - want); off < closest) {
                     closest = off;
                     came = b;
                 }
             }
             here = path_[c] = y0 * k + (c == 0 ? s1 : came);
             if (c > 0)
-                for (std::size_t y = 0; y < h; ++y) {
+                for (std::size_t y = from.first; y < from.end(); ++y) {
                     const double off =
                         std::abs(static_cast<double>(y) - static_cast<double>(y0)) * std::cos(angle(came));
-                    if (off <= apart)
+                    if (off <= apart_)
                         continue;
                     float other = never;
                     for (std::size_t b = 0; b < k; ++b)
-                        other = std::min(other, forward[c][y * k + b] + next[y * k + b]);
-                    // Above nought: not to be asked about.
-                    const double over = other - total_ - (off > farApart ? asksUnderFar : asksUnder);
+                        other = std::min(other, from.at(y, b) + next[y * k + b]);
+                    const double over =
+                        other - total_ - (off > std::max(farApart, 1.5 * apart_) ? asksUnderFar : asksUnder);
                     if (over < rival_[c].over)
                         rival_[c] = {over, off};
                 }
             ahead.swap(next);
-            forward[c + 1].clear();
-            forward[c + 1].shrink_to_fit();
-            step[c + 1].clear();
-            step[c + 1].shrink_to_fit();
-            turn[c].clear();
-            turn[c].shrink_to_fit();
+            forward[c + 1] = step[c + 1] = turn[c] = {};
         }
         return true;
     }
@@ -431,11 +454,7 @@ private:
             s += length;
         }
         cornerS.push_back(s);
-        if (!widths.empty()) {
-            std::nth_element(widths.begin(), widths.begin() + static_cast<std::ptrdiff_t>(widths.size() / 2),
-                             widths.end());
-            out.width = widths[widths.size() / 2];
-        }
+        out.width = medianOf(std::move(widths));
         // A crossing makes a line look wide: such places say little of its centre.
         for (auto& p : all)
             if (p.width > 1.7 * out.width)
@@ -609,11 +628,11 @@ private:
     };
     std::vector<std::vector<Turn>> near_;
     std::vector<const GridLine*> along_;
-    double reference_ = 120.0;
+    double reference_ = 120.0, apart_ = apart;
     float total_ = 0.0F;
     std::vector<std::size_t> path_; ///< by column: row × slopes + the slope it came with
     struct Rival {
-        double over = 1e9; ///< price above which it would not be asked about
+        double over = 1e9; ///< its price above that under which it is asked about: under nought it is
         double off = 0.0;  ///< px away
     };
     std::vector<Rival> rival_;
@@ -625,7 +644,7 @@ std::optional<Followed> follow(const Raster& ink, const Grid& grid, const std::v
     if (clicks.size() < 2 || ink.empty())
         return std::nullopt;
     for (const auto& c : clicks)
-        if (!ink.has(static_cast<int>(std::lround(c.x)), static_cast<int>(std::lround(c.y))))
+        if (!(c.x >= 0 && c.y >= 0 && c.x <= ink.width - 1 && c.y <= ink.height - 1)) // no number is nowhere
             return std::nullopt;
     return Way(ink, grid, clicks, stop).run();
 }

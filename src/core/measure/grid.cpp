@@ -1,24 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "measure/grid.h"
+#include "units/median.h"
 #include <Eigen/Dense>
 #include <algorithm>
-#include <numeric>
 #include <optional>
 
 namespace amber::measure {
 namespace {
 constexpr int terms = 4;
+constexpr double largest = 1e6; // px, beyond any page
 
 double scaled(const GridLine& line, double along) {
     return 2.0 * (along - line.from) / std::max(line.to - line.from, 1.0) - 1.0;
-}
-
-double medianOf(std::vector<double> v) {
-    if (v.empty())
-        return 0.0;
-    const auto middle = v.begin() + static_cast<std::ptrdiff_t>(v.size() / 2);
-    std::nth_element(v.begin(), middle, v.end());
-    return *middle;
 }
 
 /// One family of lines, looked for with `along` across the page; for upright lines the page is read transposed.
@@ -305,6 +298,9 @@ std::vector<Crossing> Grid::crossings() const {
 Grid findGrid(const Raster& ink, const Box& box) {
     Grid out;
     out.box = box;
+    if (!(box.w > 0 && box.h > 0 && std::abs(box.x) < largest && std::abs(box.y) < largest && box.w < largest &&
+          box.h < largest))
+        return out; // no box of any page
     Family level(ink, box, true), upright(ink, box, false);
     out.level = level.lines();
     out.upright = upright.lines();

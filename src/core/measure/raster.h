@@ -4,8 +4,8 @@
 #include <cstdint>
 #include <vector>
 
-/// What is measured off a scanned page: straightening, the printed grid, the axes it gives, a curve followed, the cells
-/// of a table. Plain arrays, no interface, no files; lengths in pixels of the scan, x to the right and y down.
+/// What is measured off a scanned page: straightening, the printed grid, the axes it gives, a curve followed.
+/// Plain arrays, no interface, no files; lengths in pixels of the scan, x to the right and y down.
 namespace amber::measure {
 
 /// A place on a page, px; the middle of the first pixel is (0, 0).

@@ -3,12 +3,12 @@
 #include "flight/taught.h"
 #include "notes/cockpit_units.h"
 #include "record/log_text.h"
-#include "record/median.h"
 #include "record/planned.h"
 #include "record/trend.h"
 #include "record/what.h"
 #include "record/write_up.h"
 #include "sortie/airframe_file.h"
+#include "units/median.h"
 #include "units/text.h"
 #include <algorithm>
 #include <cmath>

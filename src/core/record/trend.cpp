@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "record/trend.h"
-#include "record/median.h"
 #include "record/moments.h"
 #include "record/what.h"
+#include "units/median.h"
 #include "units/text.h"
 #include <algorithm>
 #include <boost/math/distributions/normal.hpp>

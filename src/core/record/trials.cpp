@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "record/trials.h"
 #include "notes/cockpit_units.h"
-#include "record/median.h"
 #include "record/moments.h"
 #include "record/trend.h"
 #include "record/what.h"
 #include "record/write_up.h"
+#include "units/median.h"
 #include "units/text.h"
 #include <algorithm>
 #include <cmath>

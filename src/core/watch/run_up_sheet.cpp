@@ -80,8 +80,7 @@ private:
         const bool frost = p.cyclesInFrost && day_.oat < p.frostBelow;
         const int cycles = p.cyclesAt(day_.oat);
         auto& l = line("propeller",
-                       cycles == 1 ? std::string("Governor exercise, drop") : fmt::format("Governor ×{}, drop", cycles),
-                       p.at);
+                       cycles == 1 ? std::string("Governor, drop") : fmt::format("Governor ×{}, drop", cycles), p.at);
         l.band = p.fall;
         l.want = range(p.fall, *l.unit);
         l.why = frost ? "In frost the oil in the hub is thick: more cycles until it answers at once."

@@ -85,6 +85,15 @@ TEST_F(BookletCommands, TheModelIsLaidOverTheCurve) {
         EXPECT_NEAR(p["model"].get<double>(), 1230, 80) << "39 inHg at 2,350 rpm";
         EXPECT_TRUE(p["parts"]);
     }
+    // Two marks an axis and no grid: nothing checks them, and whether the model parts cannot be said.
+    auto unchecked = words;
+    const auto box = std::find(unchecked.begin(), unchecked.end(), "--box");
+    unchecked.erase(box, box + 2);
+    const auto u = command(unchecked);
+    const auto out = nlohmann::json::parse(u.out.toStdString());
+    EXPECT_FALSE(out["axes"]["checked"]);
+    for (const auto& p : out["points"])
+        EXPECT_TRUE(p["parts"].is_null());
     *std::find(words.begin(), words.end(), "ft hp") = "ft kt";
     EXPECT_EQ(command(words).code, 2);
 }
@@ -155,7 +164,9 @@ TEST_F(BookletCommands, WrongWordsAreToldBeforeAnythingIsRead) {
                                         {"--follow", "1,2"},
                                         {"--follow", "1;2 3;4"},
                                         {"--box", "1,2,3"},
-                                        {"--page", "two"}}) {
+                                        {"--page", "two"},
+                                        {"--follow", "nan,5 9,9"},
+                                        {"--x", "1,2=inf 3,4=5"}}) {
         auto words = measuring(path("absent.png"));
         if (const auto at = std::find(words.begin(), words.end(), option); at != words.end())
             *(at + 1) = value;

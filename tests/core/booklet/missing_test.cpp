@@ -3,6 +3,7 @@
 #include "booklet/with_figure.h"
 #include "data_folder.h"
 #include "flight/open_files.h"
+#include "units/unit_table.h"
 #include <algorithm>
 #include <fstream>
 #include <gtest/gtest.h>
@@ -59,7 +60,7 @@ TEST(MissingFigures, OfTheShortestNotesWhatMovesMostStandsFirst) {
     ASSERT_GT(all.size(), 20U);
     EXPECT_EQ(all.size(), loaded.aircraft->notes.estimated.size() + 1);
     for (std::size_t i = 1; i < all.size(); ++i)
-        if (all[i].notTried.empty()) {
+        if (all[i].notTried == NotTried::no) {
             EXPECT_GE(all[i - 1].moves.weight(), all[i].moves.weight()) << all[i].path;
         }
     // Our own consumption ± 7 %: the fuel burnt by so much, a little less where idling burns what it must.
@@ -73,11 +74,12 @@ TEST(MissingFigures, OfTheShortestNotesWhatMovesMostStandsFirst) {
     ASSERT_NE(taxi, nullptr);
     EXPECT_EQ(taxi->low, "3.75 min") << "with its unit";
     EXPECT_EQ(taxi->text, "5 min");
-    EXPECT_NEAR(taxi->moves.minutes, 75, 10);
+    EXPECT_NEAR(taxi->moves.toTakeOff, 75, 10);
     // A school's word is no figure.
     const auto* kind = rowOf(all, "propeller.kind");
     ASSERT_NE(kind, nullptr);
-    EXPECT_FALSE(kind->notTried.empty());
+    EXPECT_EQ(kind->notTried, NotTried::word);
+    EXPECT_NE(restOf(all).find("11 are words, not figures."), std::string::npos) << restOf(all);
 }
 
 TEST(MissingFigures, WhatIsEnteredIsNoLongerMissing) {
@@ -94,8 +96,43 @@ TEST(MissingFigures, WhatIsEnteredIsNoLongerMissing) {
         });
     EXPECT_EQ(rowOf(all, "warming.taxi"), nullptr);
     EXPECT_EQ(asked, 3);
-    EXPECT_EQ(std::count_if(all.begin(), all.end(), [](const Missing& m) { return m.notTried == "stopped"; }),
+    EXPECT_EQ(std::count_if(all.begin(), all.end(), [](const Missing& m) { return m.notTried == NotTried::stopped; }),
               static_cast<std::ptrdiff_t>(all.size()) - 2);
+}
+
+// Half an inch of mercury is what counts, told as the boost gauge is marked: 12.7 mmHg, 0.25 lbf/in².
+TEST(MissingFigures, AMarginIsToldAsTheBoostGaugeIsMarked) {
+    Moves moves;
+    moves.margin = 0.5 * 3386.389;
+    EXPECT_NEAR(moves.weight(), 1.0, 1e-9);
+    Cockpit cockpit;
+    cockpit.boost = units::manifold::inHg.spec;
+    EXPECT_EQ(moves.words(cockpit), "detonation margin ± 0.5 inHg");
+    cockpit.boost = units::manifold::mmHg.spec;
+    EXPECT_EQ(moves.words(cockpit), "detonation margin ± 12.7 mmHg");
+    cockpit.boost = units::manifold::boost.spec; // over the standard atmosphere: a difference has no offset
+    EXPECT_EQ(moves.words(cockpit), "detonation margin ± 0.25 lbf/in²");
+    EXPECT_NE(markOfWeight(cockpit).find("0.25 lbf/in² of margin"), std::string::npos) << markOfWeight(cockpit);
+    EXPECT_EQ(Moves{}.words(cockpit), "");
+}
+
+// What the log has taught of the fuel, and somebody accepted, is no estimate of ours any more.
+TEST(MissingFigures, ConsumptionThatWasLoggedIsNotMissing) {
+    const auto loaded = flight::loadAircraft(test::dataFolder() + "/notes/tanner-tn7.toml", {});
+    ASSERT_TRUE(loaded.aircraft);
+    std::ifstream in(test::dataFolder() + "/notes/tanner-tn7.toml");
+    const std::string text((std::istreambuf_iterator<char>(in)), {});
+    Sortie sortie = flight::plainSortie(loaded.aircraft->notes);
+    ASSERT_NE(rowOf(missing(text, "tanner", {}, sortie), fuelPath), nullptr);
+    LearntLine line;
+    line.what = "fuel";
+    line.value = 1.04;
+    line.accepted = true;
+    line.model = powerplant::markOfModel(*loaded.aircraft);
+    AirframeFacts facts;
+    facts.learnt = {line};
+    sortie.airframe.facts = std::make_shared<const AirframeFacts>(std::move(facts));
+    EXPECT_EQ(rowOf(missing(text, "tanner", {}, sortie), fuelPath), nullptr);
 }
 
 } // namespace

@@ -142,11 +142,26 @@ TEST(Measure, WhereTheInkIsGoneItAsks) {
     EXPECT_NE(found->doubts.back().why.find("no ink"), std::string::npos) << found->doubts.back().why;
 }
 
+// A steep line five pixels broad, alone on the paper: within it no way is another.
+TEST(Measure, ABroadLineAloneIsNotAskedAbout) {
+    Raster page(240, 340, 240);
+    for (int x = 20; x < 220; ++x)
+        for (int d = -4; d <= 4; ++d) // nine rows of a slope of 1.35: 5.4 px across
+            page.at(x, 320 - (x * 27) / 20 + 20 + d) = 20;
+    const auto found = follow(inkOf(page), {}, {{24, 308}, {214, 51}});
+    ASSERT_TRUE(found);
+    EXPECT_TRUE(found->doubts.empty());
+    EXPECT_NEAR(found->width, 5.4, 1.0);
+}
+
 TEST(Measure, NothingIsFollowedWithoutTwoEndsOnThePage) {
     const Read r(smallChart(false, false));
     EXPECT_FALSE(follow(r.ink, r.grid, {{100, 100}}));
     EXPECT_FALSE(follow(r.ink, r.grid, {{100, 100}, {105, 100}}));
     EXPECT_FALSE(follow(r.ink, r.grid, {{100, 100}, {5000, 100}}));
+    EXPECT_FALSE(follow(r.ink, r.grid, {{100, 100}, {std::nan(""), 100}}));
+    EXPECT_FALSE(findGrid(r.ink, {0, 0, std::nan(""), 200}).found());
+    EXPECT_FALSE(findGrid(r.ink, {-1e12, 0, 1e12, 200}).found());
     EXPECT_FALSE(follow(r.ink, r.grid, r.ends(r.chart.curves().front()), [] { return true; })) << "stopped";
 }
 

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "record/median.h"
+#include "units/median.h"
 #include <algorithm>
 
-namespace amber::record {
+namespace amber {
 
 double placed(std::vector<double>& values, std::size_t place) {
     std::nth_element(values.begin(), values.begin() + static_cast<std::ptrdiff_t>(place), values.end());
@@ -16,4 +16,4 @@ double medianOf(std::vector<double> values) {
     return n % 2 == 1 ? placed(values, n / 2) : 0.5 * (placed(values, n / 2 - 1) + placed(values, n / 2));
 }
 
-} // namespace amber::record
+} // namespace amber

@@ -3,7 +3,7 @@
 #include <cstddef>
 #include <vector>
 
-namespace amber::record {
+namespace amber {
 
 /// The value that would stand at a place, counted from 0, were they sorted. They are put in another order.
 /// @param place less than there are
@@ -11,4 +11,4 @@ double placed(std::vector<double>& values, std::size_t place);
 /// The middle one, or halfway between the two in the middle; of none 0.
 double medianOf(std::vector<double> values);
 
-} // namespace amber::record
+} // namespace amber
