@@ -49,6 +49,21 @@ TEST_F(LookForNext, OfTheShortestNotesTheFuelFlowStandsFirstAndEachRowSaysWhatIt
         missing->grab().save(to);
 }
 
+// A demo sortie, whose notes lie beside it: only its consumption is an estimate.
+TEST_F(LookForNext, OfADemoSortieTheNotesAreFound) {
+    ASSERT_TRUE(window->openPath(lorimer()));
+    auto* missing = window->showMissing();
+    ASSERT_NE(missing, nullptr);
+    QElapsedTimer since;
+    since.start();
+    while (!missing->isDone() && since.elapsed() < 120000)
+        QApplication::processEvents(QEventLoop::WaitForMoreEvents, 200);
+    ASSERT_EQ(missing->list().model()->rowCount(), 1);
+    const QString shown = missing->shown(0), mark = QStringLiteral("fuel ± ");
+    const double percent = shown.mid(shown.indexOf(mark) + mark.size()).section(QLatin1Char(' '), 0, 0).toDouble();
+    EXPECT_NEAR(percent, 7.0, 0.3) << shown.toStdString() << ": 7 % either way, less where idling burns what it must";
+}
+
 TEST_F(LookForNext, ClosedWhileItFliesItEnds) {
     ASSERT_TRUE(window->openPath(shortest()));
     const auto before = writeSortie(document().sortie(), document().aircraft().notes.cockpit);
